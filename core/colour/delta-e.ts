@@ -1,0 +1,53 @@
+// Colour difference: CIEDE2000 between two display colours.
+import { displayById } from './displays'
+import { gamutById, rgbToXyz, xyzOf } from './gamuts'
+import { transform, type Vector3 } from './matrix'
+
+/** CIE 1976 L*a*b* from XYZ relative to a white (CIE 15:2018, clause 8.2.1). */
+export function labFromXyz(xyz: Vector3, white: Vector3): Vector3 {
+  const f = (t: number): number => (t > 216 / 24389 ? Math.cbrt(t) : (24389 / 27 * t + 16) / 116)
+  const x = f(xyz[0] / white[0]), y = f(xyz[1] / white[1]), z = f(xyz[2] / white[2])
+  return [116 * y - 16, 500 * (x - y), 200 * (y - z)]
+}
+
+/** A function from display signal (R', G', B' in 0..1) to L*a*b* relative to the display's own white. */
+export function displayToLab(displayId: string): (red: number, green: number, blue: number) => Vector3 {
+  const display = displayById(displayId)
+  const gamut = gamutById(display.gamutId)
+  const matrix = rgbToXyz(gamut), white = xyzOf(gamut.white)
+  const { decode } = display.eotf
+  return (red, green, blue) => labFromXyz(transform(matrix, [decode(red), decode(green), decode(blue)]), white)
+}
+
+const degrees = (radians: number): number => (radians * 180) / Math.PI
+const radians = (angle: number): number => (angle * Math.PI) / 180
+const hueAngle = (b: number, a: number): number => (a === 0 && b === 0 ? 0 : (degrees(Math.atan2(b, a)) + 360) % 360)
+
+/** CIEDE2000 with kL = kC = kH = 1 (ISO/CIE 11664-6:2022; Sharma, Wu and Dalal 2005). */
+export function deltaE2000(first: Vector3, second: Vector3): number {
+  const [l1, a1, b1] = first, [l2, a2, b2] = second
+  const meanChroma = (Math.hypot(a1, b1) + Math.hypot(a2, b2)) / 2
+  const g = 0.5 * (1 - Math.sqrt(meanChroma ** 7 / (meanChroma ** 7 + 25 ** 7)))
+  const ap1 = (1 + g) * a1, ap2 = (1 + g) * a2
+  const c1 = Math.hypot(ap1, b1), c2 = Math.hypot(ap2, b2)
+  const h1 = hueAngle(b1, ap1), h2 = hueAngle(b2, ap2)
+  const neutral = c1 * c2 === 0
+
+  let dh = neutral ? 0 : h2 - h1
+  if (dh > 180) dh -= 360
+  else if (dh < -180) dh += 360
+  let h = h1 + h2
+  if (!neutral) {
+    if (Math.abs(h1 - h2) <= 180) h /= 2
+    else h = h < 360 ? (h + 360) / 2 : (h - 360) / 2
+  }
+
+  const dL = l2 - l1, dC = c2 - c1, dH = 2 * Math.sqrt(c1 * c2) * Math.sin(radians(dh) / 2)
+  const l = (l1 + l2) / 2, c = (c1 + c2) / 2
+  const t = 1 - 0.17 * Math.cos(radians(h - 30)) + 0.24 * Math.cos(radians(2 * h)) + 0.32 * Math.cos(radians(3 * h + 6)) - 0.2 * Math.cos(radians(4 * h - 63))
+  const sL = 1 + (0.015 * (l - 50) ** 2) / Math.sqrt(20 + (l - 50) ** 2)
+  const sC = 1 + 0.045 * c, sH = 1 + 0.015 * c * t
+  const rC = 2 * Math.sqrt(c ** 7 / (c ** 7 + 25 ** 7))
+  const rT = -Math.sin(radians(60 * Math.exp(-(((h - 275) / 25) ** 2)))) * rC
+  return Math.sqrt((dL / sL) ** 2 + (dC / sC) ** 2 + (dH / sH) ** 2 + rT * (dC / sC) * (dH / sH))
+}

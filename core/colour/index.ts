@@ -1,0 +1,10 @@
+// What the colour room offers: encodings, gamuts, displays, the working space, whites and colour difference.
+export * from './delta-e'
+export * from './displays'
+export * from './encodings'
+export * from './gamuts'
+export { identity3, invert, multiply, transform, transformPixels, type Matrix3, type Vector3 } from './matrix'
+export type { TransferCurve } from './transfer'
+export * from './white-point'
+export { cat16 } from './adaptation'
+export * from './working-space'

@@ -1,0 +1,2 @@
+// What the formats room offers.
+export * from './cube'

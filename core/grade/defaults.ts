@@ -1,0 +1,23 @@
+// The grade a shot starts with: its encoding read, one neutral step of each hand control, shown straight.
+import { encodingById } from '../colour'
+import type { CodeRange } from '../image'
+import { currentSchema, type GradeDocument, type Step } from './document'
+import { defaultParameters } from './step-kind'
+import { stepKindById } from './steps'
+
+/** A neutral step of a kind. `id` must be unique within its document. */
+export function newStep(kindId: string, id: string, regionId?: string): Step {
+  const kind = stepKindById(kindId)
+  const step: Step = { id, kind: kindId, name: kind.name, enabled: true, strength: 1, side: kindId === 'lut' ? 'display' : 'scene', params: defaultParameters(kind) }
+  return regionId === undefined ? step : { ...step, regionId }
+}
+
+export function defaultGrade(encodingId: string, gamutId: string = encodingById(encodingId).gamutIds[0], range: CodeRange = 'full'): GradeDocument {
+  return {
+    schema: currentSchema,
+    read: { encodingId, gamutId, range },
+    steps: ['exposure', 'white-balance', 'contrast', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
+    regions: [],
+    show: { method: 'straight', displayId: 'bt709-2.4' },
+  }
+}

@@ -1,0 +1,12 @@
+// What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
+export { buildChain, missingLuts, stationOf, type Chain, type Light, type LutFinder } from './chain'
+export * from './compile'
+export * from './defaults'
+export * from './direct'
+export * from './document'
+export * from './execute'
+export * from './lattice'
+export { monotoneCurve } from './monotone-curve'
+export * from './stations'
+export * from './step-kind'
+export { isStepKindId, stepKindById, stepKinds } from './steps'

@@ -1,0 +1,4 @@
+// What the image room offers: frames, Y'CbCr planes, resampling.
+export * from './frame'
+export * from './resample'
+export * from './yuv'

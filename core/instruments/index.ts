@@ -1,0 +1,4 @@
+// What the instruments room offers.
+export * from './meridian'
+export * from './scopes'
+export * from './trace-image'

@@ -1,0 +1,74 @@
+// The Meridian: percentiles of luma from station to station, on a sample of the frame through direct evaluation.
+import { displayById, fromWorkingLog, lumaWeights, toWorkingLog, workingLuminance } from '../colour'
+import { applyLink, finishSignal, framePositions, stations, type Chain, type Light, type StationId } from '../grade'
+import { sampleSignal, type Frame } from '../image'
+
+export const meridianShares = [0.001, 0.01, 0.1, 0.5, 0.9, 0.99, 0.999] as const
+
+export interface MeridianStation {
+  readonly station: StationId
+  /** One value per share: working log before Show, display signal from Show on. */
+  readonly levels: readonly number[]
+}
+export interface Meridian {
+  /** Luma of the code values, before anything. */
+  readonly asShot: readonly number[]
+  readonly stations: readonly MeridianStation[]
+}
+
+/** Measures about `samples` pixels spread evenly over the frame. */
+export function measureMeridian(chain: Chain, frame: Frame, samples = 4000): Meridian {
+  const stride = oddStride(Math.max(1, Math.floor((frame.width * frame.height) / samples)))
+  const pixels = sampleSignal(frame, stride)
+  const positions = framePositions(frame.width, frame.height, stride)
+  const asShot = percentiles(weigh(pixels, codeWeights))
+  for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
+  let last: readonly number[] = asShot
+  const measured = stations.map(({ id }): MeridianStation => {
+    const links = chain.links.filter((l) => l.station === id)
+    for (const link of links) applyLink(link, pixels, positions)
+    const leaves = links.at(-1)?.leaves
+    if (leaves) last = percentiles(levelsOf(pixels, leaves, chain))
+    return { station: id, levels: last }
+  })
+  return { asShot, stations: measured }
+}
+
+// A stride that shares no factor with the usual frame widths, so that the sample is not a few columns.
+const oddStride = (stride: number): number => (stride % 2 === 0 ? stride + 1 : stride)
+
+type Weights = readonly [number, number, number]
+const codeLuma = lumaWeights('bt709')
+const codeWeights: Weights = [codeLuma.red, codeLuma.green, codeLuma.blue]
+
+function weigh(pixels: Float64Array, [wr, wg, wb]: Weights): Float64Array {
+  const out = new Float64Array(pixels.length / 3)
+  for (let p = 0, i = 0; p < out.length; p++, i += 3) out[p] = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!
+  return out
+}
+
+function levelsOf(pixels: Float64Array, light: Light, chain: Chain): Float64Array {
+  switch (light) {
+    case 'sceneLinear': return weigh(pixels, workingLuminance).map(toWorkingLog)
+    case 'workingLog': return weigh(pixels.map(fromWorkingLog), workingLuminance).map(toWorkingLog)
+    case 'displayLinear': {
+      const { encode } = displayById(chain.displayId).eotf
+      return weigh(pixels.map((v) => encode(Math.min(Math.max(v, 0), 1))), codeWeights)
+    }
+    case 'displaySignal': {
+      const signal = pixels.slice()
+      finishSignal({ ...chain, leaves: 'displaySignal' }, signal)
+      return weigh(signal, codeWeights)
+    }
+  }
+}
+
+/** Interpolated percentiles of a list, at the Meridian's shares. */
+function percentiles(values: Float64Array): readonly number[] {
+  values.sort()
+  return meridianShares.map((share) => {
+    const at = share * (values.length - 1), below = Math.floor(at)
+    const a = values[below] ?? 0, b = values[below + 1] ?? a
+    return a + (b - a) * (at - below)
+  })
+}

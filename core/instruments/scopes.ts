@@ -1,0 +1,98 @@
+// One pass over a frame of display signal for waveform, parade, vectorscope and the luma histogram. Every pixel counts.
+import type { LumaWeights } from '../colour'
+import type { Frame } from '../image'
+
+export interface ScopeSizes {
+  /** Columns across the picture in waveform and parade. */
+  readonly columns: number
+  /** Levels from `levelLow` to `levelHigh`, in waveform and parade. */
+  readonly levels: number
+  /** Cells per axis of the vectorscope. */
+  readonly vectorCells: number
+}
+
+/** The levels that waveform and parade can show, as shares of the signal; values outside are counted in the end rows. */
+export const levelLow = -0.05
+export const levelHigh = 1.05
+/** The vectorscope spans Cb and Cr from −vectorSpan to +vectorSpan. */
+export const vectorSpan = 0.6
+export const histogramBins = 4096
+
+export interface ScopeCounts {
+  readonly sizes: ScopeSizes
+  /** [level · columns + column]: level 0 is the lowest. The sum of a column is the number of pixels in it. */
+  readonly waveform: Uint32Array
+  readonly red: Uint32Array
+  readonly green: Uint32Array
+  readonly blue: Uint32Array
+  /** [row · cells + column]: column rises with Cb, row rises with Cr. */
+  readonly vector: Uint32Array
+  /** Luma of 0..1 in 4096 bins. */
+  readonly luma: Uint32Array
+  /** Sums of R', G', B' codes (0..65535) over all pixels. */
+  readonly sums: readonly [number, number, number]
+  /** Pixels with any channel at the highest code, and with all channels at the lowest. */
+  readonly clipped: number
+  readonly crushed: number
+  readonly pixels: number
+}
+
+/** Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot). */
+export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes): ScopeCounts {
+  const { width, height, data } = frame
+  const { columns, levels, vectorCells } = sizes
+  const waveform = new Uint32Array(columns * levels), red = new Uint32Array(columns * levels)
+  const green = new Uint32Array(columns * levels), blue = new Uint32Array(columns * levels)
+  const vector = new Uint32Array(vectorCells * vectorCells), luma = new Uint32Array(histogramBins)
+  const columnOf = Uint16Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width))
+  const rowOf = rowTable(frame, levels, columns)
+  const { red: wr, green: wg, blue: wb } = weights
+  const perCb = vectorCells / (2 * vectorSpan) / 65535 / weights.cbDivisor, perCr = vectorCells / (2 * vectorSpan) / 65535 / weights.crDivisor
+  const centre = vectorCells / 2, lastCell = vectorCells - 1
+  let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i += 3) {
+      const r = data[i]!, g = data[i + 1]!, b = data[i + 2]!
+      const l = (wr * r + wg * g + wb * b + 0.5) | 0
+      const column = columnOf[x]!
+      waveform[rowOf[l >> 4]! + column]!++
+      red[rowOf[r >> 4]! + column]!++
+      green[rowOf[g >> 4]! + column]!++
+      blue[rowOf[b >> 4]! + column]!++
+      luma[l >> 4]!++
+      let across = (centre + (b - l) * perCb) | 0, up = (centre + (r - l) * perCr) | 0
+      if (across < 0) across = 0
+      else if (across > lastCell) across = lastCell
+      if (up < 0) up = 0
+      else if (up > lastCell) up = lastCell
+      vector[up * vectorCells + across]!++
+      sumRed += r
+      sumGreen += g
+      sumBlue += b
+      if (r === 65535 || g === 65535 || b === 65535) clipped++
+      else if (r + g + b === 0) crushed++
+    }
+  }
+  return { sizes, waveform, red, green, blue, vector, luma, sums: [sumRed, sumGreen, sumBlue], clipped, crushed, pixels: width * height }
+}
+
+/** 12-bit code → offset of the level's row in a waveform. */
+function rowTable(frame: Frame, levels: number, columns: number): Uint32Array {
+  const perLevel = levels / (levelHigh - levelLow)
+  return Uint32Array.from({ length: histogramBins }, (_, bin) => {
+    const signal = frame.low + ((frame.high - frame.low) * (bin + 0.5)) / histogramBins
+    return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel))) * columns
+  })
+}
+
+/** The luma (0..1) below which `share` (0..1) of the pixels lie, interpolated within its bin. */
+export function lumaPercentile({ luma, pixels }: ScopeCounts, share: number): number {
+  const wanted = share * pixels
+  let below = 0
+  for (let bin = 0; bin < histogramBins; bin++) {
+    const here = luma[bin]!
+    if (below + here >= wanted && here > 0) return Math.min(1, (bin + (wanted - below) / here) / histogramBins)
+    below += here
+  }
+  return 1
+}

@@ -1,0 +1,2 @@
+// What the luts room offers.
+export * from './lut'

@@ -1,0 +1,2 @@
+// What the regions room offers.
+export * from './region'

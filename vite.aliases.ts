@@ -1,0 +1,7 @@
+// Short names for the rooms, the same in every build.
+import { fileURLToPath } from 'node:url'
+
+export const aliases = {
+  '@core': fileURLToPath(new URL('./core', import.meta.url)),
+  '@contracts': fileURLToPath(new URL('./contracts', import.meta.url)),
+}

@@ -1,0 +1,25 @@
+// Builds what runs under Node.js: the server, its worker threads, the demo starter and the command-line tools.
+import { defineConfig } from 'vite'
+import { aliases } from './vite.aliases'
+
+export default defineConfig({
+  resolve: { alias: aliases },
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: process.env['OUT_DIR'] ?? 'dist/node',
+    emptyOutDir: true,
+    minify: false,
+    rollupOptions: {
+      input: process.env['ONLY'] ? { only: process.env['ONLY'] } : {
+        demo: 'server/demo.ts',
+        server: 'server/main.ts',
+        'frame-worker': 'server/workers/frame-worker.ts',
+        'encode-demo': 'demo/encode/main.ts',
+        bench: 'tests/bench/main.ts',
+        screens: 'tests/screens/main.ts',
+      },
+      output: { entryFileNames: '[name].js', format: 'es' },
+    },
+  },
+})
