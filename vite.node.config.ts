@@ -16,8 +16,6 @@ export default defineConfig({
         server: 'server/main.ts',
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
-        bench: 'tests/bench/main.ts',
-        screens: 'tests/screens/main.ts',
       },
       output: { entryFileNames: '[name].js', format: 'es' },
     },

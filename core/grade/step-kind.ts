@@ -12,6 +12,8 @@ export interface NumberParameter {
   readonly unit: string
   readonly min: number
   readonly max: number
+  /** The part of the range that a scale shows; typing reaches the rest. */
+  readonly scale?: readonly [number, number]
   readonly default: number
   /** One press of an arrow key. */
   readonly step: number

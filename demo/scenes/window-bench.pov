@@ -9,28 +9,29 @@ camera { location <1.4, 3.5, -13> look_at <-0.35, 2.35, 0> angle 46 right x * im
 light_source { <-2.2, 6.6, 4.4> color rgb <3.1, 3.25, 3.5> area_light <5.2, 0, 0>, <0, 4.4, 0>, 6, 6 adaptive 1 jitter fade_distance 7 fade_power 1.4 }
 light_source { <6, 7, -12> color rgb <0.050, 0.046, 0.040> area_light <4, 0, 0>, <0, 4, 0>, 4, 4 adaptive 1 jitter }
 
-// Outside.
+// Outside: bright cloud, a pale hill, a line of trees and a field, soft with distance.
 plane { z, 70 hollow
   pigment {
     bozo scale <26, 9, 1> warp { turbulence 0.7 octaves 5 lambda 2.2 omega 0.55 }
     color_map { [0.15 rgb <5.2, 6.1, 7.6>] [0.45 rgb <8.5, 9.0, 9.8>] [0.62 rgb <15, 15, 15.2>] [0.8 rgb <24, 23.5, 22.8>] [1 rgb <31, 30.2, 29>] }
   }
   finish { ambient 0 diffuse 0 emission 1 } no_shadow }
-union { // a row of trees, softened by distance
-  #declare R = seed(7); #declare I = 0;
-  #while (I < 420)
-    #declare X = -26 + 52 * rand(R);
-    #declare H = 3.6 + 1.7 * sin(X * 0.55) + 1.1 * sin(X * 1.3 + 1);
-    sphere { <X + rand(R), 2.0 + (H + 0.8) * pow(rand(R), 0.7), 38 + 3 * rand(R)>, 0.28 + rand(R) * 0.55 }
-    #declare I = I + 1;
-  #end
-  pigment { granite scale 2.2 color_map { [0 rgb <0.34, 0.42, 0.27>] [0.45 rgb <0.62, 0.74, 0.46>] [0.8 rgb <1.05, 1.18, 0.78>] [1 rgb <1.9, 2.0, 1.5>] } } finish { ambient 0 diffuse 0 emission 1 } no_shadow
-}
-union { // hills behind them
-  sphere { <-16, -30, 60>, 41 } sphere { <20, -33, 64>, 45 }
-  pigment { bozo scale 2.4 color_map { [0 rgb <1.7, 2.0, 2.05>] [1 rgb <2.5, 2.75, 2.6>] } } finish { ambient 0 diffuse 0 emission 1 } no_shadow
-}
-box { <-60, -20, 25>, <60, 2.0, 60> pigment { bozo scale <6, 1, 3> color_map { [0 rgb <1.25, 1.4, 0.85>] [1 rgb <1.9, 2.0, 1.25>] } } finish { ambient 0 diffuse 0 emission 1 } no_shadow }
+#macro Ridge(Depth, Base, Rise, Grain, Low, High)
+  #local X = -45;
+  #local R = seed(41 + Depth);
+  union {
+    #while (X < 45)
+      #local H = Base + Rise * (0.6 * sin(X * 0.13 + Depth) + 0.3 * sin(X * 0.41 + 2 * Depth) + 0.1 * sin(X * 1.7));
+      cylinder { <X, -30, Depth>, <X, H + Grain * (rand(R) - 0.5), Depth>, 0.16 }
+      #local X = X + 0.11;
+    #end
+    pigment { bozo scale <1.6, 0.9, 1> warp { turbulence 0.6 } color_map { [0 rgb Low] [1 rgb High] } }
+    finish { ambient 0 diffuse 0 emission 1 } no_shadow
+  }
+#end
+object { Ridge(62, 8.2, 2.6, 0.05, <2.6, 3.0, 3.3>, <3.2, 3.5, 3.6>) }
+object { Ridge(50, 4.6, 1.3, 0.9, <0.55, 0.72, 0.50>, <1.25, 1.45, 0.95>) }
+object { Ridge(38, 1.2, 0.5, 0.12, <1.5, 1.7, 0.9>, <2.2, 2.3, 1.3>) }
 
 // The wall with its window opening (x -4.6..4.0, y 2.1..7.4 less frame), sill and panes.
 difference {
@@ -72,4 +73,4 @@ object { BowlForm texture { pigment { rgb <0.27, 0.205, 0.155> } normal { gradie
 cylinder { <1.3, 0.08, -1.7>, <3.3, 0.08, -1.2>, 0.075 Wood(<0.36, 0.25, 0.14>, <0.22, 0.13, 0.07>, <0, 0, 0>) }
 cylinder { <1.5, 0.06, -2.1>, <3.0, 0.06, -2.2>, 0.05 pigment { rgb 0.25 } finish { diffuse 0.5 specular 0.6 roughness 0.02 reflection 0.25 } }
 superellipsoid { <0.5, 0.4> scale <1.2, 0.12, 0.75> texture { pigment { rgb <0.10, 0.16, 0.20> } normal { wrinkles 0.9 scale 0.5 } finish { diffuse 0.9 } } rotate y * 14 translate <-5.1, 0.1, -1.6> }
-object { GreyCard scale 1.15 rotate x * 8 rotate y * -42 translate <4.9, 0, -1.5> }
+object { GreyCard scale 1.2 rotate x * 58 rotate y * 8 translate <-2.75, 0.02, -2.2> }

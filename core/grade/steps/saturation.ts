@@ -11,7 +11,7 @@ export const saturation = defineStepKind<{ saturation: number }>({
   pixelByPixel: true,
   regional: true,
   parameters: {
-    saturation: { type: 'number', label: 'Saturation', tip: '100 % changes nothing, 0 % is monochrome.', unit: '%', min: 0, max: 3, default: 1, step: 0.01, decimals: 0, shownFactor: 100 },
+    saturation: { type: 'number', label: 'Saturation', tip: '100 % changes nothing, 0 % is monochrome.', unit: '%', min: 0, max: 3, scale: [0, 2], default: 1, step: 0.01, decimals: 0, shownFactor: 100 },
   },
   isNeutral: (params) => params.saturation === 1,
   prepare: (params, { gamut }) => {

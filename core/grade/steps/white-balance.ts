@@ -25,8 +25,8 @@ export const whiteBalance = defineStepKind<{ temperatureMired: number; tint: num
   pixelByPixel: true,
   regional: true,
   parameters: {
-    temperatureMired: { type: 'number', label: 'Temperature', tip: 'Shift in mired (a million divided by kelvin): positive is warmer. Equal steps look equally large.', unit: 'mired', min: -100, max: 200, default: 0, step: 1, decimals: 1, signed: true },
-    tint: { type: 'number', label: 'Tint', tip: 'Distance from the line of natural light, Duv × 1000: positive takes green away, negative takes magenta away.', unit: 'Duv × 1000', min: -40, max: 40, default: 0, step: 0.5, decimals: 1, signed: true },
+    temperatureMired: { type: 'number', label: 'Temperature', tip: 'Shift in mired (a million divided by kelvin): positive is warmer. Equal steps look equally large.', unit: 'mired', min: -100, max: 200, scale: [-80, 80], default: 0, step: 1, decimals: 1, signed: true },
+    tint: { type: 'number', label: 'Tint', tip: 'Distance from the line of natural light, Duv × 1000: positive takes green away, negative takes magenta away.', unit: 'Duv ×10³', min: -40, max: 40, default: 0, step: 0.5, decimals: 1, signed: true },
   },
   isNeutral: ({ temperatureMired, tint }) => temperatureMired === 0 && tint === 0,
   prepare: ({ temperatureMired, tint }, { gamut }) => {

@@ -1,0 +1,31 @@
+// Checking plain data against a contract, with one sentence per fault.
+import 'reflect-metadata'
+import { plainToInstance, type ClassConstructor } from 'class-transformer'
+import { validateSync, type ValidationError } from 'class-validator'
+
+/** Data that did not meet its contract. `field` is the path of the first fault. */
+export class ContractError extends Error {
+  constructor(message: string, readonly field: string) {
+    super(message)
+    this.name = 'ContractError'
+  }
+}
+
+/** Returns the data as an instance of the contract. Unknown fields are faults. Throws ContractError. */
+export function checked<T extends object>(contract: ClassConstructor<T>, data: unknown): T {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new ContractError('An object was expected.', '')
+  const instance = plainToInstance(contract, data)
+  const faults = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
+  const first = faults[0]
+  if (!first) return instance
+  const { path, message } = firstFault(first, '')
+  throw new ContractError(message, path)
+}
+
+function firstFault(fault: ValidationError, parent: string): { path: string; message: string } {
+  const path = parent ? `${parent}.${fault.property}` : fault.property
+  const child = fault.children?.[0]
+  if (child) return firstFault(child, path)
+  const message = Object.values(fault.constraints ?? {})[0] ?? 'The value is not allowed.'
+  return { path, message: `${message.charAt(0).toUpperCase()}${message.slice(1)}${message.endsWith('.') ? '' : '.'}` }
+}

@@ -1,0 +1,80 @@
+// Edits: pure functions from one grade document to the next. An edit that changes nothing returns the same object.
+import type { Region } from '../regions'
+import { newStep } from './defaults'
+import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Step } from './document'
+
+function replaceStep(grade: GradeDocument, id: string, change: (step: Step) => Step): GradeDocument {
+  let changed = false
+  const steps = grade.steps.map((step) => {
+    if (step.id !== id) return step
+    const next = change(step)
+    changed ||= next !== step
+    return next
+  })
+  return changed ? { ...grade, steps } : grade
+}
+
+export function setParameter(grade: GradeDocument, stepId: string, key: string, value: ParameterValue): GradeDocument {
+  return replaceStep(grade, stepId, (step) => (step.params[key] === value ? step : { ...step, params: { ...step.params, [key]: value } }))
+}
+
+export function setStep(grade: GradeDocument, stepId: string, change: Partial<Pick<Step, 'enabled' | 'strength' | 'side' | 'name'>>): GradeDocument {
+  return replaceStep(grade, stepId, (step) => ({ ...step, ...change }))
+}
+
+export const setRead = (grade: GradeDocument, change: Partial<ReadSettings>): GradeDocument => ({ ...grade, read: { ...grade.read, ...change } })
+export const setShow = (grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument => ({ ...grade, show: { ...grade.show, ...change } })
+
+function freeId(taken: readonly { readonly id: string }[], stem: string): string {
+  const ids = new Set(taken.map((t) => t.id))
+  for (let n = 1; ; n++) if (!ids.has(`${stem}-${n}`)) return `${stem}-${n}`
+}
+
+/** The kinds of step that a new region starts with. */
+const regionKinds = ['exposure', 'saturation'] as const
+
+/** Adds an ellipse in the middle of the picture with neutral steps of its own. Returns the new region's id as well. */
+export function addRegion(grade: GradeDocument): { readonly grade: GradeDocument; readonly regionId: string } {
+  const regionId = freeId(grade.regions, 'region')
+  const region: Region = {
+    id: regionId,
+    name: `Region ${regionId.slice('region-'.length)}`,
+    enabled: true,
+    shape: { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.3, rotationDegrees: 0 },
+    feather: 0.4,
+    invert: false,
+  }
+  const steps = regionKinds.map((kind) => newStep(kind, `${regionId}-${kind}`, regionId))
+  return { grade: { ...grade, regions: [...grade.regions, region], steps: [...grade.steps, ...steps] }, regionId }
+}
+
+export function setRegion(grade: GradeDocument, regionId: string, change: Partial<Omit<Region, 'id' | 'shape'>> & { readonly shape?: Partial<Omit<Region['shape'], 'kind'>> }): GradeDocument {
+  const regions = grade.regions.map((region) => (region.id === regionId ? { ...region, ...change, shape: { ...region.shape, ...change.shape } } : region))
+  return { ...grade, regions }
+}
+
+/** Removes a region and the steps it carries. */
+export function removeRegion(grade: GradeDocument, regionId: string): GradeDocument {
+  return { ...grade, regions: grade.regions.filter((r) => r.id !== regionId), steps: grade.steps.filter((s) => s.regionId !== regionId) }
+}
+
+/** The least distance in x that a curve's points keep from each other. */
+export const curveSpacing = 0.004
+
+/** Adds a point to a curve; near an existing one nothing is added. */
+export function addCurvePoint(points: readonly CurvePoint[], point: CurvePoint): readonly CurvePoint[] {
+  if (points.some((p) => Math.abs(p.x - point.x) < curveSpacing)) return points
+  return [...points, point].sort((a, b) => a.x - b.x)
+}
+
+/** Moves a point; it stays between its neighbours and inside `low`…`high`. */
+export function moveCurvePoint(points: readonly CurvePoint[], index: number, to: CurvePoint, low: number, high: number): readonly CurvePoint[] {
+  const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing, right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
+  const held: CurvePoint = { x: Math.min(right, Math.max(left, to.x)), y: Math.min(high, Math.max(low, to.y)) }
+  return points.map((p, i) => (i === index ? held : p))
+}
+
+/** Removes a point; two always remain. */
+export function removeCurvePoint(points: readonly CurvePoint[], index: number): readonly CurvePoint[] {
+  return points.length <= 2 ? points : points.filter((_, i) => i !== index)
+}

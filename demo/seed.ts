@@ -1,0 +1,40 @@
+// Loads the demo project into a running server's store, once.
+import { createReadStream } from 'node:fs'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { localActor, type ServerContext } from '../server/context'
+import { findDemoProject, insertProject, insertScene } from '../server/db/projects'
+import { importClip } from '../server/media/import'
+import { demoShots } from './shots'
+
+const demoKey = 'ashglaze'
+
+/** Makes the project Ashglaze with its scenes and shots when it is not there yet. Returns its id. */
+export async function seedDemo(context: ServerContext, footageFolder: string): Promise<string> {
+  const known = await findDemoProject(context.pool, demoKey)
+  if (known) return known.id
+  const project = await insertProject(context.pool, 'Ashglaze', demoKey)
+  try {
+    const scenes = new Map<string, string>()
+    for (const shot of demoShots) {
+      let sceneId = scenes.get(shot.scene)
+      if (!sceneId) {
+        sceneId = (await insertScene(context.pool, project.id, shot.scene, scenes.size + 1)).id
+        scenes.set(shot.scene, sceneId)
+      }
+      await importClip(context, {
+        body: Readable.toWeb(createReadStream(join(footageFolder, `${shot.id}.mov`))),
+        maxBytes: 64 * 1024 * 1024,
+        name: shot.name,
+        projectId: project.id,
+        actor: localActor,
+        known: { sceneId, cameraName: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, leadFrame: shot.leadFrame },
+      })
+    }
+    return project.id
+  } catch (error) {
+    // A demo that came only half is removed, so that the next start makes it whole.
+    await context.pool.query('DELETE FROM projects WHERE id = $1', [project.id])
+    throw error
+  }
+}

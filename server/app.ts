@@ -1,0 +1,41 @@
+// The HTTP application: guards, routes, errors, and the built web pages.
+import { serveStatic } from '@hono/node-server/serve-static'
+import { Hono } from 'hono'
+import type { ServerContext } from './context'
+import { Problem, problemResponse } from './problem'
+import { lutRoutes } from './routes/luts'
+import { pictureRoutes } from './routes/pictures'
+import { projectRoutes } from './routes/projects'
+import { renderRoutes } from './routes/renders'
+import { shotRoutes } from './routes/shots'
+import { protectiveHeaders, sameSiteOnly } from './security/guard'
+
+export function createApp(context: ServerContext, hosts: ReadonlySet<string>, webFolder: string): Hono {
+  const app = new Hono()
+  app.use(protectiveHeaders())
+  app.use(async (c, next) => {
+    const started = performance.now()
+    await next()
+    context.log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms: Math.round(performance.now() - started) })
+  })
+  app.use(sameSiteOnly(hosts))
+
+  const api = new Hono()
+  api.get('/health', async (c) => {
+    await context.pool.query('SELECT 1')
+    return c.json({ ok: true })
+  })
+  for (const routes of [projectRoutes, shotRoutes, pictureRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
+  app.route('/api', api)
+
+  app.use('/assets/*', async (c, next) => {
+    await next()
+    if (c.res.status === 200) c.res.headers.set('cache-control', 'public, max-age=31536000, immutable')
+  })
+  app.use(serveStatic({ root: webFolder }))
+  // Every other address is a view of the application.
+  app.get('*', serveStatic({ root: webFolder, path: 'index.html' }))
+  app.onError((error, c) => problemResponse(c, error, context.log))
+  return app
+}

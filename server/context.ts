@@ -1,0 +1,17 @@
+// What every route and job is given.
+import type { Logger } from 'pino'
+import type { Pool } from './db/pool'
+import type { FrameReader } from './media/frames'
+import type { Store } from './media/store'
+import type { FrameWorkers } from './workers/pool'
+
+export interface ServerContext {
+  readonly pool: Pool
+  readonly store: Store
+  readonly workers: FrameWorkers
+  readonly frames: FrameReader
+  readonly log: Logger
+}
+
+/** Who wrote something, until there are accounts. */
+export const localActor = 'local'

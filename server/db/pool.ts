@@ -1,0 +1,30 @@
+// The connection pool and transactions.
+import pg from 'pg'
+import type { Logger } from 'pino'
+
+export type Pool = pg.Pool
+/** Something SQL can be sent to: the pool, or a client inside a transaction. */
+export type Queryable = Pick<pg.PoolClient, 'query'>
+
+export function openPool(connectionString: string, log: Logger): Pool {
+  const pool = new pg.Pool({ connectionString, max: 10, connectionTimeoutMillis: 5000, statement_timeout: 30_000 })
+  // An idle connection that breaks (database stopped) must not end the process; the next query reports it.
+  pool.on('error', (err) => log.warn({ code: (err as { code?: string }).code }, 'a database connection broke'))
+  return pool
+}
+
+/** Runs `work` in one transaction: committed when it returns, rolled back when it throws. */
+export async function transaction<T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> {
+  const client = await pool.connect()
+  try {
+    await client.query('BEGIN')
+    const result = await work(client)
+    await client.query('COMMIT')
+    client.release()
+    return result
+  } catch (error) {
+    // A broken connection is closed instead of being returned to the pool.
+    await client.query('ROLLBACK').then(() => client.release(), (failure: unknown) => client.release(failure as Error))
+    throw error
+  }
+}

@@ -1,0 +1,34 @@
+// Queries about projects and scenes.
+import type { ProjectSummary } from '@contracts/index'
+import type { Queryable } from './pool'
+
+export async function listProjects(db: Queryable): Promise<readonly ProjectSummary[]> {
+  const { rows } = await db.query<ProjectSummary>(
+    `SELECT p.id, p.name, p.updated_at AS "updatedAt", count(s.id)::int AS "shotCount",
+            (array_agg(s.id ORDER BY s.position))[1] AS "firstShotId",
+            (array_agg(s.head_id ORDER BY s.position))[1] AS "firstRevisionId"
+       FROM projects p LEFT JOIN shots s ON s.project_id = p.id
+      GROUP BY p.id ORDER BY p.updated_at DESC, p.id LIMIT 500`,
+  )
+  return rows
+}
+
+export async function findProject(db: Queryable, id: string): Promise<{ id: string; name: string } | undefined> {
+  const { rows } = await db.query<{ id: string; name: string }>('SELECT id, name FROM projects WHERE id = $1', [id])
+  return rows[0]
+}
+
+export async function insertProject(db: Queryable, name: string, demoKey: string | null = null): Promise<{ id: string }> {
+  const { rows } = await db.query<{ id: string }>('INSERT INTO projects (name, demo_key) VALUES ($1, $2) RETURNING id', [name, demoKey])
+  return rows[0]!
+}
+
+export async function findDemoProject(db: Queryable, demoKey: string): Promise<{ id: string } | undefined> {
+  const { rows } = await db.query<{ id: string }>('SELECT id FROM projects WHERE demo_key = $1', [demoKey])
+  return rows[0]
+}
+
+export async function insertScene(db: Queryable, projectId: string, name: string, position: number): Promise<{ id: string }> {
+  const { rows } = await db.query<{ id: string }>('INSERT INTO scenes (project_id, name, position) VALUES ($1, $2, $3) RETURNING id', [projectId, name, position])
+  return rows[0]!
+}

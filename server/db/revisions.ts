@@ -1,0 +1,61 @@
+// The Record: revisions are only ever added; undo and redo move the shot's pointer.
+import type { GradeDocument } from '@core/index'
+import type { Queryable } from './pool'
+
+export interface RevisionRow { readonly id: string; readonly shotId: string; readonly shotName: string; readonly mediaHash: string; readonly grade: GradeDocument }
+
+export async function findRevision(db: Queryable, id: string): Promise<RevisionRow | undefined> {
+  const { rows } = await db.query<RevisionRow>(
+    `SELECT r.id, r.shot_id AS "shotId", s.name AS "shotName", s.media_hash AS "mediaHash", r.grade
+       FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1`,
+    [id],
+  )
+  return rows[0]
+}
+
+export type HeadResult = 'moved' | 'conflict' | 'nowhere' | 'missing'
+
+async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string; tipId: string } | undefined> {
+  const { rows } = await db.query<{ headId: string; tipId: string }>('SELECT head_id AS "headId", tip_id AS "tipId" FROM shots WHERE id = $1 FOR UPDATE', [shotId])
+  return rows[0]
+}
+
+/** Adds a revision on top of `parentId` and makes it the present one. Call inside a transaction. */
+export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string): Promise<HeadResult> {
+  const shot = await lockHead(db, shotId)
+  if (!shot) return 'missing'
+  if (shot.headId !== parentId) return 'conflict'
+  const { rows } = await db.query<{ id: string }>(
+    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor)
+     SELECT $1, id, depth + 1, $3, $4, $5 FROM revisions WHERE id = $2 RETURNING id`,
+    [shotId, parentId, JSON.stringify(grade), summary, actor],
+  )
+  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, rows[0]!.id])
+  return 'moved'
+}
+
+/** Moves the pointer to the parent. Call inside a transaction. */
+export async function undo(db: Queryable, shotId: string, expectedId: string): Promise<HeadResult> {
+  const shot = await lockHead(db, shotId)
+  if (!shot) return 'missing'
+  if (shot.headId !== expectedId) return 'conflict'
+  const { rowCount } = await db.query('UPDATE shots s SET head_id = r.parent_id FROM revisions r WHERE s.id = $1 AND r.id = s.head_id AND r.parent_id IS NOT NULL', [shotId])
+  return rowCount === 1 ? 'moved' : 'nowhere'
+}
+
+/** Moves the pointer one revision toward the tip. Call inside a transaction. */
+export async function redo(db: Queryable, shotId: string, expectedId: string): Promise<HeadResult> {
+  const shot = await lockHead(db, shotId)
+  if (!shot) return 'missing'
+  if (shot.headId !== expectedId) return 'conflict'
+  const { rowCount } = await db.query(
+    `WITH RECURSIVE back AS (
+       SELECT id, parent_id FROM revisions WHERE id = $2
+       UNION ALL
+       SELECT r.id, r.parent_id FROM revisions r JOIN back ON r.id = back.parent_id WHERE back.parent_id <> $3
+     )
+     UPDATE shots SET head_id = back.id FROM back WHERE shots.id = $1 AND back.parent_id = $3`,
+    [shotId, shot.tipId, expectedId],
+  )
+  return rowCount === 1 ? 'moved' : 'nowhere'
+}

@@ -1,0 +1,70 @@
+// The render job: every frame of a shot through the same passes as the preview, encoded to a file.
+import type { ServerContext } from '../context'
+import { findMedia } from '../db/media'
+import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
+import { findRevision } from '../db/revisions'
+import { decodeAll, layoutOf } from '../media/decode'
+import { startEncoder } from '../media/encode'
+import { lutPaths } from '../media/frames'
+
+/** Renders one queued job to its end. Failures are written to the job in one sentence; nothing is left half-stored. */
+export async function renderShot(context: ServerContext, id: string): Promise<void> {
+  const { pool, store, log } = context
+  if (!(await claimRender(pool, id))) return
+  const temporary = store.temporaryPath()
+  try {
+    const finished = await writeFrames(context, id, temporary)
+    if (!finished) return
+    await store.keep(temporary, store.renderPath(id))
+    const size = (await store.sizeOf(store.renderPath(id))) ?? 0
+    // Cancelled in the last moment: the file goes, too.
+    if (!(await finishRender(pool, id, size))) await store.discard(store.renderPath(id))
+  } catch (error) {
+    log.error({ err: error, render: id }, 'a render failed')
+    await failRender(pool, id, error instanceof Error ? error.message : 'The render failed.')
+  } finally {
+    await store.discard(temporary)
+  }
+}
+
+const reportEveryMs = 250
+
+/** False when the render was cancelled on the way. */
+async function writeFrames({ pool, store, workers }: ServerContext, id: string, path: string): Promise<boolean> {
+  const render = await findRender(pool, id)
+  const revision = render && (await findRevision(pool, render.revisionId))
+  const media = revision && (await findMedia(pool, revision.mediaHash))
+  if (!revision || !media) throw new Error('The shot is no longer there.')
+  const { grade } = revision
+  const layout = layoutOf(media.facts), luts = lutPaths(grade, store)
+  const decoder = decodeAll(store.mediaPath(media.hash), media.facts)
+  const encoder = startEncoder(path, media.facts)
+  // A few frames are graded at once; they are written in order.
+  const inFlight: Promise<Uint8Array>[] = []
+  let written = 0, reportedAt = 0
+  const writeOldest = async (): Promise<boolean> => {
+    const frame = await inFlight.shift()
+    if (!frame) return true
+    await encoder.write(Buffer.from(frame.buffer, frame.byteOffset, frame.byteLength))
+    written++
+    const now = Date.now()
+    if (now - reportedAt < reportEveryMs) return true
+    reportedAt = now
+    return reportProgress(pool, id, written)
+  }
+  try {
+    for await (const planes of decoder.frames) {
+      const graded = workers.gradeFrame({ source: { planes, layout, matrix: media.facts.matrix, range: grade.read.range }, grade, luts })
+      graded.catch(() => undefined)
+      inFlight.push(graded)
+      if (inFlight.length > workers.threads && !(await writeOldest())) return false
+    }
+    while (inFlight.length > 0) if (!(await writeOldest())) return false
+    if (written !== media.facts.frameCount) throw new Error(`Only ${written} of ${media.facts.frameCount} frames could be decoded.`)
+    await encoder.finish()
+    return true
+  } finally {
+    decoder.stop()
+    encoder.stop()
+  }
+}

@@ -1,0 +1,58 @@
+// Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
+import { LRUCache } from 'lru-cache'
+import type { CodeRange, GradeDocument } from '@core/index'
+import { findMedia, type MediaRow } from '../db/media'
+import type { Pool } from '../db/pool'
+import { notFound } from '../problem'
+import type { GradeTask, SourceFrame } from '../workers/frame-worker'
+import { decodeFrame, layoutOf } from './decode'
+import type { Store } from './store'
+
+export interface FrameReader {
+  /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
+  readonly source: (hash: string, index: number, range: CodeRange) => Promise<SourceFrame>
+  /** All that a worker needs to grade one frame. */
+  readonly gradeTask: (hash: string, index: number, grade: GradeDocument) => Promise<GradeTask>
+}
+
+const planesKeptBytes = 192 * 1024 * 1024
+
+export function frameReader(pool: Pool, store: Store): FrameReader {
+  const media = new LRUCache<string, MediaRow>({ max: 64 })
+  const planes = new LRUCache<string, Buffer>({ maxSize: planesKeptBytes, sizeCalculation: (b) => Math.max(1, b.length) })
+  // Several requests for the same frame share one decode.
+  const running = new Map<string, Promise<Buffer>>()
+
+  async function mediaRow(hash: string): Promise<MediaRow> {
+    const known = media.get(hash) ?? (await findMedia(pool, hash))
+    if (!known) throw notFound('clip')
+    media.set(hash, known)
+    return known
+  }
+
+  async function decoded(row: MediaRow, index: number): Promise<Buffer> {
+    const key = `${row.hash}:${index}`
+    const known = planes.get(key)
+    if (known) return known
+    const shared = running.get(key) ?? decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index).finally(() => running.delete(key))
+    running.set(key, shared)
+    const bytes = await shared
+    planes.set(key, bytes)
+    return bytes
+  }
+
+  const source: FrameReader['source'] = async (hash, index, range) => {
+    const row = await mediaRow(hash)
+    return { planes: await decoded(row, index), layout: layoutOf(row.facts), matrix: row.facts.matrix, range }
+  }
+  return {
+    source,
+    gradeTask: async (hash, index, grade) => ({ source: await source(hash, index, grade.read.range), grade, luts: lutPaths(grade, store) }),
+  }
+}
+
+/** The files of the LUTs that a grade uses. */
+export function lutPaths(grade: GradeDocument, store: Store): GradeTask['luts'] {
+  const hashes = grade.steps.map((s) => s.params['lutHash']).filter((h): h is string => typeof h === 'string')
+  return [...new Set(hashes)].map((hash) => ({ hash, path: store.lutPath(hash) }))
+}

@@ -1,0 +1,75 @@
+// Where files lie: named by the hash of their content in a data folder. The one place that knows paths.
+import { createHash, randomUUID } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { Readable, Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import type { ReadableStream } from 'node:stream/web'
+import { Problem } from '../problem'
+
+export interface Received { readonly path: string; readonly hash: string; readonly sizeBytes: number }
+
+export interface Store {
+  readonly mediaPath: (hash: string) => string
+  readonly lutPath: (hash: string) => string
+  readonly renderPath: (id: string) => string
+  readonly thumbnailPath: (key: string) => string
+  /** A fresh path on the same disk for something not yet finished. */
+  readonly temporaryPath: () => string
+  /** Writes a body to a temporary file, hashing it on the way. Removes it again when anything fails. */
+  readonly receive: (body: ReadableStream<Uint8Array>, maxBytes: number, name: string) => Promise<Received>
+  /** Moves a finished temporary file to its place. An equal file that is there already stays. */
+  readonly keep: (temporary: string, place: string) => Promise<void>
+  readonly discard: (path: string) => Promise<void>
+  readonly sizeOf: (path: string) => Promise<number | undefined>
+}
+
+const hashPattern = /^[0-9a-f]{64}$/
+const uuidPattern = /^[0-9a-f-]{36}$/
+
+function named(folder: string, name: string, pattern: RegExp, suffix: string): string {
+  if (!pattern.test(name)) throw new RangeError('That is not the name of a stored file.')
+  return join(folder, name + suffix)
+}
+
+/** Opens the store in a data folder; leftovers of interrupted work are removed. */
+export async function openStore(dataFolder: string): Promise<Store> {
+  const folder = (name: string): string => join(dataFolder, name)
+  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'incoming']) await mkdir(folder(name), { recursive: true })
+  for (const left of await readdir(folder('incoming'))) await rm(join(folder('incoming'), left), { force: true })
+
+  const temporaryPath = (): string => join(folder('incoming'), randomUUID())
+  const discard = (path: string): Promise<void> => rm(path, { force: true })
+  return {
+    mediaPath: (hash) => named(folder('media'), hash, hashPattern, ''),
+    lutPath: (hash) => named(folder('luts'), hash, hashPattern, '.cube'),
+    renderPath: (id) => named(folder('renders'), id, uuidPattern, '.mp4'),
+    thumbnailPath: (key) => named(folder('thumbnails'), key, hashPattern, '.png'),
+    temporaryPath,
+    discard,
+    keep: (temporary, place) => rename(temporary, place),
+    sizeOf: async (path) => (await stat(path).catch(() => undefined))?.size,
+    receive: async (body, maxBytes, name) => {
+      const path = temporaryPath()
+      const hash = createHash('sha256')
+      let sizeBytes = 0
+      const counted = new Transform({
+        transform(chunk: Buffer, _, done) {
+          sizeBytes += chunk.length
+          if (sizeBytes > maxBytes) return done(new Problem(413, 'too_large', `"${name}" is larger than ${Math.floor(maxBytes / 1048576)} MB.`))
+          hash.update(chunk)
+          done(null, chunk)
+        },
+      })
+      try {
+        await pipeline(Readable.fromWeb(body), counted, createWriteStream(path, { flags: 'wx' }))
+        if (sizeBytes === 0) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
+        return { path, hash: hash.digest('hex'), sizeBytes }
+      } catch (error) {
+        await discard(path)
+        throw error
+      }
+    },
+  }
+}

@@ -1,0 +1,31 @@
+// Reading path and query parameters without trusting them.
+import type { Context } from 'hono'
+import { notFound, Problem } from '../problem'
+
+const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/
+
+/** Throws 404 for anything that is not a UUID. */
+export function uuidParam(c: Context, name: string, what: string): string {
+  const value = c.req.param(name) ?? ''
+  if (!uuid.test(value)) throw notFound(what)
+  return value
+}
+
+/** Throws 404 for anything that is not a SHA-256 in hexadecimal. */
+export function hashParam(c: Context, name: string, what: string): string {
+  const value = c.req.param(name) ?? ''
+  if (!/^[0-9a-f]{64}$/.test(value)) throw notFound(what)
+  return value
+}
+
+export function wholeNumber(text: string | undefined, name: string, max: number): number {
+  const value = Number(text)
+  if (text === undefined || !/^\d{1,9}$/.test(text) || value > max) throw new Problem(422, 'invalid', `${name} must be a whole number from 0 to ${max}.`, { field: name })
+  return value
+}
+
+export function oneOf<T extends string>(text: string | undefined, name: string, options: readonly T[]): T {
+  const found = options.find((o) => o === text)
+  if (found === undefined) throw new Problem(422, 'invalid', `${name} must be one of ${options.join(', ')}.`, { field: name })
+  return found
+}

@@ -1,0 +1,79 @@
+// Pictures: exact frames for the Bench, thumbnails for lists, stills and LUTs to take away.
+import { createHash } from 'node:crypto'
+import { readFile, writeFile } from 'node:fs/promises'
+import { Hono, type Context } from 'hono'
+import type { LatticeSize } from '@core/index'
+import type { ServerContext } from '../context'
+import { findRevision, type RevisionRow } from '../db/revisions'
+import { notFound } from '../problem'
+import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
+
+const maxFrame = 10_000_000
+const previewSize = { maxWidth: 960, maxHeight: 540 } as const
+const thumbnailSize = { maxWidth: 384, maxHeight: 216 } as const
+// Everything here is addressed by content or by revision, so it never changes.
+const forever = 'private, max-age=31536000, immutable'
+
+export function pictureRoutes({ pool, store, workers, frames }: ServerContext): Hono {
+  async function revisionOf(c: Context): Promise<RevisionRow> {
+    const revision = await findRevision(pool, uuidParam(c, 'id', 'revision'))
+    if (!revision) throw notFound('revision')
+    return revision
+  }
+
+  return new Hono()
+    .get('/media/:hash/frames/:index', async (c) => {
+      const hash = hashParam(c, 'hash', 'clip')
+      const index = wholeNumber(c.req.param('index'), 'frame', maxFrame)
+      const range = oneOf(c.req.query('range'), 'range', ['full', 'legal'] as const)
+      const etag = `"${hash}-${index}-${range}"`
+      if (c.req.header('if-none-match') === etag) return c.body(null, 304)
+      const frame = await workers.previewFrame({ source: await frames.source(hash, index, range), ...previewSize })
+      return c.body(Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer, 200, {
+        'content-type': 'application/octet-stream',
+        'cache-control': forever,
+        etag,
+        'x-frame-width': String(frame.width),
+        'x-frame-height': String(frame.height),
+        'x-frame-low': String(frame.low),
+        'x-frame-high': String(frame.high),
+      })
+    })
+    .get('/revisions/:id/thumbnail', async (c) => {
+      const revision = await revisionOf(c)
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const as = oneOf(c.req.query('as'), 'as', ['shot', 'graded'] as const)
+      // As shot, only the footage and its range matter; every revision shares the picture.
+      const subject = as === 'shot' ? revision.grade.read.range : revision.id
+      const place = store.thumbnailPath(createHash('sha256').update(JSON.stringify([revision.mediaHash, index, as, subject, thumbnailSize])).digest('hex'))
+      let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
+      if (!png) {
+        png = await workers.thumbnailPng({ ...(await frames.gradeTask(revision.mediaHash, index, revision.grade)), ...thumbnailSize, asShot: as === 'shot' })
+        const temporary = store.temporaryPath()
+        await writeFile(temporary, png)
+        await store.keep(temporary, place)
+      }
+      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', 'cache-control': forever })
+    })
+    .get('/revisions/:id/still.png', async (c) => {
+      const revision = await revisionOf(c)
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade))
+      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', ...attachment(`${revision.shotName} frame ${index}.png`) })
+    })
+    .get('/revisions/:id/grade.cube', async (c) => {
+      const revision = await revisionOf(c)
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const size = Number(oneOf(c.req.query('size') ?? '33', 'size', ['17', '33', '65'] as const)) as LatticeSize
+      const task = await frames.gradeTask(revision.mediaHash, index, revision.grade)
+      const baked = await workers.bakeCube({ ...task, size, title: revision.shotName })
+      if (c.req.query('report') === 'only') return c.json({ leftOut: baked.leftOut, error: baked.error })
+      return c.body(baked.text, 200, { 'content-type': 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.cube`) })
+    })
+}
+
+/** Content-Disposition with an ASCII name and the full name beside it (RFC 6266). */
+export function attachment(name: string): Record<string, string> {
+  const plain = name.replace(/[^A-Za-z0-9 ._-]/g, '_')
+  return { 'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}` }
+}

@@ -1,0 +1,31 @@
+// Where the server keeps things and listens, read from the environment once.
+import { join, resolve } from 'node:path'
+
+export interface Settings {
+  /** The folder of everything that lasts: media, LUTs, renders, caches. */
+  readonly dataFolder: string
+  readonly host: string
+  readonly port: number
+  readonly databaseUrl: string
+  /** The built web application. */
+  readonly webFolder: string
+}
+
+/** Throws RangeError with a sentence when a variable cannot be used. */
+export function readSettings(env: NodeJS.ProcessEnv): Settings {
+  const databaseUrl = env['DATABASE_URL']
+  if (!databaseUrl) throw new RangeError('DATABASE_URL is not set; bin/demo sets it.')
+  return {
+    dataFolder: resolve(env['PALE_DATA'] ?? '.data'),
+    host: env['PALE_HOST'] ?? '127.0.0.1',
+    port: readPort(env['PALE_PORT'] ?? '4180'),
+    databaseUrl,
+    webFolder: resolve(env['PALE_WEB'] ?? join('dist', 'web')),
+  }
+}
+
+export function readPort(text: string): number {
+  const port = Number(text)
+  if (!/^\d{1,5}$/.test(text) || port < 1 || port > 65535) throw new RangeError(`PALE_PORT must be a number from 1 to 65535, not "${text}".`)
+  return port
+}

@@ -1,0 +1,95 @@
+// A server worker thread: the same core as the browser's worker, on planes that the decoder read.
+import { readFileSync } from 'node:fs'
+import { encode as encodePng } from 'fast-png'
+import { LRUCache } from 'lru-cache'
+import { move } from 'piscina'
+import {
+  bakeLut, compile, execute, fitWithin, lutError, parseCube, pixelByPixelPart, planesToFrame, printCube, restSize, shrink, splitPlanes,
+  type CodeRange, type ErrorReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type MatrixId, type PlaneLayout, type Plan,
+} from '@core/index'
+
+/** A decoded frame as it left the decoder, and how it is to be read. */
+export interface SourceFrame {
+  readonly planes: Uint8Array
+  readonly layout: PlaneLayout
+  readonly matrix: MatrixId
+  readonly range: CodeRange
+}
+export interface LutPath { readonly hash: string; readonly path: string }
+export interface GradeTask { readonly source: SourceFrame; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
+export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
+
+const lutCache = new LRUCache<string, Lut>({ max: 8 })
+const planCache = new LRUCache<string, Plan>({ max: 6 })
+
+function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined {
+  const byHash = new Map(paths.map((p) => [p.hash, p.path]))
+  return (hash) => {
+    const path = byHash.get(hash)
+    if (!path) return undefined
+    const known = lutCache.get(hash) ?? parseCube(readFileSync(path, 'utf8'))
+    lutCache.set(hash, known)
+    return known
+  }
+}
+
+function readFrame({ planes, layout, range, matrix }: SourceFrame): Frame {
+  return planesToFrame(splitPlanes(planes, layout), layout, range, matrix)
+}
+
+function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, size: LatticeSize): Frame {
+  const key = JSON.stringify([grade, luts, frame.low, frame.high, size])
+  const plan = planCache.get(key) ?? compile(grade, lutFinder(luts), frame, size)
+  planCache.set(key, plan)
+  return execute(plan, frame)
+}
+
+const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
+
+/** Code values for the browser, no larger than asked. */
+export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFrame; maxWidth: number; maxHeight: number }): unknown {
+  const frame = readFrame(source)
+  const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
+  const { data, low, high } = shrink(frame, width, height)
+  const wire: WireFrame = { width, height, low, high, bytes: bytesOf(data) }
+  return move(wire as never)
+}
+
+/** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */
+export function gradeFrame(task: GradeTask): unknown {
+  return move(bytesOf(gradedFrame(readFrame(task.source), task, restSize).data) as never)
+}
+
+/** The display signal of a frame at source size as a 16-bit PNG. */
+export function stillPng(task: GradeTask): Uint8Array {
+  const { width, height, data } = gradedFrame(readFrame(task.source), task, restSize)
+  return encodePng({ width, height, data, depth: 16, channels: 3 })
+}
+
+/** An 8-bit PNG for lists: graded, or the code values as they are. */
+export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
+  const full = readFrame(task.source)
+  const { width, height } = fitWithin(full.width, full.height, maxWidth, maxHeight)
+  const small = shrink(full, width, height)
+  const frame = asShot ? small : gradedFrame(small, task, 33)
+  const scale = ((frame.high - frame.low) * 255) / 65535, offset = frame.low * 255
+  const data = Uint8ClampedArray.from(frame.data, (code) => code * scale + offset)
+  return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
+}
+
+export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: ErrorReport }
+
+/** The grade as a .cube with its error on this frame written into it. */
+export function bakeCube({ source, grade, luts, size, title }: GradeTask & { size: LatticeSize; title: string }): BakedCube {
+  const find = lutFinder(luts)
+  const part = pixelByPixelPart(grade)
+  const lut = bakeLut(part.document, find, size, title)
+  const frame = readFrame(source)
+  const error = lutError(lut, part.document, find, frame, Math.max(1, Math.floor((frame.width * frame.height) / 60_000)))
+  const notes = [
+    `In: camera code values, ${grade.read.encodingId}, ${grade.read.gamutId}, 0..1 = full range. Out: display signal, ${grade.show.displayId}.`,
+    part.leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried, because a LUT sees one pixel at a time: ${part.leftOut.join(', ')}.`,
+    `Against direct evaluation on ${error.pixels} pixels of one frame, Delta E 2000: mean ${error.mean.toFixed(3)}, 99.9th percentile ${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
+  ]
+  return { text: printCube(lut, notes), leftOut: part.leftOut, error }
+}

@@ -1,0 +1,32 @@
+// The pool of worker threads, with the names of what they can do.
+import { availableParallelism } from 'node:os'
+import { fileURLToPath } from 'node:url'
+import { Piscina } from 'piscina'
+import type { LatticeSize } from '@core/index'
+import type { BakedCube, GradeTask, SourceFrame, WireFrame } from './frame-worker'
+
+export interface FrameWorkers {
+  readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
+  readonly gradeFrame: (task: GradeTask) => Promise<Uint8Array>
+  readonly stillPng: (task: GradeTask) => Promise<Uint8Array>
+  readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
+  readonly bakeCube: (task: GradeTask & { size: LatticeSize; title: string }) => Promise<BakedCube>
+  readonly threads: number
+  readonly close: () => Promise<void>
+}
+
+/** @param workerFile the built frame-worker.js; by default the one beside the running build */
+export function startFrameWorkers(workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url))): FrameWorkers {
+  const threads = Math.min(8, Math.max(2, availableParallelism()))
+  const pool = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: threads, maxQueue: 256, resourceLimits: { maxOldGenerationSizeMb: 1024 } })
+  const call = (name: string) => (task: { source: SourceFrame }) => pool.run(task, { name })
+  return {
+    previewFrame: call('previewFrame'),
+    gradeFrame: call('gradeFrame'),
+    stillPng: call('stillPng'),
+    thumbnailPng: call('thumbnailPng'),
+    bakeCube: call('bakeCube'),
+    threads,
+    close: () => pool.close({ force: true }),
+  }
+}

@@ -1,0 +1,15 @@
+<script setup lang="ts">
+// The frame of the application: one view at a time.
+import { useEventListener } from '@vueuse/core'
+import { useGrade } from './stores/grade'
+
+const grade = useGrade()
+useEventListener(window, 'pagehide', () => grade.flushOnLeave())
+useEventListener(window, 'beforeunload', (e) => {
+  if (grade.saveState === 'retrying' || grade.saveState === 'conflict' || grade.saveState === 'refused') e.preventDefault()
+})
+</script>
+
+<template>
+  <RouterView />
+</template>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+// The header: mark, project, previous and next shot, the views by name, undo and redo, and what is saved.
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import type { ShotDetail } from '@contracts/responses'
+import { useGrade } from '../stores/grade'
+import { useView } from '../stores/view'
+import HelpTip from './HelpTip.vue'
+
+const props = defineProps<{ project?: { id: string; name: string } | undefined; shot?: ShotDetail | null | undefined }>()
+const grade = useGrade()
+const view = useView()
+const route = useRoute()
+
+const shotRoute = computed(() => (route.name === 'dispatch' ? 'dispatch' : 'bench'))
+const query = computed(() => ({ station: view.station }))
+const saved = computed(() => {
+  const at = grade.revision?.savedAt
+  const time = at ? new Date(at).toLocaleTimeString('en-GB') : ''
+  switch (grade.saveState) {
+    case 'saved': return `saved ${time}`
+    case 'unsaved': return 'not saved yet'
+    case 'saving': return 'saving …'
+    case 'retrying': return 'not saved, trying again'
+    case 'conflict': return 'changed elsewhere'
+    case 'refused': return 'not saved'
+  }
+  return ''
+})
+const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(grade.saveState))
+</script>
+
+<template>
+  <header class="header">
+    <RouterLink to="/" class="mark" aria-label="Pale Meridian: all projects">Pale Meridian</RouterLink>
+    <RouterLink v-if="project" class="project" :to="{ name: 'reel', params: { projectId: project.id } }">{{ project.name }}</RouterLink>
+    <nav v-if="shot" class="shots" aria-label="Shots">
+      <RouterLink v-if="shot.previousShotId" class="step" :to="{ name: shotRoute, params: { shotId: shot.previousShotId }, query }" aria-label="Previous shot">‹</RouterLink>
+      <span v-else class="step off" aria-hidden="true">‹</span>
+      <span class="shot">{{ shot.name }}</span>
+      <RouterLink v-if="shot.nextShotId" class="step" :to="{ name: shotRoute, params: { shotId: shot.nextShotId }, query }" aria-label="Next shot">›</RouterLink>
+      <span v-else class="step off" aria-hidden="true">›</span>
+    </nav>
+    <nav v-if="project" class="views" aria-label="Views">
+      <RouterLink :to="{ name: 'reel', params: { projectId: project.id } }" :class="{ here: route.name === 'reel' }">Reel</RouterLink>
+      <template v-if="shot">
+        <RouterLink :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }" :class="{ here: route.name === 'bench' }">Bench</RouterLink>
+        <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
+      </template>
+    </nav>
+    <div v-if="props.shot" class="state">
+      <HelpTip text="Back to the revision before (Ctrl+Z)"><button type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button></HelpTip>
+      <HelpTip text="Forward again (Ctrl+Shift+Z)"><button type="button" :disabled="!grade.canRedo || grade.moving" @click="grade.redo()">Redo</button></HelpTip>
+      <HelpTip text="All keys (?)"><button type="button" aria-label="All keys" @click="view.showKeys = true">?</button></HelpTip>
+      <span class="saved figures" :class="{ troubled }" role="status" data-testid="saved">{{ troubled ? '▲ ' : '' }}{{ saved }}</span>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.header { height: var(--header); display: flex; align-items: center; gap: var(--gap-broad); padding: 0 var(--gap-wide); background: var(--panel); border-bottom: var(--line) solid var(--hairline); white-space: nowrap; }
+.header a { text-decoration: none; }
+.mark { text-transform: uppercase; letter-spacing: 0.14em; font-weight: 500; }
+.project { color: var(--ink-quiet); }
+.project:hover, .views a:hover { color: var(--ink); }
+.shots { display: flex; align-items: center; gap: var(--gap); }
+.shot { min-width: 9em; text-align: center; }
+.step { padding: var(--gap-small) var(--gap); }
+.off { color: var(--hairline); }
+.views { display: flex; gap: var(--gap-broad); }
+.views a { color: var(--ink-quiet); padding: var(--gap-small) 0; border-bottom: 2px solid transparent; }
+.views a.here { color: var(--ink); border-bottom-color: var(--accent); }
+.state { margin-left: auto; display: flex; align-items: center; gap: var(--gap-small); }
+.state button { background: none; border: var(--line) solid transparent; border-radius: var(--radius); padding: var(--gap-hair) var(--gap); }
+.state button:hover:enabled { border-color: var(--hairline-strong); }
+.state button:disabled { color: var(--hairline-strong); }
+.saved { min-width: 15em; text-align: right; color: var(--ink-quiet); font-size: var(--text-small); }
+.troubled { color: var(--warning); }
+</style>

@@ -1,0 +1,73 @@
+// Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests.
+import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { dragSize, restSize } from '@core/index'
+import type { RenderAnswer, RenderRequest, RenderResult } from '../workers/messages'
+
+export type Wanted = Pick<RenderRequest, 'mediaHash' | 'frameIndex' | 'grade' | 'asShot'>
+
+export interface BenchRenderer {
+  readonly result: ShallowRef<RenderResult | null>
+  readonly fault: Ref<string>
+  readonly busy: Ref<boolean>
+  /** Asks for a picture; an older request that has not started is forgotten. */
+  readonly show: (wanted: Wanted) => void
+}
+
+const restMs = 140
+
+export function useBenchRenderer(): BenchRenderer {
+  const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
+  const result = shallowRef<RenderResult | null>(null)
+  const fault = ref('')
+  const busy = ref(false)
+  let nextId = 1
+  let inFlight: RenderRequest | null = null
+  let waiting: Wanted | null = null
+  let latest: Wanted | null = null
+  let restTimer: ReturnType<typeof setTimeout> | undefined
+
+  function send(wanted: Wanted, size: typeof dragSize | typeof restSize): void {
+    inFlight = { ...wanted, id: nextId++, size, meridian: true }
+    busy.value = true
+    worker.postMessage(inFlight)
+  }
+
+  worker.onmessage = ({ data }: MessageEvent<RenderAnswer>) => {
+    if (data.id !== inFlight?.id) return
+    inFlight = null
+    busy.value = false
+    if (data.ok) {
+      result.value = data
+      fault.value = ''
+    } else {
+      fault.value = data.message
+    }
+    if (waiting) {
+      const wanted = waiting
+      waiting = null
+      send(wanted, dragSize)
+    } else if (data.ok && data.size === dragSize) {
+      clearTimeout(restTimer)
+      restTimer = setTimeout(() => { if (latest && !inFlight) send(latest, restSize) }, restMs)
+    }
+  }
+  worker.onerror = (event) => {
+    event.preventDefault()
+    inFlight = null
+    busy.value = false
+    fault.value = 'The picture worker stopped. Reload the page.'
+  }
+
+  function show(wanted: Wanted): void {
+    clearTimeout(restTimer)
+    latest = wanted
+    if (inFlight) waiting = wanted
+    else send(wanted, dragSize)
+  }
+
+  onScopeDispose(() => {
+    clearTimeout(restTimer)
+    worker.terminate()
+  })
+  return { result, fault, busy, show }
+}

@@ -1,0 +1,13 @@
+// The addresses: what should survive a reload or be sent to a colleague.
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'projects', component: () => import('./views/projects/ProjectsView.vue') },
+    { path: '/projects/:projectId/reel', name: 'reel', component: () => import('./views/reel/ReelView.vue'), props: true },
+    { path: '/shots/:shotId/bench', name: 'bench', component: () => import('./views/bench/BenchView.vue'), props: true },
+    { path: '/shots/:shotId/dispatch', name: 'dispatch', component: () => import('./views/dispatch/DispatchView.vue'), props: true },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./views/NowhereView.vue') },
+  ],
+})

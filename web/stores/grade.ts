@@ -1,0 +1,169 @@
+// Document state: the grade being edited, and its way to the server. What is called saved is committed there.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { checkedGrade } from '@contracts/grade'
+import type { RevisionState, ShotDetail } from '@contracts/responses'
+import type { GradeDocument } from '@core/index'
+import { post, RequestError, sentenceOf } from '../api/client'
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'retrying' | 'conflict' | 'refused'
+
+/** An edit is sent when the hand has rested this long. */
+const restMs = 350
+const retryMs = [500, 1000, 2000, 4000, 8000] as const
+
+export const useGrade = defineStore('grade', () => {
+  const shotId = ref<string | null>(null)
+  const document = shallowRef<GradeDocument | null>(null)
+  const revision = shallowRef<Omit<RevisionState, 'grade'> | null>(null)
+  const saveState = ref<SaveState>('saved')
+  const message = ref('')
+  /** The state another tab or person made meanwhile. */
+  const newer = shallowRef<RevisionState | null>(null)
+  const moving = ref(false)
+
+  let summary = ''
+  let edits = 0
+  let sentEdits = 0
+  let held = 0
+  let failures = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let sending: Promise<void> | null = null
+
+  const dirty = (): boolean => edits !== sentEdits
+  const canUndo = computed(() => saveState.value !== 'conflict' && (revision.value?.canUndo === true || saveState.value === 'unsaved'))
+  const canRedo = computed(() => saveState.value === 'saved' && revision.value?.canRedo === true)
+
+  function open(shot: ShotDetail): void {
+    clearTimeout(timer)
+    shotId.value = shot.id
+    take(shot.revision)
+  }
+
+  function take({ grade, ...rest }: RevisionState): void {
+    document.value = grade
+    revision.value = rest
+    newer.value = null
+    message.value = ''
+    saveState.value = 'saved'
+    sentEdits = edits
+    failures = 0
+  }
+
+  /** Replaces the document by what `change` makes of it. `what` names the edit in the record. */
+  function edit(what: string, change: (grade: GradeDocument) => GradeDocument): void {
+    const before = document.value
+    if (!before) return
+    const after = change(before)
+    if (after === before) return
+    document.value = after
+    summary = what
+    edits++
+    if (saveState.value !== 'conflict') saveState.value = 'unsaved'
+    schedule(restMs)
+  }
+
+  /** While a hand holds a control nothing is sent, so that one gesture is one revision. */
+  function hold(): void {
+    held++
+  }
+  function release(): void {
+    held = Math.max(0, held - 1)
+    if (dirty()) schedule(restMs)
+  }
+
+  function schedule(ms: number): void {
+    clearTimeout(timer)
+    timer = setTimeout(() => { if (held === 0) void commit() }, ms)
+  }
+
+  /** Sends what is not saved yet, and resolves when it is (or cannot be). */
+  async function commit(): Promise<void> {
+    clearTimeout(timer)
+    while (sending) await sending
+    if (!dirty() || saveState.value === 'conflict') return
+    sending = send().finally(() => { sending = null })
+    await sending
+    if (dirty() && saveState.value === 'unsaved') schedule(restMs)
+  }
+
+  function payload(): { parentId: string; summary: string; grade: GradeDocument } | null {
+    if (!document.value || !revision.value) return null
+    return { parentId: revision.value.headId, summary: summary.slice(0, 200) || 'Edited', grade: checkedGrade(document.value) }
+  }
+
+  async function send(): Promise<void> {
+    const id = shotId.value, sent = edits
+    saveState.value = 'saving'
+    try {
+      const body = payload()
+      if (!body) return
+      const { grade: _, ...rest } = await post<RevisionState>(`/shots/${id}/revisions`, body)
+      if (shotId.value !== id) return
+      revision.value = rest
+      sentEdits = sent
+      failures = 0
+      message.value = ''
+      saveState.value = dirty() ? 'unsaved' : 'saved'
+    } catch (error) {
+      if (shotId.value === id) failed(error)
+    }
+  }
+
+  function failed(error: unknown): void {
+    message.value = sentenceOf(error)
+    if (error instanceof RequestError && error.status === 409) {
+      newer.value = (error.body as { newer: RevisionState }).newer
+      saveState.value = 'conflict'
+    } else if (error instanceof RequestError && (error.status === 0 || error.status >= 500)) {
+      saveState.value = 'retrying'
+      schedule(retryMs[Math.min(failures++, retryMs.length - 1)] ?? 8000)
+    } else {
+      saveState.value = 'refused'
+    }
+  }
+
+  /** Ends a conflict: take the newer state, or put this one on top of it. */
+  function takeNewer(): void {
+    if (newer.value) take(newer.value)
+  }
+  function keepMine(): void {
+    if (!newer.value) return
+    const { grade: _, ...rest } = newer.value
+    revision.value = rest
+    newer.value = null
+    saveState.value = 'unsaved'
+    schedule(0)
+  }
+
+  async function move(direction: 'undo' | 'redo'): Promise<void> {
+    if (moving.value) return
+    moving.value = true
+    try {
+      held = 0
+      await commit()
+      const id = shotId.value
+      if (!revision.value || dirty()) return
+      const state = await post<RevisionState>(`/shots/${id}/${direction}`, { expectedId: revision.value.headId })
+      if (shotId.value === id) take(state)
+    } catch (error) {
+      if (error instanceof RequestError && error.status === 409) take((error.body as { newer: RevisionState }).newer)
+      message.value = sentenceOf(error)
+    } finally {
+      moving.value = false
+    }
+  }
+
+  /** Called when the page goes: the last edit is sent in a way that outlives the page. */
+  function flushOnLeave(): void {
+    if (!dirty() || saveState.value === 'conflict') return
+    try {
+      const body = payload()
+      if (body) void fetch(`/api/shots/${shotId.value}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), keepalive: true })
+    } catch {
+      // The document does not meet its contract; the message on screen has said so.
+    }
+  }
+
+  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, open, edit, hold, release, commit, takeNewer, keepMine, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
+})

@@ -1,0 +1,48 @@
+// Server state: projects, reels, LUTs, and the shot that is open.
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import type { LutSummary, ProjectSummary, ShotDetail, ShotSummary } from '@contracts/responses'
+import { post, request } from '../api/client'
+import { upload } from '../api/upload'
+
+export interface Reel { readonly project: { readonly id: string; readonly name: string }; readonly shots: readonly ShotSummary[] }
+
+export const useLibrary = defineStore('library', () => {
+  const projects = shallowRef<readonly ProjectSummary[]>([])
+  const reel = shallowRef<Reel | null>(null)
+  const luts = shallowRef<readonly LutSummary[]>([])
+  const shot = shallowRef<ShotDetail | null>(null)
+
+  async function loadProjects(): Promise<void> {
+    projects.value = await request<readonly ProjectSummary[]>('/projects')
+  }
+  async function makeProject(name: string): Promise<string> {
+    const { id } = await post<{ id: string }>('/projects', { name })
+    await loadProjects()
+    return id
+  }
+  async function loadReel(projectId: string): Promise<void> {
+    if (reel.value?.project.id !== projectId) reel.value = null
+    reel.value = await request<Reel>(`/projects/${encodeURIComponent(projectId)}/reel`)
+  }
+  async function loadLuts(): Promise<void> {
+    luts.value = await request<readonly LutSummary[]>('/luts')
+  }
+  async function importLut(file: File): Promise<LutSummary> {
+    const lut = await upload<LutSummary>(`/luts?name=${encodeURIComponent(file.name)}`, file, () => undefined).done
+    await loadLuts()
+    return lut
+  }
+  async function openShot(shotId: string): Promise<ShotDetail> {
+    const found = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
+    shot.value = found
+    return found
+  }
+  async function setLeadFrame(leadFrame: number): Promise<void> {
+    const open = shot.value
+    if (!open) return
+    await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ leadFrame }) })
+    if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
+  }
+  return { projects, reel, luts, shot, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+})

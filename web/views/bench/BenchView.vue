@@ -1,0 +1,155 @@
+<script setup lang="ts">
+// The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { setRegion, stations, type Region, type StationId } from '@core/index'
+import { sentenceOf } from '../../api/client'
+import AppHeader from '../../components/AppHeader.vue'
+import Notice from '../../components/Notice.vue'
+import { useBenchRenderer } from '../../composables/useBenchRenderer'
+import { useGrade } from '../../stores/grade'
+import { useLibrary } from '../../stores/library'
+import { useView, type Surround } from '../../stores/view'
+import InstrumentColumn from './InstrumentColumn.vue'
+import KeySheet from './KeySheet.vue'
+import MeridianStrip from './MeridianStrip.vue'
+import PictureStage from './PictureStage.vue'
+import ReadingsList from './ReadingsList.vue'
+import StationPanel from './StationPanel.vue'
+import { text } from './text'
+import TransportBar from './TransportBar.vue'
+import { useBenchKeys } from './useBenchKeys'
+
+const props = defineProps<{ shotId: string }>()
+const library = useLibrary()
+const grade = useGrade()
+const view = useView()
+const route = useRoute()
+const router = useRouter()
+const renderer = useBenchRenderer()
+const fault = ref('')
+const heldAsShot = ref(false)
+
+const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const lastFrame = computed(() => (shot.value?.media.frameCount ?? 1) - 1)
+const region = computed(() => {
+  const regions = grade.document?.regions ?? []
+  return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
+})
+const shownRegion = computed(() => (view.station === 'regions' && !asShot.value ? region.value : null))
+const asShot = computed(() => view.asShot !== heldAsShot.value)
+const aspect = computed(() => (shot.value ? shot.value.media.width / shot.value.media.height : 16 / 9))
+
+watch(() => props.shotId, open, { immediate: true })
+async function open(id: string): Promise<void> {
+  fault.value = ''
+  try {
+    // What was edited on the shot before is sent on its way first.
+    await grade.commit()
+    const found = await library.openShot(id)
+    if (id !== props.shotId) return
+    const wanted = Number(route.query['frame'])
+    view.frame = Number.isInteger(wanted) && wanted >= 0 && wanted < found.media.frameCount ? wanted : found.leadFrame
+    const station = stations.find((s) => s.id === route.query['station'])
+    if (station) view.station = station.id
+    grade.open(found)
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+}
+
+// The picture follows the document, the frame and the choice of view.
+watch([() => grade.document, () => view.frame, asShot, shot], () => {
+  if (!shot.value || !grade.document || grade.shotId !== shot.value.id) return
+  renderer.show({ mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document, asShot: asShot.value })
+})
+watch([() => view.frame, () => view.station], () => void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }))
+
+const go = (frame: number): void => { view.frame = Math.min(lastFrame.value, Math.max(0, frame)) }
+const openStation = (id: StationId): void => { view.station = id }
+const surrounds: readonly Surround[] = ['dark', 'black', 'grey', 'white']
+const nextSurround = (): void => { view.surround = surrounds[(surrounds.indexOf(view.surround) + 1) % surrounds.length] ?? 'dark' }
+const fillOrder = [null, 'waveform', 'parade', 'vectorscope'] as const
+const nextInstrument = (): void => { view.filling = fillOrder[(fillOrder.indexOf(view.filling as (typeof fillOrder)[number]) + 1) % fillOrder.length] ?? null }
+function neighbour(direction: -1 | 1): void {
+  const id = direction < 0 ? shot.value?.previousShotId : shot.value?.nextShotId
+  if (id) void router.push({ name: 'bench', params: { shotId: id }, query: { station: view.station } })
+}
+async function makeLead(): Promise<void> {
+  try {
+    await library.setLeadFrame(view.frame)
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+}
+function changeShape(change: Partial<Region['shape']>): void {
+  const id = shownRegion.value?.id
+  if (id) grade.edit('Region shape', (g) => setRegion(g, id, { shape: change }))
+}
+function changeFeather(feather: number): void {
+  const id = shownRegion.value?.id
+  if (id) grade.edit('Region feather', (g) => setRegion(g, id, { feather }))
+}
+
+useBenchKeys({
+  stepFrames: (count) => go(view.frame + count),
+  toLeadFrame: () => go(shot.value?.leadFrame ?? 0),
+  holdAsShot: (held) => { heldAsShot.value = held },
+  toggleAsShot: () => { view.asShot = !view.asShot },
+  nextSurround,
+  nextInstrument,
+  openStation,
+  undo: () => void grade.undo(),
+  redo: () => void grade.redo(),
+  neighbour,
+  toggleKeys: () => { view.showKeys = !view.showKeys },
+  closeKeys: () => { view.showKeys = false },
+})
+</script>
+
+<template>
+  <div class="bench">
+    <AppHeader :project="shot ? { id: shot.projectId, name: shot.projectName } : undefined" :shot="shot" />
+    <div class="notices">
+      <Notice :text="fault" @close="fault = ''" />
+      <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.message = ''">
+        <template v-if="grade.saveState === 'conflict'">
+          <button type="button" @click="grade.takeNewer">{{ text.conflict.take }}</button>
+          <button type="button" @click="grade.keepMine">{{ text.conflict.keep }}</button>
+        </template>
+      </Notice>
+    </div>
+    <main v-if="shot && grade.document" class="work">
+      <div class="upper">
+        <div class="picture">
+          <PictureStage
+            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`"
+            @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
+          />
+          <TransportBar :media="shot.media" :frame="view.frame" :lead-frame="shot.leadFrame" :as-shot="asShot" :surround="view.surround" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" />
+        </div>
+        <InstrumentColumn :result="renderer.result.value" :filling="view.filling" @fill="view.filling = $event" />
+      </div>
+      <MeridianStrip :meridian="renderer.result.value?.meridian ?? null" :station="view.station" :as-shot="asShot" @open="openStation" />
+      <div class="lower">
+        <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :facts="renderer.result.value?.facts ?? null" />
+        <ReadingsList :facts="renderer.result.value?.facts ?? null" />
+      </div>
+      <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.bench { height: 100%; display: grid; grid-template-rows: auto auto 1fr; overflow: hidden; --lower: 186px; --meridian: 132px; }
+.notices { display: grid; }
+.notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
+.work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
+.upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 420px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
+.picture { display: grid; grid-template-rows: 1fr auto; min-height: 0; min-width: 0; }
+.upper > :last-child { margin-bottom: var(--gap); }
+.lower { display: grid; grid-template-columns: minmax(0, 1.9fr) minmax(280px, 1fr); min-height: 0; background: var(--panel); }
+@media (max-width: 1100px) {
+  .upper { grid-template-columns: min(calc(100vw - 360px), calc((100vh - 420px) * 16 / 9)) 1fr; }
+}
+</style>

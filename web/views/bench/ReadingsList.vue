@@ -1,0 +1,31 @@
+<script setup lang="ts">
+// What is measured on the whole frame, each with its unit and a one-line tip.
+import { computed } from 'vue'
+import HelpTip from '../../components/HelpTip.vue'
+import type { PictureFacts } from '../../workers/messages'
+import { readingsOf } from './figures'
+import { text } from './text'
+
+const props = defineProps<{ facts: PictureFacts | null }>()
+const readings = computed(() => (props.facts ? readingsOf(props.facts) : []))
+</script>
+
+<template>
+  <section class="readings" :aria-label="text.readings">
+    <h2><span class="caps">{{ text.readings }}</span> <span class="quiet">{{ text.readingsOf }}</span></h2>
+    <dl>
+      <template v-for="r in readings" :key="r.id">
+        <HelpTip :text="text.readingTips[r.id]"><dt tabindex="0">{{ text.readingNames[r.id] }}</dt></HelpTip>
+        <dd class="figures" :data-testid="`reading-${r.id}`">{{ r.value }} <span class="quiet">{{ r.unit }}</span></dd>
+      </template>
+    </dl>
+  </section>
+</template>
+
+<style scoped>
+.readings { padding: var(--gap) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden; }
+h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
+dl { display: grid; grid-template-columns: minmax(100px, auto) 1fr; margin: 0; }
+dt, dd { margin: 0; padding: 1px 0; border-bottom: var(--line) solid var(--raised); line-height: 20px; }
+dd { text-align: right; }
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+// The controls of a station's steps, drawn from their declarations.
+import { computed } from 'vue'
+import { stationOf, stepKindById, type GradeDocument, type NumberParameter, type StationId, type Step } from '@core/index'
+import ScaleControl from '../../components/ScaleControl.vue'
+import type { PictureFacts } from '../../workers/messages'
+import { effectOf } from './figures'
+
+const props = defineProps<{ grade: GradeDocument; station: StationId; regionId?: string; facts: PictureFacts | null }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
+
+interface Control { readonly step: Step; readonly key: string; readonly parameter: NumberParameter; readonly value: number }
+const controls = computed(() => props.grade.steps
+  .filter((step) => stationOf(step) === props.station && step.regionId === props.regionId)
+  .flatMap((step) => Object.entries(stepKindById(step.kind).parameters).flatMap(([key, parameter]): Control[] => {
+    const value = step.params[key]
+    return parameter.type === 'number' && typeof value === 'number' ? [{ step, key, parameter, value }] : []
+  })))
+// A region changes a part; what is measured is the whole frame, so it is not offered as that control's effect.
+const effect = (key: string): string | undefined => (props.regionId === undefined ? effectOf(key, props.facts) : undefined)
+</script>
+
+<template>
+  <div class="controls">
+    <ScaleControl
+      v-for="c in controls" :key="`${c.step.id}-${c.key}`" :parameter="c.parameter" :model-value="c.value" :effect="effect(c.key)" :data-control="c.key"
+      @update:model-value="emit('change', c.step, c.key, $event)" @hold="emit('hold')" @release="emit('release')"
+    />
+  </div>
+</template>
+
+<style scoped>
+.controls { display: grid; gap: var(--gap-hair); align-content: start; }
+</style>

@@ -1,0 +1,57 @@
+// Measured facts as short figures: number first, then the unit.
+import type { PictureFacts } from '../../workers/messages'
+
+/** A share as percent with one decimal, with a true minus sign. */
+export function percent(share: number, signed = false): string {
+  const value = share * 100
+  const digits = Math.abs(value).toFixed(1)
+  const zero = Number(digits) === 0
+  return `${value < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}`
+}
+
+/** The number beside each instrument's name. */
+export function figuresOf(facts: PictureFacts | null): { waveform: string; parade: string; vectorscope: string } {
+  if (!facts) return { waveform: '', parade: '', vectorscope: '' }
+  const [r, g, b] = facts.means
+  return {
+    waveform: `${percent(facts.black)} – ${percent(facts.white)} %`,
+    parade: `R ${percent(r - g, true)} B ${percent(b - g, true)}`,
+    vectorscope: hue(facts),
+  }
+}
+
+const hue = (facts: PictureFacts): string => `${percent(facts.chroma * 2)} % · ${facts.hueDegrees.toFixed(0)}°`
+
+/** What a control is doing to the picture, by step kind and parameter. */
+export function effectOf(parameter: string, facts: PictureFacts | null): string | undefined {
+  if (!facts) return undefined
+  const [r, g, b] = facts.means
+  switch (parameter) {
+    case 'exposureStops': return `middle ${percent(facts.middle)} %`
+    case 'temperatureMired': return `R−B ${percent(r - b, true)} %`
+    case 'tint': return `G−RB ${percent(g - (r + b) / 2, true)} %`
+    case 'contrast': return `1–99 ${percent(facts.high - facts.low)} %`
+    case 'saturation': return `chroma ${percent(facts.chroma * 2)} %`
+    default: return undefined
+  }
+}
+
+export interface Reading { readonly id: 'black' | 'middle' | 'white' | 'clipped' | 'crushed' | 'balance' | 'chroma'; readonly value: string; readonly unit: string }
+
+export function readingsOf(facts: PictureFacts): readonly Reading[] {
+  return [
+    { id: 'black', value: percent(facts.black), unit: '%' },
+    { id: 'middle', value: percent(facts.middle), unit: '%' },
+    { id: 'white', value: percent(facts.white), unit: '%' },
+    { id: 'clipped', value: sharePercent(facts.clippedShare), unit: '% of pixels' },
+    { id: 'crushed', value: sharePercent(facts.crushedShare), unit: '% of pixels' },
+    { id: 'balance', value: facts.means.map((m) => percent(m)).join(' · '), unit: '%' },
+    { id: 'chroma', value: `${percent(facts.chroma * 2)} % at ${facts.hueDegrees.toFixed(0)}`, unit: '°' },
+  ]
+}
+
+/** Shares of pixels to a hundredth of a percent; what exists never shows as zero. */
+function sharePercent(share: number): string {
+  if (share > 0 && share < 0.00005) return '< 0.01'
+  return (share * 100).toFixed(2)
+}

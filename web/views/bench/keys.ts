@@ -1,0 +1,47 @@
+// The Bench's keys, chosen for the left hand while the right one drags. One list for the bindings and for the sheet.
+export interface KeyAction { readonly keys: string; readonly what: string }
+
+export const keySheet: readonly { readonly group: string; readonly actions: readonly KeyAction[] }[] = [
+  {
+    group: 'Frames',
+    actions: [
+      { keys: 'S', what: 'one frame back' },
+      { keys: 'D', what: 'one frame on' },
+      { keys: 'Shift+S / Shift+D', what: 'twelve frames back or on' },
+      { keys: 'E', what: 'to the lead frame' },
+    ],
+  },
+  {
+    group: 'Looking',
+    actions: [
+      { keys: 'Q (hold)', what: 'as shot while held' },
+      { keys: 'A', what: 'as shot on and off' },
+      { keys: 'W', what: 'next surround' },
+      { keys: 'F', what: 'next instrument fills the column' },
+    ],
+  },
+  {
+    group: 'Working',
+    actions: [
+      { keys: '1 … 8', what: 'stations, Read to Finish' },
+      { keys: 'Ctrl+Z', what: 'undo' },
+      { keys: 'Ctrl+Shift+Z', what: 'redo' },
+      { keys: '[ and ]', what: 'shot before, shot after' },
+      { keys: '?', what: 'this sheet' },
+    ],
+  },
+  {
+    group: 'On a control',
+    actions: [
+      { keys: 'arrows', what: 'one step; Shift ×10, Alt ×0.1' },
+      { keys: 'Delete', what: 'back to neutral; a curve point goes' },
+      { keys: 'arrows on a region handle', what: 'move it' },
+    ],
+  },
+]
+
+/** True when a key press belongs to a field or a control and not to the Bench. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target
+  return target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && (target.isContentEditable || target.getAttribute('role') === 'combobox'))
+}

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+// Dispatch: what can be taken away from a shot: a still, a LUT, the rendered clip.
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { ElButton } from 'element-plus'
+import { ElProgress } from 'element-plus'
+import type { RenderSummary } from '@contracts/responses'
+import type { ErrorReport } from '@core/index'
+import { request, sentenceOf } from '../../api/client'
+import AppHeader from '../../components/AppHeader.vue'
+import Notice from '../../components/Notice.vue'
+import PlainSelect from '../../components/PlainSelect.vue'
+import { useGrade } from '../../stores/grade'
+import { useLibrary } from '../../stores/library'
+import { useView } from '../../stores/view'
+import { text } from './text'
+import { useRenders } from './useRenders'
+
+interface LutReport { readonly leftOut: readonly string[]; readonly error: ErrorReport }
+
+const props = defineProps<{ shotId: string }>()
+const library = useLibrary()
+const grade = useGrade()
+const view = useView()
+const route = useRoute()
+const fault = ref('')
+const entries = ref('33')
+const report = ref<LutReport | null>(null)
+
+const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const projectId = computed(() => shot.value?.projectId)
+const renders = useRenders(projectId)
+const sizes = ['17', '33', '65'].map((id) => ({ id, name: id }))
+
+watch(() => props.shotId, async (id) => {
+  try {
+    await grade.commit()
+    const found = await library.openShot(id)
+    grade.open(found)
+    const wanted = Number(route.query['frame'])
+    view.frame = Number.isInteger(wanted) && wanted >= 0 && wanted < found.media.frameCount ? wanted : found.leadFrame
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+}, { immediate: true })
+
+const revisionId = computed(() => grade.revision?.headId ?? '')
+const address = (what: string): string => `/api/revisions/${revisionId.value}/${what}frame=${view.frame}`
+watch([revisionId, entries, () => view.frame], async () => {
+  report.value = null
+  if (!revisionId.value || !shot.value) return
+  const asked = address(`grade.cube?report=only&size=${entries.value}&`)
+  try {
+    const measured = await request<LutReport>(asked.slice('/api'.length))
+    if (asked === address(`grade.cube?report=only&size=${entries.value}&`)) report.value = measured
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+}, { immediate: true })
+
+const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
+const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
+const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
+</script>
+
+<template>
+  <AppHeader :project="shot ? { id: shot.projectId, name: shot.projectName } : undefined" :shot="shot" />
+  <main v-if="shot" class="dispatch">
+    <Notice :text="fault || renders.fault.value" @close="fault = ''" />
+    <div class="take">
+      <section>
+        <h2 class="caps">{{ text.still }}</h2>
+        <img :src="address('thumbnail?as=graded&')" :alt="`${shot.name}, frame ${view.frame}, as graded`" width="384" height="216" />
+        <p class="quiet">{{ text.stillNote(view.frame, shot.media.width, shot.media.height) }}</p>
+        <a class="button" :href="address('still.png?')" download>{{ text.takeStill }}</a>
+      </section>
+      <section>
+        <h2 class="caps">{{ text.lut }}</h2>
+        <p>{{ text.lutNote }}</p>
+        <PlainSelect v-model="entries" :label="text.entries" :tip="text.entriesTip" :options="sizes" />
+        <p v-if="!report" class="quiet">{{ text.measuring }}</p>
+        <template v-else>
+          <p data-testid="lut-carries">{{ report.leftOut.length ? text.leftOut(report.leftOut) : text.carried }}</p>
+          <p class="quiet figures" data-testid="lut-error">{{ text.error(report.error.mean, report.error.percentile999) }}</p>
+        </template>
+        <a class="button" :href="address(`grade.cube?size=${entries}&`)" download>{{ text.takeLut }}</a>
+      </section>
+      <section>
+        <h2 class="caps">{{ text.clip }}</h2>
+        <p>{{ text.clipNote(shot.media.frameCount, shot.media.width, shot.media.height) }}</p>
+        <ElButton type="primary" :disabled="!revisionId" @click="renders.start(revisionId)">{{ text.render }}</ElButton>
+      </section>
+    </div>
+    <section>
+      <h2 class="caps">{{ text.renders }}</h2>
+      <p v-if="renders.list.value.length === 0" class="quiet">{{ text.noRenders }}</p>
+      <table v-else>
+        <thead><tr class="caps"><th>{{ text.columns.shot }}</th><th>{{ text.columns.made }}</th><th>{{ text.columns.state }}</th><th><span class="visually-hidden">Actions</span></th></tr></thead>
+        <tbody>
+          <tr v-for="r in renders.list.value" :key="r.id" data-testid="render" :data-state="r.state">
+            <td>{{ r.shotName }}</td>
+            <td class="figures">{{ time(r.createdAt) }}</td>
+            <td class="progress">
+              <ElProgress v-if="r.state === 'running'" :percentage="percent(r)" :stroke-width="8" :aria-label="`${r.shotName}: frame ${r.framesDone} of ${r.framesTotal}`" />
+              <span v-else>{{ text.states[r.state] }} {{ r.state === 'done' ? megabytes(r.sizeBytes) : '' }}<span v-if="r.error" role="alert"> ▲ {{ r.error }}</span></span>
+            </td>
+            <td>
+              <ElButton v-if="r.state === 'running' || r.state === 'queued'" size="small" @click="renders.cancel(r.id)">{{ text.cancel }}</ElButton>
+              <a v-if="r.state === 'done'" class="button" :href="`/api/renders/${r.id}/file`" download>{{ text.takeFile }}</a>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.dispatch { padding: var(--gap-broad); display: grid; gap: var(--gap-broad); }
+.take { display: grid; grid-template-columns: 384px 1fr 1fr; gap: calc(var(--gap-broad) * 2); }
+section { display: grid; gap: var(--gap); align-content: start; justify-items: start; }
+section > :deep(.choice) { width: 240px; }
+h2 { color: var(--ink-quiet); }
+img { display: block; background: var(--well); object-fit: contain; }
+p { margin: 0; }
+.button { display: inline-block; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); padding: 4px var(--gap-wide); text-decoration: none; }
+.button:hover { border-color: var(--accent); background: var(--pressed); }
+table { border-collapse: collapse; width: 100%; }
+th { text-align: left; font-weight: 400; color: var(--ink-quiet); }
+th, td { padding: var(--gap) var(--gap-wide) var(--gap) 0; border-bottom: var(--line) solid var(--hairline); height: 44px; }
+.progress { width: 46%; }
+</style>

@@ -1,0 +1,57 @@
+// The project's renders, asked for again while one of them is under way.
+import { computed, onScopeDispose, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import type { RenderSummary } from '@contracts/responses'
+import { post, request, sentenceOf } from '../../api/client'
+
+export interface Renders {
+  readonly list: ShallowRef<readonly RenderSummary[]>
+  readonly fault: ShallowRef<string>
+  readonly busy: ComputedRef<boolean>
+  readonly start: (revisionId: string) => Promise<void>
+  readonly cancel: (id: string) => Promise<void>
+}
+
+const everyMs = 400
+
+export function useRenders(projectId: Ref<string | undefined>): Renders {
+  const list = shallowRef<readonly RenderSummary[]>([])
+  const fault = shallowRef('')
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let closed = false
+  const underWay = (r: RenderSummary): boolean => r.state === 'queued' || r.state === 'running'
+  const busy = computed(() => list.value.some(underWay))
+
+  async function refresh(): Promise<void> {
+    clearTimeout(timer)
+    const id = projectId.value
+    if (!id || closed) return
+    try {
+      list.value = await request<readonly RenderSummary[]>(`/projects/${id}/renders`)
+      fault.value = ''
+    } catch (error) {
+      fault.value = sentenceOf(error)
+    }
+    clearTimeout(timer)
+    if (!closed && (busy.value || fault.value)) timer = setTimeout(() => void refresh(), everyMs)
+  }
+  async function attempt(work: () => Promise<unknown>): Promise<void> {
+    try {
+      await work()
+      await refresh()
+    } catch (error) {
+      fault.value = sentenceOf(error)
+    }
+  }
+  watch(projectId, () => void refresh(), { immediate: true })
+  onScopeDispose(() => {
+    closed = true
+    clearTimeout(timer)
+  })
+  return {
+    list,
+    fault,
+    busy,
+    start: (revisionId) => attempt(() => post('/renders', { revisionId })),
+    cancel: (id) => attempt(() => post(`/renders/${id}/cancel`, {})),
+  }
+}

@@ -1,0 +1,40 @@
+// Fetches exact frames and LUTs for the worker and keeps the last few.
+import { LRUCache } from 'lru-cache'
+import { parseCube, type Frame, type Lut } from '@core/index'
+import { requestError } from '../api/client'
+import type { FrameAddress } from './messages'
+
+const frames = new LRUCache<string, Frame>({ max: 16 })
+const luts = new LRUCache<string, Lut>({ max: 16 })
+
+const addressKey = ({ mediaHash, index, range }: FrameAddress): string => `${mediaHash}/frames/${index}?range=${range}`
+
+export async function loadFrame(address: FrameAddress): Promise<Frame> {
+  const key = addressKey(address)
+  const known = frames.get(key)
+  if (known) return known
+  const response = await answer(`/api/media/${key}`)
+  const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
+  const data = new Uint16Array(await response.arrayBuffer())
+  const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data }
+  if (data.length !== frame.width * frame.height * 3 || data.length === 0) throw new RangeError('The frame came incomplete.')
+  frames.set(key, frame)
+  return frame
+}
+
+export async function loadLut(hash: string): Promise<Lut> {
+  const known = luts.get(hash)
+  if (known) return known
+  const lut = parseCube(await (await answer(`/api/luts/${hash}/file`)).text())
+  luts.set(hash, lut)
+  return lut
+}
+
+export const lutAtHand = (hash: string): Lut | undefined => luts.get(hash)
+
+async function answer(url: string): Promise<Response> {
+  const response = await fetch(url).catch(() => null)
+  if (!response) throw new Error('The server does not answer.')
+  if (!response.ok) throw await requestError(response)
+  return response
+}
