@@ -17,7 +17,8 @@ export default defineConfig({
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
       },
-      output: { entryFileNames: '[name].js', format: 'es' },
+      // Chunks lie beside the entries, so that start.ts finds the worker beside itself.
+      output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js', format: 'es' },
     },
   },
 })

@@ -14,6 +14,8 @@ export class ContractError extends Error {
 /** Returns the data as an instance of the contract. Unknown fields are faults. Throws ContractError. */
 export function checked<T extends object>(contract: ClassConstructor<T>, data: unknown): T {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new ContractError('An object was expected.', '')
+  const forbidden = forbiddenKey(data)
+  if (forbidden !== null) throw new ContractError(`A field named "${forbidden}" is not allowed.`, forbidden)
   const instance = plainToInstance(contract, data)
   const faults = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
   const first = faults[0]
@@ -28,4 +30,18 @@ function firstFault(fault: ValidationError, parent: string): { path: string; mes
   if (child) return firstFault(child, path)
   const message = Object.values(fault.constraints ?? {})[0] ?? 'The value is not allowed.'
   return { path, message: `${message.charAt(0).toUpperCase()}${message.slice(1)}${message.endsWith('.') ? '' : '.'}` }
+}
+
+const forbiddenKeys = new Set(['__proto__', 'constructor', 'prototype'])
+const deepest = 24
+
+/** The first key that could reach an object's prototype, however deep; data nested too deeply counts as such. */
+function forbiddenKey(data: unknown, depth = 0): string | null {
+  if (typeof data !== 'object' || data === null) return null
+  if (depth > deepest) return '…'
+  for (const [key, value] of Object.entries(data)) {
+    const found = forbiddenKeys.has(key) ? key : forbiddenKey(value, depth + 1)
+    if (found !== null) return found
+  }
+  return null
 }

@@ -26,6 +26,7 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ContractError) return new Problem(422, 'invalid', error.message, { field: error.field })
   if (error instanceof FormatError) return new Problem(422, 'unreadable_file', error.message)
+  if (error instanceof SyntaxError) return new Problem(400, 'bad_request', 'The request is not readable JSON.')
   if (error instanceof HTTPException && error.status < 500) return new Problem(error.status as ContentfulStatusCode, 'bad_request', error.message || 'The request could not be read.')
   const code = (error as { code?: unknown } | null)?.code
   if (code === 'ENOSPC') return new Problem(507, 'disk_full', 'The disk is full, so nothing was stored.', { hint: 'Free some space and try again.' })
@@ -45,5 +46,7 @@ export function problemResponse(c: Context, error: unknown, log: Logger): Respon
       ...(problem.hint ? { hint: problem.hint } : {}),
     },
   }
+  // A body that was refused half-read cannot be followed by another request on the same connection.
+  if (problem.status === 413) c.header('connection', 'close')
   return c.json(body, problem.status)
 }

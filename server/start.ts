@@ -49,6 +49,8 @@ export async function startServer(settings: Settings, options: StartOptions = {}
 }
 
 function listen(server: Server, { host, port }: Settings): Promise<Server> {
+  // Longer than any page rests between two requests, so that a connection is not closed under one.
+  server.keepAliveTimeout = 65_000
   return new Promise((resolve, reject) => {
     server.once('error', reject)
     server.listen(port, host, () => resolve(server))

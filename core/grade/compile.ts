@@ -105,6 +105,23 @@ function buildLattice({ links, input, output }: Run, chain: Chain, size: number)
   return { size, nodes, positionOfCode: positionTable(input, axis, chain.encodingId, size), outLow: exit.low, outScale: 65535 / (exit.high - exit.low), codeOfOutput: exit.codes }
 }
 
+/**
+ * Lattice axes run along working log, but closer where pictures live: light below zero and more than nine stops over
+ * grey takes fewer nodes.
+ */
+const denseLow = toWorkingLog(-0.003)
+const denseHigh = 0.93
+const sparsity = { below: 6, above: 3 } as const
+
+function toAxis(log: number): number {
+  if (log < denseLow) return denseLow - (denseLow - log) / sparsity.below
+  return log > denseHigh ? denseHigh + (log - denseHigh) / sparsity.above : log
+}
+function fromAxis(position: number): number {
+  if (position < denseLow) return denseLow - (denseLow - position) * sparsity.below
+  return position > denseHigh ? denseHigh + (position - denseHigh) * sparsity.above : position
+}
+
 interface InputAxis {
   /** The ends of the lattice's axis. */
   readonly low: number
@@ -118,12 +135,17 @@ interface InputAxis {
 function inputAxis(coding: Coding, chain: Chain): InputAxis {
   if (coding.kind === 'camera') {
     const { low, high } = coding.span
-    const toAxis = (code: number): number => toWorkingLog(chain.decode(low + ((high - low) * code) / 65535))
+    const axisOf = (code: number): number => toAxis(toWorkingLog(chain.decode(code)))
     // Codes a camera can really write; those outside are held to the ends.
-    const lowest = toWorkingLog(chain.decode(Math.max(low, -0.08))), highest = toWorkingLog(chain.decode(Math.min(high, 1.1)))
-    return { low: lowest, high: highest, ofCode: toAxis, toLink: fromWorkingLog }
+    return {
+      low: axisOf(Math.max(low, -0.08)),
+      high: axisOf(Math.min(high, 1.1)),
+      ofCode: (code) => axisOf(low + ((high - low) * code) / 65535),
+      toLink: (position) => fromWorkingLog(fromAxis(position)),
+    }
   }
-  if (coding.kind === 'workingLog') return { low: betweenLow, high: betweenHigh, ofCode: (c) => betweenLow + ((betweenHigh - betweenLow) * c) / 65535 }
+  if (coding.kind === 'workingLog')
+    return { low: toAxis(betweenLow), high: toAxis(betweenHigh), ofCode: (c) => toAxis(betweenLow + ((betweenHigh - betweenLow) * c) / 65535), toLink: fromAxis }
   return { low: 0, high: 1, ofCode: (c) => c / 65535 }
 }
 

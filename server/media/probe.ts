@@ -13,6 +13,7 @@ interface ProbeStream {
   pix_fmt?: string
   width?: number
   height?: number
+  nb_frames?: string
   r_frame_rate?: string
   avg_frame_rate?: string
   color_range?: string
@@ -23,11 +24,14 @@ interface ProbeOutput { streams?: ProbeStream[]; packets?: { pts_time?: string }
 
 const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem => new Problem(422, 'unreadable_media', message, { hint })
 
+const damaged = (name: string, readable: number, promised: number): Problem =>
+  refuse(`"${name}" is damaged or ends early: ${readable} of its ${promised} frames can be read.`, 'Copy it again from the card, or export it again.')
+
 /** Reads the container and every packet's time. Throws a Problem with one sentence for files that are not usable video. */
 export async function probe(path: string, name: string): Promise<Probed> {
   const result = await runChild('ffprobe', [
     '-v', 'error', ...filesOnly, '-select_streams', 'v:0',
-    '-show_entries', 'stream=codec_name,pix_fmt,width,height,r_frame_rate,avg_frame_rate,color_range,color_space,color_transfer:packet=pts_time:format=start_time',
+    '-show_entries', 'stream=codec_name,pix_fmt,width,height,nb_frames,r_frame_rate,avg_frame_rate,color_range,color_space,color_transfer:packet=pts_time:format=start_time',
     '-of', 'json', '-i', fileArgument(path),
   ], { seconds: 120, maxOutputBytes: 96 * 1024 * 1024 })
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
@@ -38,6 +42,8 @@ export async function probe(path: string, name: string): Promise<Probed> {
   const start = Number(output.format?.start_time ?? 0) || 0
   const frameTimes = (output.packets ?? []).map((p) => Number(p.pts_time) - start).filter(Number.isFinite).sort((a, b) => a - b)
   if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
+  const promised = Number(stream.nb_frames) || 0
+  if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.maxFrames) throw refuse(`"${name}" has ${frameTimes.length} frames; up to ${mediaLimits.maxFrames} can be read.`, 'Cut it into shorter files.')
   return { facts: factsOf(stream, frameTimes.length, name), frameTimes, transfer: stream.color_transfer }
 }
@@ -89,5 +95,5 @@ export async function requireDecodable(path: string, name: string, frameCount: n
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
   const decoded = Number([...result.stdout.toString('utf8').matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
   if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount)
-    throw refuse(`"${name}" is damaged or ends early: ${Math.min(decoded, frameCount)} of its ${frameCount} frames can be read.`, 'Copy it again from the card, or export it again.')
+    throw damaged(name, Math.min(decoded, frameCount), frameCount)
 }

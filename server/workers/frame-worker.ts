@@ -47,12 +47,11 @@ function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, s
 const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
 
 /** Code values for the browser, no larger than asked. */
-export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFrame; maxWidth: number; maxHeight: number }): unknown {
+export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFrame; maxWidth: number; maxHeight: number }): WireFrame {
   const frame = readFrame(source)
   const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
   const { data, low, high } = shrink(frame, width, height)
-  const wire: WireFrame = { width, height, low, high, bytes: bytesOf(data) }
-  return move(wire as never)
+  return { width, height, low, high, bytes: bytesOf(data) }
 }
 
 /** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */

@@ -65,10 +65,10 @@ svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px
 .line { fill: none; stroke: var(--hairline-strong); stroke-width: 1px; vector-effect: non-scaling-stroke; }
 .line.middle { stroke: var(--accent); stroke-width: 1.75px; }
 .band { fill: var(--ink); opacity: 0.05; }
-.label { position: absolute; right: 4px; font-size: 10px; color: var(--ink-quiet); transform: translateY(-105%); pointer-events: none; }
+.label { position: absolute; right: 4px; font-size: 10px; color: var(--ink-quiet); transform: translateY(2px); pointer-events: none; }
 .stations { position: absolute; inset: 0; display: grid; grid-template-columns: repeat(8, 1fr); }
 .stations button { display: flex; justify-content: space-between; align-items: flex-start; text-align: left; background: none; border: 0; border-right: var(--line) solid var(--hairline); padding: 4px var(--gap); cursor: pointer; }
-.stations button:hover, .stations button.here { background: var(--accent-veil); }
+.stations button:hover, .stations button.here { background: var(--veil); }
 .stations button.here .caps { color: var(--accent); }
 .stations button:focus-visible { outline-offset: -3px; }
 .mid { font-size: 10px; color: var(--ink-quiet); }

@@ -24,8 +24,8 @@ const readings = computed(() => (props.facts ? readingsOf(props.facts) : []))
 
 <style scoped>
 .readings { padding: var(--gap) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden; }
-h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
+h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-hair); }
 dl { display: grid; grid-template-columns: minmax(100px, auto) 1fr; margin: 0; }
-dt, dd { margin: 0; padding: 1px 0; border-bottom: var(--line) solid var(--raised); line-height: 20px; }
+dt, dd { margin: 0; border-bottom: var(--line) solid var(--raised); line-height: 19px; }
 dd { text-align: right; }
 </style>

@@ -43,6 +43,8 @@ const rotation: NumberParameter = { type: 'number', label: text.regions.rotation
 <style scoped>
 .regions { display: grid; gap: var(--gap-hair); align-content: start; }
 .bar { display: flex; gap: var(--gap-broad); align-items: center; }
+label, .bar :deep(.choice) { min-width: 0; }
+.bar :deep(.choice) { width: 240px; }
 label { display: flex; align-items: center; gap: var(--gap-small); }
 p { margin: 0; }
 </style>

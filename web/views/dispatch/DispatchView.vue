@@ -70,7 +70,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
     <div class="take">
       <section>
         <h2 class="caps">{{ text.still }}</h2>
-        <img :src="address('thumbnail?as=graded&')" :alt="`${shot.name}, frame ${view.frame}, as graded`" width="384" height="216" />
+        <img v-if="revisionId" :src="address('thumbnail?as=graded&')" :alt="`${shot.name}, frame ${view.frame}, as graded`" width="384" height="216" />
         <p class="quiet">{{ text.stillNote(view.frame, shot.media.width, shot.media.height) }}</p>
         <a class="button" :href="address('still.png?')" download>{{ text.takeStill }}</a>
       </section>

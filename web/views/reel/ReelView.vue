@@ -105,7 +105,7 @@ th { text-align: left; font-weight: 400; color: var(--ink-quiet); padding: var(-
 td { padding: var(--gap) var(--gap-wide) var(--gap) 0; border-bottom: var(--line) solid var(--hairline); line-height: 1.6; }
 td img { display: block; width: 192px; height: 108px; object-fit: cover; background: var(--well); }
 tbody tr { cursor: pointer; }
-tbody tr:hover { background: var(--accent-veil); }
+tbody tr:hover { background: var(--veil); }
 td a { font-size: var(--text-large); text-decoration: none; }
 td .figures, td.figures { font-size: 12px; }
 </style>

@@ -1,0 +1,38 @@
+import { parseCube, printCube } from '../formats'
+import { addRegion, defaultGrade, setParameter } from '../grade'
+import type { Frame } from '../image'
+import type { Lut3d } from '../luts'
+import { bakeLut, lutError, pixelByPixelPart, signalError } from './bake'
+
+const none = (): undefined => undefined
+const frame: Frame = { width: 64, height: 16, data: Uint16Array.from({ length: 64 * 16 * 3 }, (_, i) => 14000 + 500 * (Math.floor(i / 3) % 64) + 900 * (i % 3)), low: 0, high: 1 }
+
+test('what a LUT cannot carry is named', () => {
+  const { grade, regionId } = addRegion(defaultGrade('log-420-95'))
+  const part = pixelByPixelPart(setParameter(grade, `${regionId}-exposure`, 'exposureStops', 1))
+  expect(part.leftOut).toEqual(['region "Region 1"'])
+  expect(part.document.regions).toEqual([])
+  expect(part.document.steps.some((s) => s.regionId !== undefined)).toBe(false)
+  expect(pixelByPixelPart(defaultGrade('log-420-95')).leftOut).toEqual([])
+})
+
+test('the printed LUT read back has the error that was reported', () => {
+  const grade = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2)
+  const lut = bakeLut(grade, none, 33, 'Ash')
+  const report = lutError(lut, grade, none, frame, 1)
+  expect(report.pixels).toBe(64 * 16)
+  expect(report.mean).toBeLessThan(1)
+  const read = parseCube(printCube(lut)) as Lut3d
+  expect(lutError(read, grade, none, frame, 1).mean).toBeCloseTo(report.mean, 3)
+})
+
+test('a finer LUT is nearer', () => {
+  const grade = defaultGrade('log-351-128')
+  const error = (size: number): number => lutError(bakeLut(grade, none, size, ''), grade, none, frame, 1).mean
+  expect(error(65)).toBeLessThan(error(17))
+})
+
+test('equal signals have no error', () => {
+  const signal = Float64Array.of(0.2, 0.4, 0.1)
+  expect(signalError(signal, signal, 'bt709-2.4')).toEqual({ mean: 0, percentile999: 0, worst: 0, pixels: 1 })
+})

@@ -1,0 +1,49 @@
+import { defaultGrade } from './defaults'
+import { addCurvePoint, addRegion, curveSpacing, moveCurvePoint, removeCurvePoint, removeRegion, setParameter, setRead, setRegion, setShow, setStep } from './edits'
+
+const grade = defaultGrade('log-420-95')
+const straight = [{ x: 0, y: 0 }, { x: 1, y: 1 }]
+
+test('an edit makes a new document and leaves the old one alone', () => {
+  const before = JSON.stringify(grade)
+  const after = setParameter(grade, 'exposure', 'exposureStops', 1)
+  expect(after.steps.find((s) => s.id === 'exposure')!.params).toEqual({ exposureStops: 1 })
+  expect(JSON.stringify(grade)).toBe(before)
+})
+
+test('an edit that changes nothing returns the same document', () => {
+  expect(setParameter(grade, 'exposure', 'exposureStops', 0)).toBe(grade)
+  expect(setParameter(grade, 'nobody', 'exposureStops', 3)).toBe(grade)
+})
+
+test('read, show and step settings are replaced in part', () => {
+  expect(setRead(grade, { range: 'legal' }).read).toEqual({ ...grade.read, range: 'legal' })
+  expect(setShow(grade, { displayId: 'srgb' }).show.method).toBe('straight')
+  expect(setStep(grade, 'lut', { side: 'scene', strength: 0.3 }).steps.at(-1)).toMatchObject({ side: 'scene', strength: 0.3 })
+})
+
+test('regions come with steps of their own and go with them', () => {
+  const first = addRegion(grade), second = addRegion(first.grade)
+  expect(second.regionId).not.toBe(first.regionId)
+  expect(second.grade.steps.filter((s) => s.regionId === second.regionId).map((s) => s.kind)).toEqual(['exposure', 'saturation'])
+  const moved = setRegion(second.grade, second.regionId, { feather: 0.9, shape: { centreX: 0.2 } })
+  expect(moved.regions[1]).toMatchObject({ feather: 0.9, shape: { centreX: 0.2, centreY: 0.5 } })
+  const back = removeRegion(removeRegion(moved, first.regionId), second.regionId)
+  expect(back).toEqual(grade)
+})
+
+describe('curve points', () => {
+  test('are added in order, but not on top of each other', () => {
+    expect(addCurvePoint(straight, { x: 0.5, y: 0.4 }).map((p) => p.x)).toEqual([0, 0.5, 1])
+    expect(addCurvePoint(straight, { x: curveSpacing / 2, y: 0.4 })).toBe(straight)
+  })
+  test('stay between their neighbours and inside the range', () => {
+    const three = addCurvePoint(straight, { x: 0.5, y: 0.5 })
+    expect(moveCurvePoint(three, 1, { x: 3, y: 3 }, 0, 1)[1]).toEqual({ x: 1 - curveSpacing, y: 1 })
+    expect(moveCurvePoint(three, 0, { x: -3, y: -3 }, 0, 1)[0]).toEqual({ x: 0, y: 0 })
+  })
+  test('always remain two', () => {
+    expect(removeCurvePoint(straight, 0)).toBe(straight)
+    expect(removeCurvePoint(addCurvePoint(straight, { x: 0.5, y: 0.5 }), 1)).toEqual(straight)
+  })
+})

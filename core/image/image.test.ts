@@ -1,0 +1,84 @@
+import fc from 'fast-check'
+import { sampleSignal } from './frame'
+import { fitWithin, shrink } from './resample'
+import { planesToFrame, splitPlanes, type PlaneLayout } from './yuv'
+
+const layout444: PlaneLayout = { width: 2, height: 1, bitDepth: 10, chromaShiftX: 0, chromaShiftY: 0 }
+
+/** The signal of a frame of one colour given as Y'CbCr codes. */
+function flat(y: number, cb: number, cr: number, layout: PlaneLayout, range: 'full' | 'legal'): number[] {
+  const count = layout.width * layout.height
+  const chroma = Math.ceil(layout.width / (1 << layout.chromaShiftX)) * Math.ceil(layout.height / (1 << layout.chromaShiftY))
+  const frame = planesToFrame({ y: new Uint16Array(count).fill(y), cb: new Uint16Array(chroma).fill(cb), cr: new Uint16Array(chroma).fill(cr) }, layout, range, 'bt709')
+  return [...sampleSignal(frame, 1)]
+}
+
+describe("Y'CbCr to R'G'B'", () => {
+  // 75 % bars of BT.709 in 10-bit legal range.
+  test.each([
+    ['white', [721, 512, 512], [0.75, 0.75, 0.75]],
+    ['yellow', [674, 176, 543], [0.75, 0.75, 0]],
+    ['cyan', [581, 589, 176], [0, 0.75, 0.75]],
+    ['green', [534, 253, 207], [0, 0.75, 0]],
+    ['magenta', [251, 771, 817], [0.75, 0, 0.75]],
+    ['red', [204, 435, 848], [0.75, 0, 0]],
+    ['blue', [111, 848, 481], [0, 0, 0.75]],
+  ])('a legal-range 709 bar of %s decodes within one code of 10 bits', (_, [y, cb, cr], rgb) => {
+    const out = flat(y!, cb!, cr!, layout444, 'legal')
+    rgb.forEach((value, c) => expect(Math.abs(out[c]! - value) * 1023).toBeLessThanOrEqual(1.2))
+  })
+
+  test('full range: black, grey and white are neutral at their codes', () => {
+    for (const code of [0, 430, 1023]) flat(code, 512, 512, layout444, 'full').forEach((v) => expect(Math.abs(v - code / 1023)).toBeLessThan(3e-5))
+  })
+
+  test('overshoots of legal range survive', () => {
+    expect(flat(1019, 512, 512, layout444, 'legal')[0]).toBeCloseTo((1019 - 64) / 876, 4)
+    expect(flat(4, 512, 512, layout444, 'legal')[0]).toBeCloseTo((4 - 64) / 876, 4)
+  })
+
+  test.each([[1, 0], [1, 1]] as const)('flat colour stays flat with chroma shifts %p and %p and odd sides', (sx, sy) => {
+    const layout: PlaneLayout = { width: 5, height: 3, bitDepth: 8, chromaShiftX: sx, chromaShiftY: sy }
+    const out = flat(120, 100, 160, layout, 'full')
+    expect(new Set(out.filter((_, i) => i % 3 === 0).map((v) => v.toFixed(6))).size).toBe(1)
+    expect(out).toHaveLength(45)
+  })
+
+  test('4:2:2 chroma is interpolated halfway between its samples', () => {
+    const layout: PlaneLayout = { width: 4, height: 1, bitDepth: 10, chromaShiftX: 1, chromaShiftY: 0 }
+    const out = sampleSignal(planesToFrame({ y: new Uint16Array(4).fill(512), cb: Uint16Array.of(512, 512), cr: Uint16Array.of(512, 612) }, layout, 'full', 'bt709'), 1)
+    const red = [0, 3, 6, 9].map((i) => out[i]!)
+    expect(red[1]! - red[0]!).toBeCloseTo((red[2]! - red[0]!) / 2, 4)
+    expect(red[3]).toBeCloseTo(red[2]!, 6)
+  })
+
+  test('planes are split from bytes at any alignment, and too few bytes are refused', () => {
+    const bytes = new Uint8Array(13)
+    bytes.set([1, 0, 2, 0, 3, 0, 4, 0, 5, 0, 6, 0], 1)
+    const planes = splitPlanes(bytes.subarray(1), layout444)
+    expect([...planes.y, ...planes.cb, ...planes.cr]).toEqual([1, 2, 3, 4, 5, 6])
+    expect(() => splitPlanes(bytes.subarray(0, 8), layout444)).toThrow(/12 bytes was expected, 8 came/)
+  })
+})
+
+describe('making frames smaller', () => {
+  test('keeps the shape and never enlarges', () => {
+    expect(fitWithin(1920, 1080, 960, 540)).toEqual({ width: 960, height: 540 })
+    expect(fitWithin(853, 481, 960, 540)).toEqual({ width: 853, height: 481 })
+    expect(fitWithin(100, 4000, 960, 540)).toEqual({ width: 14, height: 540 })
+  })
+
+  test('keeps the mean of the frame', () => {
+    fc.assert(fc.property(fc.integer({ min: 2, max: 24 }), fc.integer({ min: 2, max: 24 }), fc.integer({ min: 1, max: 1000 }), (width, height, seed) => {
+      const data = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919 * seed) % 65536)
+      const frame = { width, height, data, low: 0, high: 1 }
+      const small = shrink(frame, Math.ceil(width / 2), Math.ceil(height / 3))
+      const mean = (d: Uint16Array): number => d.reduce((a, b) => a + b, 0) / d.length
+      return Math.abs(mean(small.data) - mean(data)) < 1
+    }))
+  })
+
+  test('refuses to enlarge', () => {
+    expect(() => shrink({ width: 2, height: 2, data: new Uint16Array(12), low: 0, high: 1 }, 3, 2)).toThrow(RangeError)
+  })
+})

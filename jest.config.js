@@ -1,0 +1,19 @@
+// Unit tests beside what they test, and API tests against the real server and a real PostgreSQL.
+const common = {
+  transform: {
+    '^.+\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true } } }],
+    // Packages that are published as ES modules only.
+    '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)'],
+  moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1', '^@contracts/(.*)$': '<rootDir>/contracts/$1' },
+  modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.data/'],
+}
+
+export default {
+  projects: [
+    { ...common, displayName: 'unit', rootDir: import.meta.dirname, testMatch: ['<rootDir>/{core,contracts,server,web,demo}/**/*.test.ts'] },
+    { ...common, displayName: 'api', rootDir: import.meta.dirname, testMatch: ['<rootDir>/tests/api/**/*.test.ts'], globalSetup: '<rootDir>/tests/support/start-for-api.ts', globalTeardown: '<rootDir>/tests/support/stop-for-api.ts' },
+  ],
+  testTimeout: 60_000,
+}

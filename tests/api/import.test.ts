@@ -1,0 +1,129 @@
+// Files that are not what they say, and clips of other shapes.
+import { execFileSync } from 'node:child_process'
+import { readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { LutSummary, ShotDetail } from '@contracts/responses'
+import { call, get, ownShot, postJson, refusal } from '../support/api'
+
+const scratch = (): string => process.env['PALE_TEST_DATA']!
+const stored = (folder: string): string[] => readdirSync(join(scratch(), folder))
+
+async function makeProject(): Promise<string> {
+  return ((await (await postJson('/projects', { name: 'Imports' })).json()) as { id: string }).id
+}
+const send = (projectId: string, name: string, body: Uint8Array | string): Promise<Response> =>
+  call(`/projects/${projectId}/shots?name=${encodeURIComponent(name)}`, { method: 'POST', body: body as BodyInit })
+
+describe('a file that is no usable video is refused in one sentence and leaves nothing', () => {
+  const demo = readFileSync('demo/footage/potter.mov')
+  const truncated = (): Uint8Array => demo.subarray(0, Math.floor(demo.length * 0.6))
+  const damaged = (): Uint8Array => {
+    const bytes = Buffer.from(demo)
+    for (let i = Math.floor(bytes.length * 0.5); i < bytes.length * 0.55; i++) bytes[i] = (i * 37) & 255
+    return bytes
+  }
+
+  test.each<[string, string, () => Uint8Array | string, RegExp]>([
+    ['text', 'notes.mov', () => 'These are notes, not a clip.\n'.repeat(50), /"notes\.mov" is not a video/],
+    ['an empty file', 'empty.mov', () => '', /"empty\.mov" is empty/],
+    ['a truncated clip', 'short.mov', truncated, /"short\.mov" is damaged or ends early: \d+ of its 72 frames/],
+    ['a damaged clip', 'scratched.mov', damaged, /"scratched\.mov" is damaged or ends early/],
+    ['a playlist that points elsewhere', 'list.m3u8', () => '#EXTM3U\n#EXT-X-TARGETDURATION:4\n#EXTINF:4,\nhttp://127.0.0.1:1/x.ts\n#EXT-X-ENDLIST\n', /is not a video/],
+    ['a concat script that points at a file', 'list.txt', () => "ffconcat version 1.0\nfile '/etc/passwd'\n", /is not a video/],
+    ['random bytes', 'noise.mp4', () => Uint8Array.from({ length: 40000 }, (_, i) => (i * i * 31 + i) & 255), /is not a video/],
+  ])('%s', async (_, name, body, reason) => {
+    const project = await makeProject()
+    const before = { media: stored('media'), incoming: stored('incoming') }
+    const { status, message } = await refusal(await send(project, name, body()))
+    expect(status).toBe(422)
+    expect(message).toMatch(reason)
+    expect(message.split('\n')).toHaveLength(1)
+    expect({ media: stored('media'), incoming: stored('incoming') }).toEqual(before)
+    expect((await get<{ shots: unknown[] }>(`/projects/${project}/reel`)).shots).toEqual([])
+  })
+
+  test('a clip that was cut off on its way to the disk', async () => {
+    const path = join(scratch(), 'cut.mov')
+    writeFileSync(path, demo)
+    truncateSync(path, 3000)
+    expect((await refusal(await send(await makeProject(), 'cut.mov', readFileSync(path)))).message).toMatch(/is not a video|damaged/)
+  })
+})
+
+describe('file names are only names', () => {
+  test.each([['../../etc/passwd.mov', 'passwd.mov'], ['a"b\'; rm -rf ~ $(x).mov', 'a"b\'; rm -rf ~ $(x).mov'], ['Töpferei 窯.mov', 'Töpferei 窯.mov'], ['C:\\clips\\kiln.mov', 'kiln.mov'], ['-i.mov', '-i.mov'], ['', 'Untitled']])('%j becomes %j', async (given, kept) => {
+    expect((await ownShot(readFileSync('demo/footage/potter.mov'), given)).name).toBe(kept)
+  })
+})
+
+test('the same content twice is stored once', async () => {
+  const clip = readFileSync('demo/footage/window-bench.mov')
+  const first = await ownShot(clip), before = stored('media').length, second = await ownShot(clip)
+  expect(second.media.hash).toBe(first.media.hash)
+  expect(second.id).not.toBe(first.id)
+  expect(stored('media')).toHaveLength(before)
+})
+
+describe('clips of other shapes', () => {
+  /** A clip of one grey, made with ffmpeg as a camera would. */
+  function make(name: string, args: readonly string[]): Uint8Array {
+    const path = join(scratch(), name)
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=c=0x808080:s=321x181:r=25:d=0.4', ...args, path])
+    return readFileSync(path)
+  }
+
+  test.each<[string, string[], Partial<ShotDetail['media']>]>([
+    ['a.mp4', ['-vf', 'scale=321:181', '-c:v', 'libx264', '-pix_fmt', 'yuv444p', '-color_range', 'tv', '-colorspace', 'bt709'], { width: 321, height: 181, bitDepth: 8, chroma: '4:4:4', range: 'legal', rangeTagged: true, matrix: 'bt709', frameCount: 10 }],
+    ['b.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv422p10le'], { bitDepth: 10, chroma: '4:2:2', range: 'legal', codec: 'ffv1' }],
+    ['c.mov', ['-c:v', 'libx265', '-x265-params', 'log-level=error', '-vf', 'scale=322:182:out_range=pc', '-pix_fmt', 'yuv420p10le', '-color_range', 'pc', '-colorspace', 'bt2020nc'], { width: 322, chroma: '4:2:0', bitDepth: 10, range: 'full', matrix: 'bt2020', codec: 'hevc' }],
+  ])('%s is read with its own facts, and one grey is one grey', async (name, args, facts) => {
+    const shot = await ownShot(make(name, args), name)
+    expect(shot.media).toMatchObject(facts)
+    const response = await call(`/media/${shot.media.hash}/frames/9?range=${shot.media.range}`)
+    const data = new Uint16Array(await response.arrayBuffer())
+    const grey = (0x80 / 255 + 0.25) / 1.5 * 65535
+    expect(data).toHaveLength(shot.media.width * shot.media.height * 3)
+    expect(data.reduce((worst, v) => Math.max(worst, Math.abs(v - grey)), 0)).toBeLessThan(65535 / 255)
+  })
+
+  test('a picture stored as R\'G\'B\' is refused by name, for now', async () => {
+    const clip = make('rgb.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'gbrp'])
+    expect((await refusal(await send(await makeProject(), 'rgb.mkv', clip))).message).toMatch(/stores its picture as \w+; Y'CbCr/)
+  })
+})
+
+describe('LUTs', () => {
+  const good = `TITLE "Ash"\nLUT_3D_SIZE 2\n${'0 0 0\n1 0 0\n0 1 0\n1 1 0\n0 0 1\n1 0 1\n0 1 1\n1 1 1\n'}`
+  const sendLut = (name: string, body: string): Promise<Response> => call(`/luts?name=${encodeURIComponent(name)}`, { method: 'POST', body })
+
+  test('a good one is kept under its content and given back as it was', async () => {
+    const lut = (await (await sendLut('Ash look.cube', good)).json()) as LutSummary
+    expect(lut).toMatchObject({ name: 'Ash look', title: 'Ash', dimensions: 3, size: 2 })
+    expect(await (await call(`/luts/${lut.hash}/file`)).text()).toBe(good)
+    await sendLut('Another name.cube', good)
+    expect((await get<LutSummary[]>('/luts')).filter((l) => l.hash === lut.hash).map((l) => l.name)).toEqual(['Ash look'])
+  })
+
+  test.each([
+    ['wrong count', good.slice(0, -6), /Line \d+: The table has 7 rows/],
+    ['NaN', good.replace('1 1 1', 'NaN 1 1'), /Line 10: "NaN" is not a number/],
+    ['size 1', good.replace('SIZE 2', 'SIZE 1'), /Line 2: A size of 1 is refused/],
+    ['size 300', good.replace('SIZE 2', 'SIZE 300'), /Line 2: A size of 300 is refused/],
+    ['no size', good.replace('LUT_3D_SIZE 2\n', ''), /Line 2: Rows begin before the size/],
+    ['text first', `hello\n${good}`, /Line 1: "hello" is not a keyword/],
+    ['nothing', '', /empty|size is missing/],
+  ])('%s is refused with line and reason', async (_, body, reason) => {
+    const before = stored('luts')
+    const { status, message } = await refusal(await sendLut('bad.cube', body))
+    expect(status).toBe(422)
+    expect(message).toMatch(reason)
+    expect(stored('luts')).toEqual(before)
+  })
+
+  test('CRLF, comments and a domain are read; 1D, too', async () => {
+    expect((await sendLut('crlf.cube', `# note\r\n${good.replaceAll('\n', '\r\n')}`)).status).toBe(201)
+    expect((await sendLut('domain.cube', good.replace('LUT_3D', 'DOMAIN_MIN 0 0 0\nDOMAIN_MAX 2 2 2\nLUT_3D'))).status).toBe(201)
+    expect((await sendLut('one.cube', 'LUT_1D_SIZE 2\n0 0 0\n1 1 1\n')).status).toBe(201)
+  })
+})
+

@@ -1,0 +1,69 @@
+// A whole running program for tests: its own database, data folder and port, started from the build as bin/demo does.
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
+
+export interface DemoInstance {
+  readonly address: string
+  readonly dataFolder: string
+  /** Ends it as Ctrl-C does, database included. */
+  readonly stop: () => Promise<void>
+  /** Ends only the server's process, without any warning. */
+  readonly kill: () => Promise<void>
+  /** Starts it again on the same data and port. */
+  readonly restart: () => Promise<void>
+  /** Stops and removes everything. */
+  readonly dispose: () => Promise<void>
+}
+
+export async function startDemoInstance(): Promise<DemoInstance> {
+  const dataFolder = mkdtempSync(join(tmpdir(), 'pale-test-'))
+  const port = await freePort()
+  let child = await launch(dataFolder, port)
+  const end = async (signal: NodeJS.Signals): Promise<void> => {
+    if (child.exitCode !== null || child.signalCode !== null) return
+    const gone = new Promise((done) => child.once('exit', done))
+    child.kill(signal)
+    await gone
+  }
+  return {
+    address: `http://127.0.0.1:${port}`,
+    dataFolder,
+    stop: () => end('SIGTERM'),
+    kill: () => end('SIGKILL'),
+    restart: async () => { child = await launch(dataFolder, port) },
+    dispose: async () => {
+      const killed = child.signalCode === 'SIGKILL'
+      await end('SIGTERM')
+      // A killed server leaves its database running.
+      if (killed) (await startCluster(dataFolder)).stop()
+      rmSync(clusterFolder(dataFolder), { recursive: true, force: true })
+      rmSync(dataFolder, { recursive: true, force: true })
+    },
+  }
+}
+
+function launch(dataFolder: string, port: number): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [resolve('dist/node/demo.js')], {
+    env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: String(port), PALE_LOG: 'error' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  return new Promise((done, fail) => {
+    let said = ''
+    const timer = setTimeout(() => fail(new Error(`The program did not start in two minutes: ${said}`)), 120_000)
+    const listen = (chunk: Buffer): void => {
+      said += chunk.toString()
+      if (!said.includes('Pale Meridian is at')) return
+      clearTimeout(timer)
+      done(child)
+    }
+    child.stdout.on('data', listen)
+    child.stderr.on('data', listen)
+    child.once('exit', (code) => {
+      clearTimeout(timer)
+      fail(new Error(`The program ended with ${code}: ${said}`))
+    })
+  })
+}
