@@ -9,5 +9,4 @@ export default defineConfig({
   resolve: { alias: aliases },
   worker: { format: 'es' },
   build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
-  server: { port: 4190, proxy: { '/api': 'http://127.0.0.1:4180' } },
 })

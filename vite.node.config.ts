@@ -16,6 +16,8 @@ export default defineConfig({
         server: 'server/main.ts',
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
+        bench: 'tests/bench/main.ts',
+        screens: 'tests/screens/main.ts',
       },
       // Chunks lie beside the entries, so that start.ts finds the worker beside itself.
       output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js', format: 'es' },

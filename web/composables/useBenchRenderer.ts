@@ -8,7 +8,8 @@ export type Wanted = Pick<RenderRequest, 'mediaHash' | 'frameIndex' | 'grade' | 
 export interface BenchRenderer {
   readonly result: ShallowRef<RenderResult | null>
   readonly fault: Ref<string>
-  readonly busy: Ref<boolean>
+  /** The picture on screen is the last one asked for, at its finest. */
+  readonly settled: Ref<boolean>
   /** Asks for a picture; an older request that has not started is forgotten. */
   readonly show: (wanted: Wanted) => void
 }
@@ -19,7 +20,7 @@ export function useBenchRenderer(): BenchRenderer {
   const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
   const result = shallowRef<RenderResult | null>(null)
   const fault = ref('')
-  const busy = ref(false)
+  const settled = ref(false)
   let nextId = 1
   let inFlight: RenderRequest | null = null
   let waiting: Wanted | null = null
@@ -28,14 +29,12 @@ export function useBenchRenderer(): BenchRenderer {
 
   function send(wanted: Wanted, size: typeof dragSize | typeof restSize): void {
     inFlight = { ...wanted, id: nextId++, size, meridian: true }
-    busy.value = true
     worker.postMessage(inFlight)
   }
 
   worker.onmessage = ({ data }: MessageEvent<RenderAnswer>) => {
     if (data.id !== inFlight?.id) return
     inFlight = null
-    busy.value = false
     if (data.ok) {
       result.value = data
       fault.value = ''
@@ -49,18 +48,20 @@ export function useBenchRenderer(): BenchRenderer {
     } else if (data.ok && data.size === dragSize) {
       clearTimeout(restTimer)
       restTimer = setTimeout(() => { if (latest && !inFlight) send(latest, restSize) }, restMs)
+    } else if (data.ok) {
+      settled.value = true
     }
   }
   worker.onerror = (event) => {
     event.preventDefault()
     inFlight = null
-    busy.value = false
     fault.value = 'The picture worker stopped. Reload the page.'
   }
 
   function show(wanted: Wanted): void {
     clearTimeout(restTimer)
     latest = wanted
+    settled.value = false
     if (inFlight) waiting = wanted
     else send(wanted, dragSize)
   }
@@ -69,5 +70,5 @@ export function useBenchRenderer(): BenchRenderer {
     clearTimeout(restTimer)
     worker.terminate()
   })
-  return { result, fault, busy, show }
+  return { result, fault, settled, show }
 }

@@ -123,7 +123,7 @@ useBenchKeys({
       <div class="upper">
         <div class="picture">
           <PictureStage
-            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`"
+            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`"
             @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TransportBar :media="shot.media" :frame="view.frame" :lead-frame="shot.leadFrame" :as-shot="asShot" :surround="view.surround" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" />

@@ -58,6 +58,6 @@ async function picked(event: Event): Promise<void> {
 <style scoped>
 .look { display: grid; gap: var(--gap-small); align-content: start; }
 .row { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: var(--gap-broad); align-items: center; justify-items: start; }
-.row > * { width: 100%; }
+.row > .choice { width: 100%; }
 .row > .el-button { width: auto; }
 </style>

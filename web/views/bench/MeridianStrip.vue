@@ -46,7 +46,7 @@ const middles = computed(() => levels.value[3]?.slice(1).map((level) => `${(leve
       <path v-for="(d, i) in bands" :key="`b${i}`" class="band" :d="d" fill-rule="evenodd" />
       <path v-for="(d, i) in paths" :key="i" class="line" :class="{ middle: i === 3 }" :d="d" data-testid="meridian-line" />
     </svg>
-    <span v-for="l in labels" :key="l.name" class="label figures" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / height})` }" aria-hidden="true">{{ l.name }}</span>
+    <span v-for="l in labels" :key="l.name" class="label figures" :class="{ under: l.at < 60 }" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / height})` }" aria-hidden="true">{{ l.name }}</span>
     <div class="stations" role="tablist" aria-label="Stations">
       <HelpTip v-for="(s, i) in stations" :key="s.id" :text="s.tip">
         <button type="button" role="tab" :aria-selected="s.id === station" :class="{ here: s.id === station }" :data-station="s.id" @click="$emit('open', s.id)">
@@ -65,7 +65,8 @@ svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px
 .line { fill: none; stroke: var(--hairline-strong); stroke-width: 1px; vector-effect: non-scaling-stroke; }
 .line.middle { stroke: var(--accent); stroke-width: 1.75px; }
 .band { fill: var(--ink); opacity: 0.05; }
-.label { position: absolute; right: 4px; font-size: 10px; color: var(--ink-quiet); transform: translateY(2px); pointer-events: none; }
+.label { position: absolute; right: 4px; font-size: 10px; color: var(--ink-quiet); transform: translateY(-105%); pointer-events: none; }
+.label.under { transform: translateY(2px); }
 .stations { position: absolute; inset: 0; display: grid; grid-template-columns: repeat(8, 1fr); }
 .stations button { display: flex; justify-content: space-between; align-items: flex-start; text-align: left; background: none; border: 0; border-right: var(--line) solid var(--hairline); padding: 4px var(--gap); cursor: pointer; }
 .stations button:hover, .stations button.here { background: var(--veil); }

@@ -7,7 +7,7 @@ import type { Surround } from '../../stores/view'
 import RegionOverlay from './RegionOverlay.vue'
 import { text } from './text'
 
-const props = defineProps<{ picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string }>()
+const props = defineProps<{ picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean }>()
 defineEmits<{ shape: [change: Partial<Region['shape']>]; feather: [value: number]; hold: []; release: [] }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -18,7 +18,7 @@ const frame = computed(() => ({ aspectRatio: String(props.aspect) }))
 <template>
   <div class="stage" :class="surround">
     <div class="frame" :style="frame">
-      <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" />
+      <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" />
       <p v-if="fault" class="word" role="alert">▲ {{ fault }}</p>
       <p v-else-if="!picture" class="word quiet">{{ text.loading }}</p>
       <RegionOverlay v-if="region && picture" :region="region" :aspect="aspect" @shape="$emit('shape', $event)" @feather="$emit('feather', $event)" @hold="$emit('hold')" @release="$emit('release')" />

@@ -67,7 +67,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
 </template>
 
 <style scoped>
-.panel { padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
+.panel { position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
 .shape { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
 .show { max-width: 420px; }

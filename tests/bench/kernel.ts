@@ -1,0 +1,51 @@
+// The lattice kernel against ffmpeg's lut3d filter on the same picture, and the scopes pass.
+import { execFileSync } from 'node:child_process'
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { applyLattice, bakeLut, compile, countScopes, defaultGrade, lumaWeights, printCube, setParameter, type Frame } from '@core/index'
+import { median, timed } from './median'
+
+/** A picture with all tones and many colours, as a camera log would hold it. */
+function testFrame(width: number, height: number): Frame {
+  const data = new Uint16Array(width * height * 3)
+  let seed = 1
+  for (let i = 0; i < data.length; i++) {
+    seed = (seed * 1103515245 + 12345) & 0x7fffffff
+    const x = Math.floor(i / 3) % width
+    data[i] = 8000 + (40000 * x) / width + (i % 3) * 3000 + (seed >> 20)
+  }
+  return { width, height, data, low: 0, high: 1 }
+}
+
+const grade = setParameter(setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2), 'saturation', 'saturation', 1.1)
+const none = (): undefined => undefined
+
+export function measureKernel(scratch: string): string[] {
+  const frame = testFrame(1920, 1080), megapixels = (frame.width * frame.height) / 1e6
+  const { lattice } = compile(grade, none, frame, 33).passes[0]!
+  const out = new Uint16Array(frame.data.length)
+  const ours = megapixels / (median(timed(15, () => applyLattice(lattice, frame.data, out))) / 1000)
+  const theirs = ffmpegMegapixels(scratch, frame)
+  return [`ours ${ours.toFixed(1)} Mpx/s, ffmpeg lut3d=interp=tetrahedral ${theirs.toFixed(1)} Mpx/s, ratio ${(ours / theirs).toFixed(2)}`]
+}
+
+/** ffmpeg's time for many repeats with the filter, less the time for the same repeats without it. */
+function ffmpegMegapixels(scratch: string, frame: Frame): number {
+  mkdirSync(scratch, { recursive: true })
+  const picture = join(scratch, 'bench.rgb'), cube = join(scratch, 'bench.cube'), repeats = 60
+  writeFileSync(picture, Buffer.from(frame.data.buffer))
+  writeFileSync(cube, printCube(bakeLut(grade, none, 33, 'bench')))
+  const run = (filter: string): number => {
+    const start = performance.now()
+    execFileSync('ffmpeg', ['-v', 'error', '-nostdin', '-filter_threads', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', `${frame.width}x${frame.height}`, '-i', picture, '-vf', `loop=${repeats - 1}:1${filter}`, '-threads', '1', '-f', 'null', '-'])
+    return performance.now() - start
+  }
+  const times = Array.from({ length: 5 }, () => run(`,lut3d=file=${cube}:interp=tetrahedral`) - run(''))
+  return (frame.width * frame.height * repeats) / 1e6 / (median(times) / 1000)
+}
+
+export function measureScopes(): string[] {
+  const frame = testFrame(960, 540)
+  const ms = median(timed(30, () => void countScopes(frame, lumaWeights('bt709'), { columns: 320, levels: 220, vectorCells: 220 })))
+  return [`${ms.toFixed(1)} ms`]
+}

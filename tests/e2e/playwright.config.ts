@@ -1,0 +1,20 @@
+// End-to-end tests: the real interface in Debian's Chromium, against a program of their own.
+import { defineConfig } from '@playwright/test'
+import { chromiumArguments, chromiumPath } from '../support/chromium'
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../../test-results/e2e',
+  globalSetup: './start.ts',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  reporter: [['list'], ['json', { outputFile: '../../test-results/e2e.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: chromiumPath, args: chromiumArguments },
+    trace: 'off',
+    screenshot: 'off',
+  },
+})

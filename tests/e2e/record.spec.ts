@@ -1,0 +1,95 @@
+// What is called saved is saved: across reloads, tabs, and a killed server.
+import { expect, test } from '@playwright/test'
+import { startDemoInstance } from '../support/demo-instance'
+import { field, openBench, resetShot, saved, station, type } from './bench-page'
+
+test.beforeEach(() => resetShot('Glaze shelf'))
+
+test('undo, redo, close the tab, come back: all is there', async ({ page, context }) => {
+  await openBench(page, 'Glaze shelf')
+  for (const value of ['0.5', '1', '1.5']) {
+    await type(page, 'exposureStops', value)
+    await saved(page)
+  }
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('+1.00')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('+0.50')
+  await page.getByRole('button', { name: 'Redo' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('+1.00')
+  const url = page.url()
+  await page.close()
+  const again = await context.newPage()
+  await again.goto(url)
+  await expect(field(again, 'exposureStops')).toHaveValue('+1.00')
+  await again.getByRole('button', { name: 'Redo' }).click()
+  await expect(field(again, 'exposureStops')).toHaveValue('+1.50')
+  await expect(again.getByRole('button', { name: 'Redo' })).toBeDisabled()
+})
+
+test('an edit made right before the tab is closed is not lost', async ({ page, context }) => {
+  await openBench(page, 'Glaze shelf')
+  await type(page, 'exposureStops', '0.75')
+  const url = page.url()
+  await page.close({ runBeforeUnload: true })
+  const again = await context.newPage()
+  await expect(async () => {
+    await again.goto(url)
+    await expect(field(again, 'exposureStops')).toHaveValue('+0.75', { timeout: 2000 })
+  }).toPass()
+})
+
+test('two tabs on one shot: the later one is told, and chooses', async ({ page, context }) => {
+  await openBench(page, 'Glaze shelf')
+  const other = await context.newPage()
+  await openBench(other, 'Glaze shelf')
+  await type(page, 'exposureStops', '1')
+  await saved(page)
+  await type(other, 'exposureStops', '-1')
+  await expect(other.getByTestId('saved')).toContainText('changed elsewhere')
+  await expect(other.getByRole('alert')).toContainText('This shot was changed elsewhere meanwhile.')
+  await other.getByRole('button', { name: 'Put mine on top' }).click()
+  await saved(other)
+  await type(page, 'exposureStops', '2')
+  await expect(page.getByTestId('saved')).toContainText('changed elsewhere')
+  await page.getByRole('button', { name: 'Take the newer' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('−1.00')
+  // Nothing was overwritten: the first tab's edit is one undo away.
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('+1.00')
+})
+
+test('kill -9 in mid-work: what was called saved is there, what was not is sent when the server is back', async ({ page }) => {
+  const instance = await startDemoInstance()
+  try {
+    const projects = (await (await fetch(`${instance.address}/api/projects`)).json()) as { id: string }[]
+    const { shots } = (await (await fetch(`${instance.address}/api/projects/${projects[0]!.id}/reel`)).json()) as { shots: { id: string }[] }
+    await page.goto(`${instance.address}/shots/${shots[0]!.id}/bench?station=level`)
+    await expect(page.getByTestId('reading-middle')).toContainText('%')
+    await type(page, 'exposureStops', '0.5')
+    await saved(page)
+    await instance.kill()
+    await type(page, 'temperatureMired', '12')
+    await expect(page.getByTestId('saved')).toContainText('not saved, trying again')
+    await expect(page.getByRole('alert')).toContainText('The server does not answer.')
+    await instance.restart()
+    await saved(page)
+    await page.reload()
+    await expect(field(page, 'exposureStops')).toHaveValue('+0.50')
+    await expect(field(page, 'temperatureMired')).toHaveValue('+12.0')
+  } finally {
+    await instance.dispose()
+  }
+})
+
+test('the shot and station are in the address, and an address that is not there says so', async ({ page }) => {
+  await openBench(page, 'Glaze shelf')
+  await station(page, 'hue').click()
+  await expect(page).toHaveURL(/station=hue/)
+  await page.reload()
+  await expect(station(page, 'hue')).toHaveAttribute('aria-selected', 'true')
+  await page.goto(`${process.env['PALE_TEST_ADDRESS']}/shots/00000000-0000-4000-8000-000000000000/bench`)
+  await expect(page.getByRole('alert')).toContainText('There is no such shot.')
+  await page.goto(`${process.env['PALE_TEST_ADDRESS']}/nowhere/at/all`)
+  await expect(page.getByRole('heading')).toHaveText('There is nothing at this address.')
+})

@@ -1,0 +1,65 @@
+// bin/screens: one current picture of each main view, from the demo data, at 1280×800.
+import { mkdirSync } from 'node:fs'
+import type { Page } from '@playwright/test'
+import { startChromium } from '../support/chromium'
+import { startDemoInstance } from '../support/demo-instance'
+
+const folder = 'docs/screenshots'
+mkdirSync(folder, { recursive: true })
+const instance = await startDemoInstance()
+const browser = await startChromium()
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const take = async (name: string): Promise<void> => {
+    await page.waitForTimeout(400)
+    await page.screenshot({ path: `${folder}/${name}.png` })
+    console.log(`${folder}/${name}.png`)
+  }
+  await page.goto(instance.address)
+  await page.getByText('Ashglaze').waitFor()
+  await page.waitForLoadState('networkidle')
+  await take('projects')
+  await page.getByText('Ashglaze').click()
+  await page.getByRole('link', { name: 'Glaze shelf' }).waitFor()
+  await page.waitForLoadState('networkidle')
+  await take('reel')
+  await page.getByRole('link', { name: 'Glaze shelf' }).click()
+  await settled(page)
+  await type(page, 'exposureStops', '0.15')
+  await page.locator('[data-station="shape"]').click()
+  await type(page, 'contrast', '1.12')
+  const curve = page.getByTestId('tone-curve')
+  const box = (await curve.boundingBox())!
+  await curve.click({ position: { x: box.width * 0.36, y: box.height * 0.67 } })
+  await settled(page)
+  await take('bench')
+  await page.getByRole('link', { name: 'Next shot' }).click()
+  await settled(page)
+  await page.getByRole('link', { name: 'Next shot' }).click()
+  await settled(page)
+  await page.locator('[data-station="regions"]').click()
+  await page.getByRole('button', { name: 'Add a region' }).click()
+  await type(page, 'exposureStops', '0.6')
+  await page.locator('.overlay .body').press('Shift+ArrowUp')
+  await settled(page)
+  await take('bench-region')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  await page.getByTestId('lut-error').waitFor()
+  await page.getByRole('button', { name: 'Render' }).click()
+  await page.getByRole('progressbar').waitFor()
+  await take('dispatch')
+} finally {
+  await browser.close()
+  await instance.dispose()
+}
+
+async function settled(page: Page): Promise<void> {
+  await page.waitForTimeout(100)
+  await page.locator('canvas[data-settled="true"]').waitFor()
+}
+
+async function type(page: Page, key: string, value: string): Promise<void> {
+  const input = page.locator(`[data-control="${key}"] input`)
+  await input.fill(value)
+  await input.press('Enter')
+}
