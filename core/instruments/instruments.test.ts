@@ -23,7 +23,7 @@ describe('scopes', () => {
     for (const trace of [counts.waveform, counts.red, counts.green, counts.blue])
       for (let c = 0; c < sizes.columns; c++) {
         let sum = 0
-        for (let level = 0; level < sizes.levels; level++) sum += trace[level * sizes.columns + c]!
+        for (let level = 0; level < sizes.levels; level++) sum += trace[c * sizes.levels + level]!
         expect(sum).toBe(inColumn[c])
       }
     expect(counts.vector.reduce((a, b) => a + b, 0)).toBe(width * height)
@@ -32,8 +32,8 @@ describe('scopes', () => {
 
   test('a level lands in its row', () => {
     const counts = countScopes(frameOf(8, 8, () => [0.5, 0.5, 0.5]), weights, sizes)
-    const row = counts.waveform.findIndex((n) => n > 0) / sizes.columns
-    expect(Math.floor(row)).toBe(Math.floor(((0.5 - levelLow) / (levelHigh - levelLow)) * sizes.levels))
+    const level = counts.waveform.findIndex((n) => n > 0) % sizes.levels
+    expect(level).toBe(Math.floor(((0.5 - levelLow) / (levelHigh - levelLow)) * sizes.levels))
   })
 
   test('clip and crush shares are exact', () => {

@@ -20,7 +20,7 @@ export const histogramBins = 4096
 
 export interface ScopeCounts {
   readonly sizes: ScopeSizes
-  /** [level · columns + column]: level 0 is the lowest. The sum of a column is the number of pixels in it. */
+  /** [column · levels + level]: level 0 is the lowest. The sum of a column is the number of pixels in it. */
   readonly waveform: Uint32Array
   readonly red: Uint32Array
   readonly green: Uint32Array
@@ -37,51 +37,75 @@ export interface ScopeCounts {
   readonly pixels: number
 }
 
-/** Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot). */
-export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes): ScopeCounts {
-  const { width, height, data } = frame
+/**
+ * Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot): all of it, or
+ * the rows from `fromRow` up to, not including, `toRow`.
+ */
+export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height): ScopeCounts {
+  const { width, data } = frame
   const { columns, levels, vectorCells } = sizes
   const waveform = new Uint32Array(columns * levels), red = new Uint32Array(columns * levels)
   const green = new Uint32Array(columns * levels), blue = new Uint32Array(columns * levels)
   const vector = new Uint32Array(vectorCells * vectorCells), luma = new Uint32Array(histogramBins)
-  const columnOf = Uint16Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width))
-  const rowOf = rowTable(frame, levels, columns)
+  const columnOf = Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels)
+  const levelOf = levelTable(frame, levels)
   const { red: wr, green: wg, blue: wb } = weights
   const perCb = vectorCells / (2 * vectorSpan) / 65535 / weights.cbDivisor, perCr = vectorCells / (2 * vectorSpan) / 65535 / weights.crDivisor
   const centre = vectorCells / 2, lastCell = vectorCells - 1
   let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, i += 3) {
-      const r = data[i]!, g = data[i + 1]!, b = data[i + 2]!
-      const l = (wr * r + wg * g + wb * b + 0.5) | 0
-      const column = columnOf[x]!
-      waveform[rowOf[l >> 4]! + column]!++
-      red[rowOf[r >> 4]! + column]!++
-      green[rowOf[g >> 4]! + column]!++
-      blue[rowOf[b >> 4]! + column]!++
-      luma[l >> 4]!++
-      let across = (centre + (b - l) * perCb) | 0, up = (centre + (r - l) * perCr) | 0
-      if (across < 0) across = 0
-      else if (across > lastCell) across = lastCell
-      if (up < 0) up = 0
-      else if (up > lastCell) up = lastCell
-      vector[up * vectorCells + across]!++
-      sumRed += r
-      sumGreen += g
-      sumBlue += b
-      if (r === 65535 || g === 65535 || b === 65535) clipped++
-      else if (r + g + b === 0) crushed++
+  // A band of a few columns at a time: its counters stay in the nearest cache, which makes this twice as fast.
+  for (let left = 0; left < width; left += bandPixels) {
+    const right = Math.min(width, left + bandPixels)
+    for (let y = fromRow; y < toRow; y++) {
+      for (let x = left, i = (y * width + left) * 3; x < right; x++, i += 3) {
+        const r = data[i]!, g = data[i + 1]!, b = data[i + 2]!
+        const l = (wr * r + wg * g + wb * b + 0.5) | 0
+        const column = columnOf[x]!
+        waveform[column + levelOf[l >> 4]!]!++
+        red[column + levelOf[r >> 4]!]!++
+        green[column + levelOf[g >> 4]!]!++
+        blue[column + levelOf[b >> 4]!]!++
+        luma[l >> 4]!++
+        let across = (centre + (b - l) * perCb) | 0, up = (centre + (r - l) * perCr) | 0
+        if (across < 0) across = 0
+        else if (across > lastCell) across = lastCell
+        if (up < 0) up = 0
+        else if (up > lastCell) up = lastCell
+        vector[up * vectorCells + across]!++
+        sumRed += r
+        sumGreen += g
+        sumBlue += b
+        if (r === 65535 || g === 65535 || b === 65535) clipped++
+        else if (r + g + b === 0) crushed++
+      }
     }
   }
-  return { sizes, waveform, red, green, blue, vector, luma, sums: [sumRed, sumGreen, sumBlue], clipped, crushed, pixels: width * height }
+  return { sizes, waveform, red, green, blue, vector, luma, sums: [sumRed, sumGreen, sumBlue], clipped, crushed, pixels: width * (toRow - fromRow) }
 }
 
-/** 12-bit code → offset of the level's row in a waveform. */
-function rowTable(frame: Frame, levels: number, columns: number): Uint32Array {
+/** Adds the counts of other rows of the same frame to `counts`, in place, and returns the whole. */
+export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts {
+  for (const trace of ['waveform', 'red', 'green', 'blue', 'vector', 'luma'] as const) {
+    const into = counts[trace], from = others[trace]
+    for (let i = 0; i < into.length; i++) into[i]! += from[i]!
+  }
+  return {
+    ...counts,
+    sums: [counts.sums[0] + others.sums[0], counts.sums[1] + others.sums[1], counts.sums[2] + others.sums[2]],
+    clipped: counts.clipped + others.clipped,
+    crushed: counts.crushed + others.crushed,
+    pixels: counts.pixels + others.pixels,
+  }
+}
+
+const bandPixels = 24
+
+/** 12-bit code → level. */
+function levelTable(frame: Frame, levels: number): Uint16Array {
   const perLevel = levels / (levelHigh - levelLow)
-  return Uint32Array.from({ length: histogramBins }, (_, bin) => {
+  return Uint16Array.from({ length: histogramBins }, (_, bin) => {
     const signal = frame.low + ((frame.high - frame.low) * (bin + 0.5)) / histogramBins
-    return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel))) * columns
+    return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel)))
   })
 }
 

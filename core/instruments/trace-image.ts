@@ -10,27 +10,38 @@ const redInk: Ink = [255, 104, 92]
 const greenInk: Ink = [112, 232, 120]
 const blueInk: Ink = [122, 150, 255]
 
-/** A lookup from a count to 0..1: one pixel is already visible, `full` pixels are full brightness. */
-function brightness(full: number): Float32Array {
-  const table = new Float32Array(1024)
-  const scale = Math.log1p(full)
-  for (let n = 1; n < table.length; n++) table[n] = Math.min(1, 0.16 + (0.84 * Math.log1p(n)) / scale)
-  return table
+/** From a count to a packed pixel (ABGR, as little-endian canvas memory holds it): one pixel is already visible, `full` pixels are full brightness. */
+function brightness(full: number, [red, green, blue]: Ink): Uint32Array {
+  const scale = Math.log1p(full), colour = (blue << 16) | (green << 8) | red
+  return Uint32Array.from({ length: 1024 }, (_, n) => {
+    if (n === 0) return 0
+    const alpha = Math.round(255 * Math.min(1, 0.16 + (0.84 * Math.log1p(n)) / scale))
+    return ((alpha << 24) | colour) >>> 0
+  })
 }
 
-function paint(counts: Uint32Array, width: number, height: number, ink: Ink, full: number, image: TraceImage, atX: number): void {
-  const table = brightness(full)
+/** Paints counts that lie column by column, lowest level first. */
+function paintColumns(counts: Uint32Array, width: number, height: number, ink: Ink, full: number, image: TraceImage, atX: number): void {
+  const table = brightness(full, ink)
+  const pixels = new Uint32Array(image.rgba.buffer)
   for (let row = 0; row < height; row++) {
-    const line = height - 1 - row
+    const line = (height - 1 - row) * image.width + atX
+    for (let x = 0, i = row; x < width; x++, i += height) {
+      const n = counts[i]!
+      pixels[line + x] = table[n < 1023 ? n : 1023]!
+    }
+  }
+}
+
+/** Paints counts that lie row by row, lowest row first. */
+function paintRows(counts: Uint32Array, width: number, height: number, ink: Ink, full: number, image: TraceImage): void {
+  const table = brightness(full, ink)
+  const pixels = new Uint32Array(image.rgba.buffer)
+  for (let row = 0; row < height; row++) {
+    const line = (height - 1 - row) * image.width
     for (let x = 0; x < width; x++) {
       const n = counts[row * width + x]!
-      if (n === 0) continue
-      const value = table[Math.min(n, 1023)]!
-      const o = (line * image.width + atX + x) * 4
-      image.rgba[o] = ink[0]
-      image.rgba[o + 1] = ink[1]
-      image.rgba[o + 2] = ink[2]
-      image.rgba[o + 3] = value * 255
+      pixels[line + x] = table[n < 1023 ? n : 1023]!
     }
   }
 }
@@ -39,7 +50,7 @@ const blank = (width: number, height: number): TraceImage => ({ width, height, r
 
 export function waveformImage({ waveform, sizes, pixels }: ScopeCounts): TraceImage {
   const image = blank(sizes.columns, sizes.levels)
-  paint(waveform, sizes.columns, sizes.levels, pale, Math.max(8, pixels / sizes.columns / 12), image, 0)
+  paintColumns(waveform, sizes.columns, sizes.levels, pale, Math.max(8, pixels / sizes.columns / 12), image, 0)
   return image
 }
 
@@ -47,14 +58,14 @@ export function waveformImage({ waveform, sizes, pixels }: ScopeCounts): TraceIm
 export function paradeImage({ red, green, blue, sizes, pixels }: ScopeCounts): TraceImage {
   const image = blank(sizes.columns * 3, sizes.levels)
   const full = Math.max(8, pixels / sizes.columns / 12)
-  paint(red, sizes.columns, sizes.levels, redInk, full, image, 0)
-  paint(green, sizes.columns, sizes.levels, greenInk, full, image, sizes.columns)
-  paint(blue, sizes.columns, sizes.levels, blueInk, full, image, sizes.columns * 2)
+  paintColumns(red, sizes.columns, sizes.levels, redInk, full, image, 0)
+  paintColumns(green, sizes.columns, sizes.levels, greenInk, full, image, sizes.columns)
+  paintColumns(blue, sizes.columns, sizes.levels, blueInk, full, image, sizes.columns * 2)
   return image
 }
 
 export function vectorImage({ vector, sizes, pixels }: ScopeCounts): TraceImage {
   const image = blank(sizes.vectorCells, sizes.vectorCells)
-  paint(vector, sizes.vectorCells, sizes.vectorCells, pale, Math.max(8, pixels / 2000), image, 0)
+  paintRows(vector, sizes.vectorCells, sizes.vectorCells, pale, Math.max(8, pixels / 2000), image)
   return image
 }

@@ -49,11 +49,11 @@ export function matteAt(region: Region, aspect: number, frameHeight: number): (x
   }
 }
 
-/** The matte of a whole frame, one value per pixel at pixel centres, row by row. */
-export function renderMatte(region: Region, width: number, height: number): Float32Array {
-  const matte = new Float32Array(width * height)
+/** The matte of a frame's rows from `fromRow` up to, not including, `toRow`: one value per pixel at pixel centres, row by row. */
+export function renderMatte(region: Region, width: number, height: number, fromRow = 0, toRow = height): Float32Array {
+  const matte = new Float32Array(width * (toRow - fromRow))
   const at = matteAt(region, width / height, height)
-  for (let y = 0, i = 0; y < height; y++) {
+  for (let y = fromRow, i = 0; y < toRow; y++) {
     const v = (y + 0.5) / height
     for (let x = 0; x < width; x++, i++) matte[i] = at((x + 0.5) / width, v)
   }

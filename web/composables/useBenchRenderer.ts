@@ -28,7 +28,7 @@ export function useBenchRenderer(): BenchRenderer {
   let restTimer: ReturnType<typeof setTimeout> | undefined
 
   function send(wanted: Wanted, size: typeof dragSize | typeof restSize): void {
-    inFlight = { ...wanted, id: nextId++, size, meridian: true }
+    inFlight = { ...wanted, id: nextId++, size }
     worker.postMessage(inFlight)
   }
 

@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache'
 import { parseCube, type Frame, type Lut } from '@core/index'
 import { requestError } from '../api/client'
 import type { FrameAddress } from './messages'
+import { inSharedMemory } from './tiles'
 
 const frames = new LRUCache<string, Frame>({ max: 16 })
 const luts = new LRUCache<string, Lut>({ max: 16 })
@@ -16,7 +17,7 @@ export async function loadFrame(address: FrameAddress): Promise<Frame> {
   const response = await answer(`/api/media/${key}`)
   const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
   const data = new Uint16Array(await response.arrayBuffer())
-  const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data }
+  const frame = inSharedMemory({ width: number('width'), height: number('height'), low: number('low'), high: number('high'), data })
   if (data.length !== frame.width * frame.height * 3 || data.length === 0) throw new RangeError('The frame came incomplete.')
   frames.set(key, frame)
   return frame

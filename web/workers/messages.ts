@@ -9,7 +9,6 @@ export interface RenderRequest {
   readonly size: LatticeSize
   /** Show the code values as they are, without Read and Show. */
   readonly asShot: boolean
-  readonly meridian: boolean
 }
 
 /** Measured on every pixel of the picture; shares are 0..1 of the signal. */
@@ -39,8 +38,6 @@ export interface RenderResult {
   readonly vector: TraceImage
   readonly facts: PictureFacts
   readonly meridian: Meridian | null
-  /** Time in the worker, for the bench. */
-  readonly workMs: number
 }
 export interface RenderFailure { readonly id: number; readonly ok: false; readonly message: string }
 export type RenderAnswer = RenderResult | RenderFailure

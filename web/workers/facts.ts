@@ -1,0 +1,35 @@
+// The measured facts of a picture, from its scope counts.
+import { lumaPercentile, vectorSpan, type ScopeCounts } from '@core/index'
+import type { PictureFacts } from './messages'
+
+export function factsOf(counts: ScopeCounts): PictureFacts {
+  const { pixels, sums, clipped, crushed } = counts
+  const mean = (sum: number): number => sum / pixels / 65535
+  return {
+    black: lumaPercentile(counts, 0.001),
+    low: lumaPercentile(counts, 0.01),
+    middle: lumaPercentile(counts, 0.5),
+    high: lumaPercentile(counts, 0.99),
+    white: lumaPercentile(counts, 0.999),
+    clippedShare: clipped / pixels,
+    crushedShare: crushed / pixels,
+    means: [mean(sums[0]), mean(sums[1]), mean(sums[2])],
+    ...meanColour(counts),
+  }
+}
+
+/** Mean chroma and the angle of the mean colour, from the vectorscope's cells. */
+function meanColour({ vector, sizes, pixels }: ScopeCounts): { chroma: number; hueDegrees: number } {
+  const cells = sizes.vectorCells
+  const valueOf = (cell: number): number => ((cell + 0.5) / cells - 0.5) * 2 * vectorSpan
+  let chroma = 0, sumCb = 0, sumCr = 0
+  for (let i = 0; i < vector.length; i++) {
+    const n = vector[i]!
+    if (n === 0) continue
+    const cb = valueOf(i % cells), cr = valueOf(Math.floor(i / cells))
+    chroma += n * Math.hypot(cb, cr)
+    sumCb += n * cb
+    sumCr += n * cr
+  }
+  return { chroma: chroma / pixels, hueDegrees: ((Math.atan2(sumCr, sumCb) * 180) / Math.PI + 360) % 360 }
+}

@@ -1,0 +1,59 @@
+// Splits a picture between this thread and a second one, and joins what they counted.
+import { addCounts, type Frame, type Passes, type ScopeCounts, type TraceImage } from '@core/index'
+import { workTile, type TileAnswer, type TileJob } from './tile'
+
+export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts }
+export interface Tiles { readonly work: (plan: Passes | null, frame: Frame, meanwhile: () => void) => Promise<TileWork> }
+
+/** One thread is enough for a single core; pages that are not isolated cannot share memory. */
+const canSplit = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
+
+const bytes = (length: number): ArrayBufferLike => (canSplit() ? new SharedArrayBuffer(length) : new ArrayBuffer(length))
+
+export function startTiles(): Tiles {
+  const helper = canSplit() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
+  let shown = new Uint16Array(bytes(0)), canvas = new Uint32Array(bytes(0))
+  let nextId = 1
+  let waiting: { id: number; done: (counts: ScopeCounts) => void; fail: (error: Error) => void } | null = null
+  if (helper) {
+    helper.onmessage = ({ data }: MessageEvent<TileAnswer>) => {
+      if (waiting?.id === data.id) waiting.done(data.counts)
+    }
+    helper.onerror = (event) => {
+      event.preventDefault()
+      waiting?.fail(new Error('A picture thread stopped. Reload the page.'))
+    }
+  }
+
+  return {
+    work: async (plan, frame, meanwhile) => {
+      const pixels = frame.width * frame.height
+      if (canvas.length !== pixels) {
+        shown = new Uint16Array(bytes(pixels * 6))
+        canvas = new Uint32Array(bytes(pixels * 4))
+      }
+      // The first thread also measures the Meridian, so it takes a little less of the picture.
+      const split = helper ? Math.floor(frame.height * 0.48) : frame.height
+      const passes = plan && { passes: plan.passes }
+      const other = helper && new Promise<ScopeCounts>((done, fail) => {
+        const job: TileJob = { id: nextId++, plan: passes, frame, shown, canvas, rows: { from: split, to: frame.height } }
+        waiting = { id: job.id, done, fail }
+        helper.postMessage(job)
+      })
+      const mine = workTile({ plan: passes, frame, shown, canvas, rows: { from: 0, to: split } })
+      meanwhile()
+      const counts = other ? addCounts(mine, await other) : mine
+      // Canvas pixels leave for the interface thread, which cannot take shared memory.
+      const rgba = new Uint8ClampedArray(pixels * 4)
+      rgba.set(new Uint8ClampedArray(canvas.buffer))
+      return { picture: { width: frame.width, height: frame.height, rgba }, counts }
+    },
+  }
+}
+
+/** A copy of a frame in memory that threads can share, where that is possible. */
+export function inSharedMemory(frame: Frame): Frame {
+  const data = new Uint16Array(bytes(frame.data.byteLength))
+  data.set(frame.data)
+  return { ...frame, data }
+}
