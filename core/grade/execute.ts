@@ -3,7 +3,7 @@
 import type { Frame } from '../image'
 import { renderMatte, type Region } from '../regions'
 import type { Pass } from './compile'
-import { applyLattice } from './lattice'
+import { applyLattice, type Lattice } from './lattice'
 
 /** Rows from `from` up to, not including, `to`. */
 export interface Rows { readonly from: number; readonly to: number }
@@ -29,9 +29,7 @@ export function executeRows({ passes }: Passes, frame: Frame, target: Uint16Arra
   let source = frame.data.subarray(start, end)
   for (const { lattice, region } of passes) {
     if (region) {
-      const changed = new Uint16Array(out.length)
-      applyLattice(lattice, source, changed)
-      mixByMatte(source, changed, matteFor(region, frame, rows, mattes, kept), out)
+      applyInside(lattice, source, out, matteFor(region, frame, rows, mattes, kept))
     } else applyLattice(lattice, source, out)
     source = out
   }
@@ -46,10 +44,22 @@ function matteFor(region: Region, { width, height }: Frame, rows: Rows, known: M
   return matte
 }
 
-/** target = base + (changed − base) · matte. `base` and `target` may be the same. */
-function mixByMatte(base: Uint16Array, changed: Uint16Array, matte: Float32Array, target: Uint16Array): void {
-  for (let p = 0, i = 0; p < matte.length; p++, i += 3) {
-    const m = matte[p]!
-    for (let c = i; c < i + 3; c++) target[c] = base[c]! + (changed[c]! - base[c]!) * m + 0.5
+/** Mixes the lattice's result over `source` by the matte, stretch by stretch; pixels outside the matte are only copied. */
+function applyInside(lattice: Lattice, source: Uint16Array, target: Uint16Array, matte: Float32Array): void {
+  if (target !== source) target.set(source)
+  const changed = new Uint16Array(stretchPixels * 3)
+  for (let from = 0; from < matte.length; ) {
+    if (matte[from] === 0) {
+      from++
+      continue
+    }
+    let to = from + 1
+    while (to < matte.length && to - from < stretchPixels && matte[to] !== 0) to++
+    applyLattice(lattice, target.subarray(from * 3, to * 3), changed)
+    for (let p = from, i = from * 3, o = 0; p < to; p++)
+      for (let c = 0; c < 3; c++, i++, o++) target[i] = target[i]! + (changed[o]! - target[i]!) * matte[p]! + 0.5
+    from = to
   }
 }
+
+const stretchPixels = 1024

@@ -8,7 +8,7 @@ import { startTiles } from './tiles'
 const lattices: LatticeCache = new Map()
 const tiles = startTiles()
 /** Pixels measured for the Meridian: fewer while a hand moves. */
-const meridianSamples = { dragging: 1500, resting: 6000 } as const
+const meridianSamples = { dragging: 1000, resting: 6000 } as const
 
 const scope = self as unknown as { onmessage: ((e: MessageEvent<RenderRequest>) => void) | null; postMessage: (m: RenderAnswer, transfer?: Transferable[]) => void }
 

@@ -13,7 +13,7 @@ export interface TileJob {
 }
 export interface TileAnswer { readonly id: number; readonly counts: ScopeCounts }
 
-export const scopeSizes = { columns: 320, levels: 220, vectorCells: 220 } as const
+export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
 // The weights of the displays offered so far.
 const weights = lumaWeights('bt709')
 const mattes: MatteCache = new Map()
