@@ -4,13 +4,11 @@
 export interface Lattice {
   /** Nodes per axis. */
   readonly size: number
-  /** RGB triples, red fastest: size³ · 3 values. */
+  /** RGB triples, red fastest: size³ · 3 values, in entries of the output table; those beyond its ends are held to them. */
   readonly nodes: Float32Array
   /** Input code → position on the lattice's axis, 0 … size − 1. */
   readonly positionOfCode: Float32Array
-  /** A node value v selects the output table's entry (v − outLow) · outScale, held to 0 … 65535. */
-  readonly outLow: number
-  readonly outScale: number
+  /** 65536 entries: node value → output code. */
   readonly codeOfOutput: Uint16Array
 }
 
@@ -19,7 +17,7 @@ export interface Lattice {
  * @param from first value (not pixel) to treat @param to value after the last
  */
 export function applyLattice(lattice: Lattice, source: Uint16Array, target: Uint16Array, from = 0, to = source.length): void {
-  const { size, nodes, positionOfCode, outLow, outScale, codeOfOutput } = lattice
+  const { size, nodes, positionOfCode, codeOfOutput } = lattice
   const green = size * 3, blue = size * size * 3, lastCell = size - 2
   const far = 3 + green + blue
   for (let i = from; i < to; i += 3) {
@@ -40,15 +38,12 @@ export function applyLattice(lattice: Lattice, source: Uint16Array, target: Uint
     else if (fb >= fr) { first = o + green; second = o + green + blue; f1 = fg; f2 = fb; f3 = fr }
     else { first = o + green; second = o + 3 + green; f1 = fg; f2 = fr; f3 = fb }
     const w0 = 1 - f1, w1 = f1 - f2, w2 = f2 - f3, last = o + far
-    let x = (nodes[o]! * w0 + nodes[first]! * w1 + nodes[second]! * w2 + nodes[last]! * f3 - outLow) * outScale
-    let y = (nodes[o + 1]! * w0 + nodes[first + 1]! * w1 + nodes[second + 1]! * w2 + nodes[last + 1]! * f3 - outLow) * outScale
-    let z = (nodes[o + 2]! * w0 + nodes[first + 2]! * w1 + nodes[second + 2]! * w2 + nodes[last + 2]! * f3 - outLow) * outScale
-    x = x < 0 ? 0 : x > 65535 ? 65535 : x
-    y = y < 0 ? 0 : y > 65535 ? 65535 : y
-    z = z < 0 ? 0 : z > 65535 ? 65535 : z
-    target[i] = codeOfOutput[(x + 0.5) | 0]!
-    target[i + 1] = codeOfOutput[(y + 0.5) | 0]!
-    target[i + 2] = codeOfOutput[(z + 0.5) | 0]!
+    const x = nodes[o]! * w0 + nodes[first]! * w1 + nodes[second]! * w2 + nodes[last]! * f3 + 0.5
+    const y = nodes[o + 1]! * w0 + nodes[first + 1]! * w1 + nodes[second + 1]! * w2 + nodes[last + 1]! * f3 + 0.5
+    const z = nodes[o + 2]! * w0 + nodes[first + 2]! * w1 + nodes[second + 2]! * w2 + nodes[last + 2]! * f3 + 0.5
+    target[i] = codeOfOutput[x < 0 ? 0 : x > 65535 ? 65535 : x | 0]!
+    target[i + 1] = codeOfOutput[y < 0 ? 0 : y > 65535 ? 65535 : y | 0]!
+    target[i + 2] = codeOfOutput[z < 0 ? 0 : z > 65535 ? 65535 : z | 0]!
   }
 }
 
