@@ -11,6 +11,7 @@ const browser = await startChromium()
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const take = async (name: string): Promise<void> => {
+    await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0))
     await page.waitForTimeout(400)
     await page.screenshot({ path: `${folder}/${name}.png` })
     console.log(`${folder}/${name}.png`)

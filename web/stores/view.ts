@@ -4,7 +4,7 @@ import { ref, shallowRef } from 'vue'
 import type { StationId } from '@core/index'
 
 export type Surround = 'dark' | 'black' | 'grey' | 'white'
-export type InstrumentId = 'waveform' | 'parade' | 'vectorscope' | 'levels'
+export type InstrumentId = 'waveform' | 'parade' | 'vectorscope'
 
 export const useView = defineStore('view', () => {
   const frame = ref(0)

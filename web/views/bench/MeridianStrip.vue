@@ -66,6 +66,7 @@ svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px
 .line.middle { stroke: var(--accent); stroke-width: 1.75px; }
 .band { fill: var(--ink); opacity: 0.05; }
 .label { position: absolute; right: 4px; font-size: 10px; color: var(--ink-quiet); transform: translateY(-105%); pointer-events: none; }
+.label { padding: 0 2px; background: var(--panel); line-height: 12px; }
 .label.under { transform: translateY(2px); }
 .stations { position: absolute; inset: 0; display: grid; grid-template-columns: repeat(8, 1fr); }
 .stations button { display: flex; justify-content: space-between; align-items: flex-start; text-align: left; background: none; border: 0; border-right: var(--line) solid var(--hairline); padding: 4px var(--gap); cursor: pointer; }

@@ -7,7 +7,7 @@ import { text } from './text'
 const props = defineProps<{ points: readonly CurvePoint[] }>()
 const emit = defineEmits<{ change: [points: readonly CurvePoint[]]; hold: []; release: [] }>()
 
-const low = logAtStops(-7), high = logAtStops(8)
+const low = logAtStops(-7.4), high = logAtStops(8.4)
 const stops = [-6, -4, -2, 0, 2, 4, 6]
 const svg = ref<SVGSVGElement | null>(null)
 const dragged = ref<number | null>(null)
@@ -89,7 +89,7 @@ async function insertAfter(index: number): Promise<void> {
         @pointerdown.stop="grab(i, $event)" @keydown="key(i, $event)" @dblclick.stop="emit('change', removeCurvePoint(points, i))"
       />
     </svg>
-    <figcaption class="figures quiet"><span>−7</span><span>{{ text.curve.help }}</span><span>+8 stops</span></figcaption>
+    <figcaption class="figures quiet"><span>−7.4</span><span>{{ text.curve.help }}</span><span>+8.4 stops</span></figcaption>
   </figure>
 </template>
 
@@ -103,5 +103,5 @@ path { fill: none; stroke: var(--ink); stroke-width: 1.5px; vector-effect: non-s
 .point { fill: var(--well); stroke: var(--accent); stroke-width: 1.5px; vector-effect: non-scaling-stroke; cursor: grab; }
 .point:hover, .point.dragged { fill: var(--accent); }
 .point:focus-visible { outline: none; fill: var(--ink); stroke: var(--ink); stroke-width: 3px; }
-figcaption { display: flex; justify-content: space-between; font-size: 10px; }
+figcaption { display: flex; justify-content: space-between; font-size: 10px; white-space: nowrap; }
 </style>

@@ -1,7 +1,6 @@
 // The words of the Bench.
 export const text = {
   loading: 'The frame is being read …',
-  noPicture: 'There is no picture.',
   asShot: 'as shot',
   asShotTip: 'The code values as the camera wrote them, without Read and Show. Hold Q for a moment\'s look.',
   lead: (frame: number): string => `lead frame ${frame}`,
@@ -36,6 +35,6 @@ export const text = {
   show: { display: 'Display', displayTip: 'What the picture is judged on. The same grade is rendered for it anew.', method: 'Straight: matrix to the display, then clip.' },
   look: { lut: 'LUT', lutTip: 'A supplied table of colours.', none: 'none', import: 'Import .cube', strength: 'Strength', side: 'Given', sideTip: 'What the LUT is fed: the display signal after Show, or the working log before it.', display: 'display signal', scene: 'working log', between: 'Between points' },
   regions: { add: 'Add a region', none: 'No region yet. A region carries its own exposure and saturation on a part of the picture.', region: 'Region', enabled: 'on', invert: 'outside', invertTip: 'Act on everything but the ellipse.', remove: 'Remove', feather: 'Feather', featherTip: 'Width of the soft edge, as a share of the radius.', rotation: 'Turn', rotationTip: 'Clockwise, in degrees.' },
-  curve: { label: 'Tone curve', help: 'Click adds a point, drag moves it, Delete removes it.', reset: 'Straight' },
+  curve: { label: 'Tone curve', help: 'click adds, drag moves, Delete removes' },
   conflict: { take: 'Take the newer', keep: 'Put mine on top' },
 } as const
