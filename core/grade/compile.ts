@@ -96,12 +96,12 @@ function buildLattice({ links, input, output }: Run, chain: Chain, size: number)
   const values = latticeCoordinates(axisValues(axis, size))
   for (const link of links) link.apply(values)
   const exit = outputAxis(output, chain)
-  const nodes = new Float32Array(values.length)
+  const nodes = new Float32Array(size ** 3 * 4)
   const perEntry = 65535 / (exit.high - exit.low)
   for (let i = 0; i < values.length; i++) {
     const v = exit.fromLink ? exit.fromLink(values[i]!) : values[i]!
     // An impossible value must not spread: the lattice holds finite numbers only.
-    nodes[i] = Number.isFinite(v) ? (v - exit.low) * perEntry : 0
+    nodes[Math.floor(i / 3) * 4 + (i % 3)] = Number.isFinite(v) ? (v - exit.low) * perEntry : 0
   }
   return { size, nodes, positionOfCode: positionTable(input, axis, chain.encodingId, size), codeOfOutput: exit.codes }
 }

@@ -3,7 +3,8 @@
 import type { Frame } from '../image'
 import { renderMatte, type Region } from '../regions'
 import type { Pass } from './compile'
-import { applyLattice, type Lattice } from './lattice'
+import { applyFast } from './kernel'
+import type { Lattice } from './lattice'
 
 /** Rows from `from` up to, not including, `to`. */
 export interface Rows { readonly from: number; readonly to: number }
@@ -30,7 +31,7 @@ export function executeRows({ passes }: Passes, frame: Frame, target: Uint16Arra
   for (const { lattice, region } of passes) {
     if (region) {
       applyInside(lattice, source, out, matteFor(region, frame, rows, mattes, kept))
-    } else applyLattice(lattice, source, out)
+    } else applyFast(lattice, source, out)
     source = out
   }
   mattes.clear()
@@ -55,7 +56,7 @@ function applyInside(lattice: Lattice, source: Uint16Array, target: Uint16Array,
     }
     let to = from + 1
     while (to < matte.length && to - from < stretchPixels && matte[to] !== 0) to++
-    applyLattice(lattice, target.subarray(from * 3, to * 3), changed)
+    applyFast(lattice, target.subarray(from * 3, to * 3), changed)
     for (let p = from, i = from * 3, o = 0; p < to; p++)
       for (let c = 0; c < 3; c++, i++, o++) target[i] = target[i]! + (changed[o]! - target[i]!) * matte[p]! + 0.5
     from = to

@@ -4,7 +4,7 @@
 export interface Lattice {
   /** Nodes per axis. */
   readonly size: number
-  /** RGB triples, red fastest: size³ · 3 values, in entries of the output table; those beyond its ends are held to them. */
+  /** Four values per node (R, G, B and one unused), red fastest, in entries of the output table; results beyond its ends are held to them. */
   readonly nodes: Float32Array
   /** Input code → position on the lattice's axis, 0 … size − 1. */
   readonly positionOfCode: Float32Array
@@ -14,12 +14,13 @@ export interface Lattice {
 
 /**
  * Applies a lattice by tetrahedral interpolation to RGB triples of 16-bit codes. `source` and `target` may be the same.
+ * The plain reference; kernel/ holds a faster one that agrees with it to four codes of 16 bits, as it counts in single precision.
  * @param from first value (not pixel) to treat @param to value after the last
  */
 export function applyLattice(lattice: Lattice, source: Uint16Array, target: Uint16Array, from = 0, to = source.length): void {
   const { size, nodes, positionOfCode, codeOfOutput } = lattice
-  const green = size * 3, blue = size * size * 3, lastCell = size - 2
-  const far = 3 + green + blue
+  const green = size * 4, blue = size * size * 4, lastCell = size - 2
+  const far = 4 + green + blue
   for (let i = from; i < to; i += 3) {
     const pr = positionOfCode[source[i]!]!, pg = positionOfCode[source[i + 1]!]!, pb = positionOfCode[source[i + 2]!]!
     let r = pr | 0, g = pg | 0, b = pb | 0
@@ -28,15 +29,15 @@ export function applyLattice(lattice: Lattice, source: Uint16Array, target: Uint
     if (b > lastCell) b = lastCell
     const fr = pr - r, fg = pg - g, fb = pb - b
     // The cell's near corner, two corners on the way to the far one, and the far one.
-    const o = b * blue + g * green + r * 3
+    const o = b * blue + g * green + r * 4
     let first: number, second: number, f1: number, f2: number, f3: number
     if (fr >= fg) {
-      if (fg >= fb) { first = o + 3; second = o + 3 + green; f1 = fr; f2 = fg; f3 = fb }
-      else if (fr >= fb) { first = o + 3; second = o + 3 + blue; f1 = fr; f2 = fb; f3 = fg }
-      else { first = o + blue; second = o + 3 + blue; f1 = fb; f2 = fr; f3 = fg }
+      if (fg >= fb) { first = o + 4; second = o + 4 + green; f1 = fr; f2 = fg; f3 = fb }
+      else if (fr >= fb) { first = o + 4; second = o + 4 + blue; f1 = fr; f2 = fb; f3 = fg }
+      else { first = o + blue; second = o + 4 + blue; f1 = fb; f2 = fr; f3 = fg }
     } else if (fb >= fg) { first = o + blue; second = o + green + blue; f1 = fb; f2 = fg; f3 = fr }
     else if (fb >= fr) { first = o + green; second = o + green + blue; f1 = fg; f2 = fb; f3 = fr }
-    else { first = o + green; second = o + 3 + green; f1 = fg; f2 = fr; f3 = fb }
+    else { first = o + green; second = o + 4 + green; f1 = fg; f2 = fr; f3 = fb }
     const w0 = 1 - f1, w1 = f1 - f2, w2 = f2 - f3, last = o + far
     const x = nodes[o]! * w0 + nodes[first]! * w1 + nodes[second]! * w2 + nodes[last]! * f3 + 0.5
     const y = nodes[o + 1]! * w0 + nodes[first + 1]! * w1 + nodes[second + 1]! * w2 + nodes[last + 1]! * f3 + 0.5

@@ -29,7 +29,8 @@ export const protectiveHeaders = (): MiddlewareHandler =>
   secureHeaders({
     contentSecurityPolicy: {
       defaultSrc: ["'none'"],
-      scriptSrc: ["'self'"],
+      // The lattice kernel is WebAssembly, shipped inside the script; nothing else may be compiled.
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
       styleSrc: ["'self'"],
       imgSrc: ["'self'", 'blob:', 'data:'],
       fontSrc: ["'self'"],

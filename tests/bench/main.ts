@@ -12,12 +12,14 @@ try {
   console.log(`Measured ${new Date().toISOString()} under Node.js ${process.version}; medians.`)
   console.log('\n(a) Slider move → finished picture and scopes on screen, Chromium, 960×540')
   for (const line of await measureSlider(browser, instance.address)) console.log(`    ${line}`)
+  // Asked for before the long computations, during which the connection would be closed.
+  const accuracy = await measureAccuracy(instance.address)
   console.log('\n(b) Lattice application, one core, 1920×1080, 33 entries per axis')
   for (const line of measureKernel(resolve('.data'))) console.log(`    ${line}`)
   console.log('\n(c) One pass for waveform, parade, vectorscope and histogram, 960×540, one core')
   for (const line of measureScopes()) console.log(`    ${line}`)
   console.log('\n(d) The fused preview against direct evaluation, ΔE2000 over a real frame')
-  for (const line of await measureAccuracy(instance.address)) console.log(`    ${line}`)
+  for (const line of accuracy) console.log(`    ${line}`)
 } finally {
   await browser.close()
   await instance.dispose()
