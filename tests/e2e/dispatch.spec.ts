@@ -20,6 +20,32 @@ test('a project of one’s own: make it, add a clip, and a file that is none', a
   await expect(page.getByTestId('reading-middle')).toContainText('%')
 })
 
+test('what is on screen is what is delivered: the browser’s picture equals the server’s within 1/255', async ({ page }) => {
+  await resetShot('Glaze shelf')
+  const { leadFrame } = await openBench(page, 'Glaze shelf')
+  await type(page, 'exposureStops', '0.4')
+  await page.locator('[data-station="regions"]').click()
+  await page.getByRole('button', { name: 'Add a region' }).click()
+  await type(page, 'exposureStops', '-0.8')
+  await saved(page)
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
+  const shown = Buffer.from(await page.getByTestId('picture').evaluate((element) => {
+    const canvas = element as HTMLCanvasElement
+    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+    let text = ''
+    for (let i = 0; i < data.length; i += 8190) text += btoa(String.fromCharCode(...data.subarray(i, i + 8190)))
+    return text
+  }), 'base64')
+  const { headId } = await demoShot('Glaze shelf')
+  const still = decode(new Uint8Array(await (await fetch(`${address()}/api/revisions/${headId}/still.png?frame=${leadFrame}`)).arrayBuffer()))
+  expect(shown.length).toBe(still.width * still.height * 4)
+  let worst = 0
+  for (let p = 0; p < still.width * still.height; p++)
+    for (let c = 0; c < 3; c++) worst = Math.max(worst, Math.abs(shown[p * 4 + c]! - still.data[p * 3 + c]! / 257))
+  // Half a code is the rounding of the canvas itself.
+  expect(worst).toBeLessThanOrEqual(0.51)
+})
+
 test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   test.setTimeout(180_000)
   await resetShot('Potter at the bench')
