@@ -22,16 +22,17 @@ async function frame(hash: string, index: number, range = 'full'): Promise<Frame
 /** The mean display signal inside a patch. */
 function patchMean(shown: Frame, corners: readonly [number, number][]): [number, number, number] {
   const sum: [number, number, number] = [0, 0, 0]
-  const signal = sampleSignal(shown, 1)
   let count = 0
-  for (let y = 0; y < shown.height; y++)
-    for (let x = 0; x < shown.width; x++) {
+  const ends = (axis: 0 | 1, size: number): [number, number] => [Math.floor(Math.min(...corners.map((c) => c[axis])) * size), Math.ceil(Math.max(...corners.map((c) => c[axis])) * size)]
+  const [left, right] = ends(0, shown.width), [top, bottom] = ends(1, shown.height)
+  for (let y = top; y < bottom; y++)
+    for (let x = left; x < right; x++) {
       const inside = corners.every(([ax, ay], i) => {
         const [bx, by] = corners[(i + 1) % corners.length]!
         return (bx - ax) * ((y + 0.5) / shown.height - ay) - (by - ay) * ((x + 0.5) / shown.width - ax) >= 0
       })
       if (!inside) continue
-      for (let c = 0; c < 3; c++) sum[c]! += signal[(y * shown.width + x) * 3 + c]!
+      for (let c = 0; c < 3; c++) sum[c]! += shown.data[(y * shown.width + x) * 3 + c]! / 65535
       count++
     }
   return [sum[0] / count, sum[1] / count, sum[2] / count]
