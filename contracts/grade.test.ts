@@ -20,7 +20,12 @@ test('a grade as the program makes it is accepted unchanged', () => {
 })
 
 test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
-  ['another schema', (g) => { g['schema'] = 2 }, 'schema'],
+  ['a schema of the future', (g) => { g['schema'] = 3 }, 'schema'],
+  ['no schema', (g) => { delete g['schema'] }, 'schema'],
+  ['an own encoding that is not carried', (g) => { g.read['encodingId'] = 'own-kiln' }, 'read.own'],
+  ['an own encoding that falls', (g) => { g.read['encodingId'] = 'own-kiln'; g.read['own'] = { id: 'own-kiln', name: 'Kiln', gamutId: 'bt709', source: '', curve: { family: 'table', entries: [{ code: 0, linear: 0 }, { code: 0.5, linear: -1 }] } } }, 'read.own.curve'],
+  ['a knee beyond its range', (g) => { (g.show['params'] as Json)['kneeStops'] = 50 }, 'show.params'],
+  ['a show LUT that is no hash', (g) => { g.show['lutHash'] = 'x' }, 'show.lutHash'],
   ['an unknown encoding', (g) => { g.read['encodingId'] = 'log-9-9' }, 'read.encodingId'],
   ['an unknown gamut', (g) => { g.read['gamutId'] = 'all' }, 'read.gamutId'],
   ['an unknown display', (g) => { g.show['displayId'] = 'wall' }, 'show.displayId'],
@@ -55,6 +60,14 @@ test('a prototype cannot be smuggled in', () => {
   const grade = JSON.parse(JSON.stringify(good).replace('"params":{', '"params":{"__proto__":{"exposureStops":1},')) as unknown
   expect(faultOf(grade).field).toBe('__proto__')
   expect(({} as Json)['exposureStops']).toBeUndefined()
+})
+
+test('a document of the first schema is brought to the present one', () => {
+  const { working: _, ...old } = copy()
+  const first = { ...old, schema: 1, read: { encodingId: 'log-420-95', gamutId: 'w766', range: 'full' }, show: { method: 'straight', displayId: 'bt709-2.4' } }
+  const present = checkedGrade(first)
+  expect(present.schema).toBe(2)
+  expect(present).toEqual({ ...good, read: { ...good.read, gamutId: 'w766' } })
 })
 
 test('requests are checked the same way', () => {

@@ -1,9 +1,10 @@
 // The grade document as a contract: what may be stored as a revision.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
-import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, parameterFault, regionBounds, stepKindById, type CodeRange, type GradeDocument, type Side, type StepParameters } from '@core/index'
+import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
+import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, migrateGrade, ownEncodingId, parameterFault, regionBounds, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
 import { checked, ContractError } from './check'
+import { OwnEncoding } from './encodings'
 
 const idPattern = /^[A-Za-z0-9_-]{1,40}$/
 const finite = { allowNaN: false, allowInfinity: false } as const
@@ -31,26 +32,48 @@ class MatchesKind implements ValidatorConstraintInterface {
 }
 
 function stepParametersFault({ kind, params }: StepContract): string | null {
-  if (!isStepKindId(kind) || typeof params !== 'object' || params === null) return 'params must be an object that fits the step kind'
-  const declared = stepKindById(kind).parameters
+  if (!isStepKindId(kind)) return 'params must be an object that fits the step kind'
+  return parametersFault(stepKindById(kind).parameters, params, `A step of kind "${kind}"`)
+}
+
+function parametersFault(declared: Readonly<Record<string, Parameter>>, params: unknown, what: string): string | null {
+  if (typeof params !== 'object' || params === null) return 'params must be an object that fits the step kind'
   const stranger = Object.keys(params).find((key) => !Object.hasOwn(declared, key))
-  if (stranger !== undefined) return `A step of kind "${kind}" has no parameter "${stranger.slice(0, 40)}".`
+  if (stranger !== undefined) return `${what} has no parameter "${stranger.slice(0, 40)}".`
   for (const [key, parameter] of Object.entries(declared)) {
-    const fault = parameterFault(parameter, params[key])
+    const fault = parameterFault(parameter, (params as StepParameters)[key])
     if (fault) return fault
   }
   return null
 }
 
+@ValidatorConstraint({ name: 'showParameters' })
+class ShowNumbers implements ValidatorConstraintInterface {
+  validate(value: unknown): boolean {
+    return parametersFault(showParameters, value, 'Show') === null
+  }
+  defaultMessage({ value }: ValidationArguments): string {
+    return parametersFault(showParameters, value, 'Show') ?? 'The numbers do not fit Show'
+  }
+}
+
+const contentHash = /^[0-9a-f]{64}$/
+
 class ReadContract {
-  @Validate(KnownId, [isEncodingId]) encodingId!: string
+  @IsIn(['formula', 'lut']) method!: 'formula' | 'lut'
+  @Validate(KnownId, [(id: unknown) => isEncodingId(id) || (typeof id === 'string' && ownEncodingId.test(id))]) encodingId!: string
   @Validate(KnownId, [isGamutId]) gamutId!: string
   @IsIn(['full', 'legal']) range!: CodeRange
+  @ValidateIf((read: ReadContract) => read.lutHash !== null) @Matches(contentHash) lutHash!: string | null
+  @IsOptional() @ValidateNested() @Type(() => OwnEncoding) own?: OwnEncoding
 }
 
 class ShowContract {
-  @IsIn(['straight']) method!: 'straight'
+  @IsIn(['straight', 'rolloff', 'print', 'lut']) method!: ShowMethodId
   @Validate(KnownId, [isDisplayId]) displayId!: string
+  @ValidateIf((show: ShowContract) => show.lutHash !== null) @Matches(contentHash) lutHash!: string | null
+  @IsIn(['clip', 'compress']) gamutMethod!: GamutMethodId
+  @Validate(ShowNumbers) params!: ShowParameters
 }
 
 class EllipseContract {
@@ -84,15 +107,22 @@ class StepContract {
 
 export class GradeContract {
   @Equals(currentSchema) schema!: typeof currentSchema
+  @IsIn(['scene', 'display']) working!: Side
   @IsObject() @ValidateNested() @Type(() => ReadContract) read!: ReadContract
   @IsArray() @ArrayMaxSize(gradeLimits.steps) @ValidateNested({ each: true }) @Type(() => StepContract) steps!: StepContract[]
   @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RegionContract) regions!: RegionContract[]
   @IsObject() @ValidateNested() @Type(() => ShowContract) show!: ShowContract
 }
 
-/** Checks a grade document: its shape, its values, and that its parts refer to each other. Throws ContractError. */
+/**
+ * Checks a grade document: its shape, its values, and that its parts refer to each other. Documents of an earlier schema
+ * are brought to the present one first. Throws ContractError.
+ */
 export function checkedGrade(data: unknown): GradeDocument {
-  const grade = checked(GradeContract, data)
+  const present = migrateGrade(data)
+  const grade = checked(GradeContract, present)
+  const { encodingId, own } = grade.read
+  if (!isEncodingId(encodingId) && own?.id !== encodingId) throw new ContractError(`The grade reads by "${encodingId}" but does not carry its definition.`, 'read.own')
   requireUnique(grade.steps, 'steps')
   requireUnique(grade.regions, 'regions')
   const regions = new Set(grade.regions.map((r) => r.id))
@@ -101,7 +131,7 @@ export function checkedGrade(data: unknown): GradeDocument {
     if (!regions.has(step.regionId)) throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
     if (!stepKindById(step.kind).regional) throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
   })
-  return data as GradeDocument
+  return present as GradeDocument
 }
 
 function requireUnique(items: readonly { id: string }[], field: string): void {

@@ -1,5 +1,6 @@
 // Contracts: the classes that everything crossing the network or stored as JSON is checked against, on both sides.
 export * from './check'
+export * from './encodings'
 export * from './grade'
 export * from './requests'
 export * from './responses'

@@ -1,8 +1,8 @@
 import { parseCube, printCube } from '../formats'
-import { addRegion, defaultGrade, setParameter } from '../grade'
+import { addRegion, defaultGrade, setParameter, signalError } from '../grade'
 import type { Frame } from '../image'
 import type { Lut3d } from '../luts'
-import { bakeLut, lutError, pixelByPixelPart, signalError } from './bake'
+import { bakeLut, lutError, pixelByPixelPart } from './bake'
 
 const none = (): undefined => undefined
 const frame: Frame = { width: 64, height: 16, data: Uint16Array.from({ length: 64 * 16 * 3 }, (_, i) => 14000 + 500 * (Math.floor(i / 3) % 64) + 900 * (i % 3)), low: 0, high: 1 }
@@ -34,5 +34,5 @@ test('a finer LUT is nearer', () => {
 
 test('equal signals have no error', () => {
   const signal = Float64Array.of(0.2, 0.4, 0.1)
-  expect(signalError(signal, signal, 'bt709-2.4')).toEqual({ mean: 0, percentile999: 0, worst: 0, pixels: 1 })
+  expect(signalError(signal, signal, 'bt709-2.4')).toEqual({ measure: 'ΔE 2000', mean: 0, percentile999: 0, worst: 0, pixels: 1 })
 })

@@ -1,6 +1,5 @@
 // Baking: the pixel-by-pixel part of a grade as a 3D LUT, with the error it will have.
-import { deltaE2000, displayToLab } from '../colour'
-import { buildChain, evaluateDirect, framePositions, latticeCoordinates, type GradeDocument, type LutFinder } from '../grade'
+import { buildChain, evaluateDirect, framePositions, latticeCoordinates, signalError, type DifferenceReport, type GradeDocument, type LutFinder } from '../grade'
 import { sampleSignal, type Frame } from '../image'
 import { applyLut, type Lut3d } from '../luts'
 
@@ -22,25 +21,10 @@ export function bakeLut(document: GradeDocument, find: LutFinder, size: number, 
   return { dimensions: 3, title, size, data: Float32Array.from(values), domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
 }
 
-/** ΔE2000 on the pixels of a frame. */
-export interface ErrorReport { readonly mean: number; readonly percentile999: number; readonly worst: number; readonly pixels: number }
-
 /** How far a baked LUT is from direct evaluation, over every `stride`-th pixel of a real frame. */
-export function lutError(lut: Lut3d, document: GradeDocument, find: LutFinder, frame: Frame, stride: number): ErrorReport {
+export function lutError(lut: Lut3d, document: GradeDocument, find: LutFinder, frame: Frame, stride: number): DifferenceReport {
   const direct = sampleSignal(frame, stride), baked = direct.slice()
   evaluateDirect(buildChain(document, find), direct, framePositions(frame.width, frame.height, stride))
   applyLut(lut, baked, 'tetrahedral')
   return signalError(direct, baked, document.show.displayId)
-}
-
-/** ΔE2000 between two lists of display signals. */
-export function signalError(first: Float64Array, second: Float64Array, displayId: string): ErrorReport {
-  const toLab = displayToLab(displayId)
-  const differences = new Float64Array(first.length / 3)
-  for (let p = 0, i = 0; p < differences.length; p++, i += 3)
-    differences[p] = deltaE2000(toLab(first[i]!, first[i + 1]!, first[i + 2]!), toLab(second[i]!, second[i + 1]!, second[i + 2]!))
-  differences.sort()
-  const mean = differences.reduce((a, b) => a + b, 0) / Math.max(1, differences.length)
-  const at = (share: number): number => differences[Math.min(differences.length - 1, Math.floor(share * differences.length))] ?? 0
-  return { mean, percentile999: at(0.999), worst: at(1), pixels: differences.length }
 }

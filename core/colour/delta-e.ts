@@ -1,7 +1,8 @@
-// Colour difference: CIEDE2000 between two display colours.
-import { displayById } from './displays'
-import { gamutById, rgbToXyz, xyzOf } from './gamuts'
+// Colour difference between two display colours: CIEDE2000, and ΔE ITP where high range is involved.
+import { displayById, lightOfSignal } from './displays'
+import { gamutById, gamutToGamut, rgbToXyz, xyzOf } from './gamuts'
 import { transform, type Vector3 } from './matrix'
+import { pqNits } from './standard-curves'
 
 /** CIE 1976 L*a*b* from XYZ relative to a white (CIE 15:2018, clause 8.2.1). */
 export function labFromXyz(xyz: Vector3, white: Vector3): Vector3 {
@@ -14,9 +15,35 @@ export function labFromXyz(xyz: Vector3, white: Vector3): Vector3 {
 export function displayToLab(displayId: string): (red: number, green: number, blue: number) => Vector3 {
   const display = displayById(displayId)
   const gamut = gamutById(display.gamutId)
-  const matrix = rgbToXyz(gamut), white = xyzOf(gamut.white)
-  const { decode } = display.eotf
-  return (red, green, blue) => labFromXyz(transform(matrix, [decode(red), decode(green), decode(blue)]), white)
+  const matrix = rgbToXyz(gamut), white = xyzOf(gamut.white), light = lightOfSignal(display)
+  return (red, green, blue) => labFromXyz(transform(matrix, light(red, green, blue)), white)
+}
+
+/** A function from display signal to I, T, P of ITU-R BT.2124-0, annex 1: ICtCp of absolute light, with T = Ct / 2. */
+export function displayToItp(displayId: string): (red: number, green: number, blue: number) => Vector3 {
+  const display = displayById(displayId)
+  const toBt2020 = gamutToGamut(gamutById(display.gamutId), gamutById('bt2020')), light = lightOfSignal(display)
+  const nits = (v: number): number => pqNits.encode(Math.max(v, 0) * display.whiteNits)
+  return (red, green, blue) => {
+    const [r, g, b] = transform(toBt2020, light(red, green, blue))
+    // ITU-R BT.2100-2, table 7.
+    const l = nits((1688 * r + 2146 * g + 262 * b) / 4096), m = nits((683 * r + 2951 * g + 462 * b) / 4096), s = nits((99 * r + 309 * g + 3688 * b) / 4096)
+    return [(l + m) / 2, (6610 * l - 13613 * m + 7003 * s) / 4096 / 2, (17933 * l - 17390 * m - 543 * s) / 4096]
+  }
+}
+
+/** ΔE ITP (ITU-R BT.2124-0, annex 1): 1 is about the smallest difference that can be seen. */
+export function deltaEItp([i1, t1, p1]: Vector3, [i2, t2, p2]: Vector3): number {
+  return 720 * Math.hypot(i1 - i2, t1 - t2, p1 - p2)
+}
+
+export interface DifferenceMeasure { readonly name: 'ΔE 2000' | 'ΔE ITP'; readonly place: (red: number, green: number, blue: number) => Vector3; readonly difference: (a: Vector3, b: Vector3) => number }
+
+/** How differences are measured on a display: CIEDE2000 in standard range, ΔE ITP in high range. */
+export function differenceMeasure(displayId: string): DifferenceMeasure {
+  return displayById(displayId).range === 'standard'
+    ? { name: 'ΔE 2000', place: displayToLab(displayId), difference: deltaE2000 }
+    : { name: 'ΔE ITP', place: displayToItp(displayId), difference: deltaEItp }
 }
 
 const degrees = (radians: number): number => (radians * 180) / Math.PI

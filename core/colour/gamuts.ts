@@ -35,6 +35,7 @@ export const gamuts: readonly Gamut[] = [
   gamut('bt709', 'BT.709', 'ITU-R BT.709-6, item 1.3', [[0.64, 0.33], [0.3, 0.6], [0.15, 0.06]], d65),
   gamut('bt2020', 'BT.2020', 'ITU-R BT.2020-2, table 3', [[0.708, 0.292], [0.17, 0.797], [0.131, 0.046]], d65),
   gamut('p3-d65', 'P3, D65 white', 'SMPTE EG 432-1', [[0.68, 0.32], [0.265, 0.69], [0.15, 0.06]], d65),
+  gamut('p3-dci', 'P3, cinema white', 'SMPTE RP 431-2, clause 7', [[0.68, 0.32], [0.265, 0.69], [0.15, 0.06]], { x: 0.314, y: 0.351 }),
   gamut('ap0', 'AP0', 'SMPTE ST 2065-1, table 1', [[0.7347, 0.2653], [0, 1], [0.0001, -0.077]], acesWhite),
   gamut('ap1', 'AP1', 'AMPAS S-2014-004, clause 4.2', [[0.713, 0.293], [0.165, 0.83], [0.128, 0.044]], acesWhite),
   ...cameraGamuts,

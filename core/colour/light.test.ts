@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { deltaE2000, displayToLab } from './delta-e'
 import { displayById } from './displays'
 import { acesWhite } from './gamuts'
-import { acesCct, bt709Camera, hlg, srgb } from './transfer'
+import { acesCct, bt709Camera, hlg, srgb } from './standard-curves'
 import { whiteChromaticity, whitePointOf } from './white-point'
 import { fromWorkingLog, logAtStops, middleGreyLog, stopsAtLog, toWorkingLog } from './working-space'
 

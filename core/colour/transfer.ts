@@ -59,7 +59,7 @@ export function gamma(exponent: number): TransferCurve {
 }
 
 /** A power with a straight part near zero, mirrored: the shape of BT.709 and sRGB. */
-function powerWithToe(exponent: number, offset: number, slope: number, cut: number): TransferCurve {
+export function powerWithToe(exponent: number, offset: number, slope: number, cut: number): TransferCurve {
   const encode = (x: number): number => (x < cut ? slope * x : (1 + offset) * x ** (1 / exponent) - offset)
   const decode = (y: number): number => (y < slope * cut ? y / slope : ((y + offset) / (1 + offset)) ** exponent)
   return {
@@ -68,29 +68,42 @@ function powerWithToe(exponent: number, offset: number, slope: number, cut: numb
   }
 }
 
-/** ITU-R BT.709-6, item 1.2: the camera curve (OETF), with the constants at the precision of BT.2020-2 table 4. */
-export const bt709Camera = powerWithToe(1 / 0.45, 0.09929682680944, 4.5, 0.018053968510807)
+/** As powerWithToe, with the straight part that meets the power at equal value and slope. */
+export function tangentToe(exponent: number, offset: number): TransferCurve {
+  const power = 1 / exponent
+  const cut = (offset / ((1 + offset) * (1 - power))) ** exponent
+  return powerWithToe(exponent, offset, (1 + offset) * power * cut ** (power - 1), cut)
+}
 
-/** IEC 61966-2-1, clause 5.2. */
-export const srgb = powerWithToe(2.4, 0.055, 12.92, 0.0031308)
+/** A curve whose codes run from `black` at zero light to `black + gain` where the inner curve reaches 1. */
+export function lifted(inner: TransferCurve, black: number, gain: number): TransferCurve {
+  return { encode: (x) => black + gain * inner.encode(x), decode: (y) => inner.decode((y - black) / gain) }
+}
 
-/** ITU-R BT.2100-2, table 5: HLG OETF and its inverse, scaled so that 18 % grey decodes to 0.18 at a signal of 0.38 (BT.2408-7, table 1). */
-export const hlg: TransferCurve = (() => {
-  const a = 0.17883277, b = 1 - 4 * a, c = 0.5 - a * Math.log(4 * a)
-  const inverse = (y: number): number => (y <= 0.5 ? (y * y) / 3 : (Math.exp(Math.min((y - c) / a, 300)) + b) / 12)
-  const forward = (e: number): number => (e <= 1 / 12 ? Math.sqrt(3 * e) : a * Math.log(12 * e - b) + c)
-  const scale = 0.18 / inverse(0.38)
-  return {
-    encode: (x) => Math.sign(x) * forward(Math.abs(x) / scale),
-    decode: (y) => Math.sign(y) * inverse(Math.abs(y)) * scale,
+/** One measured pair of a table: a code of 0..1 and the scene-linear light it stands for. */
+export interface TableEntry { readonly code: number; readonly linear: number }
+
+/**
+ * A curve through measured pairs: straight between them, continued beyond the ends with the slope of the last piece.
+ * Throws RangeError unless there are two to 4096 pairs whose codes and light both rise.
+ */
+export function tableCurve(entries: readonly TableEntry[]): TransferCurve {
+  if (entries.length < 2 || entries.length > 4096) throw new RangeError(`A table of 2 to 4096 pairs is needed, ${entries.length} came.`)
+  const codes = Float64Array.from(entries, (e) => e.code), light = Float64Array.from(entries, (e) => e.linear)
+  for (let i = 0; i < codes.length; i++) {
+    if (!Number.isFinite(codes[i]!) || !Number.isFinite(light[i]!)) throw new RangeError(`Pair ${i + 1} holds something that is not a number.`)
+    if (i > 0 && !(codes[i]! > codes[i - 1]! && light[i]! > light[i - 1]!)) throw new RangeError(`Pair ${i + 1} does not rise over pair ${i}: a curve must give more light for a higher code.`)
   }
-})()
+  return { decode: (code) => along(codes, light, code), encode: (linear) => along(light, codes, linear) }
+}
 
-export const linear: TransferCurve = { encode: (x) => x, decode: (y) => y }
-
-/** AMPAS S-2016-001, clause 4.4: the working log. One stop is 1/17.52 above the toe. */
-export const acesCct: TransferCurve = {
-  encode: (x) => (x <= 0.0078125 ? 10.5402377416545 * x + 0.0729055341958355 : (Math.log2(x) + 9.72) / 17.52),
-  decode: (y) => (y <= 0.155251141552511 ? (y - 0.0729055341958355) / 10.5402377416545 : // exp is twice as fast as a power here, and as exact.
-  Math.exp((Math.min(y * 17.52, 1000) - 9.72) * Math.LN2)),
+/** Piecewise straight interpolation of y over rising x, continued straight beyond the ends. */
+function along(x: Float64Array, y: Float64Array, at: number): number {
+  let low = 0, high = x.length - 1
+  while (high - low > 1) {
+    const middle = (low + high) >> 1
+    if (x[middle]! <= at) low = middle
+    else high = middle
+  }
+  return y[low]! + ((at - x[low]!) / (x[high]! - x[low]!)) * (y[high]! - y[low]!)
 }

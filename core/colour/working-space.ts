@@ -1,6 +1,6 @@
 // The working space (scene-linear AP1), and its log.
 import { gamutById, luminanceWeights } from './gamuts'
-import { acesCct } from './transfer'
+import { acesCct } from './standard-curves'
 
 export const workingGamut = gamutById('ap1')
 export const workingLuminance = luminanceWeights(workingGamut)

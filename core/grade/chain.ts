@@ -1,37 +1,38 @@
 // The chain: a grade document as an ordered list of operations on linear and encoded light, the reference for all else.
-import { displayById, encodingById, fromWorkingLog, gamutById, gamutToGamut, logPerStop, middleGrey, middleGreyLog, toWorkingLog, transformPixels, workingGamut } from '../colour'
+import { displayById, displayLuminance, encodingById, encodingFromDefinition, fromWorkingLog, gamutById, gamutToGamut, logPerStop, middleGrey, middleGreyLog, toWorkingLog, workingGamut, type Display, type Encoding } from '../colour'
 import type { Lut } from '../luts'
 import type { Region } from '../regions'
-import type { GradeDocument, Side, Step } from './document'
+import type { GradeDocument, ReadSettings, ShowSettings, Side, Step } from './document'
+import { prepareShow } from './show'
 import { stations, type StationId } from './stations'
-import type { PixelOperation, StepSurroundings } from './step-kind'
+import { lutOperation } from './lut-operation'
+import { curveOperation, matrixOperation, mixed, operate, type Curve, type Light, type Operation } from './operation'
+import type { StepSurroundings } from './step-kind'
 import { stepKindById } from './steps'
 
 /** Finds a LUT by its content hash among those at hand. */
 export type LutFinder = (hash: string) => Lut | undefined
 
-/** What kind of values a link leaves behind. */
-export type Light = 'sceneLinear' | 'workingLog' | 'displayLinear' | 'displaySignal'
-
 export interface Link {
   readonly station: StationId
-  readonly apply: PixelOperation
+  readonly operations: readonly Operation[]
   readonly leaves: Light
-  /** Says all that `apply` depends on, so that equal signatures mean equal effects. */
+  /** Says all that the operations depend on, so that equal signatures mean equal effects. */
   readonly signature: string
   /** The link's result is mixed over its input by this region's matte; input and output are encoded. */
   readonly region?: Region
 }
 
 export interface Chain {
-  /** Per channel: code value → camera-linear. */
+  /** Per channel: code value → what the first link takes. */
   readonly decode: (code: number) => number
-  readonly encodingId: string
-  /** From camera-linear RGB on. */
+  readonly decodeSignature: string
   readonly links: readonly Link[]
-  /** What the last link leaves: display-linear light still to be clipped and encoded, or the display signal itself. */
+  /** What the last link leaves: light as the display's signal carries it, still to be held and encoded, or the signal itself. */
   readonly leaves: 'displayLinear' | 'displaySignal'
   readonly displayId: string
+  /** Scene-linear → display-linear before anything is held to the display's ends; absent where a LUT shows. */
+  readonly showLight?: readonly Operation[]
 }
 
 type Domain = 'linear' | 'encoded'
@@ -52,57 +53,86 @@ export function isActive(step: Step, document: GradeDocument, lut: LutFinder): b
 
 /** Builds the chain of a document. LUTs that are not at hand are left out (see missingLuts). Throws RangeError for unknown ids. */
 export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
-  const encoding = encodingById(document.read.encodingId)
   const display = displayById(document.show.displayId)
-  const displayGamut = gamutById(display.gamutId)
   const active = document.steps.filter((s) => isActive(s, document, lut))
-
-  const toWorking = gamutToGamut(gamutById(document.read.gamutId), workingGamut)
-  const links: Link[] = [{ station: 'read', leaves: 'sceneLinear', signature: `read ${document.read.gamutId}`, apply: (p) => transformPixels(toWorking, p) }]
-
-  const sceneSteps = active.filter((s) => s.side === 'scene')
+  const { links, ...input } = readLinks(document.read, lut)
   const scene: SideContext = {
     side: 'scene',
     surroundings: { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: logPerStop, lut },
-    encode: perComponent(toWorkingLog),
-    decode: perComponent(fromWorkingLog),
+    encode: toWorkingLog,
+    decode: fromWorkingLog,
     regions: document.regions,
   }
-  const afterScene = appendSide(links, scene, sceneSteps, 'linear')
-  if (afterScene === 'encoded') links.push(conversion('show', scene, 'linear'))
+  const showLut = document.show.method === 'lut' && document.show.lutHash !== null ? lut(document.show.lutHash) : undefined
+  const wanted = showLut ? 'encoded' : 'linear'
+  const afterScene = appendSide(links, scene, active.filter((s) => s.side === 'scene'), 'linear')
+  if (afterScene !== wanted) links.push(conversion('show', scene, wanted))
+  if (showLut) links.push({ station: 'show', leaves: 'displaySignal', signature: `show lut ${document.show.lutHash}`, operations: [lutOperation(showLut, 'tetrahedral', 'workingLog', 'displaySignal')] })
+  else links.push(showLink(document.show, display))
+  const shown = { ...input, links, displayId: display.id, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
 
-  const toDisplay = gamutToGamut(workingGamut, displayGamut)
-  links.push({ station: 'show', leaves: 'displayLinear', signature: `show ${display.id}`, apply: (p) => transformPixels(toDisplay, p) })
+  const steps = active.filter((s) => s.side === 'display')
+  if (steps.length === 0) return { ...shown, leaves: showLut ? 'displaySignal' : 'displayLinear' }
+  const context = displaySide(display, document.regions, lut)
+  if (!showLut) links.push(conversion('show', context, 'encoded'))
+  const afterDisplay = appendSide(links, context, steps, 'encoded')
+  if (afterDisplay === 'linear') links.push(conversion('finish', context, 'encoded'))
+  return { ...shown, leaves: 'displaySignal' }
+}
 
-  const displaySteps = active.filter((s) => s.side === 'display')
-  if (displaySteps.length === 0) return { decode: encoding.curve.decode, encodingId: encoding.id, links, leaves: 'displayLinear', displayId: display.id }
+/** From code values to scene-linear AP1: by formula per channel and then the matrix, or through a supplied LUT first. */
+function readLinks(read: ReadSettings, lut: LutFinder): Pick<Chain, 'decode' | 'decodeSignature'> & { links: Link[] } {
+  const { decode } = encodingOf(read).curve
+  const matrix = matrixOperation(gamutToGamut(gamutById(read.gamutId), workingGamut))
+  const curveSignature = read.own ? JSON.stringify(read.own.curve) : read.encodingId
+  const table = read.method === 'lut' && read.lutHash !== null ? lut(read.lutHash) : undefined
+  const link = (signature: string, operations: readonly Operation[]): Link => ({ station: 'read', leaves: 'sceneLinear', signature: `read ${signature} ${read.gamutId}`, operations })
+  if (!table) return { decode, decodeSignature: curveSignature, links: [link('', [matrix])] }
+  // A table returns codes as well; they are curved like signal, so a lattice may hold them as they are.
+  const through = lutOperation(table, 'tetrahedral', 'code', 'code')
+  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${curveSignature}`, [through, curveOperation(decode), matrix])] }
+}
 
-  const { encode, decode } = display.eotf
-  const displaySide: SideContext = {
+function showLink(show: ShowSettings, display: Display): Link {
+  return { station: 'show', leaves: 'displayLinear', signature: `show ${JSON.stringify(show)}`, operations: [...prepareShow(show, display), ...carriedBy(display)] }
+}
+
+/** From display-linear light to what the signal carries: the inverse OOTF of HLG, nothing for others. */
+function carriedBy(display: Display): readonly Operation[] {
+  const { systemGamma, peak } = display
+  if (systemGamma === undefined) return []
+  const power = (1 - systemGamma) / systemGamma
+  return [
+    curveOperation((v) => Math.max(v, 0) / peak),
+    { kind: 'gain', weights: displayLuminance(display), gain: (luminance) => (luminance > 0 ? luminance ** power : 0), blend: 0, curve: (v) => v },
+  ]
+}
+
+function displaySide(display: Display, regions: readonly Region[], lut: LutFinder): SideContext {
+  const { eotf, carriedPeak } = display
+  const greys = Float64Array.from([middleGrey / 2, middleGrey, middleGrey * 2].flatMap((v) => [v, v, v]))
+  for (const operation of carriedBy(display)) operate(operation, greys)
+  const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]!))
+  return {
     side: 'display',
-    surroundings: { gamut: displayGamut, greyEncoded: encode(middleGrey), stopEncoded: (encode(2 * middleGrey) - encode(middleGrey / 2)) / 2, lut },
-    encode: perComponent((v) => encode(Math.min(Math.max(v, 0), 1))),
-    decode: perComponent(decode),
-    regions: document.regions,
+    surroundings: { gamut: gamutById(display.gamutId), greyEncoded: grey, stopEncoded: (over - under) / 2, lut },
+    encode: (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)),
+    decode: eotf.decode,
+    regions,
   }
-  links.push(conversion('show', displaySide, 'encoded'))
-  const afterDisplay = appendSide(links, displaySide, displaySteps, 'encoded')
-  if (afterDisplay === 'linear') links.push(conversion('finish', displaySide, 'encoded'))
-  return { decode: encoding.curve.decode, encodingId: encoding.id, links, leaves: 'displaySignal', displayId: display.id }
+}
+
+/** The encoding a grade reads by: one that ships, or the user's own that the grade carries. Throws RangeError for unknown ids. */
+export function encodingOf({ encodingId, own }: Pick<ReadSettings, 'encodingId' | 'own'>): Encoding {
+  return own && own.id === encodingId ? encodingFromDefinition(own) : encodingById(encodingId)
 }
 
 interface SideContext {
   readonly side: Side
   readonly surroundings: StepSurroundings
-  readonly encode: PixelOperation
-  readonly decode: PixelOperation
+  readonly encode: Curve
+  readonly decode: Curve
   readonly regions: readonly Region[]
-}
-
-function perComponent(f: (v: number) => number): PixelOperation {
-  return (pixels) => {
-    for (let i = 0; i < pixels.length; i++) pixels[i] = f(pixels[i]!)
-  }
 }
 
 function lightOf(side: Side, domain: Domain): Light {
@@ -111,7 +141,7 @@ function lightOf(side: Side, domain: Domain): Light {
 }
 
 function conversion(station: StationId, { side, encode, decode }: SideContext, to: Domain): Link {
-  return { station, leaves: lightOf(side, to), signature: `${side} to ${to}`, apply: to === 'encoded' ? encode : decode }
+  return { station, leaves: lightOf(side, to), signature: `${side} to ${to}`, operations: [curveOperation(to === 'encoded' ? encode : decode)] }
 }
 
 /** Appends the steps of one side in station order and returns the domain they leave. */
@@ -141,21 +171,11 @@ function appendSide(links: Link[], context: SideContext, steps: readonly Step[],
 
 function stepLink(station: StationId, { side, surroundings }: SideContext, step: Step): Link {
   const kind = stepKindById(step.kind)
-  const operate = kind.prepare(step.params, surroundings)
   const leaves = lightOf(side, kind.domain)
-  const { strength } = step
-  const signature = JSON.stringify([side, surroundings.gamut.id, surroundings.greyEncoded, step.kind, strength, step.params])
-  if (strength === 1) return { station, leaves, signature, apply: operate }
-  return {
-    station,
-    leaves,
-    signature,
-    apply: (pixels) => {
-      const before = pixels.slice()
-      operate(pixels)
-      for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * strength
-    },
-  }
+  const effect = kind.prepare(step.params, surroundings)
+  const operation = typeof effect === 'function' ? effect(leaves) : effect
+  const signature = JSON.stringify([side, surroundings.gamut.id, surroundings.greyEncoded, step.kind, step.strength, step.params])
+  return { station, leaves, signature, operations: [mixed(operation, step.strength, leaves)] }
 }
 
 /** All steps of one region are one layer: their joint result is mixed over the picture once, in the encoded domain. */
@@ -169,19 +189,23 @@ function regionLink(context: SideContext, region: Region, steps: readonly Step[]
     inner.push(stepLink('regions', context, step))
   }
   if (domain === 'linear') inner.push(conversion('regions', context, 'encoded'))
-  return {
-    station: 'regions',
-    leaves: lightOf(context.side, 'encoded'),
-    region,
-    signature: inner.map((l) => l.signature).join('\n'),
-    apply: (pixels) => {
-      for (const link of inner) link.apply(pixels)
-    },
-  }
+  return { station: 'regions', leaves: lightOf(context.side, 'encoded'), region, signature: inner.map((l) => l.signature).join('\n'), operations: inner.flatMap((l) => l.operations) }
 }
 
-/** The hashes of LUTs that enabled steps ask for and that are not at hand. */
-export function missingLuts(document: GradeDocument, lut: LutFinder): readonly string[] {
-  const wanted = document.steps.filter((s) => s.kind === 'lut' && s.enabled).map((s) => s.params['lutHash'])
-  return [...new Set(wanted.filter((h): h is string => typeof h === 'string' && !lut(h)))]
+/** Runs a link in double precision, in place; a region's matte is the caller's business. */
+export function applyLink(link: Link, pixels: Float64Array): void {
+  for (const operation of link.operations) operate(operation, pixels)
 }
+
+/** The hashes of the LUTs that a document uses, in Read, in enabled steps and in Show. */
+export function lutsOf({ read, steps, show }: GradeDocument): readonly string[] {
+  const wanted = [
+    read.method === 'lut' ? read.lutHash : null,
+    ...steps.filter((s) => s.kind === 'lut' && s.enabled).map((s) => s.params['lutHash']),
+    show.method === 'lut' ? show.lutHash : null,
+  ]
+  return [...new Set(wanted.filter((h): h is string => typeof h === 'string'))]
+}
+
+/** The hashes of LUTs that a document asks for and that are not at hand. */
+export const missingLuts = (document: GradeDocument, lut: LutFinder): readonly string[] => lutsOf(document).filter((h) => !lut(h))

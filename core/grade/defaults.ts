@@ -2,6 +2,7 @@
 import { encodingById } from '../colour'
 import type { CodeRange } from '../image'
 import { currentSchema, type GradeDocument, type Step } from './document'
+import { defaultShowParameters } from './show/parameters'
 import { defaultParameters } from './step-kind'
 import { stepKindById } from './steps'
 
@@ -15,9 +16,10 @@ export function newStep(kindId: string, id: string, regionId?: string): Step {
 export function defaultGrade(encodingId: string, gamutId: string = encodingById(encodingId).gamutIds[0], range: CodeRange = 'full'): GradeDocument {
   return {
     schema: currentSchema,
-    read: { encodingId, gamutId, range },
+    working: 'scene',
+    read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
     steps: ['exposure', 'white-balance', 'contrast', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
     regions: [],
-    show: { method: 'straight', displayId: 'bt709-2.4' },
+    show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, gamutMethod: 'clip', params: defaultShowParameters },
   }
 }

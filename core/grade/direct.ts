@@ -1,7 +1,8 @@
 // Direct evaluation: every pixel through every operation of the chain in double precision. Slow, and the reference.
 import { displayById } from '../colour'
+import type { Frame } from '../image'
 import { matteAt, type Region } from '../regions'
-import type { Chain, Link } from './chain'
+import { applyLink, type Chain, type Link } from './chain'
 
 /** Where each pixel of a list lies in the frame, for mattes: x and y as shares of the frame, two values per pixel. */
 export interface Positions {
@@ -16,44 +17,55 @@ export interface Positions {
  */
 export function evaluateDirect(chain: Chain, pixels: Float64Array, positions: Positions): void {
   for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
-  for (const link of chain.links) applyLink(link, pixels, positions)
+  for (const link of chain.links) applyPlaced(link, pixels, positions)
   finishSignal(chain, pixels)
 }
 
 /** One link, mixed by its region's matte where it has one. */
-export function applyLink(link: Link, pixels: Float64Array, positions: Positions): void {
-  if (!link.region) {
-    link.apply(pixels)
-    return
-  }
-  const before = pixels.slice()
-  link.apply(pixels)
+export function applyPlaced(link: Link, pixels: Float64Array, positions: Positions): void {
+  const before = link.region ? pixels.slice() : pixels
+  applyLink(link, pixels)
+  if (!link.region) return
   const matte = mattesAt(link.region, positions)
   for (let p = 0; p < matte.length; p++)
     for (let i = p * 3; i < p * 3 + 3; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[p]!
 }
 
-/** What remains after the last link: encode for the display where that is still to do, and hold to 0..1. */
+/** What remains after the last link: encode for the display where that is still to do, and hold to what the display can show. */
 export function finishSignal(chain: Chain, pixels: Float64Array): void {
-  const { encode } = displayById(chain.displayId).eotf
-  const encodeFirst = chain.leaves === 'displayLinear'
+  const { eotf: { encode }, carriedPeak } = displayById(chain.displayId)
+  const encodeFirst = chain.leaves === 'displayLinear', top = encodeFirst ? carriedPeak : encode(carriedPeak)
   for (let i = 0; i < pixels.length; i++) {
-    const held = Math.min(Math.max(pixels[i]!, 0), 1)
+    const held = Math.min(Math.max(pixels[i]!, 0), top)
     pixels[i] = encodeFirst ? encode(held) : held
   }
 }
 
-function mattesAt(region: Region, { shares, frameWidth, frameHeight }: Positions): Float64Array {
+/** The matte of a region at a list of places, 0..1. */
+export function mattesAt(region: Region, { shares, frameWidth, frameHeight }: Positions): Float64Array {
   const at = matteAt(region, frameWidth / frameHeight, frameHeight)
   return Float64Array.from({ length: shares.length / 2 }, (_, p) => at(shares[p * 2]!, shares[p * 2 + 1]!))
 }
 
-/** Positions of every `stride`-th pixel of a frame, at pixel centres. */
-export function framePositions(frameWidth: number, frameHeight: number, stride: number): Positions {
-  const count = Math.ceil((frameWidth * frameHeight) / stride)
+// Enough pixels at a time to keep the loops busy, few enough to stay in the cache.
+const chunkPixels = 4096
+
+/** Rows `from` up to, not including, `to` of a frame into `target` (16-bit display signal of the whole frame), by direct evaluation. */
+export function executeDirectRows(chain: Chain, frame: Frame, target: Uint16Array, from: number, to: number): void {
+  const scale = (frame.high - frame.low) / 65535, end = to * frame.width
+  for (let first = from * frame.width; first < end; first += chunkPixels) {
+    const count = Math.min(chunkPixels, end - first)
+    const pixels = Float64Array.from(frame.data.subarray(first * 3, (first + count) * 3), (code) => frame.low + code * scale)
+    evaluateDirect(chain, pixels, framePositions(frame.width, frame.height, 1, first, count))
+    for (let i = 0, o = first * 3; i < pixels.length; i++, o++) target[o] = pixels[i]! * 65535 + 0.5
+  }
+}
+
+/** Positions of every `stride`-th pixel of a frame, at pixel centres: all of them, or `count` from pixel `first` on. */
+export function framePositions(frameWidth: number, frameHeight: number, stride: number, first = 0, count = Math.ceil((frameWidth * frameHeight) / stride)): Positions {
   const shares = new Float64Array(count * 2)
   for (let i = 0; i < count; i++) {
-    const pixel = i * stride
+    const pixel = first + i * stride
     shares[i * 2] = ((pixel % frameWidth) + 0.5) / frameWidth
     shares[i * 2 + 1] = (Math.floor(pixel / frameWidth) + 0.5) / frameHeight
   }

@@ -1,8 +1,10 @@
 // The grade document: plain, versioned data that says everything about one shot's Passage. Never mutated.
+import type { EncodingDefinition } from '../colour'
 import type { CodeRange } from '../image'
 import type { Region } from '../regions'
+import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 1
+export const currentSchema = 2
 
 export type Side = 'scene' | 'display'
 
@@ -26,19 +28,33 @@ export interface Step {
 }
 
 export interface ReadSettings {
+  /** formula: an encoding decoded exactly; lut: a supplied table takes the code values first. */
+  readonly method: 'formula' | 'lut'
+  /** The camera's encoding; with a LUT, the encoding of what the LUT returns. */
   readonly encodingId: string
   readonly gamutId: string
   /** How the file's code values are to be understood. */
   readonly range: CodeRange
+  /** The table of the method "lut", by the hash of its content. */
+  readonly lutHash: string | null
+  /** The definition behind an encoding of the user's own. */
+  readonly own?: EncodingDefinition
 }
 
 export interface ShowSettings {
-  readonly method: 'straight'
+  readonly method: ShowMethodId
   readonly displayId: string
+  /** The table of the method "lut", by the hash of its content. */
+  readonly lutHash: string | null
+  readonly gamutMethod: GamutMethodId
+  /** The numbers of all methods, kept when the method changes. */
+  readonly params: ShowParameters
 }
 
 export interface GradeDocument {
   readonly schema: typeof currentSchema
+  /** The side new steps stand on: scene light, or the display signal for those who work display-referred. */
+  readonly working: Side
   readonly read: ReadSettings
   readonly steps: readonly Step[]
   readonly regions: readonly Region[]

@@ -1,7 +1,8 @@
 // Edits: pure functions from one grade document to the next. An edit that changes nothing returns the same object.
 import type { Region } from '../regions'
 import { newStep } from './defaults'
-import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Step } from './document'
+import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Side, Step } from './document'
+import type { ShowParameterKey } from './show/parameters'
 
 function replaceStep(grade: GradeDocument, id: string, change: (step: Step) => Step): GradeDocument {
   let changed = false
@@ -22,8 +23,21 @@ export function setStep(grade: GradeDocument, stepId: string, change: Partial<Pi
   return replaceStep(grade, stepId, (step) => ({ ...step, ...change }))
 }
 
-export const setRead = (grade: GradeDocument, change: Partial<ReadSettings>): GradeDocument => ({ ...grade, read: { ...grade.read, ...change } })
+/** Changes Read. A definition of the user's own leaves with the encoding it belongs to. */
+export function setRead(grade: GradeDocument, change: Partial<ReadSettings>): GradeDocument {
+  const { own, ...read } = { ...grade.read, ...change }
+  return { ...grade, read: own && own.id === read.encodingId ? { ...read, own } : read }
+}
 export const setShow = (grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument => ({ ...grade, show: { ...grade.show, ...change } })
+
+export function setShowParameter(grade: GradeDocument, key: ShowParameterKey, value: number): GradeDocument {
+  return grade.show.params[key] === value ? grade : setShow(grade, { params: { ...grade.show.params, [key]: value } })
+}
+
+/** Puts every step, and those still to come, on one side of Show: scene light, or the display signal. */
+export function workOn(grade: GradeDocument, side: Side): GradeDocument {
+  return { ...grade, working: side, steps: grade.steps.map((step) => (step.side === side ? step : { ...step, side })) }
+}
 
 function freeId(taken: readonly { readonly id: string }[], stem: string): string {
   const ids = new Set(taken.map((t) => t.id))
@@ -44,7 +58,7 @@ export function addRegion(grade: GradeDocument): { readonly grade: GradeDocument
     feather: 0.4,
     invert: false,
   }
-  const steps = regionKinds.map((kind) => newStep(kind, `${regionId}-${kind}`, regionId))
+  const steps = regionKinds.map((kind) => ({ ...newStep(kind, `${regionId}-${kind}`, regionId), side: grade.working }))
   return { grade: { ...grade, regions: [...grade.regions, region], steps: [...grade.steps, ...steps] }, regionId }
 }
 

@@ -2,6 +2,7 @@
 import type { Gamut } from '../colour'
 import type { Lut } from '../luts'
 import type { CurvePoint, ParameterValue, StepParameters } from './document'
+import type { Light, Operation } from './operation'
 import type { StationId } from './stations'
 
 export interface NumberParameter {
@@ -27,9 +28,6 @@ export interface CurveParameter { readonly type: 'curve'; readonly label: string
 export interface LutParameter { readonly type: 'lut'; readonly label: string; readonly tip: string; readonly default: null }
 export interface ChoiceParameter { readonly type: 'choice'; readonly label: string; readonly tip: string; readonly default: string; readonly options: readonly { readonly id: string; readonly name: string }[] }
 export type Parameter = NumberParameter | CurveParameter | LutParameter | ChoiceParameter
-
-/** Changes interleaved RGB triples in place. */
-export type PixelOperation = (pixels: Float64Array) => void
 
 /** What a step is told about the side of the Passage it stands on. */
 export interface StepSurroundings {
@@ -60,7 +58,8 @@ export interface StepKind<P extends StepParameters = StepParameters> {
   readonly parameters: { readonly [K in keyof P & string]: Parameter }
   /** True when the step would change nothing. */
   readonly isNeutral: (params: P) => boolean
-  readonly prepare: (params: P, surroundings: StepSurroundings) => PixelOperation
+  /** A curve or a matrix where the step is one, as these stay exact when compiled; else what it is in the light it will stand in. */
+  readonly prepare: (params: P, surroundings: StepSurroundings) => Operation | ((at: Light) => Operation)
 }
 
 /** Gives a declaration its parameter types; the registry holds kinds by their general type. */

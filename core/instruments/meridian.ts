@@ -1,7 +1,8 @@
 // The Meridian: percentiles of luma from station to station, on a sample of the frame through direct evaluation.
-import { displayById, fromWorkingLog, lumaWeights, toWorkingLog, workingLuminance } from '../colour'
-import { applyLink, finishSignal, framePositions, stations, type Chain, type Light, type StationId } from '../grade'
+import { displayById, fromWorkingLog, lumaWeights, toWorkingLog, workingLuminance, type MatrixId } from '../colour'
+import { applyPlaced, finishSignal, framePositions, stations, type Chain, type Light, type StationId } from '../grade'
 import { sampleSignal, type Frame } from '../image'
+import { noLoss, openLedger, type StationLoss } from './losses'
 
 export const meridianShares = [0.001, 0.01, 0.1, 0.5, 0.9, 0.99, 0.999] as const
 
@@ -9,6 +10,7 @@ export interface MeridianStation {
   readonly station: StationId
   /** One value per share: working log before Show, display signal from Show on. */
   readonly levels: readonly number[]
+  readonly loss: StationLoss
 }
 export interface Meridian {
   /** Luma of the code values, before anything. */
@@ -16,30 +18,44 @@ export interface Meridian {
   readonly stations: readonly MeridianStation[]
 }
 
-/** Measures about `samples` pixels spread evenly over the frame. */
+/** Measures about `samples` pixels spread evenly over the frame. Steps on the display side stand in the column of Finish, after Show. */
 export function measureMeridian(chain: Chain, frame: Frame, samples = 4000): Meridian {
   const stride = oddStride(Math.max(1, Math.floor((frame.width * frame.height) / samples)))
   const pixels = sampleSignal(frame, stride)
   const positions = framePositions(frame.width, frame.height, stride)
   const asShot = percentiles(weigh(pixels, codeWeights))
   for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
-  let last: readonly number[] = asShot
-  const measured = stations.map(({ id }): MeridianStation => {
-    const links = chain.links.filter((l) => l.station === id)
-    for (const link of links) applyLink(link, pixels, positions)
-    const leaves = links.at(-1)?.leaves
-    if (leaves) last = percentiles(levelsOf(pixels, leaves, chain))
-    return { station: id, levels: last }
+  const shownAt = chain.links.findLastIndex((l) => l.station === 'show' && l.leaves !== 'workingLog' && l.leaves !== 'sceneLinear')
+  const ledger = openLedger(chain, pixels.length / 3)
+  const levels = new Map<StationId, readonly number[]>()
+  chain.links.forEach((link, i) => {
+    const column = i > shownAt ? 'finish' : link.station
+    applyPlaced(link, pixels, positions)
+    const last = chain.links[i + 1]?.station !== link.station || i === shownAt
+    if (last || i > shownAt) ledger.after(link, column, pixels)
+    if (last) levels.set(column, percentiles(levelsOf(pixels, link.leaves, chain)))
   })
-  return { asShot, stations: measured }
+  const losses = ledger.close()
+  let carried = asShot
+  return {
+    asShot,
+    stations: stations.map(({ id }) => {
+      carried = levels.get(id) ?? carried
+      return { station: id, levels: carried, loss: losses.get(id) ?? noLoss }
+    }),
+  }
 }
 
 // A stride that shares no factor with the usual frame widths, so that the sample is not a few columns.
 const oddStride = (stride: number): number => (stride % 2 === 0 ? stride + 1 : stride)
 
 type Weights = readonly [number, number, number]
-const codeLuma = lumaWeights('bt709')
-const codeWeights: Weights = [codeLuma.red, codeLuma.green, codeLuma.blue]
+const weightsOf = (matrix: MatrixId): Weights => {
+  const { red, green, blue } = lumaWeights(matrix)
+  return [red, green, blue]
+}
+const codeWeights = weightsOf('bt709')
+const signalWeights = (chain: Chain): Weights => weightsOf(displayById(chain.displayId).lumaMatrix)
 
 function weigh(pixels: Float64Array, [wr, wg, wb]: Weights): Float64Array {
   const out = new Float64Array(pixels.length / 3)
@@ -49,16 +65,17 @@ function weigh(pixels: Float64Array, [wr, wg, wb]: Weights): Float64Array {
 
 function levelsOf(pixels: Float64Array, light: Light, chain: Chain): Float64Array {
   switch (light) {
+    case 'code': return weigh(pixels, codeWeights)
     case 'sceneLinear': return weigh(pixels, workingLuminance).map(toWorkingLog)
     case 'workingLog': return weigh(pixels.map(fromWorkingLog), workingLuminance).map(toWorkingLog)
     case 'displayLinear': {
-      const { encode } = displayById(chain.displayId).eotf
-      return weigh(pixels.map((v) => encode(Math.min(Math.max(v, 0), 1))), codeWeights)
+      const { eotf: { encode }, carriedPeak } = displayById(chain.displayId)
+      return weigh(pixels.map((v) => encode(Math.min(Math.max(v, 0), carriedPeak))), signalWeights(chain))
     }
     case 'displaySignal': {
       const signal = pixels.slice()
       finishSignal({ ...chain, leaves: 'displaySignal' }, signal)
-      return weigh(signal, codeWeights)
+      return weigh(signal, signalWeights(chain))
     }
   }
 }

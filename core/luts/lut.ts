@@ -26,15 +26,20 @@ function position(value: number, min: number, max: number, last: number): number
   return p > 0 ? Math.min(p, last) : 0
 }
 
-function apply1d({ size, data, domainMin, domainMax }: Lut1d, pixels: Float64Array): void {
-  const last = size - 1
-  for (let i = 0; i < pixels.length; i++) {
-    const c = i % 3
-    const p = position(pixels[i]!, domainMin[c]!, domainMax[c]!, last)
+/** One channel (0..2) of a 1D table as a function. */
+export function lookUp1d({ size, data, domainMin, domainMax }: Lut1d, channel: 0 | 1 | 2): (value: number) => number {
+  const last = size - 1, min = domainMin[channel], max = domainMax[channel]
+  return (value) => {
+    const p = position(value, min, max, last)
     const below = Math.min(Math.floor(p), last - 1), f = p - below
-    const a = data[below * 3 + c]!, b = data[below * 3 + 3 + c]!
-    pixels[i] = a + (b - a) * f
+    const a = data[below * 3 + channel]!, b = data[below * 3 + 3 + channel]!
+    return a + (b - a) * f
   }
+}
+
+function apply1d(lut: Lut1d, pixels: Float64Array): void {
+  const channels = ([0, 1, 2] as const).map((c) => lookUp1d(lut, c))
+  for (let i = 0; i < pixels.length; i++) pixels[i] = channels[i % 3]!(pixels[i]!)
 }
 
 type Interpolate = (data: Float32Array, corner: number, green: number, blue: number, fr: number, fg: number, fb: number, c: number) => number

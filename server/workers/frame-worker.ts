@@ -5,7 +5,7 @@ import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import {
   bakeLut, compile, execute, fitWithin, lutError, parseCube, pixelByPixelPart, planesToFrame, printCube, restSize, shrink, splitPlanes,
-  type CodeRange, type ErrorReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type MatrixId, type PlaneLayout, type Plan,
+  type CodeRange, type DifferenceReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type MatrixId, type PlaneLayout, type Plan,
 } from '@core/index'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
@@ -76,7 +76,7 @@ export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
 
-export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: ErrorReport }
+export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
 /** The grade as a .cube with its error on this frame written into it. */
 export function bakeCube({ source, grade, luts, size, title }: GradeTask & { size: LatticeSize; title: string }): BakedCube {

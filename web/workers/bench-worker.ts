@@ -1,11 +1,11 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result. The interface thread only shows it.
-import { buildChain, compile, dragSize, measureMeridian, missingLuts, paradeImage, vectorImage, waveformImage, type LatticeCache, type Meridian } from '@core/index'
+import { buildChain, compile, dragSize, measureMeridian, missingLuts, paradeImage, vectorImage, waveformImage, type PlanCache, type Meridian } from '@core/index'
 import { factsOf } from './facts'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import type { RenderAnswer, RenderRequest, RenderResult } from './messages'
 import { startTiles } from './tiles'
 
-const lattices: LatticeCache = new Map()
+const built: PlanCache = new Map()
 const tiles = startTiles()
 /** Pixels measured for the Meridian: fewer while a hand moves. */
 const meridianSamples = { dragging: 1000, resting: 6000 } as const
@@ -22,7 +22,7 @@ scope.onmessage = ({ data }) => {
 async function answer({ id, grade, size, asShot, mediaHash, frameIndex }: RenderRequest): Promise<RenderResult> {
   const frame = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const plan = asShot ? null : compile(grade, lutAtHand, frame, size, lattices)
+  const plan = asShot ? null : compile(grade, lutAtHand, frame, size, built)
   let meridian: Meridian | null = null
   const { picture, counts } = await tiles.work(plan, frame, () => {
     const chain = plan?.chain ?? buildChain(grade, lutAtHand)

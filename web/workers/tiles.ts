@@ -34,7 +34,7 @@ export function startTiles(): Tiles {
       }
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
-      const passes = plan && { passes: plan.passes }
+      const passes = plan && { decode: plan.decode, passes: plan.passes }
       const other = helper && new Promise<ScopeCounts>((done, fail) => {
         const job: TileJob = { id: nextId++, plan: passes, frame, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }

@@ -1,38 +1,57 @@
-// The lattice kernel that runs: WebAssembly with SIMD where it can be had, else the plain one.
-import { applyLattice, type Lattice } from '../lattice'
-import { latticeWasm } from './lattice-wasm'
+// The kernel that runs passes on a chunk of pixels: WebAssembly with SIMD where it can be had, else the plain one.
+import { tableEntries } from '../curve-table'
+import type { Passes, Stage } from '../stage'
+import { runPlain } from './plain'
+import { stagesWasm } from './stages-wasm'
+
+export { runPlain }
 
 // What is used of WebAssembly; the core is compiled without the types of a browser or of Node.js.
 declare const WebAssembly: {
   readonly Module: new (bytes: Uint8Array) => object
   readonly Instance: new (module: object, imports: object) => { readonly exports: object }
-  readonly Memory: new (size: { initial: number }) => { readonly buffer: ArrayBuffer; grow(pages: number): number }
+  readonly Memory: new (size: { initial: number }) => Memory
+}
+interface Memory { readonly buffer: ArrayBuffer; grow(pages: number): number }
+
+interface StageCode {
+  decode(source: number, pixels: number, count: number, table: number): void
+  matrix(pixels: number, count: number, columns: number): void
+  curve(pixels: number, count: number, table: number, channelStride: number): void
+  gain(pixels: number, count: number, data: number): void
+  relative(pixels: number, count: number, table: number): void
+  lattice(pixels: number, count: number, nodes: number, size: number): void
+  mix(pixels: number, before: number, matte: number, count: number): void
+  encode(pixels: number, count: number, target: number): void
 }
 
-type ApplyPixels = (source: number, target: number, pixels: number, positions: number, nodes: number, size: number, codes: number) => void
-
-// Byte addresses in the kernel's memory: tables, a chunk of pixels in and out, then the nodes.
-const chunkPixels = 32768
-const positionsAt = 0
-const codesAt = positionsAt + 65536 * 4
-const sourceAt = codesAt + 65536 * 2
-const targetAt = sourceAt + chunkPixels * 6
-const nodesAt = targetAt + chunkPixels * 6
+/** Pixels treated at a time: their floats stay in the second cache. */
+export const chunkPixels = 4096
+// Byte addresses in the kernel's memory: a chunk in all its forms, then the decoding table, then the stages of a plan.
+const sourceAt = 0
+const targetAt = sourceAt + chunkPixels * 8
+const pixelsAt = targetAt + chunkPixels * 8
+const beforeAt = pixelsAt + chunkPixels * 16
+const matteAt = beforeAt + chunkPixels * 16
+const decodeAt = matteAt + chunkPixels * 4
+const stagesAt = decodeAt + 65536 * 4
 const pageBytes = 65536
 
 interface Kernel {
-  readonly memory: { readonly buffer: ArrayBuffer; grow(pages: number): number }
-  readonly apply: ApplyPixels
-  loaded: Lattice | null
+  readonly memory: Memory
+  readonly code: StageCode
+  loadedDecode: Float32Array | null
+  loaded: Passes | null
+  /** Where each stage's data lies, pass by pass. */
+  addresses: readonly (readonly number[])[]
 }
 
 function startKernel(): Kernel | null {
   try {
-    const memory = new WebAssembly.Memory({ initial: Math.ceil(nodesAt / pageBytes) + 10 })
-    const instance = new WebAssembly.Instance(new WebAssembly.Module(bytesOf(latticeWasm)), { env: { memory } })
-    return { memory, apply: (instance.exports as { apply: ApplyPixels }).apply, loaded: null }
+    const memory = new WebAssembly.Memory({ initial: Math.ceil(stagesAt / pageBytes) + 10 })
+    const instance = new WebAssembly.Instance(new WebAssembly.Module(bytesOf(stagesWasm)), { env: { memory } })
+    return { memory, code: instance.exports as StageCode, loadedDecode: null, loaded: null, addresses: [] }
   } catch {
-    // No WebAssembly, or none with SIMD: the plain kernel does the same, slower.
     return null
   }
 }
@@ -54,28 +73,73 @@ function bytesOf(base64: string): Uint8Array {
   return bytes
 }
 
-let kernel: Kernel | null | undefined
-
-function load(k: Kernel, lattice: Lattice): void {
-  const needed = nodesAt + lattice.nodes.byteLength - k.memory.buffer.byteLength
-  if (needed > 0) k.memory.grow(Math.ceil(needed / pageBytes))
-  const { buffer } = k.memory
-  new Float32Array(buffer, positionsAt, 65536).set(lattice.positionOfCode)
-  new Uint16Array(buffer, codesAt, 65536).set(lattice.codeOfOutput)
-  new Float32Array(buffer, nodesAt, lattice.nodes.length).set(lattice.nodes)
-  k.loaded = lattice
+function dataOf(stage: Stage): Float32Array {
+  switch (stage.kind) {
+    case 'matrix': return stage.columns
+    case 'curve': case 'relative': return stage.table
+    case 'gain': return stage.data
+    case 'lattice': return stage.lattice.nodes
+  }
 }
 
-/** As applyLattice, on whole arrays; agrees with it to four codes of 16 bits, as it counts in single precision. `source` and `target` may be the same; `target` may be longer. */
-export function applyFast(lattice: Lattice, source: Uint16Array, target: Uint16Array): void {
+function load(k: Kernel, plan: Passes): void {
+  const total = plan.passes.reduce((sum, { stages }) => sum + stages.reduce((s, stage) => s + aligned(dataOf(stage).byteLength), 0), stagesAt)
+  const missing = total - k.memory.buffer.byteLength
+  if (missing > 0) k.memory.grow(Math.ceil(missing / pageBytes))
+  const { buffer } = k.memory
+  if (k.loadedDecode !== plan.decode) new Float32Array(buffer, decodeAt, 65536).set(plan.decode)
+  let at = stagesAt
+  k.addresses = plan.passes.map(({ stages }) => stages.map((stage) => {
+    const data = dataOf(stage), address = at
+    new Float32Array(buffer, address, data.length).set(data)
+    at += aligned(data.byteLength)
+    return address
+  }))
+  k.loadedDecode = plan.decode
+  k.loaded = plan
+}
+
+const aligned = (bytes: number): number => (bytes + 15) & ~15
+
+let kernel: Kernel | null | undefined
+
+/**
+ * Runs all passes on RGB triples of 16-bit codes, at most `chunkPixels` of them. `mattes[n]` is pass n's matte for these
+ * pixels, null where it has none. Agrees with runPlain to a code or two of 16 bits, as both count in single precision.
+ */
+export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array, mattes: readonly (Float32Array | null)[]): void {
   kernel ??= startKernel()
-  if (!kernel) return applyLattice(lattice, source, target)
-  if (kernel.loaded !== lattice) load(kernel, lattice)
-  const { buffer } = kernel.memory
-  for (let from = 0; from < source.length; from += chunkPixels * 3) {
-    const chunk = source.subarray(from, from + chunkPixels * 3)
-    new Uint16Array(buffer, sourceAt, chunk.length).set(chunk)
-    kernel.apply(sourceAt, targetAt, chunk.length / 3, positionsAt, nodesAt, lattice.size, codesAt)
-    target.set(new Uint16Array(buffer, targetAt, chunk.length), from)
+  if (!kernel) return runPlain(plan, source, target, mattes)
+  if (kernel.loaded !== plan) load(kernel, plan)
+  const { code, addresses, memory: { buffer } } = kernel
+  const count = source.length / 3
+  new Uint16Array(buffer, sourceAt, source.length).set(source)
+  code.decode(sourceAt, pixelsAt, count, decodeAt)
+  for (let n = 0; n < plan.passes.length; n++) {
+    const matte = mattes[n]
+    if (matte) {
+      if (isEmpty(matte)) continue
+      new Float32Array(buffer, matteAt, matte.length).set(matte)
+      new Float32Array(buffer, beforeAt, count * 4).set(new Float32Array(buffer, pixelsAt, count * 4))
+    }
+    const { stages } = plan.passes[n]!
+    for (let s = 0; s < stages.length; s++) {
+      const stage = stages[s]!, at = addresses[n]![s]!
+      switch (stage.kind) {
+        case 'matrix': code.matrix(pixelsAt, count, at); break
+        case 'curve': code.curve(pixelsAt, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0); break
+        case 'gain': code.gain(pixelsAt, count, at); break
+        case 'relative': code.relative(pixelsAt, count, at); break
+        case 'lattice': code.lattice(pixelsAt, count, at, stage.lattice.size)
+      }
+    }
+    if (matte) code.mix(pixelsAt, beforeAt, matteAt, count)
   }
+  code.encode(pixelsAt, count, targetAt)
+  target.set(new Uint16Array(buffer, targetAt, source.length))
+}
+
+function isEmpty(matte: Float32Array): boolean {
+  for (let i = 0; i < matte.length; i++) if (matte[i] !== 0) return false
+  return true
 }

@@ -1,4 +1,5 @@
 // Contrast: a slope about a pivot in the encoded domain, easing back to 1 far from it.
+import { curveOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 // The slope is exact within this many stops of the pivot and has eased to 1 after as many again, so that noise in the
@@ -29,10 +30,5 @@ export const contrast = defineStepKind<{ contrast: number; pivotStops: number }>
     pivotStops: { type: 'number', label: 'Pivot', tip: 'The tone that stays where it is, in stops from middle grey.', unit: 'stops', min: -4, max: 4, default: 0, step: 0.1, decimals: 1, signed: true },
   },
   isNeutral: (params) => params.contrast === 1,
-  prepare: (params, { greyEncoded, stopEncoded }) => {
-    const curve = softContrast(params.contrast, greyEncoded + params.pivotStops * stopEncoded, exactStops * stopEncoded)
-    return (pixels) => {
-      for (let i = 0; i < pixels.length; i++) pixels[i] = curve(pixels[i]!)
-    }
-  },
+  prepare: (params, { greyEncoded, stopEncoded }) => curveOperation(softContrast(params.contrast, greyEncoded + params.pivotStops * stopEncoded, exactStops * stopEncoded)),
 })

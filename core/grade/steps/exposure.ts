@@ -1,4 +1,6 @@
 // Exposure: linear light × 2^stops.
+import { diagonal } from '../../colour'
+import { matrixOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 export const exposure = defineStepKind<{ exposureStops: number }>({
@@ -15,8 +17,6 @@ export const exposure = defineStepKind<{ exposureStops: number }>({
   isNeutral: ({ exposureStops }) => exposureStops === 0,
   prepare: ({ exposureStops }) => {
     const gain = 2 ** exposureStops
-    return (pixels) => {
-      for (let i = 0; i < pixels.length; i++) pixels[i]! *= gain
-    }
+    return matrixOperation(diagonal([gain, gain, gain]))
   },
 })

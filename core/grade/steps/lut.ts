@@ -1,5 +1,5 @@
 // LUT: a supplied table of colours, applied to the encoded domain of the side it stands on.
-import { applyLut } from '../../luts'
+import { lutOperation } from '../lut-operation'
 import { defineStepKind } from '../step-kind'
 
 export const lut = defineStepKind<{ lutHash: string | null; interpolation: string }>({
@@ -18,6 +18,6 @@ export const lut = defineStepKind<{ lutHash: string | null; interpolation: strin
   prepare: ({ lutHash, interpolation }, { lut: find }) => {
     const table = lutHash === null ? undefined : find(lutHash)
     if (!table) throw new RangeError(`The LUT ${String(lutHash)} is not at hand.`)
-    return (pixels) => applyLut(table, pixels, interpolation === 'trilinear' ? 'trilinear' : 'tetrahedral')
+    return (at) => lutOperation(table, interpolation === 'trilinear' ? 'trilinear' : 'tetrahedral', at)
   },
 })

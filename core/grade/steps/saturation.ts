@@ -1,5 +1,6 @@
 // Saturation: distance from the grey of equal luminance, in linear light.
 import { luminanceWeights } from '../../colour'
+import { matrixOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 export const saturation = defineStepKind<{ saturation: number }>({
@@ -17,13 +18,7 @@ export const saturation = defineStepKind<{ saturation: number }>({
   prepare: (params, { gamut }) => {
     const [wr, wg, wb] = luminanceWeights(gamut)
     const s = params.saturation
-    return (pixels) => {
-      for (let p = 0; p < pixels.length; p += 3) {
-        const luminance = wr * pixels[p]! + wg * pixels[p + 1]! + wb * pixels[p + 2]!
-        pixels[p] = luminance + s * (pixels[p]! - luminance)
-        pixels[p + 1] = luminance + s * (pixels[p + 1]! - luminance)
-        pixels[p + 2] = luminance + s * (pixels[p + 2]! - luminance)
-      }
-    }
+    const grey = [wr * (1 - s), wg * (1 - s), wb * (1 - s)] as const
+    return matrixOperation([grey[0] + s, grey[1], grey[2], grey[0], grey[1] + s, grey[2], grey[0], grey[1], grey[2] + s])
   },
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { cat16, gamutById, luminanceWeights, middleGreyLog, workingGamut, xyzOf, rgbToXyz, transform } from '../../colour'
+import { operate } from '../operation'
 import { defaultParameters, parameterFault, type StepSurroundings } from '../step-kind'
 import { stepKindById, stepKinds } from '.'
 import { softContrast } from './contrast'
@@ -11,7 +12,8 @@ const light = fc.double({ min: -10, max: 1000, noNaN: true })
 function run(kind: string, params: Record<string, unknown>, pixels: number[]): number[] {
   const out = Float64Array.from(pixels)
   const declared = stepKindById(kind)
-  declared.prepare({ ...defaultParameters(declared), ...params } as never, surroundings)(out)
+  const effect = declared.prepare({ ...defaultParameters(declared), ...params } as never, surroundings)
+  operate(typeof effect === 'function' ? effect('workingLog') : effect, out)
   return [...out]
 }
 

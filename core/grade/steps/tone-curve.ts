@@ -1,6 +1,7 @@
 // Tone curve: one monotone smooth curve for all three channels, in the encoded domain.
 import type { CurvePoint } from '../document'
 import { monotoneCurve } from '../monotone-curve'
+import { curveOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 // Zero light and eight stops over grey in working log: the ends of the straight curve one begins with.
@@ -18,10 +19,5 @@ export const toneCurve = defineStepKind<{ points: readonly CurvePoint[] }>({
     points: { type: 'curve', label: 'Tone curve', tip: 'Tone in across, tone out upward.', default: start, min: -0.3, max: 1.3, maxPoints: 32 },
   },
   isNeutral: ({ points }) => points.every(({ x, y }) => x === y),
-  prepare: ({ points }) => {
-    const curve = monotoneCurve(points)
-    return (pixels) => {
-      for (let i = 0; i < pixels.length; i++) pixels[i] = curve(pixels[i]!)
-    }
-  },
+  prepare: ({ points }) => curveOperation(monotoneCurve(points)),
 })

@@ -1,5 +1,6 @@
 // White balance: CAT16 from the white the light had to the white it should have, in linear light.
-import { cat16, gamutById, invert, multiply, rgbToXyz, transformPixels, whiteChromaticity, whitePointOf, xyzOf, type Gamut, type Matrix3 } from '../../colour'
+import { cat16, gamutById, invert, multiply, rgbToXyz, whiteChromaticity, whitePointOf, xyzOf, type Gamut, type Matrix3 } from '../../colour'
+import { matrixOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 /**
@@ -29,8 +30,5 @@ export const whiteBalance = defineStepKind<{ temperatureMired: number; tint: num
     tint: { type: 'number', label: 'Tint', tip: 'Distance from the line of natural light, Duv × 1000: positive takes green away, negative takes magenta away.', unit: 'Duv ×10³', min: -40, max: 40, default: 0, step: 0.5, decimals: 1, signed: true },
   },
   isNeutral: ({ temperatureMired, tint }) => temperatureMired === 0 && tint === 0,
-  prepare: ({ temperatureMired, tint }, { gamut }) => {
-    const matrix = whiteBalanceMatrix(gamutById(gamut.id), temperatureMired, tint)
-    return (pixels) => transformPixels(matrix, pixels)
-  },
+  prepare: ({ temperatureMired, tint }, { gamut }) => matrixOperation(whiteBalanceMatrix(gamutById(gamut.id), temperatureMired, tint)),
 })

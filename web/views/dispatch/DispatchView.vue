@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
-import type { ErrorReport } from '@core/index'
+import type { DifferenceReport } from '@core/index'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -16,7 +16,7 @@ import { useView } from '../../stores/view'
 import { text } from './text'
 import { useRenders } from './useRenders'
 
-interface LutReport { readonly leftOut: readonly string[]; readonly error: ErrorReport }
+interface LutReport { readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
 const props = defineProps<{ shotId: string }>()
 const library = useLibrary()

@@ -1,0 +1,25 @@
+// Grade documents of earlier schemas, brought to the present one step by step.
+import { currentSchema } from './document'
+import { defaultShowParameters } from './show/parameters'
+
+type Json = Readonly<Record<string, unknown>>
+const isObject = (v: unknown): v is Json => typeof v === 'object' && v !== null && !Array.isArray(v)
+
+/** Index n brings schema n + 1 to n + 2. */
+const steps: readonly ((grade: Json) => Json)[] = [
+  // 2: conversion by LUT in Read and Show, shoulders and gamut compression, and the side one works on.
+  ({ read, show, ...rest }) => ({
+    ...rest,
+    working: 'scene',
+    read: isObject(read) ? { method: 'formula', lutHash: null, ...read } : read,
+    show: isObject(show) ? { ...show, lutHash: null, gamutMethod: 'clip', params: defaultShowParameters } : show,
+  }),
+]
+
+/** The data in the present schema; still to be validated. What is no document of an earlier schema is returned as it is. */
+export function migrateGrade(data: unknown): unknown {
+  if (!isObject(data) || typeof data['schema'] !== 'number') return data
+  let grade = data
+  for (let schema = data['schema']; schema >= 1 && schema < currentSchema; schema++) grade = { ...steps[schema - 1]?.(grade), schema: schema + 1 }
+  return grade
+}

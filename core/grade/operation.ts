@@ -1,0 +1,118 @@
+// Operations: what a link does to pixels, said so that neighbours can be joined: a curve per channel, a matrix, or neither.
+import { identity3, multiply, transformPixels, type Matrix3, type Vector3 } from '../colour'
+
+/** Changes interleaved RGB triples in place. */
+export type PixelOperation = (pixels: Float64Array) => void
+/** One component to one component; defined for every finite value. */
+export type Curve = (value: number) => number
+
+/** What kind of values stand between two links. `code` is the camera's code value, before Read. */
+export type Light = 'code' | 'sceneLinear' | 'workingLog' | 'displayLinear' | 'displaySignal'
+
+export type Operation =
+  /** One curve for all channels, or one for each. */
+  | { readonly kind: 'curve'; readonly curves: readonly [Curve] | readonly [Curve, Curve, Curve] }
+  | { readonly kind: 'matrix'; readonly matrix: Matrix3 }
+  | GainOperation
+  | RelativeOperation
+  | PixelsOperation
+
+/**
+ * All components times gain(n), where n is their weighted sum, or the largest of them; `blend` 0..1 mixes toward
+ * `curve`, channel by channel. Weights all zero mean the largest.
+ */
+export interface GainOperation { readonly kind: 'gain'; readonly weights: Vector3; readonly gain: Curve; readonly blend: number; readonly curve: Curve }
+
+/** Each component c becomes m·curve(c / m), where m is the largest; where m is not above zero nothing changes. */
+export interface RelativeOperation { readonly kind: 'relative'; readonly curve: Curve }
+
+/** Mixes channels in a way of its own; only a lattice can stand for it. */
+export interface PixelsOperation {
+  readonly kind: 'pixels'
+  readonly apply: PixelOperation
+  readonly takes: Light
+  readonly leaves: Light
+  /** Tetrahedral interpolation between these evenly spaced nodes is the operation itself, and not an approximation. */
+  readonly exactOn?: { readonly size: number; readonly low: number; readonly high: number }
+}
+
+export const curveOperation = (curve: Curve): Operation => ({ kind: 'curve', curves: [curve] })
+export const channelCurves = (red: Curve, green: Curve, blue: Curve): Operation => ({ kind: 'curve', curves: [red, green, blue] })
+export const matrixOperation = (matrix: Matrix3): Operation => ({ kind: 'matrix', matrix })
+export const pixelsOperation = (apply: PixelOperation, takes: Light, leaves: Light = takes): PixelsOperation => ({ kind: 'pixels', apply, takes, leaves })
+
+/** Runs one operation in double precision, in place: the reference. */
+export function operate(operation: Operation, pixels: Float64Array): void {
+  switch (operation.kind) {
+    case 'matrix': return transformPixels(operation.matrix, pixels)
+    case 'pixels': return operation.apply(pixels)
+    case 'curve': return alongCurves(operation.curves, pixels)
+    case 'gain': return applyGain(operation, pixels)
+    case 'relative': return applyRelative(operation, pixels)
+  }
+}
+
+function alongCurves([red, green = red, blue = red]: readonly Curve[], pixels: Float64Array): void {
+  if (!red || !green || !blue) return
+  for (let i = 0; i < pixels.length; i += 3) {
+    pixels[i] = red(pixels[i]!)
+    pixels[i + 1] = green(pixels[i + 1]!)
+    pixels[i + 2] = blue(pixels[i + 2]!)
+  }
+}
+
+function applyGain({ weights: [wr, wg, wb], gain, blend, curve }: GainOperation, pixels: Float64Array): void {
+  const byLargest = wr === 0 && wg === 0 && wb === 0
+  for (let i = 0; i < pixels.length; i += 3) {
+    const r = pixels[i]!, g = pixels[i + 1]!, b = pixels[i + 2]!
+    const share = gain(byLargest ? Math.max(r, g, b) : wr * r + wg * g + wb * b) * (1 - blend)
+    pixels[i] = r * share + (blend && curve(r) * blend)
+    pixels[i + 1] = g * share + (blend && curve(g) * blend)
+    pixels[i + 2] = b * share + (blend && curve(b) * blend)
+  }
+}
+
+function applyRelative({ curve }: RelativeOperation, pixels: Float64Array): void {
+  for (let i = 0; i < pixels.length; i += 3) {
+    const largest = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
+    if (largest <= 0) continue
+    for (let c = i; c < i + 3; c++) pixels[c] = largest * curve(pixels[c]! / largest)
+  }
+}
+
+/** The operation mixed over its input by `strength` 0..1. Curves and matrices stay what they are. `at` is the light it stands in. */
+export function mixed(operation: Operation, strength: number, at: Light): Operation {
+  if (strength === 1) return operation
+  if (operation.kind === 'curve') {
+    const soften = (curve: Curve): Curve => (v) => v + (curve(v) - v) * strength
+    const [red, green, blue] = operation.curves
+    return green && blue ? channelCurves(soften(red), soften(green), soften(blue)) : curveOperation(soften(red))
+  }
+  if (operation.kind === 'matrix') return matrixOperation(operation.matrix.map((m, i) => identity3[i]! + (m - identity3[i]!) * strength) as unknown as Matrix3)
+  const apply: PixelOperation = (pixels) => {
+    const before = pixels.slice()
+    operate(operation, pixels)
+    for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * strength
+  }
+  // Mixing keeps what is straight between nodes straight.
+  return operation.kind === 'pixels' ? { ...operation, apply } : pixelsOperation(apply, at)
+}
+
+/** Joins neighbouring curves and neighbouring matrices. */
+export function joined(operations: readonly Operation[]): readonly Operation[] {
+  const out: Operation[] = []
+  for (const next of operations) {
+    const last = out.at(-1)
+    if (last?.kind === 'matrix' && next.kind === 'matrix') out[out.length - 1] = matrixOperation(multiply(next.matrix, last.matrix))
+    else if (last?.kind === 'curve' && next.kind === 'curve') out[out.length - 1] = { kind: 'curve', curves: inTurn(last.curves, next.curves) }
+    else out.push(next)
+  }
+  return out
+}
+
+type Curves = readonly [Curve] | readonly [Curve, Curve, Curve]
+function inTurn(first: Curves, second: Curves): Curves {
+  const [fr, fg = fr, fb = fr] = first, [sr, sg = sr, sb = sr] = second
+  if (first.length === 1 && second.length === 1) return [(v) => sr(fr(v))]
+  return [(v) => sr(fr(v)), (v) => sg(fg(v)), (v) => sb(fb(v))]
+}

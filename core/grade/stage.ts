@@ -1,0 +1,27 @@
+// Stages: what the executor runs, as plain data that can be sent to another thread.
+import type { Region } from '../regions'
+import type { Lattice } from './lattice'
+
+export type Stage =
+  /** Three columns of four floats: the matrix's columns and a zero each. */
+  | { readonly kind: 'matrix'; readonly columns: Float32Array }
+  /** See curve-table.ts: one table for all channels, or three in a row. */
+  | { readonly kind: 'curve'; readonly table: Float32Array }
+  /** The table of the gain, then that of the curve, then four floats: weights and blend. */
+  | { readonly kind: 'gain'; readonly data: Float32Array }
+  | { readonly kind: 'relative'; readonly table: Float32Array }
+  /** Pixels are positions on its axes before it, its values after it. */
+  | { readonly kind: 'lattice'; readonly lattice: Lattice }
+
+export interface Pass {
+  readonly stages: readonly Stage[]
+  /** The pass's result is mixed over its input by this region's matte. */
+  readonly region?: Region
+}
+
+/** All that the executor needs of a plan. The last pass leaves display signal of 0..1. */
+export interface Passes {
+  /** 65536 entries: code of the incoming frame → what the first stage takes. */
+  readonly decode: Float32Array
+  readonly passes: readonly Pass[]
+}
