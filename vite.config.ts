@@ -1,7 +1,7 @@
 // Builds the web application.
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
-import { aliases } from './vite.aliases'
+import { aliases } from './vite.aliases.ts'
 
 export default defineConfig({
   root: 'web',

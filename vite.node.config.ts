@@ -1,6 +1,6 @@
 // Builds what runs under Node.js: the server, its worker threads, the demo starter and the command-line tools.
 import { defineConfig } from 'vite'
-import { aliases } from './vite.aliases'
+import { aliases } from './vite.aliases.ts'
 
 export default defineConfig({
   resolve: { alias: aliases },
@@ -16,6 +16,7 @@ export default defineConfig({
         server: 'server/main.ts',
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
+        pale: 'cli/main.ts',
         bench: 'tests/bench/main.ts',
         screens: 'tests/screens/main.ts',
       },

@@ -24,6 +24,8 @@ export interface MediaFacts {
   /** True when the file itself says its range. */
   readonly rangeTagged: boolean
   readonly matrix: MatrixId
+  /** The transfer tag of the file, by the name that ffprobe gives it; absent when the file does not say. */
+  readonly transfer?: string
 }
 
 export interface ShotSummary {

@@ -1,9 +1,11 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, luts, regions, grade, instruments, formats, bake.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, luts, regions, grade, instruments, formats, bake, guess, measure.
 export * from './bake/bake'
 export * from './colour'
 export * from './formats'
 export * from './grade'
 export * from './image'
+export * from './guess'
 export * from './instruments'
 export * from './luts'
+export * from './measure'
 export * from './regions'

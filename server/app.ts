@@ -3,6 +3,7 @@ import { serveStatic } from '@hono/node-server/serve-static'
 import { Hono } from 'hono'
 import type { ServerContext } from './context'
 import { Problem, problemResponse } from './problem'
+import { encodingRoutes } from './routes/encodings'
 import { lutRoutes } from './routes/luts'
 import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
@@ -25,7 +26,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, shotRoutes, pictureRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, shotRoutes, encodingRoutes, pictureRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

@@ -33,7 +33,7 @@ function cameraLogEncoding(id: string, declared: CameraLog): Encoding {
     name: logName(id),
     tip: `A camera log that puts 18 % grey at code ${grey} and black at code ${black} of 1023.`,
     group: 'log',
-    source: 'camera-logs.json',
+    source: 'published numbers, camera-logs.json',
     curve,
     gamutIds: declared.gamuts as [string, ...string[]],
   }

@@ -1,10 +1,12 @@
 // What the colour room offers: encodings, gamuts, displays, the working space, whites and colour difference.
 export * from './delta-e'
 export * from './displays'
+export * from './encoding-facts'
 export * from './encodings'
 export * from './gamuts'
 export { diagonal, identity3, invert, multiply, transform, transformPixels, type Matrix3, type Vector3 } from './matrix'
 export { diffuseWhiteNits } from './standard-curves'
+export { linLog } from './transfer'
 export type { LinLogParameters, TableEntry, TransferCurve } from './transfer'
 export * from './white-point'
 export { cat16 } from './adaptation'

@@ -84,15 +84,15 @@ function buildStages(run: readonly Signed[], size: LatticeSize, once: Once): rea
   const operations = run.map((s) => s.operation)
   const first = operations.findIndex((o) => o.kind === 'pixels'), last = operations.findLastIndex((o) => o.kind === 'pixels')
   const from = operations[first], to = operations[last]
-  if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return joined(operations).map(exactStage)
+  if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return exactStages(operations)
   // A LUT that stands alone keeps its own nodes, and is no approximation then.
   const own = first === last ? from.exactOn : undefined
   const grid: Grid = own ? { size: own.size, entry: straightAxis(own.low, own.high), exit: signalAxis } : { size, entry: axisOf(from.takes), exit: axisOf(to.leaves) }
   const inside = run.slice(first, last + 1)
   return [
-    ...joined([...operations.slice(0, first), curveOperation(positionOn(grid))]).map(exactStage),
+    ...exactStages([...operations.slice(0, first), curveOperation(positionOn(grid))]),
     ...once(`lattice ${grid.size}\n${signatureOf(inside)}`, () => [{ kind: 'lattice', lattice: buildLattice(inside, grid) }]),
-    ...joined([curveOperation(grid.exit.fromAxis), ...operations.slice(last + 1)]).map(exactStage),
+    ...exactStages([curveOperation(grid.exit.fromAxis), ...operations.slice(last + 1)]),
   ]
 }
 
@@ -113,6 +113,9 @@ function buildLattice(run: readonly Signed[], { size, entry, exit }: Grid): Latt
   }
   return { size, nodes }
 }
+
+/** Operations that need no lattice as stages, neighbours joined. Throws RangeError for those that need one. */
+export const exactStages = (operations: readonly Operation[]): readonly Stage[] => joined(operations).map(exactStage)
 
 function exactStage(operation: Operation): Stage {
   switch (operation.kind) {

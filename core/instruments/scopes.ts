@@ -39,9 +39,9 @@ export interface ScopeCounts {
 
 /**
  * Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot): all of it, or
- * the rows from `fromRow` up to, not including, `toRow`.
+ * the rows from `fromRow` up to, not including, `toRow`. `topCode` is the code of the brightest the display shows.
  */
-export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height): ScopeCounts {
+export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height, topCode = 65535): ScopeCounts {
   const { width, data } = frame
   const { columns, levels, vectorCells } = sizes
   const waveform = new Uint32Array(columns * levels), red = new Uint32Array(columns * levels)
@@ -75,7 +75,7 @@ export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSize
         sumRed += r
         sumGreen += g
         sumBlue += b
-        if (r === 65535 || g === 65535 || b === 65535) clipped++
+        if (r >= topCode || g >= topCode || b >= topCode) clipped++
         else if (r + g + b === 0) crushed++
       }
     }

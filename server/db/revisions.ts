@@ -1,5 +1,5 @@
 // The Record: revisions are only ever added; undo and redo move the shot's pointer.
-import type { GradeDocument } from '@core/index'
+import { migrateGrade, type GradeDocument } from '@core/index'
 import type { Queryable } from './pool'
 
 export interface RevisionRow { readonly id: string; readonly shotId: string; readonly shotName: string; readonly mediaHash: string; readonly grade: GradeDocument }
@@ -10,8 +10,12 @@ export async function findRevision(db: Queryable, id: string): Promise<RevisionR
        FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1`,
     [id],
   )
-  return rows[0]
+  const row = rows[0]
+  return row && { ...row, grade: presentGrade(row.grade) }
 }
+
+/** A stored grade in the present schema. What is stored was valid in its own, so it is not checked again. */
+export const presentGrade = (stored: unknown): GradeDocument => migrateGrade(stored) as GradeDocument
 
 export type HeadResult = 'moved' | 'conflict' | 'nowhere' | 'missing'
 

@@ -1,6 +1,7 @@
 // Queries about shots.
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/index'
+import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
 
 const summaryColumns = `
@@ -27,8 +28,8 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
   )
   const row = rows[0]
   if (!row) return undefined
-  const { grade, revisionSummary, savedAt, hasParent, hasRedo, ...shot } = row
-  const revision: RevisionState = { headId: row.headId, grade, summary: revisionSummary, savedAt: savedAt.toISOString(), canUndo: hasParent, canRedo: hasRedo }
+  const { grade: stored, revisionSummary, savedAt, hasParent, hasRedo, ...shot } = row
+  const revision: RevisionState = { headId: row.headId, grade: presentGrade(stored), summary: revisionSummary, savedAt: savedAt.toISOString(), canUndo: hasParent, canRedo: hasRedo }
   return { ...shot, revision }
 }
 

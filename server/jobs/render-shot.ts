@@ -38,7 +38,7 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   const { grade } = revision
   const layout = layoutOf(media.facts), luts = lutPaths(grade, store)
   const decoder = decodeAll(store.mediaPath(media.hash), media.facts)
-  const encoder = startEncoder(path, media.facts)
+  const encoder = startEncoder(path, media.facts, grade.show.displayId)
   // A few frames are graded at once; they are written in order.
   const inFlight: Promise<Uint8Array>[] = []
   let written = 0, reportedAt = 0

@@ -1,6 +1,6 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
 import { LRUCache } from 'lru-cache'
-import type { CodeRange, GradeDocument } from '@core/index'
+import { lutsOf, type CodeRange, type GradeDocument } from '@core/index'
 import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
@@ -53,6 +53,5 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
 
 /** The files of the LUTs that a grade uses. */
 export function lutPaths(grade: GradeDocument, store: Store): GradeTask['luts'] {
-  const hashes = grade.steps.map((s) => s.params['lutHash']).filter((h): h is string => typeof h === 'string')
-  return [...new Set(hashes)].map((hash) => ({ hash, path: store.lutPath(hash) }))
+  return lutsOf(grade).map((hash) => ({ hash, path: store.lutPath(hash) }))
 }

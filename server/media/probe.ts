@@ -76,6 +76,7 @@ function factsOf(stream: ProbeStream, frameCount: number, name: string): MediaFa
     range: stream.color_range === 'pc' || jpeg ? 'full' : 'legal',
     rangeTagged: stream.color_range === 'pc' || stream.color_range === 'tv',
     matrix: matrixOf(stream),
+    ...(stream.color_transfer && stream.color_transfer !== 'unknown' ? { transfer: stream.color_transfer } : {}),
   }
 }
 

@@ -41,12 +41,13 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       <RouterLink v-if="shot.nextShotId" class="step" :to="{ name: shotRoute, params: { shotId: shot.nextShotId }, query }" aria-label="Next shot">›</RouterLink>
       <span v-else class="step off" aria-hidden="true">›</span>
     </nav>
-    <nav v-if="project" class="views" aria-label="Views">
-      <RouterLink :to="{ name: 'reel', params: { projectId: project.id } }" :class="{ here: route.name === 'reel' }">Reel</RouterLink>
+    <nav class="views" aria-label="Views">
+      <RouterLink v-if="project" :to="{ name: 'reel', params: { projectId: project.id } }" :class="{ here: route.name === 'reel' }">Reel</RouterLink>
       <template v-if="shot">
         <RouterLink :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }" :class="{ here: route.name === 'bench' }">Bench</RouterLink>
         <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
       </template>
+      <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
     </nav>
     <div v-if="props.shot" class="state">
       <HelpTip text="Back to the revision before (Ctrl+Z)"><button type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button></HelpTip>

@@ -102,7 +102,7 @@ function accept(): void {
 </template>
 
 <style scoped>
-.control { display: grid; grid-template-columns: 84px minmax(90px, 1fr) 58px 62px 108px; align-items: center; gap: var(--gap); height: var(--control); }
+.control { display: grid; grid-template-columns: 100px minmax(84px, 1fr) 58px 62px 104px; align-items: center; gap: var(--gap); height: var(--control); }
 .control.disabled { opacity: 0.55; }
 .name { background: none; border: 0; padding: 0; text-align: left; cursor: default; width: 100%; white-space: nowrap; }
 .track { position: relative; height: 18px; cursor: ew-resize; touch-action: none; }

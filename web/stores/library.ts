@@ -1,6 +1,7 @@
 // Server state: projects, reels, LUTs, and the shot that is open.
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
+import type { EncodingDefinition } from '@core/index'
 import type { LutSummary, ProjectSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 import { upload } from '../api/upload'
@@ -12,6 +13,8 @@ export const useLibrary = defineStore('library', () => {
   const reel = shallowRef<Reel | null>(null)
   const luts = shallowRef<readonly LutSummary[]>([])
   const shot = shallowRef<ShotDetail | null>(null)
+  /** Encodings of the user's own. */
+  const encodings = shallowRef<readonly EncodingDefinition[]>([])
 
   async function loadProjects(): Promise<void> {
     projects.value = await request<readonly ProjectSummary[]>('/projects')
@@ -33,6 +36,22 @@ export const useLibrary = defineStore('library', () => {
     await loadLuts()
     return lut
   }
+  async function loadEncodings(): Promise<void> {
+    encodings.value = await request<readonly EncodingDefinition[]>('/encodings')
+  }
+  async function keepEncoding(definition: EncodingDefinition): Promise<void> {
+    await post('/encodings', definition)
+    await loadEncodings()
+  }
+  async function importEncodings(file: File): Promise<void> {
+    const data: unknown = JSON.parse(await file.text())
+    if (typeof data !== 'object' || data === null) throw new Error('This file holds no encodings.')
+    encodings.value = await post<readonly EncodingDefinition[]>('/encodings/import', data)
+  }
+  async function removeEncoding(id: string): Promise<void> {
+    await request(`/encodings/${encodeURIComponent(id)}`, { method: 'DELETE' })
+    await loadEncodings()
+  }
   async function openShot(shotId: string): Promise<ShotDetail> {
     const found = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
     shot.value = found
@@ -44,5 +63,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ leadFrame }) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { projects, reel, luts, shot, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

@@ -1,5 +1,5 @@
 // What the Bench and its worker say to each other.
-import type { CodeRange, GradeDocument, LatticeSize, Meridian, TraceImage } from '@core/index'
+import type { CodeRange, DifferenceReport, GradeDocument, LatticeSize, Meridian, TraceImage } from '@core/index'
 
 export interface RenderRequest {
   readonly id: number
@@ -38,6 +38,8 @@ export interface RenderResult {
   readonly vector: TraceImage
   readonly facts: PictureFacts
   readonly meridian: Meridian | null
+  /** Measured when the hand rests: how far the compiled picture was from direct evaluation, and whether it was replaced by it. */
+  readonly accuracy: (DifferenceReport & { readonly evaluated: 'compiled' | 'direct' }) | null
 }
 export interface RenderFailure { readonly id: number; readonly ok: false; readonly message: string }
 export type RenderAnswer = RenderResult | RenderFailure

@@ -1,10 +1,19 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels, and counted for the instruments.
-import { countScopes, executeRows, lumaWeights, type Frame, type MatteCache, type Passes, type Rows, type ScopeCounts } from '@core/index'
+import { buildChain, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, previewPasses, type Frame, type GradeDocument, type Lut, type MatteCache, type Passes, type Rows, type ScopeCounts } from '@core/index'
+
+/** How rows become display signal. */
+export type Work =
+  /** The code values as they are. */
+  | { readonly kind: 'asShot' }
+  | { readonly kind: 'passes'; readonly passes: Passes }
+  /** Every pixel through the reference, where the passes would be too far from it. */
+  | { readonly kind: 'direct'; readonly grade: GradeDocument; readonly luts: ReadonlyMap<string, Lut> }
 
 export interface TileJob {
   readonly id: number
-  /** null: the code values as they are. */
-  readonly plan: Passes | null
+  readonly work: Work
+  /** The display the signal is for. */
+  readonly displayId: string
   /** Frame, result and canvas pixels lie in shared memory; each thread touches its own rows only. */
   readonly frame: Frame
   readonly shown: Uint16Array
@@ -13,16 +22,30 @@ export interface TileJob {
 }
 export interface TileAnswer { readonly id: number; readonly counts: ScopeCounts }
 
+/** What the picture is looked at on, until there are monitors to choose from. */
+export const ownDisplayId = 'bt709-2.4'
 export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
-// The weights of the displays offered so far.
-const weights = lumaWeights('bt709')
 const mattes: MatteCache = new Map()
 
-export function workTile({ plan, frame, shown, canvas, rows }: Omit<TileJob, 'id'>): ScopeCounts {
-  if (plan) executeRows(plan, frame, shown, rows, mattes)
+export function workTile({ work, displayId, frame, shown, canvas, rows }: Omit<TileJob, 'id'>): ScopeCounts {
+  if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes)
+  else if (work.kind === 'direct') executeDirectRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows.from, rows.to)
   else codesAsSignal(frame, shown, rows)
-  toCanvas(shown, canvas, frame.width, rows)
-  return countScopes({ ...frame, data: shown, low: 0, high: 1 }, weights, scopeSizes, rows.from, rows.to)
+  const display = displayById(displayId)
+  const signal = { ...frame, data: shown, low: 0, high: 1 }
+  const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId)
+  toCanvas(mapping ? mapped(mapping, signal, rows) : shown, canvas, frame.width, rows)
+  const topCode = work.kind === 'asShot' ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535)
+  return countScopes(signal, lumaWeights(work.kind === 'asShot' ? 'bt709' : display.lumaMatrix), scopeSizes, rows.from, rows.to, topCode)
+}
+
+let mappedPixels = new Uint16Array(0)
+
+/** The signal as the user's own display can show it; the signal itself is left alone for the instruments. */
+function mapped(mapping: Passes, signal: Frame, rows: Rows): Uint16Array {
+  if (mappedPixels.length !== signal.data.length) mappedPixels = new Uint16Array(signal.data.length)
+  executeRows(mapping, signal, mappedPixels, rows)
+  return mappedPixels
 }
 
 function codesAsSignal({ width, data, low, high }: Frame, shown: Uint16Array, rows: Rows): void {

@@ -1,9 +1,9 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
-import { addCounts, type Frame, type Passes, type ScopeCounts, type TraceImage } from '@core/index'
-import { workTile, type TileAnswer, type TileJob } from './tile'
+import { addCounts, type Frame, type ScopeCounts, type TraceImage } from '@core/index'
+import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
 
 export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts }
-export interface Tiles { readonly work: (plan: Passes | null, frame: Frame, meanwhile: () => void) => Promise<TileWork> }
+export interface Tiles { readonly work: (work: Work, displayId: string, frame: Frame, meanwhile: () => void) => Promise<TileWork> }
 
 /** One thread is enough for a single core; pages that are not isolated cannot share memory. */
 const canSplit = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
@@ -26,7 +26,7 @@ export function startTiles(): Tiles {
   }
 
   return {
-    work: async (plan, frame, meanwhile) => {
+    work: async (work, displayId, frame, meanwhile) => {
       const pixels = frame.width * frame.height
       if (canvas.length !== pixels) {
         shown = new Uint16Array(bytes(pixels * 6))
@@ -34,13 +34,12 @@ export function startTiles(): Tiles {
       }
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
-      const passes = plan && { decode: plan.decode, passes: plan.passes }
       const other = helper && new Promise<ScopeCounts>((done, fail) => {
-        const job: TileJob = { id: nextId++, plan: passes, frame, shown, canvas, rows: { from: split, to: frame.height } }
+        const job: TileJob = { id: nextId++, work, displayId, frame, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }
         helper.postMessage(job)
       })
-      const mine = workTile({ plan: passes, frame, shown, canvas, rows: { from: 0, to: split } })
+      const mine = workTile({ work, displayId, frame, shown, canvas, rows: { from: 0, to: split } })
       meanwhile()
       const counts = other ? addCounts(mine, await other) : mine
       // Canvas pixels leave for the interface thread, which cannot take shared memory.

@@ -2,7 +2,7 @@
 // The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { setRegion, stations, type Region, type StationId } from '@core/index'
+import { displayById, needsMapping, setRegion, stations, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -10,6 +10,7 @@ import { useBenchRenderer } from '../../composables/useBenchRenderer'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { useView, type Surround } from '../../stores/view'
+import { ownDisplayId } from '../../workers/tile'
 import InstrumentColumn from './InstrumentColumn.vue'
 import KeySheet from './KeySheet.vue'
 import MeridianStrip from './MeridianStrip.vue'
@@ -38,6 +39,11 @@ const region = computed(() => {
 })
 const shownRegion = computed(() => (view.station === 'regions' && !asShot.value ? region.value : null))
 const asShot = computed(() => view.asShot !== heldAsShot.value)
+/** Says so when the display is brighter or wider than what the picture is looked at on. */
+const mapping = computed(() => {
+  const display = grade.document && displayById(grade.document.show.displayId)
+  return display && !asShot.value && needsMapping(display, displayById(ownDisplayId)) ? text.mapped(display.name) : ''
+})
 const aspect = computed(() => (shot.value ? shot.value.media.width / shot.value.media.height : 16 / 9))
 
 watch(() => props.shotId, open, { immediate: true })
@@ -123,7 +129,7 @@ useBenchKeys({
       <div class="upper">
         <div class="picture">
           <PictureStage
-            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`"
+            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping"
             @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TransportBar :media="shot.media" :frame="view.frame" :lead-frame="shot.leadFrame" :as-shot="asShot" :surround="view.surround" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" />
@@ -132,7 +138,7 @@ useBenchKeys({
       </div>
       <MeridianStrip :meridian="renderer.result.value?.meridian ?? null" :station="view.station" :as-shot="asShot" @open="openStation" />
       <div class="lower">
-        <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :facts="renderer.result.value?.facts ?? null" />
+        <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsList :facts="renderer.result.value?.facts ?? null" />
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />

@@ -3,6 +3,8 @@
 import { computed } from 'vue'
 import { stations, type Meridian, type StationId } from '@core/index'
 import HelpTip from '../../components/HelpTip.vue'
+import { sharePercent } from './figures'
+import { text } from './text'
 
 const props = defineProps<{ meridian: Meridian | null; station: StationId; asShot: boolean }>()
 defineEmits<{ open: [id: StationId] }>()
@@ -37,7 +39,13 @@ const bands = computed(() => {
 })
 const names = ['0.1', '1', '10', '50', '90', '99', '99.9']
 const labels = computed(() => levels.value.map((list, i) => ({ name: names[i] ?? '', at: y(list.at(-1) ?? 0) })).filter((_, i) => i === 0 || i === 3 || i === 6))
-const middles = computed(() => levels.value[3]?.slice(1).map((level) => `${(level * 100).toFixed(1)} %`) ?? [])
+interface Standing { readonly words: string; readonly tip: string; readonly lost: boolean }
+/** What each station lost for good, and where the middle tone stands after it. */
+const standings = computed<readonly Standing[]>(() => (props.meridian?.stations ?? []).map(({ loss, levels: at }) => {
+  const share = loss.clipped + loss.crushed + loss.outOfGamut, lost = share >= 0.0005
+  const detail = share > 0 ? text.lossDetail(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut)) : ''
+  return { words: lost ? text.lost((share * 100).toFixed(1)) : text.noLoss, tip: `${text.middleAt(((at[3] ?? 0) * 100).toFixed(1))} ${detail}`, lost }
+}))
 </script>
 
 <template>
@@ -48,10 +56,10 @@ const middles = computed(() => levels.value[3]?.slice(1).map((level) => `${(leve
     </svg>
     <span v-for="l in labels" :key="l.name" class="label figures" :class="{ under: l.at < 60 }" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / height})` }" aria-hidden="true">{{ l.name }}</span>
     <div class="stations" role="tablist" aria-label="Stations">
-      <HelpTip v-for="(s, i) in stations" :key="s.id" :text="s.tip">
+      <HelpTip v-for="(s, i) in stations" :key="s.id" :text="`${s.tip} ${standings[i]?.tip ?? ''}`">
         <button type="button" role="tab" :aria-selected="s.id === station" :class="{ here: s.id === station }" :data-station="s.id" @click="$emit('open', s.id)">
           <span class="caps">{{ s.name }}</span>
-          <span class="figures mid">{{ middles[i] ?? '' }}</span>
+          <span class="figures loss" :class="{ lost: standings[i]?.lost }">{{ standings[i]?.words ?? '' }}</span>
         </button>
       </HelpTip>
     </div>
@@ -73,5 +81,6 @@ svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px
 .stations button:hover, .stations button.here { background: var(--veil); }
 .stations button.here .caps { color: var(--accent); }
 .stations button:focus-visible { outline-offset: -3px; }
-.mid { font-size: 10px; color: var(--ink-quiet); }
+.loss { font-size: 10px; color: var(--ink-quiet); }
+.loss.lost { color: var(--ink); }
 </style>

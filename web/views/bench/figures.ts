@@ -1,4 +1,5 @@
 // Measured facts as short figures: number first, then the unit.
+import type { StationLoss } from '@core/index'
 import type { PictureFacts } from '../../workers/messages'
 
 /** A share as percent with one decimal, with a true minus sign. */
@@ -7,6 +8,11 @@ export function percent(share: number, signed = false): string {
   const digits = Math.abs(value).toFixed(1)
   const zero = Number(digits) === 0
   return `${value < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}`
+}
+
+/** What is lost in words: clipped, without light, out of gamut. */
+export function lossWords({ clipped, crushed, outOfGamut }: StationLoss): string {
+  return `${sharePercent(clipped)} % clipped · ${sharePercent(crushed)} % black · ${sharePercent(outOfGamut)} % out of gamut`
 }
 
 /** The number beside each instrument's name. */
@@ -51,7 +57,7 @@ export function readingsOf(facts: PictureFacts): readonly Reading[] {
 }
 
 /** Shares of pixels to a hundredth of a percent; what exists never shows as zero. */
-function sharePercent(share: number): string {
+export function sharePercent(share: number): string {
   if (share > 0 && share < 0.00005) return '< 0.01'
   return (share * 100).toFixed(2)
 }

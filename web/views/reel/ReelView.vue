@@ -3,7 +3,7 @@
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
-import { encodingById } from '@core/index'
+import { encodingOf } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
@@ -83,7 +83,7 @@ const open = (shot: ShotSummary): void => void router.push({ name: 'bench', para
           <td><img :src="thumbnail(shot, 'shot')" :alt="`${shot.name} as shot`" width="192" height="108" loading="lazy" /></td>
           <td><img :src="thumbnail(shot, 'graded')" :alt="`${shot.name} as graded`" width="192" height="108" loading="lazy" /></td>
           <td><RouterLink :to="{ name: 'bench', params: { shotId: shot.id } }" @click.stop>{{ shot.name }}</RouterLink><br /><span class="quiet">{{ shot.scene ?? '' }}</span></td>
-          <td>{{ encodingById(shot.read.encodingId).name }}<br /><span class="quiet">{{ shot.cameraName ?? '' }}</span></td>
+          <td>{{ encodingOf(shot.read).name }}<br /><span class="quiet">{{ shot.cameraName ?? '' }}</span></td>
           <td class="figures">{{ shot.media.width }}×{{ shot.media.height }} · {{ rate(shot) }}<br /><span class="quiet">{{ source(shot) }}</span></td>
           <td class="figures">{{ length(shot) }}</td>
           <td class="figures">{{ shot.revisionDepth === 1 ? text.untouched : text.revisions(shot.revisionDepth - 1) }}</td>

@@ -1,0 +1,37 @@
+// Grades and LUTs from files: a grade document as JSON, and the .cube files it refers to by their hash.
+import { createHash } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
+import { checkedGrade, ContractError } from '@contracts/index'
+import { FormatError, lutsOf, parseCube, type GradeDocument, type Lut, type LutFinder } from '@core/index'
+import { UsageError } from './usage'
+
+export interface LoadedGrade { readonly grade: GradeDocument; readonly find: LutFinder }
+
+async function bytes(path: string): Promise<Buffer> {
+  return readFile(path).catch(() => { throw new UsageError(`"${path}" cannot be read.`) })
+}
+
+/** Reads and checks a grade and the LUTs given beside it. Throws UsageError with one sentence. */
+export async function loadGrade(path: string, lutPaths: readonly string[]): Promise<LoadedGrade> {
+  const luts = new Map<string, Lut>()
+  for (const lutPath of lutPaths) {
+    const content = await bytes(lutPath)
+    try {
+      luts.set(createHash('sha256').update(content).digest('hex'), parseCube(content.toString('utf8')))
+    } catch (error) {
+      if (error instanceof FormatError) throw new UsageError(`"${lutPath}": ${error.message}`)
+      throw error
+    }
+  }
+  const find: LutFinder = (hash) => luts.get(hash)
+  try {
+    const grade = checkedGrade(JSON.parse((await bytes(path)).toString('utf8')))
+    const missing = lutsOf(grade).filter((hash) => !luts.has(hash))
+    if (missing.length > 0) throw new UsageError(`The grade uses a LUT whose SHA-256 begins ${missing[0]?.slice(0, 12)}; give its file with --lut.`)
+    return { grade, find }
+  } catch (error) {
+    if (error instanceof ContractError) throw new UsageError(`"${path}" is no grade: ${error.field ? `${error.field}: ` : ''}${error.message}`)
+    if (error instanceof SyntaxError) throw new UsageError(`"${path}" is not readable JSON.`)
+    throw error
+  }
+}

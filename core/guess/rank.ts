@@ -1,0 +1,154 @@
+// The guess: every candidate weighed by a model that was taught on made-up scenes, alike ones put into one group, and the
+// evidence said in sentences.
+import { middleGrey } from '../colour'
+import type { CodeRange, Frame } from '../image'
+import { candidatesFor, kindOf, otherRange, rereadCode, type Candidate, type FootageKind } from './candidates'
+import { featureNames, featureRows, measureFacts, type Facts } from './features'
+import model from './model.json'
+import { measureStatistics, type FrameStatistics } from './statistics'
+
+/** What a file says about itself; what it does not say is left out. */
+export interface ColourTags { readonly transfer?: string; readonly primaries?: string; readonly matrix?: string; readonly range?: CodeRange }
+
+export interface RankedCandidate {
+  readonly encodingId: string
+  readonly name: string
+  readonly range: CodeRange
+  /** 0..1 over all candidates. */
+  readonly probability: number
+  readonly facts: Facts
+  readonly evidence: readonly string[]
+}
+
+/** Encodings whose decoded pictures differ by less than a quarter stop over the tones in use: no picture can tell them apart. */
+export interface GuessGroup { readonly members: readonly RankedCandidate[]; readonly probability: number }
+
+export interface Guess {
+  readonly kind: FootageKind
+  readonly kindProbability: number
+  readonly groups: readonly GuessGroup[]
+  readonly ranked: readonly RankedCandidate[]
+  readonly range: { readonly flagged: CodeRange; readonly likely: CodeRange; readonly probability: number; readonly conflict: boolean }
+  /** What the file's tags name, when they name an encoding; they come first where the pixels do not object. */
+  readonly tagged: { readonly encodingId: string; readonly agrees: boolean } | null
+  readonly sentences: readonly string[]
+}
+
+const encodingOfTransfer: Readonly<Record<string, string>> = { 'arib-std-b67': 'hlg', smpte2084: 'pq', 'iec61966-2-1': 'srgb', gamma22: 'gamma-2.2', linear: 'linear' }
+/** The encoding that a transfer tag names; undefined for tags that cameras also put on their logs. */
+export const taggedEncoding = (transfer: string | undefined): string | undefined => encodingOfTransfer[transfer ?? '']
+
+/**
+ * Guesses the encoding of a frame whose codes were read by the range that its file states.
+ * Throws RangeError for pictures under 24×24 pixels.
+ */
+export function guessEncoding(frame: Frame, flagged: CodeRange, tags: ColourTags = {}): Guess {
+  const statistics = measureStatistics(frame)
+  const candidates = candidatesFor(flagged)
+  const facts = candidates.map((c) => measureFacts(c, statistics, flagged))
+  const probabilities = weigh(featureRows(candidates, facts, statistics, flagged))
+  const all = candidates.map((candidate, i) => ({ candidate, facts: facts[i]!, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability)
+  const ranked = all.map(({ candidate, facts: f, probability }): RankedCandidate => ({
+    encodingId: candidate.encoding.id, name: candidate.encoding.name, range: candidate.range, probability, facts: f, evidence: evidenceOf(candidate, f),
+  }))
+  const groups = groupAlike(ranked, all.map((a) => a.candidate), statistics, flagged)
+  const { kind, probability: kindProbability } = likeliestKind(all)
+  const range = judgeRange(ranked, flagged)
+  const taggedId = taggedEncoding(tags.transfer)
+  const tagged = taggedId === undefined ? null : { encodingId: taggedId, agrees: ranked.filter((r) => r.encodingId === taggedId).reduce((s, r) => s + r.probability, 0) > 0.02 }
+  return { kind, kindProbability, groups, ranked, range, tagged, sentences: sentencesOf({ kind, kindProbability, groups, range, tagged }) }
+}
+
+/** Softmax of the model's weights on each candidate's features. */
+function weigh(rows: readonly Float64Array[]): readonly number[] {
+  const { weights, temperature } = model as { weights: Record<string, number>; temperature: number }
+  const scores = rows.map((row) => featureNames.reduce((sum, name, i) => sum + (weights[name] ?? 0) * row[i]!, 0) / temperature)
+  const most = Math.max(...scores)
+  const shares = scores.map((s) => Math.exp(s - most))
+  const total = shares.reduce((a, b) => a + b, 0)
+  return shares.map((s) => s / total)
+}
+
+function likeliestKind(all: readonly { candidate: Candidate; probability: number }[]): { kind: FootageKind; probability: number } {
+  const sums = new Map<FootageKind, number>()
+  for (const { candidate, probability } of all) sums.set(kindOf(candidate.encoding), (sums.get(kindOf(candidate.encoding)) ?? 0) + probability)
+  const [kind, probability] = [...sums].sort((a, b) => b[1] - a[1])[0] ?? ['camera log', 0]
+  return { kind, probability }
+}
+
+function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
+  const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
+  return other > 0.5 ? { flagged, likely: otherRange(flagged), probability: other, conflict: true } : { flagged, likely: flagged, probability: 1 - other, conflict: false }
+}
+
+/** Largest difference allowed inside a group, in stops, after the best shift of exposure. */
+export const groupStops = 0.25
+
+/** Puts each candidate to the first group whose best member decodes this picture alike. */
+function groupAlike(ranked: readonly RankedCandidate[], candidates: readonly Candidate[], statistics: FrameStatistics, flagged: CodeRange): readonly GuessGroup[] {
+  const codes = tonesInUse(statistics)
+  const groups: { members: RankedCandidate[]; stops: readonly number[]; probability: number }[] = []
+  ranked.forEach((r, i) => {
+    const stops = decodedStops(candidates[i]!, codes, flagged)
+    const home = groups.find((g) => differenceAfterShift(g.stops, stops) < groupStops)
+    if (home) {
+      home.members.push(r)
+      home.probability += r.probability
+    } else groups.push({ members: [r], stops, probability: r.probability })
+  })
+  return groups.sort((a, b) => b.probability - a.probability).map(({ members, probability }) => ({ members, probability }))
+}
+
+/** Codes from the 1st to the 99th percentile of green, evenly by share. */
+function tonesInUse({ samples }: FrameStatistics): readonly number[] {
+  const green = Float64Array.from({ length: samples.length / 3 }, (_, p) => samples[p * 3 + 1]!).sort()
+  return Array.from({ length: 25 }, (_, i) => green[Math.floor((0.01 + (0.98 * i) / 24) * (green.length - 1))]!)
+}
+
+const floorLight = middleGrey * 2 ** -9
+function decodedStops({ encoding, range }: Candidate, codes: readonly number[], flagged: CodeRange): readonly number[] {
+  return codes.map((code) => Math.log2(Math.max(encoding.curve.decode(rereadCode(code, flagged, range)), floorLight) / middleGrey))
+}
+
+/** Half the spread of the differences: what remains at the worst tone after the best common shift. */
+export function differenceAfterShift(a: readonly number[], b: readonly number[]): number {
+  const differences = a.map((v, i) => v - b[i]!)
+  return (Math.max(...differences) - Math.min(...differences)) / 2
+}
+
+const inStops = (light: number): string => {
+  if (light <= 0) return 'below black'
+  const stops = Math.log2(light / middleGrey)
+  return `${stops >= 0 ? '+' : '−'}${Math.abs(stops).toFixed(1)} stops`
+}
+const percent = (share: number): string => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)} %`
+
+function evidenceOf({ encoding, range }: Candidate, f: Facts): readonly string[] {
+  const [darkest = 0, , , middle = 0, , , brightest = 0] = f.light
+  const out: string[] = []
+  if (f.underBlack > 0.001) out.push(`${percent(f.underBlack)} of the codes lie under its black, where no light can be.`)
+  else if (f.blackGapCodes < 6) out.push(`The darkest tones touch its black (code ${Math.round(encoding.curve.encode(0) * 1023)}).`)
+  else out.push(`The darkest tones lie ${Math.round(f.blackGapCodes)} codes over its black.`)
+  if (f.overTop > 0.001) out.push(`${percent(f.overTop)} of the codes lie over its highest.`)
+  out.push(`Darkest ${inStops(darkest)}, middle ${inStops(middle)}, brightest ${inStops(brightest)} from grey.`)
+  if (Number.isFinite(f.noiseMisfit)) out.push(f.noiseMisfit < 0.2 ? 'Its noise grows with light as a sensor\'s does.' : `Its noise departs from a sensor's by ×${Math.exp(f.noiseMisfit / 2).toFixed(1)}.`)
+  if (Number.isFinite(f.driftDark) && f.driftDark > 0.6) out.push('Shaded surfaces change colour in the dark.')
+  out.push(`Saturation ${Math.round(f.saturation * 100)} %; pictures usually lie between 15 and 45 %.`)
+  if (range === 'legal') out.push('Read as legal range.')
+  return out
+}
+
+function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'tagged'>): readonly string[] {
+  const out: string[] = []
+  if (tagged) out.push(tagged.agrees ? `The file itself says ${tagged.encodingId}, and the pixels do not object.` : `The file says ${tagged.encodingId}, but the pixels do not look like it.`)
+  const [best] = groups
+  if (best) {
+    const names = [...new Set(best.members.filter((m) => m.probability > 0.02 || m === best.members[0]).map((m) => m.name))]
+    const alike = names.length > 1 ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: no picture can tell them apart` : names[0]
+    out.push(`${Math.round(best.probability * 100)} %: ${alike}.`)
+    if (best.probability < 0.6) out.push('This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.')
+  }
+  out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind}.`)
+  if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes look like ${range.likely} range (${Math.round(range.probability * 100)} %).`)
+  return out
+}

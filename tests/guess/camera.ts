@@ -1,0 +1,36 @@
+// A simulated camera for teaching and judging the guess: exposure error, gamut, noise, encoding, range, rounding.
+import { encodingById, gamutById, gamutToGamut, transformPixels, type CodeRange, type Frame } from '@core/index'
+import { gaussian, type Light } from './scenes'
+
+export interface Take {
+  readonly encodingId: string
+  readonly exposureStops: number
+  readonly noiseBlack: number
+  readonly noiseGrey: number
+  /** How the codes were written, and how the file says they were. */
+  readonly range: CodeRange
+  readonly flagged: CodeRange
+  readonly bits: 8 | 10
+  /** How much the noise departs from a sensor's, by tone: noise reduction, compression. 0 is none. */
+  readonly noiseTrouble: number
+}
+
+/** The frame a reader would make of such a file, by the range it is flagged with. */
+export function shoot({ width, height, data: scene }: Light, take: Take, random: () => number): Frame {
+  const encoding = encodingById(take.encodingId)
+  const light = scene.slice()
+  transformPixels(gamutToGamut(gamutById('bt709'), gamutById(encoding.gamutIds[0])), light)
+  const gain = 2 ** take.exposureStops, black = take.noiseBlack ** 2, perLight = Math.max(0, take.noiseGrey ** 2 - black) / 0.18
+  const top = 2 ** take.bits - 1, unit = 2 ** (take.bits - 8)
+  const data = new Uint16Array(light.length)
+  const phase = random() * 6.283, rate = 0.4 + random()
+  const trouble = (x: number): number => (take.noiseTrouble === 0 ? 1 : Math.exp(take.noiseTrouble * Math.sin(Math.log2(Math.max(x, 1e-4)) * rate + phase)))
+  for (let i = 0; i < light.length; i++) {
+    const x = light[i]! * gain, noisy = x + gaussian(random) * Math.sqrt(black + perLight * Math.max(x, 0)) * trouble(x)
+    const signal = Math.min(Math.max(encoding.curve.encode(noisy), 0), 1)
+    const code = Math.round(take.range === 'legal' ? 16 * unit + signal * 219 * unit : signal * top)
+    const read = take.flagged === 'legal' ? (code - 16 * unit) / (219 * unit) : code / top
+    data[i] = Math.min(65535, Math.max(0, Math.round(((read + 0.25) / 1.5) * 65535)))
+  }
+  return { width, height, data, low: -0.25, high: 1.25 }
+}

@@ -1,0 +1,181 @@
+// bin/pale as a person uses it from a shell: the built program, real files, exit codes and what is printed.
+import { execFile, execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { decode as decodePng, encode as encodePng } from 'fast-png'
+import { bakeLut, defaultGrade, displayById, encodingById, encodings, gamutById, gamutToGamut, parseCube, setParameter, setShow, transform, type GradeDocument } from '@core/index'
+
+const program = join(process.cwd(), 'dist/node/pale.js')
+let folder = ''
+beforeAll(() => { folder = mkdtempSync(join(tmpdir(), 'pale-shell-')) })
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+const at = (name: string): string => join(folder, name)
+
+interface Ran { readonly code: number; readonly out: string; readonly err: string }
+function pale(...args: string[]): Promise<Ran> {
+  return new Promise((done) => {
+    execFile(process.execPath, [program, ...args], { maxBuffer: 64 * 1024 * 1024 }, (error, out, err) => done({ code: error ? Number((error as { code?: number }).code ?? 1) : 0, out, err }))
+  })
+}
+
+/** A neutral ramp through all 16-bit codes in steps of 16, as a PNG. */
+function ramp(): string {
+  const width = 4096, data = new Uint16Array(width * 3)
+  for (let x = 0; x < width; x++) data.fill(Math.min(65535, x * 16), x * 3, x * 3 + 3)
+  writeFileSync(at('ramp.png'), encodePng({ width, height: 1, data, depth: 16, channels: 3 }))
+  return at('ramp.png')
+}
+
+const display = displayById('bt709-2.4')
+
+describe('convert', () => {
+  test.each(encodings.map((e) => e.id))('a 16-bit ramp through %s → BT.709 2.4 straight is the analytic result to 1e-4 in linear light', async (id) => {
+    const { code } = await pale('convert', ramp(), at(`${id}.png`), '--encoding', id, '--display', 'bt709-2.4')
+    expect(code).toBe(0)
+    const out = decodePng(readFileSync(at(`${id}.png`)))
+    const encoding = encodingById(id), matrix = gamutToGamut(gamutById(encoding.gamutIds[0]), gamutById(display.gamutId))
+    let worst = 0
+    for (let x = 0; x < out.width; x++) {
+      const light = encoding.curve.decode(Math.min(65535, x * 16) / 65535)
+      transform(matrix, [light, light, light]).forEach((v, c) => {
+        const got = display.eotf.decode(Number(out.data[x * 3 + c]) / 65535)
+        worst = Math.max(worst, Math.abs(got - Math.min(Math.max(v, 0), 1)))
+      })
+    }
+    expect(worst).toBeLessThan(1e-4)
+  })
+
+  test('legal range, colour and light far outside give finite signal through floating point files', async () => {
+    const { code, err } = await pale('convert', ramp(), at('legal.exr'), '--encoding', 'log-420-95', '--range', 'legal', '--display', 'pq-1000', '--show', 'rolloff', '--exposure', '-1.5')
+    expect([code, err]).toEqual([0, ''])
+    const back = await pale('convert', at('legal.exr'), at('back.png'), '--encoding', 'linear', '--gamut', 'bt2020', '--display', 'srgb')
+    expect(back.code).toBe(0)
+    const out = decodePng(readFileSync(at('back.png')))
+    expect([...out.data].every(Number.isFinite)).toBe(true)
+    expect(out.data[0]).toBe(0)
+  })
+
+  test('TIFF goes in and out, and --lattice says how far it is from the exact path', async () => {
+    expect((await pale('convert', ramp(), at('a.tif'), '--encoding', 'log-400-95-a', '--display', 'bt709-2.4')).code).toBe(0)
+    const exact = await pale('convert', at('a.tif'), at('same.tif'), '--encoding', 'gamma-2.4', '--gamut', 'bt709', '--display', 'bt709-2.4')
+    expect(exact.code).toBe(0)
+    const coarse = await pale('convert', ramp(), at('coarse.png'), '--encoding', 'log-400-95-a', '--display', 'bt709-2.4', '--lattice', '9', '--json')
+    const { error } = JSON.parse(coarse.out) as { error: { mean: number; worst: number } }
+    expect(error.worst).toBeGreaterThan(0.3)
+    const fine = JSON.parse((await pale('convert', ramp(), at('fine.png'), '--encoding', 'log-400-95-a', '--display', 'bt709-2.4', '--lattice', '65', '--json')).out) as { error: { worst: number } }
+    expect(fine.error.worst).toBeLessThan(error.worst)
+  })
+
+  test('a clip becomes a clip with the tags of its display', async () => {
+    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'testsrc2=s=96x64:r=24:d=0.25', '-pix_fmt', 'yuv422p10le', '-c:v', 'ffv1', at('clip.mkv')])
+    const { code, out } = await pale('convert', at('clip.mkv'), at('clip.mp4'), '--encoding', 'bt709-camera', '--display', 'hlg')
+    expect([code, out]).toEqual([0, expect.stringMatching(/6 frames/)])
+    const tags = execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'stream=color_transfer,color_primaries,color_space,pix_fmt,nb_frames', '-of', 'csv=p=0', at('clip.mp4')], { encoding: 'utf8' })
+    expect(tags).toMatch(/yuv420p10le.*bt2020nc.*arib-std-b67.*bt2020.*6/)
+  })
+
+  test('a grade’s exposure and show are used, and the shell overrides them', async () => {
+    const grade = setShow(setParameter(defaultGrade('log-420-95'), 'exposure', 'exposureStops', 1), { method: 'rolloff' })
+    writeFileSync(at('grade.json'), JSON.stringify(grade))
+    const read = (name: string): number => Number(decodePng(readFileSync(at(name))).data[3 * 1700])
+    await pale('convert', ramp(), at('g1.png'), '--grade', at('grade.json'))
+    await pale('convert', ramp(), at('g0.png'), '--grade', at('grade.json'), '--exposure', '0')
+    const light = (v: number): number => display.eotf.decode(v / 65535)
+    expect(light(read('g1.png')) / light(read('g0.png'))).toBeCloseTo(2, 2)
+  })
+})
+
+describe('bake, lookup, fit, encodings', () => {
+  test('bake writes the grade as a .cube that reads back', async () => {
+    const grade: GradeDocument = setParameter(defaultGrade('log-351-128'), 'contrast', 'contrast', 1.2)
+    writeFileSync(at('bake.json'), JSON.stringify(grade))
+    const { code, out } = await pale('bake', '--grade', at('bake.json'), '--size', '17', at('bake.cube'))
+    expect([code, out]).toEqual([0, expect.stringMatching(/17×17×17. Everything in the grade is carried/)])
+    const back = parseCube(readFileSync(at('bake.cube'), 'utf8')), own = bakeLut(grade, () => undefined, 17, '')
+    back.data.forEach((v, i) => expect(Math.abs(v - own.data[i]!)).toBeLessThan(1e-6))
+  })
+
+  test('lookup names the encoding of a data sheet', async () => {
+    const { out } = await pale('lookup', '--grey', '41.1%', '--black', '95/1023', '--json')
+    expect((JSON.parse(out) as { matches: { id: string }[] }).matches[0]!.id).toBe('log-420-95')
+    expect((await pale('lookup', '--grey', '41.1%', '--black', '95/1023')).out).toMatch(/^ +0\.\d+ codes {2}Log 420\/95/)
+  })
+
+  test('fit prints the seven numbers and the residual of each patch', async () => {
+    const { encode } = encodingById('log-407-95').curve
+    writeFileSync(at('table.csv'), `code,light\n${[-4, -3, -2, -1, 0, 1, 2, 3].map((s) => `${(encode(0.18 * 2 ** s) * 1023).toFixed(2)},${0.18 * 2 ** s}`).join('\n')}\n`)
+    const { code, out } = await pale('fit', at('table.csv'))
+    expect(code).toBe(0)
+    expect(out).toMatch(/a 0\.24/)
+    expect(out).toMatch(/patch {2}8/)
+    expect(out).toMatch(/Nearest known: Log 407\/95/)
+  })
+
+  test('encodings lists every one with its codes, as text and as JSON', async () => {
+    const listed = JSON.parse((await pale('encodings', '--json')).out) as { id: string; greyCode: number }[]
+    expect(listed.map((e) => e.id)).toEqual(encodings.map((e) => e.id))
+    expect(listed.find((e) => e.id === 'log-420-95')!.greyCode).toBe(420)
+    expect((await pale('encodings')).out.split('\n').filter(Boolean)).toHaveLength(encodings.length)
+  })
+})
+
+describe('bad use ends with 2 and one clear line', () => {
+  const zeroSize = (): string => {
+    const png = Buffer.from(encodePng({ width: 1, height: 1, data: new Uint8Array(3), depth: 8, channels: 3 }))
+    png.writeUInt32BE(0, 16)
+    writeFileSync(at('zero.png'), png)
+    return at('zero.png')
+  }
+  const huge = (): string => {
+    const png = Buffer.from(encodePng({ width: 1, height: 1, data: new Uint8Array(3), depth: 8, channels: 3 }))
+    png.writeUInt32BE(16384, 16)
+    png.writeUInt32BE(16384, 20)
+    writeFileSync(at('huge.png'), png)
+    return at('huge.png')
+  }
+  const text = (): string => {
+    writeFileSync(at('text.png'), 'not a picture')
+    return at('text.png')
+  }
+  const cut = (): string => {
+    writeFileSync(at('cut.png'), readFileSync(ramp()).subarray(0, 300))
+    return at('cut.png')
+  }
+  const ok = ['--encoding', 'log-420-95', '--display', 'bt709-2.4']
+  test.each<[string, () => string[], RegExp]>([
+    ['an unknown command', () => ['grade'], /no command "grade"/],
+    ['an unknown option', () => ['lookup', '--gray', '1'], /--gray/],
+    ['an unknown encoding', () => ['convert', ramp(), at('x.png'), '--encoding', 'log-1-2', '--display', 'srgb'], /no encoding "log-1-2"/],
+    ['an unknown display', () => ['convert', ramp(), at('x.png'), '--encoding', 'srgb', '--display', 'wall'], /no display "wall"/],
+    ['an exposure of words', () => ['convert', ramp(), at('x.png'), ...ok, '--exposure', 'much'], /--exposure must be a number/],
+    ['an absurd lattice', () => ['convert', ramp(), at('x.png'), ...ok, '--lattice', '4096'], /from 2 to 129/],
+    ['nothing to write', () => ['convert', ramp()], /Name what to read/],
+    ['a strange ending', () => ['convert', ramp(), at('x.bmp'), ...ok], /must end in/],
+    ['no file', () => ['convert', at('none.png'), at('x.png'), ...ok], /There is no file/],
+    ['a picture without pixels', () => ['convert', zeroSize(), at('x.png'), ...ok], /no pixels/],
+    ['a picture of 16k', () => ['convert', huge(), at('x.png'), ...ok], /16384×16384; pictures of up to 8192/],
+    ['text called PNG', () => ['convert', text(), at('x.png'), ...ok], /not a picture that can be read|damaged/],
+    ['a PNG cut short', () => ['convert', cut(), at('x.png'), ...ok], /damaged/],
+    ['a level of words', () => ['lookup', '--grey', 'middling'], /is no level/],
+    ['no table', () => ['fit'], /Name a table/],
+    ['a table that falls', () => { writeFileSync(at('fall.csv'), '0.9,0\n0.5,0.1\n0.3,0.2\n0.1,0.3\n'); return ['fit', at('fall.csv')] }, /falls/],
+    ['a grade that is none', () => { writeFileSync(at('bad.json'), '{"schema":9}'); return ['bake', '--grade', at('bad.json'), at('x.cube')] }, /is no grade/],
+    ['a patch outside', () => ['guess', ramp(), '--patch', '0,0,9999,9999=0.18'], /24×24|does not lie/],
+    ['a picture too small to guess', () => ['guess', ramp()], /24×24/],
+  ])('%s', async (_, args, reason) => {
+    const { code, out, err } = await pale(...args())
+    expect(code).toBe(2)
+    expect(out).toBe('')
+    expect(err.trim().split('\n')).toHaveLength(1)
+    expect(err).toMatch(reason)
+  })
+
+  test('--help documents every command', async () => {
+    const overview = (await pale('--help')).out
+    for (const name of ['encodings', 'lookup', 'fit', 'guess', 'convert', 'bake']) {
+      expect(overview).toContain(`pale ${name}`)
+      expect((await pale(name, '--help')).out).toContain(`pale ${name}`)
+    }
+  })
+})

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+// Compare: one frame through the likelier encodings, each with its evidence and a score.
+import { computed, nextTick, ref, watch } from 'vue'
+import { ElButton } from 'element-plus'
+import { encodingById, setRead, type Guess } from '@core/index'
+import type { ShotDetail } from '@contracts/responses'
+import { sentenceOf } from '../../api/client'
+import Notice from '../../components/Notice.vue'
+import { putImage } from '../../composables/putImage'
+import { useCameraWorker } from '../../composables/useCameraWorker'
+import { useGrade } from '../../stores/grade'
+import type { ComparedPicture } from '../../workers/camera-messages'
+import ShotChooser from './ShotChooser.vue'
+import { text } from './text'
+
+const props = defineProps<{ shot: ShotDetail | null; frame: number }>()
+defineEmits<{ choose: [shotId: string] }>()
+const worker = useCameraWorker()
+const grade = useGrade()
+const guess = ref<Guess | null>(null)
+const pictures = ref<readonly ComparedPicture[]>([])
+const fault = ref('')
+const said = ref('')
+const canvases = ref<HTMLCanvasElement[]>([])
+const shown = 9
+
+watch([() => props.shot?.id, () => props.frame], async () => {
+  const shot = props.shot, document = grade.document
+  guess.value = null
+  said.value = ''
+  if (!shot || !document) return
+  const { media } = shot
+  try {
+    const answer = await worker.ask({
+      ask: 'compare', mediaHash: media.hash, frameIndex: props.frame, range: media.range, grade: JSON.parse(JSON.stringify(document)), pictures: shown,
+      tags: { ...(media.transfer ? { transfer: media.transfer } : {}), ...(media.rangeTagged ? { range: media.range } : {}) },
+    })
+    if (props.shot?.id !== shot.id) return
+    guess.value = answer.guess
+    pictures.value = answer.pictures
+    await nextTick()
+    answer.pictures.forEach((p, i) => { const canvas = canvases.value[i]; if (canvas) putImage(canvas, p.picture) })
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+}, { immediate: true })
+
+const cards = computed(() => guess.value?.ranked.slice(0, shown) ?? [])
+const groupOf = (i: number): number => (guess.value?.groups.findIndex((g) => g.members.some((m) => m === guess.value?.ranked[i])) ?? -1) + 1
+const isUsed = (encodingId: string, range: string): boolean => grade.document?.read.encodingId === encodingId && grade.document.read.range === range && grade.document.read.method === 'formula'
+
+function use(encodingId: string, range: 'full' | 'legal'): void {
+  grade.edit(`Read by ${encodingById(encodingId).name}`, (g) => setRead(g, { method: 'formula', encodingId, gamutId: encodingById(encodingId).gamutIds[0], range }))
+  void grade.commit()
+  said.value = text.compare.applied(encodingById(encodingId).name)
+}
+</script>
+
+<template>
+  <ShotChooser v-if="!shot" :hint="text.compare.choose" @choose="$emit('choose', $event)" />
+  <div v-else class="compare">
+    <Notice :text="fault" @close="fault = ''" />
+    <p v-if="!guess && !fault" class="quiet" role="status">{{ text.compare.working }}</p>
+    <template v-if="guess">
+      <ul class="sentences" data-testid="sentences"><li v-for="s in guess.sentences" :key="s">{{ s }}</li></ul>
+      <p v-if="said" role="status">{{ said }}</p>
+      <ol class="cards">
+        <li v-for="(c, i) in cards" :key="`${c.encodingId}-${c.range}`" :class="{ used: isUsed(c.encodingId, c.range) }">
+          <canvas :ref="(el) => { if (el) canvases[i] = el as HTMLCanvasElement }" role="img" :aria-label="`The frame read as ${c.name}`" />
+          <div class="words">
+            <h3><span>{{ c.name }}</span> <span class="figures">{{ text.compare.score((c.probability * 100).toFixed(1)) }}</span></h3>
+            <p class="quiet">{{ text.compare.alike }} {{ groupOf(i) }} · {{ text.compare.range[c.range] }}</p>
+            <ul class="evidence quiet"><li v-for="e in c.evidence" :key="e">{{ e }}</li></ul>
+            <span v-if="isUsed(c.encodingId, c.range)" class="mark">{{ text.compare.used }}</span>
+            <ElButton v-else size="small" @click="use(c.encodingId, c.range)">{{ text.compare.use }}</ElButton>
+          </div>
+        </li>
+      </ol>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.compare { display: grid; gap: var(--gap); align-content: start; overflow-y: auto; min-height: 0; }
+.sentences, .evidence, .cards { list-style: none; margin: 0; padding: 0; }
+.cards { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: var(--gap-wide); }
+.cards > li { display: grid; grid-template-rows: auto 1fr; background: var(--panel); border: var(--line) solid var(--hairline); }
+.cards > li.used { border-color: var(--accent); }
+canvas { width: 100%; aspect-ratio: 16 / 9; object-fit: contain; background: var(--well); display: block; }
+.words { padding: var(--gap); display: grid; gap: var(--gap-small); align-content: start; justify-items: start; }
+h3 { font-size: var(--text); display: flex; justify-content: space-between; width: 100%; }
+.evidence { font-size: var(--text-small); line-height: 1.35; }
+.mark { color: var(--accent); }
+p { margin: 0; }
+</style>
