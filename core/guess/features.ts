@@ -18,6 +18,9 @@ export interface Facts {
   /** Change of colour ratio for a change of light on what is likely one surface: dark tones, and the rest. 0 is ideal. */
   readonly driftDark: number
   readonly drift: number
+  /** How colour strength changes with light on one surface, per factor e of light: below 0 bright tones fade, above 0 dark ones do. 0 is right. */
+  readonly fadeDark: number
+  readonly fade: number
   /** Deviation of measured noise from what a sensor gives (a constant and a part that grows with light), natural log of variance. */
   readonly noiseMisfit: number
   /** Mean distance of working-space colours from neutral, 0..1. */
@@ -55,7 +58,7 @@ export function measureFacts(candidate: Candidate, statistics: FrameStatistics, 
   }
   luminance.sort()
   const at = (share: number): number => luminance[Math.min(count - 1, Math.floor(share * count))]!
-  const { dark, rest } = driftOf(pairs, light, at(0.25))
+  const { dark, rest, fadeDark, fadeRest } = driftOf(pairs, light, at(0.25))
   const darkestCode = quantileOfMin(samples, 0.002)
   return {
     light: shares.map(at),
@@ -65,6 +68,8 @@ export function measureFacts(candidate: Candidate, statistics: FrameStatistics, 
     blackGapCodes: (darkestCode - black) * 1023,
     driftDark: dark,
     drift: rest,
+    fadeDark,
+    fade: fadeRest,
     noiseMisfit: noiseMisfit(noise, candidate, flagged),
     saturation: saturation / count,
   }
@@ -75,22 +80,26 @@ function quantileOfMin(samples: Float64Array, share: number): number {
   return least[Math.floor(share * least.length)] ?? 0
 }
 
-/** Median change of log colour ratios per change of log light, over the pairs; 2 where a channel has no light. */
-function driftOf(pairs: Float64Array, light: (code: number) => number, darkBelow: number): { dark: number; rest: number } {
-  const darks: number[] = [], rests: number[] = []
+/** Over the pairs: change of log colour ratios per change of log light (2 where a channel has no light), and the signed change of their strength. */
+function driftOf(pairs: Float64Array, light: (code: number) => number, darkBelow: number): { dark: number; rest: number; fadeDark: number; fadeRest: number } {
+  const darks: number[] = [], rests: number[] = [], darkFades: number[] = [], restFades: number[] = []
   for (let i = 0; i < pairs.length; i += 6) {
     const r1 = light(pairs[i]!), g1 = light(pairs[i + 1]!), b1 = light(pairs[i + 2]!), r2 = light(pairs[i + 3]!), g2 = light(pairs[i + 4]!), b2 = light(pairs[i + 5]!)
-    const list = (g1 + g2) / 2 < darkBelow ? darks : rests
+    const isDark = (g1 + g2) / 2 < darkBelow
+    const list = isDark ? darks : rests
     if (Math.min(r1, g1, b1, r2, g2, b2) <= 1e-6) {
       list.push(2)
       continue
     }
-    const change = Math.abs(Math.log(g2 / g1))
-    const turn = Math.abs(Math.log((r2 * g1) / (r1 * g2))) + Math.abs(Math.log((b2 * g1) / (b1 * g2)))
-    list.push(Math.min(2, turn / Math.max(change, 0.05)))
+    const change = Math.log(g2 / g1)
+    const red1 = Math.log(r1 / g1), blue1 = Math.log(b1 / g1), red2 = Math.log(r2 / g2), blue2 = Math.log(b2 / g2)
+    list.push(Math.min(2, (Math.abs(red2 - red1) + Math.abs(blue2 - blue1)) / Math.max(Math.abs(change), 0.05)))
+    const first = Math.abs(red1) + Math.abs(blue1), second = Math.abs(red2) + Math.abs(blue2)
+    if (first + second > 0.15 && Math.abs(change) > 0.08) (isDark ? darkFades : restFades).push((2 * (second - first)) / (first + second) / change)
   }
   const middle = (list: number[]): number => (list.length < 20 ? NaN : list.sort((a, b) => a - b)[Math.floor(list.length * 0.4)]!)
-  return { dark: middle(darks), rest: middle(rests) }
+  const median = (list: number[]): number => (list.length < 20 ? NaN : list.sort((a, b) => a - b)[list.length >> 1]!)
+  return { dark: middle(darks), rest: middle(rests), fadeDark: median(darkFades), fadeRest: median(restFades) }
 }
 
 /** How well variance = slope²·scale·(1 + ratio·light) explains the bands: the 66th percentile of deviations; NaN with too few bands. */
@@ -121,6 +130,7 @@ export const featureNames = [
   'underBlack', 'overTop', 'touch', 'gapOver', 'gapUnder', 'exposure', 'exposureSquared', 'spread', 'spreadSquared', 'high', 'highSquared', 'low', 'lowSquared',
   'driftDark', 'drift', 'noise', 'noiseSquared', 'saturation', 'saturationSquared', 'isDisplay', 'isFlat', 'isHlg', 'isPq', 'isRare', 'otherRange', 'codesLowLegal', 'codesHighLegal',
   'topDisplay', 'topHdr', 'topLog', 'spreadDisplay', 'spreadSquaredDisplay', 'highDisplay', 'highHdr', 'driftSum',
+  'fade', 'fadeSquared', 'fadeSize', 'fadeDark', 'fadeDarkSquared', 'fadeDarkSize', 'fadeMissing',
 ] as const
 
 const stops = (light: number): number => Math.log2(Math.max(light, 1e-5) / middleGrey)
@@ -136,6 +146,7 @@ export function featureRows(candidates: readonly Candidate[], facts: readonly Fa
     const exposure = stops(p50) + 0.7, spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2, high = (stops(p999) - 3) / 2, low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
     const gap = f.blackGapCodes / 15, rare = ['film-density', 'acescc', 'acescct', 'gamma-2.6'].includes(encoding.id)
     const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0, hdr = encoding.group === 'hdr' ? 1 : 0, top = Math.min(1, f.atTop * 20)
+    const held = (v: number): number => Math.min(1.5, Math.max(-1.5, or(v, 0))), fade = held(f.fade), fadeDark = held(f.fadeDark)
     const noise = Math.min(3, or(f.noiseMisfit - bestNoise, 0))
     return Float64Array.of(
       Math.min(1, f.underBlack * 20), Math.min(1, f.overTop * 20), Math.exp(-((gap * 2) ** 2)), Math.min(1, Math.max(gap, 0)), Math.min(3, Math.max(-gap, 0)),
@@ -145,6 +156,7 @@ export function featureRows(candidates: readonly Candidate[], facts: readonly Fa
       encoding.group === 'display' ? 1 : 0, encoding.group === 'flat' ? 1 : 0, encoding.id === 'hlg' ? 1 : 0, encoding.id === 'pq' ? 1 : 0, rare ? 1 : 0,
       range === flagged ? 0 : 1, range === 'legal' ? Math.min(1, statistics.codesLow * 50) : 0, range === 'legal' ? Math.min(1, statistics.codesHigh * 50) : 0,
       display * top, hdr * top, (1 - display) * (1 - hdr) * top, display * spread, display * spread ** 2, display * high, hdr * high, Math.min(3, or(f.driftDark - bestDark, 0) + or(f.drift - bestDrift, 0)),
+      fade, fade ** 2, Math.abs(fade), fadeDark, fadeDark ** 2, Math.abs(fadeDark), Number.isFinite(f.fade) ? 0 : 1,
     )
   })
 }

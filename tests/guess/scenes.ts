@@ -65,9 +65,9 @@ export function madeUpScene(seed: number, width = 320, height = 180): Light {
         for (let c = 0; c < 3; c++) data[i * 3 + c] = paint[c]! + spark * 2 ** -stops[i]!
       }
   }
-  if (random() < 0.35) {
+  if (random() < 0.45) {
     // A window or lamp, well over white.
-    const x0 = Math.floor(between(0, width * 0.8)), y0 = Math.floor(between(0, height * 0.7)), w = between(0.05, 0.25) * width, h = between(0.1, 0.4) * height, over = between(2, 6)
+    const x0 = Math.floor(between(0, width * 0.8)), y0 = Math.floor(between(0, height * 0.7)), w = between(0.05, 0.25) * width, h = between(0.1, 0.4) * height, over = between(2, 8)
     for (let y = y0; y < Math.min(height, y0 + h); y++) for (let x = x0; x < Math.min(width, x0 + w); x++) stops[y * width + x] = over + texture[y * width + x]! * 0.6
   }
   // Stray light that lifts the blacks, in some; surfaces with a grain of their own, in most.

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // Which side of Show a station's steps stand on, one action to move them across, and what that does to the loss ledger.
-import { computed, ref, watch } from 'vue'
-import { totalLoss, type Meridian, type Side, type Step } from '@core/index'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { totalLoss, type Meridian, type Side, type StationLoss, type Step } from '@core/index'
 import HelpTip from '../../components/HelpTip.vue'
-import { lossWords } from './figures'
+import { lossChange } from './figures'
 import { text } from './text'
 
 const props = defineProps<{ steps: readonly Step[]; meridian: Meridian | null; settled: boolean }>()
@@ -15,10 +15,10 @@ const other = computed<Side>(() => (sides.value.has('scene') ? 'display' : 'scen
 const lost = computed(() => (props.meridian ? totalLoss(props.meridian.stations.map((s) => s.loss)) : null))
 
 /** The ledger before the move, until the controls of another station are shown or something else is edited. */
-const before = ref<string | null>(null)
+const before = shallowRef<StationLoss | null>(null)
 const waiting = ref(false)
 function move(): void {
-  before.value = lost.value && lossWords(lost.value)
+  before.value = lost.value
   waiting.value = true
   emit('move', other.value)
 }
@@ -30,12 +30,12 @@ watch(() => props.steps.map((s) => s.id).join(), () => { before.value = null })
   <span class="side">
     <span class="quiet">{{ here }}</span>
     <HelpTip :text="text.moveTip"><button type="button" :disabled="steps.length === 0" @click="move">{{ other === 'display' ? text.moveAfter : text.moveBefore }}</button></HelpTip>
-    <span v-if="before !== null && lost" class="figures quiet" role="status" data-testid="ledger-change">{{ waiting ? text.ledgerWaiting : text.ledgerChange(before, lossWords(lost)) }}</span>
+    <span v-if="before && lost" class="figures quiet" role="status" data-testid="ledger-change">{{ waiting ? text.ledgerWaiting : lossChange(before, lost) }}</span>
   </span>
 </template>
 
 <style scoped>
-.side { display: inline-flex; align-items: baseline; gap: var(--gap-wide); }
+.side { display: inline-flex; align-items: baseline; gap: var(--gap-wide); white-space: nowrap; }
 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap); font-size: var(--text-small); min-height: 20px; }
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--hairline-strong); }

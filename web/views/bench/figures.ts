@@ -10,9 +10,11 @@ export function percent(share: number, signed = false): string {
   return `${value < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}`
 }
 
-/** What is lost in words: clipped, without light, out of gamut. */
-export function lossWords({ clipped, crushed, outOfGamut }: StationLoss): string {
-  return `${sharePercent(clipped)} % clipped · ${sharePercent(crushed)} % black · ${sharePercent(outOfGamut)} % out of gamut`
+/** What a change did to the losses, kind by kind; kinds that lose nothing either way are left out. */
+export function lossChange(before: StationLoss, after: StationLoss): string {
+  const kinds = [['clipped', 'clipped'], ['crushed', 'black'], ['outOfGamut', 'out of gamut']] as const
+  const said = kinds.filter(([kind]) => before[kind] > 0 || after[kind] > 0).map(([kind, word]) => `${word} ${sharePercent(before[kind])} → ${sharePercent(after[kind])} %`)
+  return said.length > 0 ? said.join(' · ') : 'nothing lost before or after'
 }
 
 /** The number beside each instrument's name. */

@@ -35,7 +35,6 @@ export const text = {
   moveBefore: 'move before Show',
   moveTip: 'Lets these steps act on the display signal instead of scene light, or back. What the Passage loses is shown before and after.',
   ledgerWaiting: 'measuring what is lost …',
-  ledgerChange: (before: string, after: string): string => `lost ${before} → ${after}`,
   afterShow: (names: string): string => `After Show stand: ${names}.`,
   nothingHere: 'No step stands after Show: the display signal is sent as it is.',
   lost: (share: string): string => `lost ${share} %`,
