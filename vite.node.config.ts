@@ -18,6 +18,8 @@ export default defineConfig({
         'encode-demo': 'demo/encode/main.ts',
         pale: 'cli/main.ts',
         bench: 'tests/bench/main.ts',
+        'kernel-worker': 'tests/bench/kernel-worker.ts',
+        'teach-guess': 'tests/guess/teach.ts',
         screens: 'tests/screens/main.ts',
       },
       // Chunks lie beside the entries, so that start.ts finds the worker beside itself.

@@ -45,7 +45,7 @@ need_modules() {
 }
 
 need_build() {
-  if [ -f dist/.built ] && [ -z "$(find core contracts server web demo tests/bench tests/screens tests/support vite*.ts tsconfig.base.json package-lock.json -newer dist/.built -type f -print -quit)" ]; then return 0; fi
+  if [ -f dist/.built ] && [ -z "$(find core contracts server web cli demo tests/bench tests/guess tests/screens tests/support vite*.ts tsconfig.base.json package-lock.json -newer dist/.built -type f -print -quit)" ]; then return 0; fi
   printf 'Building …\n'
   mkdir -p dist
   node_modules/.bin/vite build --logLevel warn || fail "The web application could not be built; the lines above say why."

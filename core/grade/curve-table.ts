@@ -3,16 +3,15 @@
 /** Cells per doubling: the upper bits of the mantissa. */
 const cellBits = 7
 const shift = 23 - cellBits
-/** The smallest and largest magnitude told apart; below, straight to zero; above, held. */
+/** The smallest and largest magnitude told apart; below, as zero; above, held. */
 const lowestExponent = -36
 const highestExponent = 10
 /** Bits of the smallest magnitude, shifted. */
-export const firstCell = (127 + lowestExponent) << cellBits
+const firstCell = (127 + lowestExponent) << cellBits
 const octaveCells = (highestExponent - lowestExponent) << cellBits
 /** Entries for one sign: zero, then one at the foot of every cell, then the end. */
-export const signEntries = octaveCells + 2
+const signEntries = octaveCells + 2
 export const tableEntries = signEntries * 2
-export const smallestMagnitude = 2 ** lowestExponent
 
 const bits = new Uint32Array(1)
 const floats = new Float32Array(bits.buffer)
@@ -36,12 +35,12 @@ export function curveTable(curve: (value: number) => number): Float32Array {
   return table
 }
 
-/** The plain reference of the kernel's look-up: straight between entries, held beyond the last. Values in single precision. */
+/** The plain reference of the kernel's look-up: straight between entries, held at both ends. Values in single precision. */
 export function lookUp(table: Float32Array, value: number): number {
   floats[0] = value
   const magnitudeBits = bits[0]! & 0x7fffffff, base = bits[0]! >>> 31 ? signEntries : 0
   const cell = (magnitudeBits >>> shift) - firstCell
-  if (cell < 0) return table[base]! + (table[base + 1]! - table[base]!) * (Math.abs(value) / smallestMagnitude)
+  if (cell < 0) return table[base]!
   if (cell >= octaveCells) return table[base + signEntries - 1]!
   const at = base + 1 + cell, part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
   return table[at]! + (table[at + 1]! - table[at]!) * part

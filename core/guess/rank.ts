@@ -59,10 +59,19 @@ export function guessEncoding(frame: Frame, flagged: CodeRange, tags: ColourTags
   return { kind, kindProbability, groups, ranked, range, tagged, sentences: sentencesOf({ kind, kindProbability, groups, range, tagged }) }
 }
 
-/** Softmax of the model's weights on each candidate's features. */
+interface Model {
+  readonly features: readonly string[]
+  readonly temperature: number
+  readonly linear: readonly number[]
+  readonly units: readonly { readonly bias: number; readonly out: number; readonly weights: readonly number[] }[]
+}
+
+/** Softmax over the candidates of the model's score: a weighted sum of the features plus a few bent ones. */
 function weigh(rows: readonly Float64Array[]): readonly number[] {
-  const { weights, temperature } = model as { weights: Record<string, number>; temperature: number }
-  const scores = rows.map((row) => featureNames.reduce((sum, name, i) => sum + (weights[name] ?? 0) * row[i]!, 0) / temperature)
+  const { features, temperature, linear, units } = model as Model
+  if (features.length !== featureNames.length || features.some((name, i) => name !== featureNames[i])) throw new RangeError('The model was taught on other features; teach it anew.')
+  const weighed = (row: Float64Array, weights: readonly number[]): number => weights.reduce((sum, w, d) => sum + w * row[d]!, 0)
+  const scores = rows.map((row) => (weighed(row, linear) + units.reduce((sum, u) => sum + u.out * Math.tanh(weighed(row, u.weights) + u.bias), 0)) / temperature)
   const most = Math.max(...scores)
   const shares = scores.map((s) => Math.exp(s - most))
   const total = shares.reduce((a, b) => a + b, 0)
@@ -84,19 +93,25 @@ function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Gue
 /** Largest difference allowed inside a group, in stops, after the best shift of exposure. */
 export const groupStops = 0.25
 
-/** Puts each candidate to the first group whose best member decodes this picture alike. */
+/** Groups of candidates that decode this picture alike, each about the one that gathers most probability around it. */
 function groupAlike(ranked: readonly RankedCandidate[], candidates: readonly Candidate[], statistics: FrameStatistics, flagged: CodeRange): readonly GuessGroup[] {
   const codes = tonesInUse(statistics)
-  const groups: { members: RankedCandidate[]; stops: readonly number[]; probability: number }[] = []
-  ranked.forEach((r, i) => {
-    const stops = decodedStops(candidates[i]!, codes, flagged)
-    const home = groups.find((g) => differenceAfterShift(g.stops, stops) < groupStops)
-    if (home) {
-      home.members.push(r)
-      home.probability += r.probability
-    } else groups.push({ members: [r], stops, probability: r.probability })
-  })
-  return groups.sort((a, b) => b.probability - a.probability).map(({ members, probability }) => ({ members, probability }))
+  const stops = candidates.map((c) => decodedStops(c, codes, flagged))
+  const alike = stops.map((a) => stops.flatMap((b, i) => (differenceAfterShift(a, b) < groupStops ? [i] : [])))
+  const free = new Set(ranked.keys())
+  const groups: GuessGroup[] = []
+  const massAbout = (leader: number): number => (alike[leader] ?? []).reduce((sum, i) => sum + (free.has(i) ? ranked[i]!.probability : 0), 0)
+  while (free.size > 0) {
+    let leader = -1, most = -1
+    for (const i of free) {
+      const mass = massAbout(i)
+      if (mass > most) [leader, most] = [i, mass]
+    }
+    const members = (alike[leader] ?? []).filter((i) => free.has(i))
+    for (const i of members) free.delete(i)
+    groups.push({ members: members.map((i) => ranked[i]!), probability: most })
+  }
+  return groups
 }
 
 /** Codes from the 1st to the 99th percentile of green, evenly by share. */

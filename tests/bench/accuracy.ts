@@ -1,5 +1,5 @@
-// How far the fused lattices are from direct evaluation on the lead frames of the demo.
-import { compile, defaultGrade, evaluateDirect, execute, framePositions, sampleSignal, signalError, type Frame, type LatticeSize } from '@core/index'
+// How far what is compiled is from direct evaluation on the lead frames of the demo.
+import { accuracyBound, compile, defaultGrade, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 
 export async function measureAccuracy(address: string): Promise<string[]> {
@@ -11,17 +11,19 @@ export async function measureAccuracy(address: string): Promise<string[]> {
     const response = await fetch(`${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`)
     const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
     const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data: new Uint16Array(await response.arrayBuffer()) }
-    for (const size of [33, 65] as const) lines.push(`${shot.name}, ${size} entries: ${errorOf(shot, frame, size)}`)
+    for (const [what, change] of grades) lines.push(`${shot.name}, ${what}: ${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`)
   }
   return lines
 }
 
-function errorOf({ read }: ShotSummary, frame: Frame, size: LatticeSize): string {
-  const grade = defaultGrade(read.encodingId, read.gamutId, read.range)
-  const plan = compile(grade, () => undefined, frame, size)
-  const stride = 7
-  const direct = sampleSignal(frame, stride)
-  evaluateDirect(plan.chain, direct, framePositions(frame.width, frame.height, stride))
-  const { mean, percentile999, worst } = signalError(direct, sampleSignal(execute(plan, frame), stride), grade.show.displayId)
-  return `mean ${mean.toFixed(3)}, 99.9th percentile ${percentile999.toFixed(2)}, worst ${worst.toFixed(2)}`
+const grades: readonly (readonly [string, (g: GradeDocument) => GradeDocument])[] = [
+  ['straight to BT.709 2.4', (g) => g],
+  ['contrast, curve, rolloff, compression', (g) => setShow(setParameter(setParameter(g, 'contrast', 'contrast', 1.3), 'saturation', 'saturation', 1.2), { method: 'rolloff', gamutMethod: 'compress' })],
+  ['print to PQ 1000', (g) => setShow(g, { method: 'print', displayId: 'pq-1000' })],
+  ['rolloff to HLG', (g) => setShow(g, { method: 'rolloff', displayId: 'hlg' })],
+]
+
+function errorOf(grade: GradeDocument, frame: Frame): string {
+  const { measure, mean, percentile999, worst } = planError(compile(grade, () => undefined, frame, 33), frame, 60_000)
+  return `${measure} mean ${mean.toFixed(4)}, 99.9th percentile ${percentile999.toFixed(3)}, worst ${worst.toFixed(3)} (bound ${accuracyBound.mean} and ${accuracyBound.worst})`
 }

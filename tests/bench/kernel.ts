@@ -1,42 +1,46 @@
-// The lattice kernel against ffmpeg's lut3d filter on the same picture, and the scopes pass.
+// The lattice kernel against ffmpeg's lut3d filter on the same picture, here and in Chromium; rebuilding; and the scopes pass.
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { bakeLut, compile, countScopes, defaultGrade, execute, lumaWeights, printCube, runPlain, setParameter, setRead, type Frame, type Lut } from '@core/index'
-import { median, timed } from './median'
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:http'
+import { basename, join } from 'node:path'
+import type { Browser } from '@playwright/test'
+import { compile, countScopes, defaultGrade, lumaWeights, printCube, setParameter, setShow, setStep, type Frame, type GradeDocument, type Lut, type PlanCache } from '@core/index'
+import { benchTable, kernelSpeeds, testFrame } from './kernel-work'
+import { median, quantile, timed } from './median'
 
-/** A picture with all tones and many colours, as a camera log would hold it. */
-function testFrame(width: number, height: number): Frame {
-  const data = new Uint16Array(width * height * 3)
-  let seed = 1
-  for (let i = 0; i < data.length; i++) {
-    seed = (seed * 1103515245 + 12345) & 0x7fffffff
-    const x = Math.floor(i / 3) % width
-    data[i] = 8000 + (40000 * x) / width + (i % 3) * 3000 + (seed >> 20)
-  }
-  return { width, height, data, low: 0, high: 1 }
+export async function measureKernel(scratch: string, browser: Browser): Promise<string[]> {
+  const theirs = ffmpegMegapixels(scratch, testFrame(1920, 1080), benchTable())
+  const line = (where: string, { fast, plain, grade }: ReturnType<typeof kernelSpeeds>): string =>
+    `${where}: ${fast.toFixed(1)} Mpx/s, ratio to ffmpeg lut3d=interp=tetrahedral ${(fast / theirs).toFixed(2)} (plain TypeScript ${plain.toFixed(1)} Mpx/s, ratio ${(plain / theirs).toFixed(2)}; a grade without a table ${grade.toFixed(1)} Mpx/s)`
+  return [`ffmpeg: ${theirs.toFixed(1)} Mpx/s`, line('Node.js', kernelSpeeds(15)), line('Chromium worker', await inChromium(browser))]
 }
 
-const grade = setParameter(setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2), 'saturation', 'saturation', 1.1)
-const none = (): undefined => undefined
-
-export function measureKernel(scratch: string): string[] {
-  const frame = testFrame(1920, 1080), megapixels = (frame.width * frame.height) / 1e6
-  const table = bakeLut(grade, none, 33, 'bench')
-  // The same work as the filter's: one table on the code values, nothing else.
-  const plan = compile(setRead(defaultGrade('linear'), { method: 'lut', lutHash: 'bench' }), () => table, frame, 33)
-  const only = { decode: plan.decode, passes: [{ stages: plan.passes[0]!.stages.slice(0, 1 + plan.passes[0]!.stages.findIndex((s) => s.kind === 'lattice')) }] }
-  const out = new Uint16Array(frame.data.length)
-  const speed = (work: () => void): number => megapixels / (median(timed(15, work)) / 1000)
-  const ours = speed(() => void execute(only, frame)), plain = speed(() => runPlain(only, frame.data, out, [null]))
-  const theirs = ffmpegMegapixels(scratch, frame, table)
-  return [`ours ${ours.toFixed(1)} Mpx/s, ffmpeg lut3d=interp=tetrahedral ${theirs.toFixed(1)} Mpx/s, ratio ${(ours / theirs).toFixed(2)} (plain TypeScript ${plain.toFixed(1)} Mpx/s, ratio ${(plain / theirs).toFixed(2)})`]
+/** The built worker, served from beside the running bench to a page of its own. */
+async function inChromium(browser: Browser): Promise<ReturnType<typeof kernelSpeeds>> {
+  const server = createServer((request, response) => {
+    const name = basename(request.url ?? '/')
+    if (!name.endsWith('.js')) return void response.writeHead(200, { 'content-type': 'text/html' }).end('<title>bench</title>')
+    response.writeHead(200, { 'content-type': 'text/javascript' }).end(readFileSync(join(import.meta.dirname, name)))
+  })
+  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
+  const port = (server.address() as { port: number }).port, page = await browser.newPage()
+  try {
+    await page.goto(`http://127.0.0.1:${port}/`)
+    return await page.evaluate(() => new Promise<{ fast: number; plain: number; grade: number }>((done, fail) => {
+      const worker = new Worker('/kernel-worker.js', { type: 'module' })
+      worker.onmessage = ({ data }) => done(data as { fast: number; plain: number; grade: number })
+      worker.onerror = (e) => fail(new Error(e.message))
+    }))
+  } finally {
+    await page.close()
+    server.close()
+  }
 }
 
 /** ffmpeg's time for many repeats with the filter, less the time for the same repeats without it. */
 function ffmpegMegapixels(scratch: string, frame: Frame, table: Lut): number {
   mkdirSync(scratch, { recursive: true })
-  const picture = join(scratch, 'bench.rgb'), cube = join(scratch, 'bench.cube'), repeats = 60
+  const picture = join(scratch, 'bench.rgb'), cube = join(scratch, 'bench.cube'), repeats = 40
   writeFileSync(picture, Buffer.from(frame.data.buffer))
   writeFileSync(cube, printCube(table))
   const run = (filter: string): number => {
@@ -46,6 +50,27 @@ function ffmpegMegapixels(scratch: string, frame: Frame, table: Lut): number {
   }
   const times = Array.from({ length: 5 }, () => run(`,lut3d=file=${cube}:interp=tetrahedral`) - run(''))
   return (frame.width * frame.height * repeats) / 1e6 / (median(times) / 1000)
+}
+
+/** Ten steps: two of each hand control. */
+function tenSteps(): GradeDocument {
+  let g = setParameter(defaultGrade('log-420-95', 'w766'), 'white-balance', 'temperatureMired', 9)
+  g = setParameter(setParameter(g, 'contrast', 'contrast', 1.15), 'saturation', 'saturation', 1.1)
+  g = setParameter(setParameter(g, 'exposure', 'exposureStops', 0.4), 'tone-curve', 'points', [{ x: 0.07, y: 0.07 }, { x: 0.35, y: 0.33 }, { x: 0.55, y: 0.57 }, { x: 0.87, y: 0.86 }])
+  const again = g.steps.filter((s) => s.kind !== 'lut').map((s) => ({ ...s, id: `${s.id}-2` }))
+  return setShow({ ...g, steps: [...g.steps, ...again] }, { method: 'rolloff', gamutMethod: 'compress' })
+}
+
+/** Time to compile again after one slider moved. */
+export function measureRebuild(): string[] {
+  const table = benchTable(), span = { low: -0.25, high: 1.25 }
+  const withLut = setStep(setParameter(tenSteps(), 'lut', 'lutHash', 'a'.repeat(64)), 'lut', { strength: 0.7 })
+  return ([['ten steps', tenSteps()], ['ten steps and a LUT of 33 per axis', withLut]] as const).map(([name, grade]) => {
+    const cache: PlanCache = new Map()
+    let n = 0
+    const times = timed(40, () => void compile(setParameter(grade, 'exposure', 'exposureStops', ++n / 100), () => table, span, 33, cache))
+    return `${name}: median ${median(times).toFixed(1)} ms, 95th percentile ${quantile(times, 0.95).toFixed(1)} ms`
+  })
 }
 
 export function measureScopes(): string[] {

@@ -1,8 +1,6 @@
 // The Cameras view: the list, looking up, measuring, comparing, and encodings of one's own.
 import { readFileSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { encodingById } from '@core/index'
 import { address, demoShot, openBench, resetShot, saved } from './bench-page'
 
 interface Truth { readonly patches: { readonly leadFrame: Record<'greyCard' | 'white90' | 'black3', readonly (readonly [number, number])[]> } }
@@ -44,7 +42,7 @@ test('a data sheet names its encoding; one that nobody published is fitted, kept
   await expect(page.getByRole('row', { name: /Kiln/ })).toContainText(/72\s*450\s*614/)
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export yours' }).click()
-  const file = join(info.outputDir, 'encodings.json')
+  const file = info.outputPath('encodings.json')
   await (await download).saveAs(file)
   await page.getByRole('row', { name: /Kiln/ }).getByRole('button', { name: 'Remove' }).click()
   await expect(page.getByRole('row', { name: /Kiln/ })).toHaveCount(0)
@@ -95,14 +93,15 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
   await expect(page.getByRole('textbox', { name: 'Light of patch 4' })).toHaveCount(0)
   const codes = await page.locator('.fit tbody tr').allInnerTexts()
   const grey = Number(codes[1]!.split(/\s+/)[1])
-  expect(Math.abs(grey - encodingById('log-420-95').curve.encode(0.18) * 1023)).toBeLessThan(3)
+  expect(Math.abs(grey - 0.410557 * 1023)).toBeLessThan(3)
 })
 
 test('a pasted table is fitted with its residuals, and a wrong line is named', async ({ page }) => {
   await page.goto(`${address()}/cameras/measure`)
   await page.getByRole('combobox', { name: 'Measure from' }).click({ force: true })
   await page.getByRole('option', { name: 'a pasted table' }).click()
-  const { encode } = encodingById('log-351-128').curve
+  // Log 351/128 by its published numbers.
+  const encode = (x: number): number => (x >= 0.0126 ? 0.36726845 * Math.log10(16.6480555556 * x + 1) + 0.12240537 : 2.19497755556 * x + 0.12512219)
   const rows = [-5, -4, -3, -2, -1, 0, 1, 2, 3, 4].map((s) => `${(encode(0.18 * 2 ** s) * 1023).toFixed(1)}, ${0.18 * 2 ** s}`)
   await page.getByRole('textbox', { name: 'a pasted table' }).fill(rows.join('\n'))
   await expect(page.getByTestId('nearest')).toContainText('Log 351/128')
@@ -127,8 +126,8 @@ test('one frame through every plausible encoding, with evidence; one click reads
   await other.getByRole('button', { name: 'Read by this' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'now read by' })).toBeVisible()
   await saved(page)
-  const after = (await (await fetch(`${address()}/api/shots/${shot.id}`)).json()) as { read: { encodingId: string } }
-  expect(name).toContain(encodingById(after.read.encodingId).name)
+  await openBench(page, 'Glaze shelf', 'read')
+  await expect(page.getByRole('combobox', { name: 'Encoding', exact: true }).locator('..').locator('..')).toContainText(name)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => ((await (await fetch(`${address()}/api/shots/${shot.id}`)).json()) as { read: { encodingId: string } }).read.encodingId).toBe('log-420-95')
 })

@@ -20,13 +20,13 @@ interface StageCode {
   curve(pixels: number, count: number, table: number, channelStride: number): void
   gain(pixels: number, count: number, data: number): void
   relative(pixels: number, count: number, table: number): void
-  lattice(pixels: number, count: number, nodes: number, size: number): void
+  lattice(pixels: number, count: number, nodes: number, size: number, scratch: number): void
   mix(pixels: number, before: number, matte: number, count: number): void
   encode(pixels: number, count: number, target: number): void
 }
 
-/** Pixels treated at a time: their floats stay in the second cache. */
-export const chunkPixels = 4096
+/** Pixels treated at a time: their floats stay in the nearest cache. */
+export const chunkPixels = 2048
 // Byte addresses in the kernel's memory: a chunk in all its forms, then the decoding table, then the stages of a plan.
 const sourceAt = 0
 const targetAt = sourceAt + chunkPixels * 8
@@ -34,7 +34,8 @@ const pixelsAt = targetAt + chunkPixels * 8
 const beforeAt = pixelsAt + chunkPixels * 16
 const matteAt = beforeAt + chunkPixels * 16
 const decodeAt = matteAt + chunkPixels * 4
-const stagesAt = decodeAt + 65536 * 4
+const scratchAt = decodeAt + 65536 * 4
+const stagesAt = scratchAt + 64
 const pageBytes = 65536
 
 interface Kernel {
@@ -83,7 +84,7 @@ function dataOf(stage: Stage): Float32Array {
 }
 
 function load(k: Kernel, plan: Passes): void {
-  const total = plan.passes.reduce((sum, { stages }) => sum + stages.reduce((s, stage) => s + aligned(dataOf(stage).byteLength), 0), stagesAt)
+  const total = plan.passes.reduce((sum, { stages }) => sum + stages.reduce((s, stage) => s + aligned(dataOf(stage).byteLength), 0), stagesAt + 16)
   const missing = total - k.memory.buffer.byteLength
   if (missing > 0) k.memory.grow(Math.ceil(missing / pageBytes))
   const { buffer } = k.memory
@@ -130,7 +131,7 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
         case 'curve': code.curve(pixelsAt, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0); break
         case 'gain': code.gain(pixelsAt, count, at); break
         case 'relative': code.relative(pixelsAt, count, at); break
-        case 'lattice': code.lattice(pixelsAt, count, at, stage.lattice.size)
+        case 'lattice': code.lattice(pixelsAt, count, at, stage.lattice.size, scratchAt)
       }
     }
     if (matte) code.mix(pixelsAt, beforeAt, matteAt, count)

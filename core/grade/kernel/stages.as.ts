@@ -3,11 +3,10 @@
 // the two. Addresses are bytes; index.ts lays out the memory.
 
 // As in ../curve-table.ts.
-const shift: u32 = 16
+const shift: i32 = 16
 const firstCell: i32 = 11648
 const octaveCells: i32 = 5888
 const signEntries: i32 = 5890
-const perSmallest: f32 = 68719476736
 
 /** 16-bit codes → floats by a table of 65536. */
 export function decode(source: usize, pixels: usize, count: i32, table: usize): void {
@@ -33,49 +32,48 @@ export function matrix(pixels: usize, count: i32, columns: usize): void {
 
 // @ts-ignore: decorator
 @inline
-function lookUp(at: usize, table: usize): f32 {
-  const raw = load<u32>(at)
-  const magnitude = raw & 0x7fffffff
-  const cell = <i32>(magnitude >> shift) - firstCell
-  let base = table + (<usize>(raw >> 31) * <usize>signEntries << 2)
-  if (<u32>cell < <u32>octaveCells) {
-    base += <usize>(cell + 1) << 2
-    const low = load<f32>(base)
-    return low + (load<f32>(base, 4) - low) * (<f32>(magnitude & 0xffff) * <f32>(1.0 / 65536.0))
-  }
-  if (cell >= octaveCells) return load<f32>(base + (<usize>(signEntries - 1) << 2))
-  const zero = load<f32>(base)
-  return zero + (load<f32>(base, 4) - zero) * (reinterpret<f32>(magnitude) * perSmallest)
+function lookUp(value: v128, red: usize, green: usize, blue: usize): v128 {
+  const magnitude = v128.and(value, i32x4.splat(0x7fffffff))
+  const cell = i32x4.sub(i32x4.shr_u(magnitude, shift), i32x4.splat(firstCell))
+  const inside = i32x4.lt_u(cell, i32x4.splat(octaveCells))
+  const entry = i32x4.min_s(i32x4.max_s(i32x4.add(cell, i32x4.splat(1)), i32x4.splat(0)), i32x4.splat(signEntries - 1))
+  const offset = i32x4.shl(i32x4.add(entry, v128.and(i32x4.shr_s(value, 31), i32x4.splat(signEntries))), 2)
+  // Beyond both ends of the table the entry itself holds.
+  const part = v128.and(inside, f32x4.mul(f32x4.convert_i32x4_s(v128.and(magnitude, i32x4.splat(0xffff))), f32x4.splat(<f32>(1.0 / 65536.0))))
+  let two = v128.load64_zero(red + <usize>i32x4.extract_lane(offset, 0))
+  two = v128.load64_lane(green + <usize>i32x4.extract_lane(offset, 1), two, 1)
+  const third = v128.load64_zero(blue + <usize>i32x4.extract_lane(offset, 2))
+  const low = v128.shuffle<f32>(two, third, 0, 2, 4, 4), high = v128.shuffle<f32>(two, third, 1, 3, 5, 5)
+  return f32x4.add(low, f32x4.mul(f32x4.sub(high, low), part))
 }
 
 /** A table for each channel, `stride` bytes apart; 0 where all share one. */
 export function curve(pixels: usize, count: i32, table: usize, stride: usize): void {
   const end = pixels + <usize>count * 16
   const green = table + stride, blue = green + stride
-  for (; pixels < end; pixels += 16) {
-    store<f32>(pixels, lookUp(pixels, table))
-    store<f32>(pixels, lookUp(pixels + 4, green), 4)
-    store<f32>(pixels, lookUp(pixels + 8, blue), 8)
-  }
+  for (; pixels < end; pixels += 16) v128.store(pixels, lookUp(v128.load(pixels), table, green, blue))
+}
+
+// @ts-ignore: decorator
+@inline
+function largestOf(value: v128): v128 {
+  return f32x4.pmax(f32x4.pmax(value, v128.shuffle<f32>(value, value, 1, 2, 0, 0)), v128.shuffle<f32>(value, value, 2, 0, 1, 1))
 }
 
 /** Components times gain(n): n is the weighted sum, or the largest where the weights are zero; mixed toward a curve by `blend`. */
 export function gain(pixels: usize, count: i32, data: usize): void {
   const end = pixels + <usize>count * 16
   const curveAt = data + (<usize>signEntries << 3), numbers = data + (<usize>signEntries << 4)
-  const wr = load<f32>(numbers), wg = load<f32>(numbers, 4), wb = load<f32>(numbers, 8), blend = load<f32>(numbers, 12)
+  const weights = v128.load(numbers), wr = f32x4.extract_lane(weights, 0), wg = f32x4.extract_lane(weights, 1), wb = f32x4.extract_lane(weights, 2)
+  const blend = f32x4.extract_lane(weights, 3), mixed = f32x4.splat(blend), kept = f32x4.splat(1 - blend)
   const byLargest = wr == 0 && wg == 0 && wb == 0
   for (; pixels < end; pixels += 16) {
-    const r = load<f32>(pixels), g = load<f32>(pixels, 4), b = load<f32>(pixels, 8)
-    // The unused fourth float carries n, as look-ups read from memory.
-    store<f32>(pixels, byLargest ? max(r, max(g, b)) : wr * r + wg * g + wb * b, 12)
-    const share = lookUp(pixels + 12, data) * (1 - blend)
-    if (blend == 0) v128.store(pixels, f32x4.mul(v128.load(pixels), f32x4.splat(share)))
-    else {
-      store<f32>(pixels, r * share + lookUp(pixels, curveAt) * blend)
-      store<f32>(pixels, g * share + lookUp(pixels + 4, curveAt) * blend, 4)
-      store<f32>(pixels, b * share + lookUp(pixels + 8, curveAt) * blend, 8)
-    }
+    const value = v128.load(pixels)
+    const norm = byLargest ? largestOf(value) : f32x4.splat(wr * f32x4.extract_lane(value, 0) + wg * f32x4.extract_lane(value, 1) + wb * f32x4.extract_lane(value, 2))
+    const share = f32x4.mul(lookUp(norm, data, data, data), kept)
+    let result = f32x4.mul(value, v128.shuffle<f32>(share, share, 0, 0, 0, 0))
+    if (blend != 0) result = f32x4.add(result, f32x4.mul(lookUp(value, curveAt, curveAt, curveAt), mixed))
+    v128.store(pixels, result)
   }
 }
 
@@ -83,42 +81,46 @@ export function gain(pixels: usize, count: i32, data: usize): void {
 export function relative(pixels: usize, count: i32, table: usize): void {
   const end = pixels + <usize>count * 16
   for (; pixels < end; pixels += 16) {
-    const largest = max(load<f32>(pixels), max(load<f32>(pixels, 4), load<f32>(pixels, 8)))
-    if (!(largest > 0)) continue
-    v128.store(pixels, f32x4.div(v128.load(pixels), f32x4.splat(largest)))
-    store<f32>(pixels, largest * lookUp(pixels, table))
-    store<f32>(pixels, largest * lookUp(pixels + 4, table), 4)
-    store<f32>(pixels, largest * lookUp(pixels + 8, table), 8)
+    const value = v128.load(pixels), all = largestOf(value), largest = v128.shuffle<f32>(all, all, 0, 0, 0, 0)
+    const bent = f32x4.mul(largest, lookUp(f32x4.div(value, largest), table, table, table))
+    v128.store(pixels, v128.bitselect(bent, value, f32x4.gt(largest, f32x4.splat(0))))
   }
 }
 
-/** R, G, B are positions on the lattice's axes; tetrahedral interpolation. */
-export function lattice(pixels: usize, count: i32, nodes: usize, size: i32): void {
+/**
+ * R, G, B are positions on the lattice's axes; tetrahedral interpolation, without branches, as noisy pictures would mispredict
+ * them. `scratch`: 64 bytes for two tables of strides, by which channels are largest and which smallest.
+ */
+export function lattice(pixels: usize, count: i32, nodes: usize, size: i32, scratch: usize): void {
   const green: usize = <usize>size * 16
   const blue: usize = <usize>size * green
   const far: usize = 16 + green + blue
-  const lastCell: i32 = size - 2
-  const zero = f32x4.splat(0), top = f32x4.splat(<f32>(size - 1))
+  for (let mask: usize = 1; mask < 8; mask++) {
+    const stride: usize = mask & 1 ? 16 : mask & 2 ? green : blue
+    store<u32>(scratch + (mask << 2), <u32>stride)
+    const least: usize = mask & 4 ? blue : mask & 2 ? green : 16
+    store<u32>(scratch + (mask << 2), <u32>(far - least), 32)
+  }
+  const lastCell = f32x4.splat(<f32>(size - 2))
+  const zero = f32x4.splat(0), one = f32x4.splat(1), top = f32x4.splat(<f32>(size - 1)), magic = f32x4.splat(8388608)
   const end = pixels + <usize>count * 16
   for (; pixels < end; pixels += 16) {
-    const at = f32x4.min(f32x4.max(v128.load(pixels), zero), top)
-    const cell = i32x4.min_s(i32x4.trunc_sat_f32x4_s(at), i32x4.splat(lastCell))
-    const part = f32x4.sub(at, f32x4.convert_i32x4_s(cell))
-    const r = i32x4.extract_lane(cell, 0), g = i32x4.extract_lane(cell, 1), b = i32x4.extract_lane(cell, 2)
-    const fr = f32x4.extract_lane(part, 0), fg = f32x4.extract_lane(part, 1), fb = f32x4.extract_lane(part, 2)
-    const near = nodes + <usize>b * blue + <usize>g * green + (<usize>r << 4)
-    let first: usize, second: usize, f1: f32, f2: f32, f3: f32
-    if (fr >= fg) {
-      if (fg >= fb) { first = 16; second = 16 + green; f1 = fr; f2 = fg; f3 = fb }
-      else if (fr >= fb) { first = 16; second = 16 + blue; f1 = fr; f2 = fb; f3 = fg }
-      else { first = blue; second = 16 + blue; f1 = fb; f2 = fr; f3 = fg }
-    } else if (fb >= fg) { first = blue; second = green + blue; f1 = fb; f2 = fg; f3 = fr }
-    else if (fb >= fr) { first = green; second = green + blue; f1 = fg; f2 = fb; f3 = fr }
-    else { first = green; second = 16 + green; f1 = fg; f2 = fr; f3 = fb }
-    let value = f32x4.mul(v128.load(near), f32x4.splat(1 - f1))
-    value = f32x4.add(value, f32x4.mul(v128.load(near + first), f32x4.splat(f1 - f2)))
-    value = f32x4.add(value, f32x4.mul(v128.load(near + second), f32x4.splat(f2 - f3)))
-    value = f32x4.add(value, f32x4.mul(v128.load(near + far), f32x4.splat(f3)))
+    const at = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), top)
+    const cell = f32x4.pmin(f32x4.floor(at), lastCell)
+    const part = f32x4.sub(at, cell)
+    // Adding 2^23 puts a small whole number into the lowest bits.
+    const whole = i32x4.sub(f32x4.add(cell, magic), magic)
+    const near = nodes + (<usize>i32x4.extract_lane(whole, 0) << 4) + <usize>i32x4.extract_lane(whole, 1) * green + <usize>i32x4.extract_lane(whole, 2) * blue
+    // The three parts in all orders side by side: their largest, middle and smallest fill whole vectors.
+    const b = v128.shuffle<f32>(part, part, 1, 2, 0, 0), c = v128.shuffle<f32>(part, part, 2, 0, 1, 1)
+    const low = f32x4.pmin(part, b), high = f32x4.pmax(part, b)
+    const f1 = f32x4.pmax(high, c), f3 = f32x4.pmin(low, c), f2 = f32x4.pmax(low, f32x4.pmin(high, c))
+    const first = <usize>load<u32>(scratch + (<usize>(i32x4.bitmask(f32x4.eq(part, f1)) & 7) << 2))
+    const second = <usize>load<u32>(scratch + (<usize>(i32x4.bitmask(f32x4.eq(part, f3)) & 7) << 2), 32)
+    let value = f32x4.mul(v128.load(near), f32x4.sub(one, f1))
+    value = f32x4.add(value, f32x4.mul(v128.load(near + first), f32x4.sub(f1, f2)))
+    value = f32x4.add(value, f32x4.mul(v128.load(near + second), f32x4.sub(f2, f3)))
+    value = f32x4.add(value, f32x4.mul(v128.load(near + far), f3))
     v128.store(pixels, value)
   }
 }
@@ -132,15 +134,14 @@ export function mix(pixels: usize, before: usize, matte: usize, count: i32): voi
   }
 }
 
-/** Display signal 0..1 → 16-bit codes, held to 0..1 and rounded. */
+/** Display signal 0..1 → 16-bit codes, held to 0..1 and rounded. Writes two bytes beyond the last pixel. */
 export function encode(pixels: usize, count: i32, target: usize): void {
   const end = pixels + <usize>count * 16
-  const half = f32x4.splat(0.5), zero = f32x4.splat(0), one = f32x4.splat(1), top = f32x4.splat(65535)
+  const zero = f32x4.splat(0), one = f32x4.splat(1), top = f32x4.splat(65535), magic = f32x4.splat(8388608)
+  const lowWords = i8x16(0, 1, 4, 5, 8, 9, 12, 13, 0, 0, 0, 0, 0, 0, 0, 0)
   for (; pixels < end; pixels += 16, target += 6) {
-    const held = f32x4.min(f32x4.max(v128.load(pixels), zero), one)
-    const code = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(held, top), half))
-    store<u16>(target, <u16>i32x4.extract_lane(code, 0))
-    store<u16>(target, <u16>i32x4.extract_lane(code, 1), 2)
-    store<u16>(target, <u16>i32x4.extract_lane(code, 2), 4)
+    const held = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
+    // Adding 2^23 rounds and puts the whole number into the lowest bits.
+    v128.store64_lane(target, i8x16.swizzle(f32x4.add(f32x4.mul(held, top), magic), lowWords), 0)
   }
 }

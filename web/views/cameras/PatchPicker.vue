@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Patches on a frame: drag a box over each; it takes the next step of light. Frames may change between patches (a bracketed card).
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
 import type { Box, NumberParameter, Patch } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
@@ -18,7 +18,7 @@ const worker = useCameraWorker()
 interface Picked { readonly box: Box; readonly frame: number; readonly code: number; linear: number }
 const picked = ref<Picked[]>([])
 const canvas = ref<HTMLCanvasElement | null>(null)
-const dragged = ref<Box | null>(null)
+const dragged = shallowRef<Box | null>(null)
 const stepStops = ref(1)
 const firstLight = ref(0.18)
 const fault = ref('')
@@ -71,7 +71,7 @@ async function add(box: Box): Promise<void> {
   }
 }
 /** From the keyboard: a box in the middle that the arrow keys move, Enter takes. */
-const cursor = ref<Box | null>(null)
+const cursor = shallowRef<Box | null>(null)
 function key(e: KeyboardEvent): void {
   const by = e.shiftKey ? 0.05 : 0.01, moves: Record<string, readonly [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
   const moved = moves[e.key]

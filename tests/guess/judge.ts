@@ -1,0 +1,74 @@
+// Judges the guess over the demo scenes: every encoding, noise, ±1.5 stop of exposure error, right and wrong range flags.
+import { guessEncoding, kindOf, otherRange, type Guess } from '@core/guess'
+import { encodingById, type Frame } from '@core/index'
+import { shoot, type Take } from './camera'
+import { randomTake, taken } from './dataset'
+import { demoFrames, demoLight, reframed } from './demo-light'
+import { randomSource } from './scenes'
+
+export interface Judged { readonly scene: string; readonly take: Take; readonly guess: Guess; readonly deepBlack: boolean }
+
+/** Guesses every encoding on `framings` framings of each demo frame; `tagged` gives HLG and PQ the tags that such files carry. */
+export async function* judge(framings: number, tagged: boolean, frames = demoFrames): AsyncGenerator<Judged> {
+  for (let n = 0; n < framings; n++)
+    for (const { id, index } of frames) {
+      const light = reframed(await demoLight(id, index), n * 100 + index + id.length), random = randomSource(n * 7 + index + id.length * 31)
+      for (const encodingId of taken) {
+        const take = randomTake(encodingId, random, 0.25)
+        const frame = shoot(light, take, random)
+        const transfer = tagged ? { hlg: 'arib-std-b67', pq: 'smpte2084' }[encodingId] : undefined
+        yield { scene: id, take, guess: guessEncoding(frame, take.flagged, transfer ? { transfer } : {}), deepBlack: hasDeepBlack(frame, take) }
+      }
+    }
+}
+
+/** True when a share of the picture lies within a few codes of the true black. */
+function hasDeepBlack({ data, low, high }: Frame, { encodingId, range, flagged }: Take): boolean {
+  const signal = (code: number): number => low + ((high - low) * code) / 65535
+  const black = encodingById(encodingId).curve.encode(0)
+  const read = range === flagged ? black : flagged === 'legal' ? (black * 1023 - 64) / 876 : (black * 876 + 64) / 1023
+  let near = 0
+  for (let i = 0; i < data.length; i += 3) if (signal(data[i + 1]!) < read + 8 / 1023) near++
+  return near > (data.length / 3) * 0.005
+}
+
+const isLog = (id: string): boolean => kindOf(encodingById(id)) === 'camera log'
+const publishedLog = (id: string): boolean => /^log-/.test(id)
+const blackOf = (id: string): number => (encodingById(id).curve.encode(0) * 1023 > 110 ? 128 : 95)
+
+export interface Score { readonly name: string; readonly right: number; readonly of: number }
+
+/** The bars, each as right answers of all that count. */
+export function scores(all: readonly Judged[]): readonly Score[] {
+  const count = (name: string, among: readonly Judged[], right: (j: Judged) => boolean): Score => ({ name, right: among.filter(right).length, of: among.length })
+  const shareOfLogs = ({ guess }: Judged): number => guess.ranked.filter((r) => isLog(r.encodingId)).reduce((s, r) => s + r.probability, 0)
+  const saysLog = (j: Judged): boolean => (j.guess.tagged ? false : shareOfLogs(j) > 0.5)
+  const kindSaid = ({ guess }: Judged): string => (guess.tagged?.agrees ? kindOf(encodingById(guess.tagged.encodingId)) : guess.kind)
+  const logs = all.filter((j) => publishedLog(j.take.encodingId))
+  const topGroup = ({ guess, take }: Judged): boolean => guess.groups[0]?.members.some((m) => m.encodingId === take.encodingId && m.range === take.range) ?? false
+  /** The best group of logs, as if it were known that the footage is a log of the stated range. */
+  const amongLogs = ({ guess, take }: Judged): boolean => {
+    const best = guess.groups.map((g) => ({ g, p: g.members.filter((m) => publishedLog(m.encodingId) && m.range === take.range).reduce((s, m) => s + m.probability, 0) })).sort((a, b) => b.p - a.p)[0]
+    return best?.g.members.some((m) => m.encodingId === take.encodingId && m.range === take.range) ?? false
+  }
+  const blackSaid = ({ guess }: Judged): number => {
+    const sums = new Map<number, number>()
+    for (const r of guess.ranked) if (publishedLog(r.encodingId)) sums.set(blackOf(r.encodingId), (sums.get(blackOf(r.encodingId)) ?? 0) + r.probability)
+    return [...sums].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0
+  }
+  const wrongFlag = all.filter((j) => j.take.range !== j.take.flagged)
+  const sure = all.filter(({ guess }) => (guess.groups[0]?.probability ?? 0) >= 0.9)
+  return [
+    count('camera log or not', all, (j) => saysLog(j) === isLog(j.take.encodingId)),
+    count('kind of five (log, display, flat, HLG, PQ)', all, (j) => kindSaid(j) === kindOf(encodingById(j.take.encodingId))),
+    count('among logs, the right group first', logs, amongLogs),
+    count('the right group first of all encodings and ranges', logs, topGroup),
+    count('black 95 against 128, deep black in frame', logs.filter((j) => j.deepBlack), (j) => blackSaid(j) === blackOf(j.take.encodingId)),
+    count('wrong range flag found, deep black in frame', wrongFlag.filter((j) => j.deepBlack), (j) => j.guess.range.conflict),
+    count('wrong range flag found, all', wrongFlag, (j) => j.guess.range.conflict),
+    count('right range flag left alone', all.filter((j) => j.take.range === j.take.flagged), (j) => !j.guess.range.conflict),
+    count('of groups given at 90 % or more, right', sure, topGroup),
+    count('of range conflicts given at 90 % or more, right', all.filter(({ guess }) => guess.range.conflict && guess.range.probability >= 0.9), (j) => j.take.range === otherRange(j.take.flagged)),
+  ]
+}
+
