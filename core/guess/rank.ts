@@ -156,7 +156,11 @@ function evidenceOf({ encoding, range }: Candidate, f: Facts): readonly string[]
 function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'tagged'>): readonly string[] {
   const out: string[] = []
   if (tagged) out.push(tagged.agrees ? `The file itself says ${tagged.encodingId}, and the pixels do not object.` : `The file says ${tagged.encodingId}, but the pixels do not look like it.`)
-  const [best] = groups
+  const [best] = groups, all = groups.reduce((n, g) => n + g.members.length, 0)
+  if (best && best.members.length > all * 0.6) {
+    out.push('This picture holds too few tones to tell encodings apart: choose a frame with dark and bright parts.')
+    return out
+  }
   if (best) {
     const names = [...new Set(best.members.filter((m) => m.probability > 0.02 || m === best.members[0]).map((m) => m.name))]
     const alike = names.length > 1 ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: no picture can tell them apart` : names[0]
