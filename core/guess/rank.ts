@@ -167,7 +167,7 @@ function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Gues
     out.push(`${Math.round(best.probability * 100)} %: ${alike}.`)
     if (best.probability < 0.6) out.push('This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.')
   }
-  out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind}.`)
+  out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
   if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes look like ${range.likely} range (${Math.round(range.probability * 100)} %).`)
   return out
 }

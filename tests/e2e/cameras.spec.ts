@@ -115,6 +115,9 @@ test('one frame through every plausible encoding, with evidence; one click reads
   const shot = await demoShot('Glaze shelf')
   await openBench(page, 'Glaze shelf', 'read')
   await page.getByRole('link', { name: /Which encoding is it/ }).click()
+  await page.waitForURL(/compare/)
+  // The address alone brings it back.
+  await page.reload()
   await expect(page.getByTestId('sentences')).toContainText('camera log', { timeout: 60_000 })
   const cards = page.locator('.cards > li')
   await expect(cards).toHaveCount(9)

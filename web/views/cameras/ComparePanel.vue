@@ -24,11 +24,11 @@ const said = ref('')
 const canvases = ref<HTMLCanvasElement[]>([])
 const shown = 9
 
-watch([() => props.shot?.id, () => props.frame], async () => {
+watch([() => props.shot?.id, () => props.frame, () => grade.shotId], async () => {
   const shot = props.shot, document = grade.document
   guess.value = null
   said.value = ''
-  if (!shot || !document) return
+  if (!shot || !document || grade.shotId !== shot.id) return
   const { media } = shot
   try {
     const answer = await worker.ask({
