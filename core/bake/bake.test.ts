@@ -2,7 +2,7 @@ import { parseCube, printCube } from '../formats'
 import { addRegion, defaultGrade, setParameter, signalError } from '../grade'
 import type { Frame } from '../image'
 import type { Lut3d } from '../luts'
-import { bakeLut, lutError, pixelByPixelPart } from './bake'
+import { bakeLut, bakeLutFor, lutError, pixelByPixelPart } from './bake'
 
 const none = (): undefined => undefined
 const frame: Frame = { width: 64, height: 16, data: Uint16Array.from({ length: 64 * 16 * 3 }, (_, i) => 14000 + 500 * (Math.floor(i / 3) % 64) + 900 * (i % 3)), low: 0, high: 1 }
@@ -35,4 +35,15 @@ test('a finer LUT is nearer', () => {
 test('equal signals have no error', () => {
   const signal = Float64Array.of(0.2, 0.4, 0.1)
   expect(signalError(signal, signal, 'bt709-2.4')).toEqual({ measure: 'ΔE 2000', mean: 0, percentile999: 0, worst: 0, pixels: 1 })
+})
+
+test('a table fitted to a frame errs less on it than one of exact entries, and entries no colour touches stay', () => {
+  const grade = defaultGrade('log-351-128')
+  const exact = bakeLut(grade, none, 17, ''), fitted = bakeLutFor(grade, none, 17, '', frame)
+  const before = lutError(exact, grade, none, frame, 1), after = lutError(fitted, grade, none, frame, 1)
+  expect(after.mean).toBeLessThan(before.mean * 0.7)
+  expect(fitted.data.every((v) => v >= 0 && v <= 1)).toBe(true)
+  // Full red, green and blue are no colours of this frame.
+  expect(fitted.data.slice(16 * 3, 16 * 3 + 3)).toEqual(exact.data.slice(16 * 3, 16 * 3 + 3))
+  expect(bakeLutFor(grade, none, 17, '', frame).data).toEqual(fitted.data)
 })

@@ -2,6 +2,7 @@
 import { buildChain, evaluateDirect, framePositions, latticeCoordinates, signalError, type DifferenceReport, type GradeDocument, type LutFinder } from '../grade'
 import { sampleSignal, type Frame } from '../image'
 import { applyLut, type Lut3d } from '../luts'
+import { fitLut, withNeighbours } from './fit-lut'
 
 /** The document without what a LUT cannot carry, and what that was, in words. */
 export function pixelByPixelPart(document: GradeDocument): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
@@ -19,6 +20,18 @@ export function bakeLut(document: GradeDocument, find: LutFinder, size: number, 
   const values = latticeCoordinates(Float64Array.from({ length: size }, (_, i) => i / (size - 1)))
   evaluateDirect(buildChain(document, find), values, nowhere)
   return { dimensions: 3, title, size, data: Float32Array.from(values), domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
+}
+
+/** Colours looked at when a table is fitted to a frame. */
+const fittedPixels = 60_000
+
+/** As bakeLut, with the entries moved to where the table errs least over the colours of a frame and their neighbours. */
+export function bakeLutFor(document: GradeDocument, find: LutFinder, size: number, title: string, frame: Frame): Lut3d {
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / fittedPixels)) | 1
+  // Neighbours within half a cell.
+  const colours = withNeighbours(sampleSignal(frame, stride), 0.5 / (size - 1)), wanted = colours.slice()
+  evaluateDirect(buildChain(document, find), wanted, nowhere)
+  return fitLut(bakeLut(document, find, size, title), colours, wanted)
 }
 
 /** How far a baked LUT is from direct evaluation, over every `stride`-th pixel of a real frame. */

@@ -1,7 +1,7 @@
 import { shoot, type Take } from '../../tests/guess/camera'
 import { madeUpScene, randomSource } from '../../tests/guess/scenes'
 import { encodingById } from '../colour'
-import { candidatesFor, differenceAfterShift, guessEncoding, kindOf, measureStatistics, rereadCode, taggedEncoding } from '.'
+import { candidatesFor, cardError, differenceAfterShift, guessEncoding, kindOf, measureStatistics, rereadCode, taggedEncoding } from '.'
 
 const take = (encodingId: string, change: Partial<Take> = {}): Take => ({ encodingId, exposureStops: 0.3, noiseBlack: 0.0008, noiseGrey: 0.003, noiseTrouble: 0, range: 'full', flagged: 'full', bits: 10, ...change })
 // Made-up light with tones from deep black to well over white.
@@ -70,6 +70,15 @@ describe('the guess', () => {
   test('pictures too small to say anything are refused', () => {
     expect(() => measureStatistics({ width: 23, height: 50, data: new Uint16Array(23 * 50 * 3), low: 0, high: 1 })).toThrow('24×24')
   })
+})
+
+test('a picked card tells how far each encoding puts it from grey and from neutral', () => {
+  const { encode } = encodingById('log-420-95').curve, grey = encode(0.18)
+  expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').stops).toBeCloseTo(0, 9)
+  expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').cast).toBeCloseTo(0, 9)
+  const one = encode(0.36)
+  expect(cardError([one, one, one], 'full', 'log-420-95', 'full').stops).toBeCloseTo(1, 9)
+  expect(cardError([0, 0, 0], 'full', 'log-420-95', 'full').stops).toBeNaN()
 })
 
 test('codes are read again by another range and back', () => {

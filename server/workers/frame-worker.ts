@@ -4,7 +4,7 @@ import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import {
-  bakeLut, compile, execute, executeDirectRows, fitWithin, lutError, parseCube, pixelByPixelPart, planError, planesToFrame, printCube, restSize, shrink, splitPlanes, withinBound,
+  bakeLutFor, compile, execute, executeDirectRows, fitWithin, lutError, parseCube, pixelByPixelPart, planError, planesToFrame, printCube, restSize, shrink, splitPlanes, withinBound,
   type CodeRange, type DifferenceReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type MatrixId, type PlaneLayout, type Plan,
 } from '@core/index'
 
@@ -89,12 +89,13 @@ export interface BakedCube { readonly text: string; readonly leftOut: readonly s
 export function bakeCube({ source, grade, luts, size, title }: GradeTask & { size: LatticeSize; title: string }): BakedCube {
   const find = lutFinder(luts)
   const part = pixelByPixelPart(grade)
-  const lut = bakeLut(part.document, find, size, title)
   const frame = readFrame(source)
+  const lut = bakeLutFor(part.document, find, size, title, frame)
   const error = lutError(lut, part.document, find, frame, Math.max(1, Math.floor((frame.width * frame.height) / 60_000)))
   const notes = [
     `In: camera code values, ${grade.read.encodingId}, ${grade.read.gamutId}, 0..1 = full range. Out: display signal, ${grade.show.displayId}.`,
     part.leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried, because a LUT sees one pixel at a time: ${part.leftOut.join(', ')}.`,
+    'Entries are fitted to the colours of that frame, where a table can err least.',
     `Against direct evaluation on ${error.pixels} pixels of one frame, ${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
   ]
   return { text: printCube(lut, notes), leftOut: part.leftOut, error }

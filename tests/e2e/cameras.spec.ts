@@ -124,6 +124,11 @@ test('one frame through every plausible encoding, with evidence; one click reads
   await expect(cards.first()).toContainText(/stops from grey/)
   const pixels = await cards.first().locator('canvas').evaluate((c) => (c as HTMLCanvasElement).getContext('2d')!.getImageData(100, 60, 1, 1).data[3])
   expect(pixels).toBe(255)
+  // The grey card at the left lies within a few hundredths of a stop of 18 % through the right encoding.
+  const right = cards.filter({ hasText: 'Log 420/95' }).filter({ hasText: 'full range' })
+  const box = (await right.locator('canvas').boundingBox())!
+  await right.locator('canvas').click({ position: { x: box.width * 0.09, y: box.height * 0.74 } })
+  await expect(right).toContainText(/The card lies [+−]0\.0\d stops from grey/)
   const other = cards.filter({ has: page.getByRole('button', { name: 'Read by this' }) }).first()
   const name = (await other.getByRole('heading').innerText()).split(/\s{2,}|\n/)[0]!
   await other.getByRole('button', { name: 'Read by this' }).click()

@@ -23,22 +23,19 @@ export async function demoLight(shotId: string, index: number, folder = join('de
   const { decode } = encodingById(truth.encodingId).curve, gain = 2 ** -truth.exposureErrorStops
   for (let i = 0; i < data.length; i++) data[i] = decode(data[i]!) * gain
   transformPixels(gamutToGamut(gamutById(truth.gamutId), gamutById('bt709')), data)
-  const light = halved({ width: full.width, height: full.height, data })
+  const light = averaged({ width: full.width, height: full.height, data }, 2)
   cache.set(key, light)
   return light
 }
 
 export const demoFrames = demoShots.flatMap((shot) => [0, 35, 71].map((index) => ({ id: shot.id, index })))
 
-/** Averages 2×2 pixels of light. */
-function halved({ width, height, data }: Light): Light {
-  const w = width >> 1, h = height >> 1, out = new Float64Array(w * h * 3)
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++)
-      for (let c = 0; c < 3; c++) {
-        const at = (dx: number, dy: number): number => data[((2 * y + dy) * width + 2 * x + dx) * 3 + c]!
-        out[(y * w + x) * 3 + c] = (at(0, 0) + at(1, 0) + at(0, 1) + at(1, 1)) / 4
-      }
+/** Averages squares of `side` pixels of light. */
+function averaged({ width, height, data }: Light, side: number): Light {
+  const w = Math.floor(width / side), h = Math.floor(height / side), out = new Float64Array(w * h * 3)
+  for (let y = 0; y < h * side; y++)
+    for (let x = 0; x < w * side; x++)
+      for (let c = 0; c < 3; c++) out[(Math.floor(y / side) * w + Math.floor(x / side)) * 3 + c]! += data[(y * width + x) * 3 + c]! / side ** 2
   return { width: w, height: h, data: out }
 }
 

@@ -22,5 +22,7 @@ export const text = {
   },
   compare: {
     choose: 'Choose a shot to compare on.', working: 'Every encoding is being tried …', score: (share: string): string => `${share} %`, use: 'Read by this', used: 'read by this now', tagsFirst: 'The file says', range: { full: 'full range', legal: 'legal range' }, alike: 'group', alikeTip: 'Encodings whose pictures differ by less than a quarter stop here: no picture can tell them apart.', applied: (name: string): string => `The shot is now read by ${name}.`,
+    pickHint: 'Click the grey card in any of the pictures to see how far each encoding puts it from 18 % and from neutral.', pick: (name: string): string => `The frame read as ${name}; click its grey card`,
+    card: (stops: string, cast: string): string => `The card lies ${stops} stops from grey, its channels ${cast} % apart.`, cardDark: 'The card has no light.',
   },
 } as const

@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
-import type { DifferenceReport } from '@core/index'
+import { displayById, type DifferenceReport } from '@core/index'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -28,6 +28,7 @@ const entries = ref('33')
 const report = ref<LutReport | null>(null)
 
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const display = computed(() => displayById(grade.document?.show.displayId ?? 'bt709-2.4'))
 const projectId = computed(() => shot.value?.projectId)
 const renders = useRenders(projectId)
 const sizes = ['17', '33', '65'].map((id) => ({ id, name: id }))
@@ -81,13 +82,13 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
         <p v-if="!report" class="quiet">{{ text.measuring }}</p>
         <template v-else>
           <p data-testid="lut-carries">{{ report.leftOut.length ? text.leftOut(report.leftOut) : text.carried }}</p>
-          <p class="quiet figures" data-testid="lut-error">{{ text.error(report.error.mean, report.error.percentile999) }}</p>
+          <p class="quiet figures" data-testid="lut-error">{{ text.error(report.error.measure, report.error.mean, report.error.percentile999) }}</p>
         </template>
         <a class="button" :href="address(`grade.cube?size=${entries}&`)" download>{{ text.takeLut }}</a>
       </section>
       <section>
         <h2 class="caps">{{ text.clip }}</h2>
-        <p>{{ text.clipNote(shot.media.frameCount, shot.media.width, shot.media.height) }}</p>
+        <p>{{ text.clipNote(shot.media.frameCount, shot.media.width, shot.media.height, display.name, display.range === 'high' ? 10 : 8) }}</p>
         <ElButton type="primary" :disabled="!revisionId" @click="renders.start(revisionId)">{{ text.render }}</ElButton>
       </section>
     </div>
