@@ -15,7 +15,7 @@ const browserGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetc
 
 export default defineConfig(
   // AssemblyScript has a grammar of its own.
-  { ignores: ['core/grade/kernel/stages.as.ts', 'dist/', 'node_modules/', '.data/', 'test-results/', 'playwright-report/'] },
+  { ignores: ['**/*.as.ts', 'dist/', 'node_modules/', '.data/', 'test-results/', 'playwright-report/'] },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: tseslint.parser } } },

@@ -1,5 +1,5 @@
 // What the instruments room offers.
 export { noLoss, totalLoss, type StationLoss } from './losses'
 export * from './meridian'
-export * from './scopes'
+export { addCounts, countScopes, histogramBins, levelHigh, levelLow, lumaPercentile, vectorSpan, type ScopeCounts, type ScopeSizes } from './scopes'
 export * from './trace-image'

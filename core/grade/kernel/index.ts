@@ -1,18 +1,11 @@
 // The kernel that runs passes on a chunk of pixels: WebAssembly with SIMD where it can be had, else the plain one.
 import { tableEntries } from '../curve-table'
+import { reserve, startKernel, type StartedKernel } from '../../wasm/load'
 import type { Passes, Stage } from '../stage'
 import { runPlain } from './plain'
-import { stagesWasm } from './stages-wasm'
+import { wasm } from './stages.wasm'
 
 export { runPlain }
-
-// What is used of WebAssembly; the core is compiled without the types of a browser or of Node.js.
-declare const WebAssembly: {
-  readonly Module: new (bytes: Uint8Array) => object
-  readonly Instance: new (module: object, imports: object) => { readonly exports: object }
-  readonly Memory: new (size: { initial: number }) => Memory
-}
-interface Memory { readonly buffer: ArrayBuffer; grow(pages: number): number }
 
 interface StageCode {
   decode(source: number, pixels: number, count: number, table: number): void
@@ -36,42 +29,17 @@ const matteAt = beforeAt + chunkPixels * 16
 const decodeAt = matteAt + chunkPixels * 4
 const scratchAt = decodeAt + 65536 * 4
 const stagesAt = scratchAt + 64
-const pageBytes = 65536
 
-interface Kernel {
-  readonly memory: Memory
-  readonly code: StageCode
+interface Kernel extends StartedKernel<StageCode> {
   loadedDecode: Float32Array | null
   loaded: Passes | null
   /** Where each stage's data lies, pass by pass. */
   addresses: readonly (readonly number[])[]
 }
 
-function startKernel(): Kernel | null {
-  try {
-    const memory = new WebAssembly.Memory({ initial: Math.ceil(stagesAt / pageBytes) + 10 })
-    const instance = new WebAssembly.Instance(new WebAssembly.Module(bytesOf(stagesWasm)), { env: { memory } })
-    return { memory, code: instance.exports as StageCode, loadedDecode: null, loaded: null, addresses: [] }
-  } catch {
-    return null
-  }
-}
-
-const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/'
-
-/** Base64 (RFC 4648, clause 4) to bytes; the core has no platform to ask. */
-function bytesOf(base64: string): Uint8Array {
-  const digits = base64.replace(/=+$/, '')
-  const bytes = new Uint8Array(Math.floor((digits.length * 3) / 4))
-  let bits = 0, held = 0, at = 0
-  for (const digit of digits) {
-    bits = ((bits << 6) | alphabet.indexOf(digit)) & 0xffffff
-    held += 6
-    if (held < 8) continue
-    held -= 8
-    bytes[at++] = (bits >> held) & 255
-  }
-  return bytes
+function start(): Kernel | null {
+  const started = startKernel<StageCode>(wasm, stagesAt)
+  return started && { ...started, loadedDecode: null, loaded: null, addresses: [] }
 }
 
 function dataOf(stage: Stage): Float32Array {
@@ -85,8 +53,7 @@ function dataOf(stage: Stage): Float32Array {
 
 function load(k: Kernel, plan: Passes): void {
   const total = plan.passes.reduce((sum, { stages }) => sum + stages.reduce((s, stage) => s + aligned(dataOf(stage).byteLength), 0), stagesAt + 16)
-  const missing = total - k.memory.buffer.byteLength
-  if (missing > 0) k.memory.grow(Math.ceil(missing / pageBytes))
+  reserve(k.memory, total)
   const { buffer } = k.memory
   if (k.loadedDecode !== plan.decode) new Float32Array(buffer, decodeAt, 65536).set(plan.decode)
   let at = stagesAt
@@ -109,7 +76,7 @@ let kernel: Kernel | null | undefined
  * pixels, null where it has none. Agrees with runPlain to a code or two of 16 bits, as both count in single precision.
  */
 export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array, mattes: readonly (Float32Array | null)[]): void {
-  kernel ??= startKernel()
+  if (kernel === undefined) kernel = start()
   if (!kernel) return runPlain(plan, source, target, mattes)
   if (kernel.loaded !== plan) load(kernel, plan)
   const { code, addresses, memory: { buffer } } = kernel

@@ -1,7 +1,3 @@
-import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { chunkPixels, runChunk, runPlain } from '.'
 import type { Lut } from '../../luts'
 import { compile } from '../compile'
@@ -67,15 +63,4 @@ test('an empty matte leaves every bit', () => {
   runChunk({ ...plan, passes: plan.passes.filter((p) => !p.region) }, source, outside, [null, null])
   expect(inside).toEqual(outside)
   expect(without.passes).toHaveLength(1)
-})
-
-test('the binary is what the source compiles to', () => {
-  const folder = mkdtempSync(join(tmpdir(), 'pale-kernel-'))
-  try {
-    const fresh = join(folder, 'fresh.ts')
-    execFileSync(process.execPath, ['core/grade/kernel/build.js', fresh])
-    expect(readFileSync(fresh, 'utf8')).toBe(readFileSync('core/grade/kernel/stages-wasm.ts', 'utf8'))
-  } finally {
-    rmSync(folder, { recursive: true, force: true })
-  }
 })

@@ -1,5 +1,5 @@
 // The stages of a pass in AssemblyScript with 128-bit SIMD. Pixels are four floats each (R, G, B and one unused), a chunk
-// at a time. Built by bin/build-kernel into stages-wasm.ts; plain.ts does the same in plain TypeScript and tests compare
+// at a time. Built by bin/build-kernel into stages.wasm.ts; plain.ts does the same in plain TypeScript and tests compare
 // the two. Addresses are bytes; index.ts lays out the memory.
 
 // As in ../curve-table.ts.

@@ -1,0 +1,70 @@
+// The scopes kernel's memory: a job, its tables, its counters and the rows to count.
+import { reserve, startKernel, type StartedKernel } from '../../wasm/load'
+import { wasm } from './scopes.wasm'
+
+interface ScopeCode { countScopes(job: number): void }
+
+/** What is counted, with the tables that say where: byte offsets of a picture column's counters and of a 12-bit code's level. */
+export interface ScopeJob {
+  /** RGB triples of the rows to count. */
+  readonly rows: Uint16Array
+  readonly width: number
+  readonly columnOf: Uint32Array
+  readonly levelOf: Uint32Array
+  /** Counters per trace, per luma bin and of the vectorscope. */
+  readonly traceEntries: number
+  readonly lumaBins: number
+  readonly cells: number
+  /** Weights of luma in 65536ths, whole numbers that add up to 65536. */
+  readonly weights: readonly [number, number, number]
+  /** Cells of the vectorscope per code of colour difference, in 2^20ths, whole. */
+  readonly perCb: number
+  readonly perCr: number
+  readonly topCode: number
+}
+
+export interface ScopeResult {
+  readonly waveform: Uint32Array
+  readonly red: Uint32Array
+  readonly green: Uint32Array
+  readonly blue: Uint32Array
+  readonly luma: Uint32Array
+  readonly vector: Uint32Array
+  readonly sums: readonly [number, number, number]
+  readonly clipped: number
+  readonly crushed: number
+}
+
+const jobBytes = 20 * 4 + 5 * 8
+const band = 24
+let kernel: StartedKernel<ScopeCode> | null | undefined
+
+/** Counts with the kernel; null where there is no WebAssembly. */
+export function countFast(job: ScopeJob): ScopeResult | null {
+  if (kernel === undefined) kernel = startKernel<ScopeCode>(wasm, jobBytes)
+  if (!kernel) return null
+  let next = (jobBytes + 15) & ~15
+  const place = (bytes: number): number => {
+    const at = next
+    next += (bytes + 15) & ~15
+    return at
+  }
+  const columnOf = place(job.columnOf.byteLength), levelOf = place(job.levelOf.byteLength), countersAt = next
+  const waveform = place(job.traceEntries * 4), red = place(job.traceEntries * 4), green = place(job.traceEntries * 4), blue = place(job.traceEntries * 4)
+  const luma = place(job.lumaBins * 4), vector = place(job.cells * job.cells * 4), countersEnd = next, source = place(job.rows.byteLength)
+  reserve(kernel.memory, next)
+  const { buffer } = kernel.memory
+  new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
+  new Uint32Array(buffer, levelOf, job.levelOf.length).set(job.levelOf)
+  new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
+  new Uint16Array(buffer, source, job.rows.length).set(job.rows)
+  new Uint32Array(buffer, 0, 20).set([source, job.width, job.rows.length / 3 / job.width, columnOf, levelOf, waveform, red, green, blue, luma, vector, job.cells, job.topCode, band, ...job.weights, job.perCb, job.perCr, 0])
+  const numbers = new Float64Array(buffer, 80, 5)
+  kernel.code.countScopes(0)
+  const counters = (at: number, entries: number): Uint32Array => new Uint32Array(buffer, at, entries).slice()
+  return {
+    waveform: counters(waveform, job.traceEntries), red: counters(red, job.traceEntries), green: counters(green, job.traceEntries), blue: counters(blue, job.traceEntries),
+    luma: counters(luma, job.lumaBins), vector: counters(vector, job.cells * job.cells),
+    sums: [numbers[0]!, numbers[1]!, numbers[2]!], clipped: numbers[3]!, crushed: numbers[4]!,
+  }
+}
