@@ -24,13 +24,13 @@ function brightness(full: number, [red, green, blue]: Ink): Uint32Array {
 function paintColumns(counts: Uint32Array, width: number, height: number, ink: Ink, full: number, image: TraceImage, atX: number): void {
   const table = brightness(full, ink)
   const pixels = new Uint32Array(image.rgba.buffer)
-  for (let row = 0; row < height; row++) {
-    const line = (height - 1 - row) * image.width + atX
-    for (let x = 0, i = row; x < width; x++, i += height) {
+  const bottom = (height - 1) * image.width + atX
+  // The image starts blank and most counts are zero: only the others are written.
+  for (let x = 0, i = 0; x < width; x++)
+    for (let row = 0; row < height; row++, i++) {
       const n = counts[i]!
-      pixels[line + x] = table[n < 1023 ? n : 1023]!
+      if (n !== 0) pixels[bottom + x - row * image.width] = table[n < 1023 ? n : 1023]!
     }
-  }
 }
 
 /** Paints counts that lie row by row, lowest row first. */
@@ -41,7 +41,7 @@ function paintRows(counts: Uint32Array, width: number, height: number, ink: Ink,
     const line = (height - 1 - row) * image.width
     for (let x = 0; x < width; x++) {
       const n = counts[row * width + x]!
-      pixels[line + x] = table[n < 1023 ? n : 1023]!
+      if (n !== 0) pixels[line + x] = table[n < 1023 ? n : 1023]!
     }
   }
 }
