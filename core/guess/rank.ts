@@ -85,9 +85,12 @@ function likeliestKind(all: readonly { candidate: Candidate; probability: number
   return { kind, probability }
 }
 
+/** A wrong flag spoils every tone, so it is spoken of while it is still the less likely of the two. */
+const suspicion = 0.4
+
 function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
   const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
-  return other > 0.5 ? { flagged, likely: otherRange(flagged), probability: other, conflict: true } : { flagged, likely: flagged, probability: 1 - other, conflict: false }
+  return other > suspicion ? { flagged, likely: otherRange(flagged), probability: other, conflict: true } : { flagged, likely: flagged, probability: 1 - other, conflict: false }
 }
 
 /** Largest difference allowed inside a group, in stops, after the best shift of exposure. */
@@ -168,6 +171,6 @@ function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Gues
     if (best.probability < 0.6) out.push('This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.')
   }
   out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
-  if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes look like ${range.likely} range (${Math.round(range.probability * 100)} %).`)
+  if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes ${range.probability > 0.5 ? 'look like' : 'may be'} ${range.likely} range (${Math.round(range.probability * 100)} %).`)
   return out
 }

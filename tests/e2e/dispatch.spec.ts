@@ -63,7 +63,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   expect(still.suggestedFilename()).toBe('Potter at the bench frame 24.png')
 
   await expect(page.getByTestId('lut-carries')).toHaveText('A LUT sees one pixel at a time. Not carried: region "Region 1".')
-  await expect(page.getByTestId('lut-error')).toContainText('mean ΔE2000')
+  await expect(page.getByTestId('lut-error')).toContainText('mean ΔE 2000')
   const [lut] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the .cube' }).click()])
   expect(readFileSync(await lut.path(), 'utf8')).toContain('LUT_3D_SIZE 33')
 

@@ -1,7 +1,9 @@
 // Document state: the grade being edited, and its way to the server. What is called saved is committed there.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import { checked } from '@contracts/check'
 import { checkedGrade } from '@contracts/grade'
+import { HeadMove } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import type { GradeDocument } from '@core/index'
 import { post, RequestError, sentenceOf } from '../api/client'
@@ -144,7 +146,7 @@ export const useGrade = defineStore('grade', () => {
       await commit()
       const id = shotId.value
       if (!revision.value || dirty()) return
-      const state = await post<RevisionState>(`/shots/${id}/${direction}`, { expectedId: revision.value.headId })
+      const state = await post<RevisionState>(`/shots/${id}/${direction}`, checked(HeadMove, { expectedId: revision.value.headId }))
       if (shotId.value === id) take(state)
     } catch (error) {
       if (error instanceof RequestError && error.status === 409) take((error.body as { newer: RevisionState }).newer)

@@ -2,6 +2,9 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { EncodingDefinition } from '@core/index'
+import { checked } from '@contracts/check'
+import { checkedEncoding, EncodingFile } from '@contracts/encodings'
+import { LeadFrame, NewProject } from '@contracts/requests'
 import type { LutSummary, ProjectSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 import { upload } from '../api/upload'
@@ -20,7 +23,7 @@ export const useLibrary = defineStore('library', () => {
     projects.value = await request<readonly ProjectSummary[]>('/projects')
   }
   async function makeProject(name: string): Promise<string> {
-    const { id } = await post<{ id: string }>('/projects', { name })
+    const { id } = await post<{ id: string }>('/projects', checked(NewProject, { name }))
     await loadProjects()
     return id
   }
@@ -40,13 +43,12 @@ export const useLibrary = defineStore('library', () => {
     encodings.value = await request<readonly EncodingDefinition[]>('/encodings')
   }
   async function keepEncoding(definition: EncodingDefinition): Promise<void> {
-    await post('/encodings', definition)
+    await post('/encodings', checkedEncoding(definition))
     await loadEncodings()
   }
   async function importEncodings(file: File): Promise<void> {
     const data: unknown = JSON.parse(await file.text())
-    if (typeof data !== 'object' || data === null) throw new Error('This file holds no encodings.')
-    encodings.value = await post<readonly EncodingDefinition[]>('/encodings/import', data)
+    encodings.value = await post<readonly EncodingDefinition[]>('/encodings/import', checked(EncodingFile, data))
   }
   async function removeEncoding(id: string): Promise<void> {
     await request(`/encodings/${encodeURIComponent(id)}`, { method: 'DELETE' })
@@ -60,7 +62,7 @@ export const useLibrary = defineStore('library', () => {
   async function setLeadFrame(leadFrame: number): Promise<void> {
     const open = shot.value
     if (!open) return
-    await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ leadFrame }) })
+    await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
   return { projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }

@@ -1,5 +1,7 @@
 // The project's renders, asked for again while one of them is under way.
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import { checked } from '@contracts/check'
+import { NewRender } from '@contracts/requests'
 import type { RenderSummary } from '@contracts/responses'
 import { post, request, sentenceOf } from '../../api/client'
 
@@ -51,7 +53,7 @@ export function useRenders(projectId: Ref<string | undefined>): Renders {
     list,
     fault,
     busy,
-    start: (revisionId) => attempt(() => post('/renders', { revisionId })),
+    start: (revisionId) => attempt(() => post('/renders', checked(NewRender, { revisionId }))),
     cancel: (id) => attempt(() => post(`/renders/${id}/cancel`, {})),
   }
 }
