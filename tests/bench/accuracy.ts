@@ -1,5 +1,5 @@
 // How far what is compiled is from direct evaluation on the lead frames of the demo.
-import { accuracyBound, compile, defaultGrade, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
+import { accuracyBound, bakeLutFor, compile, defaultGrade, lutError, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 
 export async function measureAccuracy(address: string): Promise<string[]> {
@@ -11,6 +11,7 @@ export async function measureAccuracy(address: string): Promise<string[]> {
     const response = await fetch(`${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`)
     const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
     const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data: new Uint16Array(await response.arrayBuffer()) }
+    for (const size of [33, 65]) lines.push(`${shot.name}, exported .cube of ${size}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, size)}`)
     for (const [what, change] of grades) lines.push(`${shot.name}, ${what}: ${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`)
   }
   return lines
@@ -22,6 +23,12 @@ const grades: readonly (readonly [string, (g: GradeDocument) => GradeDocument])[
   ['print to PQ 1000', (g) => setShow(g, { method: 'print', displayId: 'pq-1000' })],
   ['rolloff to HLG', (g) => setShow(g, { method: 'rolloff', displayId: 'hlg' })],
 ]
+
+function cubeErrorOf(grade: GradeDocument, frame: Frame, size: number): string {
+  const none = (): undefined => undefined
+  const { measure, mean, percentile999 } = lutError(bakeLutFor(grade, none, size, '', frame), grade, none, frame, 8)
+  return `${measure} mean ${mean.toFixed(3)}, 99.9th percentile ${percentile999.toFixed(2)} (bound for 33: 0.1 and 1.0)`
+}
 
 function errorOf(grade: GradeDocument, frame: Frame): string {
   const { measure, mean, percentile999, worst } = planError(compile(grade, () => undefined, frame, 33), frame, 60_000)

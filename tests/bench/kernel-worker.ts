@@ -2,4 +2,4 @@
 import { kernelSpeeds } from './kernel-work'
 
 const scope = self as unknown as { postMessage: (m: unknown) => void }
-scope.postMessage(kernelSpeeds(15))
+scope.postMessage(kernelSpeeds(7))

@@ -5,18 +5,30 @@ import { createServer } from 'node:http'
 import { basename, join } from 'node:path'
 import type { Browser } from '@playwright/test'
 import { compile, countScopes, defaultGrade, lumaWeights, printCube, setParameter, setShow, setStep, type Frame, type GradeDocument, type Lut, type PlanCache } from '@core/index'
-import { benchTable, kernelSpeeds, testFrame } from './kernel-work'
+import { benchTable, kernelSpeeds, testFrame, type KernelSpeeds } from './kernel-work'
 import { median, quantile, timed } from './median'
 
+const rounds = 5
+
+/** Ours and theirs in turn, round by round, so that a machine that grows slower meanwhile is slower for both. */
 export async function measureKernel(scratch: string, browser: Browser): Promise<string[]> {
-  const theirs = ffmpegMegapixels(scratch, testFrame(1920, 1080), benchTable())
-  const line = (where: string, { fast, plain, grade }: ReturnType<typeof kernelSpeeds>): string =>
-    `${where}: ${fast.toFixed(1)} Mpx/s, ratio to ffmpeg lut3d=interp=tetrahedral ${(fast / theirs).toFixed(2)} (plain TypeScript ${plain.toFixed(1)} Mpx/s, ratio ${(plain / theirs).toFixed(2)}; a grade without a table ${grade.toFixed(1)} Mpx/s)`
-  return [`ffmpeg: ${theirs.toFixed(1)} Mpx/s`, line('Node.js', kernelSpeeds(15)), line('Chromium worker', await inChromium(browser))]
+  const frame = testFrame(1920, 1080), table = benchTable()
+  const theirs: number[] = [], here: KernelSpeeds[] = [], inBrowser: KernelSpeeds[] = []
+  for (let round = 0; round < rounds; round++) {
+    theirs.push(ffmpegMegapixels(scratch, frame, table))
+    here.push(kernelSpeeds(7))
+    inBrowser.push(await inChromium(browser))
+  }
+  const line = (where: string, ours: readonly KernelSpeeds[]): string => {
+    const speed = (kind: keyof KernelSpeeds): string => median(ours.map((o) => o[kind])).toFixed(1)
+    const ratio = (kind: keyof KernelSpeeds): string => median(ours.map((o, i) => o[kind] / theirs[i]!)).toFixed(2)
+    return `${where}: ${speed('fast')} Mpx/s, ratio to ffmpeg lut3d=interp=tetrahedral ${ratio('fast')} (plain TypeScript ${speed('plain')} Mpx/s, ratio ${ratio('plain')}; a grade without a table ${speed('grade')} Mpx/s)`
+  }
+  return [`ffmpeg: ${median(theirs).toFixed(1)} Mpx/s`, line('Node.js', here), line('Chromium worker', inBrowser)]
 }
 
 /** The built worker, served from beside the running bench to a page of its own. */
-async function inChromium(browser: Browser): Promise<ReturnType<typeof kernelSpeeds>> {
+async function inChromium(browser: Browser): Promise<KernelSpeeds> {
   const server = createServer((request, response) => {
     const name = basename(request.url ?? '/')
     if (!name.endsWith('.js')) return void response.writeHead(200, { 'content-type': 'text/html' }).end('<title>bench</title>')
@@ -26,9 +38,9 @@ async function inChromium(browser: Browser): Promise<ReturnType<typeof kernelSpe
   const port = (server.address() as { port: number }).port, page = await browser.newPage()
   try {
     await page.goto(`http://127.0.0.1:${port}/`)
-    return await page.evaluate(() => new Promise<{ fast: number; plain: number; grade: number }>((done, fail) => {
+    return await page.evaluate(() => new Promise<KernelSpeeds>((done, fail) => {
       const worker = new Worker('/kernel-worker.js', { type: 'module' })
-      worker.onmessage = ({ data }) => done(data as { fast: number; plain: number; grade: number })
+      worker.onmessage = ({ data }) => done(data as KernelSpeeds)
       worker.onerror = (e) => fail(new Error(e.message))
     }))
   } finally {
@@ -48,8 +60,8 @@ function ffmpegMegapixels(scratch: string, frame: Frame, table: Lut): number {
     execFileSync('ffmpeg', ['-v', 'error', '-nostdin', '-filter_threads', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', `${frame.width}x${frame.height}`, '-i', picture, '-vf', `loop=${repeats - 1}:1${filter}`, '-threads', '1', '-f', 'null', '-'])
     return performance.now() - start
   }
-  const times = Array.from({ length: 5 }, () => run(`,lut3d=file=${cube}:interp=tetrahedral`) - run(''))
-  return (frame.width * frame.height * repeats) / 1e6 / (median(times) / 1000)
+  const ms = run(`,lut3d=file=${cube}:interp=tetrahedral`) - run('')
+  return (frame.width * frame.height * repeats) / 1e6 / (ms / 1000)
 }
 
 /** Ten steps: two of each hand control. */

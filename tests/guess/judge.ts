@@ -8,19 +8,21 @@ import { randomSource } from './scenes'
 
 export interface Judged { readonly scene: string; readonly take: Take; readonly guess: Guess; readonly deepBlack: boolean }
 
-/** Guesses every encoding on `framings` framings of each demo frame; `tagged` gives HLG and PQ the tags that such files carry. */
-export async function* judge(framings: number, tagged: boolean, frames = demoFrames): AsyncGenerator<Judged> {
+/** Guesses every encoding on `framings` framings of each demo frame. */
+export async function* judge(framings: number, frames = demoFrames): AsyncGenerator<Judged> {
   for (let n = 0; n < framings; n++)
     for (const { id, index } of frames) {
       const light = reframed(await demoLight(id, index), n * 100 + index + id.length), random = randomSource(n * 7 + index + id.length * 31)
       for (const encodingId of taken) {
         const take = randomTake(encodingId, random, 0.25)
         const frame = shoot(light, take, random)
-        const transfer = tagged ? { hlg: 'arib-std-b67', pq: 'smpte2084' }[encodingId] : undefined
-        yield { scene: id, take, guess: guessEncoding(frame, take.flagged, transfer ? { transfer } : {}), deepBlack: hasDeepBlack(frame, take) }
+        yield { scene: id, take, guess: guessEncoding(frame, take.flagged, { ...tagsOf(encodingId) }), deepBlack: hasDeepBlack(frame, take) }
       }
     }
 }
+
+/** The transfer tag that files of high range carry; logs and plain video carry none that says more. */
+const tagsOf = (encodingId: string): { transfer?: string } => ({ hlg: { transfer: 'arib-std-b67' }, pq: { transfer: 'smpte2084' } })[encodingId] ?? {}
 
 /** True when a share of the picture lies within a few codes of the true black. */
 function hasDeepBlack({ data, low, high }: Frame, { encodingId, range, flagged }: Take): boolean {
@@ -38,12 +40,12 @@ const blackOf = (id: string): number => (encodingById(id).curve.encode(0) * 1023
 
 export interface Score { readonly name: string; readonly right: number; readonly of: number }
 
-/** The bars, each as right answers of all that count. */
+/** The bars, each as right answers of all that count: by the pixels alone, and where it matters with the tags that files of high range carry. */
 export function scores(all: readonly Judged[]): readonly Score[] {
   const count = (name: string, among: readonly Judged[], right: (j: Judged) => boolean): Score => ({ name, right: among.filter(right).length, of: among.length })
   const shareOfLogs = ({ guess }: Judged): number => guess.ranked.filter((r) => isLog(r.encodingId)).reduce((s, r) => s + r.probability, 0)
-  const saysLog = (j: Judged): boolean => (j.guess.tagged ? false : shareOfLogs(j) > 0.5)
-  const kindSaid = ({ guess }: Judged): string => (guess.tagged?.agrees ? kindOf(encodingById(guess.tagged.encodingId)) : guess.kind)
+  const saysLog = (j: Judged): boolean => shareOfLogs(j) > 0.5
+  const byTags = ({ guess }: Judged): boolean => guess.tagged?.agrees === true
   const logs = all.filter((j) => publishedLog(j.take.encodingId))
   const topGroup = ({ guess, take }: Judged): boolean => guess.groups[0]?.members.some((m) => m.encodingId === take.encodingId && m.range === take.range) ?? false
   /** The best group of logs, as if it were known that the footage is a log of the stated range. */
@@ -60,7 +62,9 @@ export function scores(all: readonly Judged[]): readonly Score[] {
   const sure = all.filter(({ guess }) => (guess.groups[0]?.probability ?? 0) >= 0.9)
   return [
     count('camera log or not', all, (j) => saysLog(j) === isLog(j.take.encodingId)),
-    count('kind of five (log, display, flat, HLG, PQ)', all, (j) => kindSaid(j) === kindOf(encodingById(j.take.encodingId))),
+    count('camera log or not, with tags', all, (j) => (!byTags(j) && saysLog(j)) === isLog(j.take.encodingId)),
+    count('kind of five (log, display, flat, HLG, PQ)', all, (j) => j.guess.kind === kindOf(encodingById(j.take.encodingId))),
+    count('kind of five, with tags', all, (j) => (byTags(j) ? kindOf(encodingById(j.guess.tagged?.encodingId ?? '')) : j.guess.kind) === kindOf(encodingById(j.take.encodingId))),
     count('among logs, the right group first', logs, amongLogs),
     count('the right group first of all encodings and ranges', logs, topGroup),
     count('black 95 against 128, deep black in frame', logs.filter((j) => j.deepBlack), (j) => blackSaid(j) === blackOf(j.take.encodingId)),
