@@ -53,11 +53,8 @@ export function scores(all: readonly Judged[]): readonly Score[] {
     const best = guess.groups.map((g) => ({ g, p: g.members.filter((m) => publishedLog(m.encodingId) && m.range === take.range).reduce((s, m) => s + m.probability, 0) })).sort((a, b) => b.p - a.p)[0]
     return best?.g.members.some((m) => m.encodingId === take.encodingId && m.range === take.range) ?? false
   }
-  const blackSaid = ({ guess }: Judged): number => {
-    const sums = new Map<number, number>()
-    for (const r of guess.ranked) if (publishedLog(r.encodingId)) sums.set(blackOf(r.encodingId), (sums.get(blackOf(r.encodingId)) ?? 0) + r.probability)
-    return [...sums].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0
-  }
+  /** Of the likeliest log that cameras write. */
+  const blackSaid = ({ guess }: Judged): number => blackOf(guess.ranked.find((r) => publishedLog(r.encodingId))?.encodingId ?? '')
   const wrongFlag = all.filter((j) => j.take.range !== j.take.flagged)
   const sure = all.filter(({ guess }) => (guess.groups[0]?.probability ?? 0) >= 0.9)
   return [
