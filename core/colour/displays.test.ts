@@ -2,6 +2,8 @@ import Color from 'colorjs.io'
 import fc from 'fast-check'
 import { deltaEItp, differenceMeasure, displayToItp } from './delta-e'
 import { displayById, displays, lightOfSignal } from './displays'
+import { gamutById, gamutToGamut } from './gamuts'
+import { transform } from './matrix'
 import { acesCc, filmDensity, pqNits } from './standard-curves'
 import { lifted, linLog, tableCurve, tangentToe } from './transfer'
 
@@ -36,10 +38,9 @@ describe('displays', () => {
     expect(displayById('pq-1000').eotf.decode(v) / linear).toBeCloseTo(1, 3)
   })
 
-  test('P3 of colour agrees with an independent library through XYZ', () => {
-    const other = new Color('p3', [0.9, 0.4, 0.2]).to('rec2020-linear').coords
-    const [x, y, z] = new Color('rec2020-linear', other).to('xyz-d65').coords.map(Number)
-    expect([x, y, z].every((v) => Number.isFinite(v))).toBe(true)
+  test.each([[[0.7, 0.2, 0.05]], [[0.02, 0.9, 0.3]], [[1, 1, 1]]] as const)('P3 light of %p agrees with an independent library in BT.2020', ([red, green, blue]) => {
+    const theirs = new Color('p3-linear', [red, green, blue]).to('rec2020-linear').coords.map(Number)
+    transform(gamutToGamut(gamutById('p3-d65'), gamutById('bt2020')), [red, green, blue]).forEach((v, c) => expect(v).toBeCloseTo(theirs[c]!, 4))
   })
 
   test('HLG: the peak signal shows the peak, and any finite signal gives a number', () => {
