@@ -42,7 +42,9 @@ test('a table fitted to a frame errs less on it than one of exact entries, and e
   const exact = bakeLut(grade, none, 17, ''), fitted = bakeLutFor(grade, none, 17, '', frame)
   const before = lutError(exact, grade, none, frame, 1), after = lutError(fitted, grade, none, frame, 1)
   expect(after.mean).toBeLessThan(before.mean * 0.7)
-  expect(fitted.data.every((v) => v >= 0 && v <= 1)).toBe(true)
+  expect(after.percentile999).toBeLessThan(before.percentile999)
+  // An entry may lie beyond black, but not far.
+  expect(fitted.data.every((v) => v >= -0.5 && v <= 1.5)).toBe(true)
   // Full red, green and blue are no colours of this frame.
   expect(fitted.data.slice(16 * 3, 16 * 3 + 3)).toEqual(exact.data.slice(16 * 3, 16 * 3 + 3))
   expect(bakeLutFor(grade, none, 17, '', frame).data).toEqual(fitted.data)

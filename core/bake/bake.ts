@@ -31,13 +31,14 @@ export function bakeLutFor(document: GradeDocument, find: LutFinder, size: numbe
   // Neighbours within half a cell.
   const colours = withNeighbours(sampleSignal(frame, stride), 0.5 / (size - 1)), wanted = colours.slice()
   evaluateDirect(buildChain(document, find), wanted, nowhere)
-  return fitLut(bakeLut(document, find, size, title), colours, wanted)
+  return fitLut(bakeLut(document, find, size, title), colours, wanted, document.show.displayId)
 }
 
-/** How far a baked LUT is from direct evaluation, over every `stride`-th pixel of a real frame. */
+/** How far what a baked LUT gives, held to black and white as every output holds it, is from direct evaluation, over every `stride`-th pixel of a real frame. */
 export function lutError(lut: Lut3d, document: GradeDocument, find: LutFinder, frame: Frame, stride: number): DifferenceReport {
   const direct = sampleSignal(frame, stride), baked = direct.slice()
   evaluateDirect(buildChain(document, find), direct, framePositions(frame.width, frame.height, stride))
   applyLut(lut, baked, 'tetrahedral')
+  for (let i = 0; i < baked.length; i++) baked[i] = Math.min(Math.max(baked[i]!, 0), 1)
   return signalError(direct, baked, document.show.displayId)
 }

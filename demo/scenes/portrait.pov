@@ -13,25 +13,7 @@ light_source { <9.5, 2.5, -3.5> color rgb <0.34, 0.32, 0.30> area_light <0, 3, 0
 light_source { <4.5, 6.5, 7> color rgb <0.75, 0.72, 0.68> area_light <2, 0, 0>, <0, 2, 0>, 4, 4 adaptive 1 jitter }
 sphere { 0, 60 hollow pigment { rgb 0.07 } finish { ambient 0 diffuse 0 emission 1 } no_image no_shadow }
 
-// Skin: a base with warmer cheeks, nose and ears, paler on the high planes, fine pores, and a soft oily sheen.
-#macro Skin(Tone, Warm, Pale)
-  texture {
-    pigment {
-      bozo scale 0.42 warp { turbulence 0.4 }
-      color_map { [0.1 color Tone * 0.92] [0.5 color Tone] [0.9 color Tone * 0.8 + Warm * 0.2] }
-    }
-    normal { average normal_map { [1 bumps 0.10 scale 0.022] [0.7 granite 0.08 scale 0.14] [0.6 bumps 0.06 scale 0.15] } }
-    finish { diffuse 0.95 brilliance 0.92 specular 0.16 roughness 0.06 }
-  }
-  #local Side = -1;
-  #while (Side < 2)
-    texture {
-      pigment { spherical scale 0.42 translate <0.44 * Side, -0.22, -0.78> color_map { [0 rgbt <Warm.red, Warm.green, Warm.blue, 1>] [1 rgbt <Warm.red, Warm.green, Warm.blue, 0.55>] } }
-      finish { diffuse 0.95 brilliance 0.92 specular 0 }
-    }
-    #local Side = Side + 2;
-  #end
-#end
+#include "skin.inc"
 #declare SkinTone = rgb <0.200, 0.096, 0.056>;
 #declare SkinWarm = rgb <0.225, 0.078, 0.044>;
 #declare SkinPale = rgb <0.27, 0.15, 0.10>;

@@ -95,7 +95,7 @@ export function bakeCube({ source, grade, luts, size, title }: GradeTask & { siz
   const notes = [
     `In: camera code values, ${grade.read.encodingId}, ${grade.read.gamutId}, 0..1 = full range. Out: display signal, ${grade.show.displayId}.`,
     part.leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried, because a LUT sees one pixel at a time: ${part.leftOut.join(', ')}.`,
-    'Entries are fitted to the colours of that frame, where a table can err least.',
+    'Entries are fitted to the colours of that frame; some lie a little below 0 or above 1 on purpose: interpolate first, then clip.',
     `Against direct evaluation on ${error.pixels} pixels of one frame, ${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
   ]
   return { text: printCube(lut, notes), leftOut: part.leftOut, error }
