@@ -1,6 +1,8 @@
 // What the browser may ask of the server, as contracts.
 import 'reflect-metadata'
-import { IsInt, IsObject, IsString, IsUUID, Length, Matches, Max, Min } from 'class-validator'
+import { Type } from 'class-transformer'
+import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
+import { isEncodingId } from '@core/index'
 
 // Printable text on one line: no control characters.
 const oneLine = /^[^\p{Cc}]*$/u
@@ -28,4 +30,77 @@ export class NewRender {
 
 export class LeadFrame {
   @IsInt() @Min(0) @Max(10_000_000) leadFrame!: number
+}
+
+const mostShots = 5000
+
+export class RateOf {
+  @IsInt() @Min(1) @Max(1_000_000) numerator!: number
+  @IsInt() @Min(1) @Max(100_000) denominator!: number
+}
+
+/** Files that were uploaded, or one that lies in the server's media folder, to become shots. */
+export class NewImport {
+  /** Ids of finished uploads: one film or still each, or all pictures of one sequence in order. */
+  @ValidateIf((r: NewImport) => r.path === undefined) @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200_000) @Matches(/^[0-9a-f]{32}$/, { each: true }) uploads?: string[]
+  /** A path below the media folder. */
+  @IsOptional() @IsString() @Length(1, 1000) path?: string
+  /** The uploads (or the files of the folder) are one sequence. */
+  @IsBoolean() pictures!: boolean
+  @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
+  /** Frames per second of a sequence. */
+  @IsOptional() @ValidateNested() @Type(() => RateOf) rate?: RateOf
+}
+
+class SceneTarget {
+  /** A scene that is there, or the name of one to make; neither takes the shots out of their scene. */
+  @IsOptional() @IsUUID() id?: string
+  @IsOptional() @IsString() @Length(1, 80) @Matches(oneLine) name?: string
+}
+
+class ReadChange {
+  @IsString() @Length(1, 80) encodingId!: string
+  @IsIn(['full', 'legal']) range!: 'full' | 'legal'
+}
+
+/** One change for many shots. */
+export class ShotChanges {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsOptional() @ValidateNested() @Type(() => SceneTarget) scene?: SceneTarget
+  @IsOptional() @IsIn(['new', 'corrected', 'matched', 'finished']) state?: 'new' | 'corrected' | 'matched' | 'finished'
+  @IsOptional() @IsString() @Length(0, 80) @Matches(oneLine) cameraName?: string
+  @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
+  /** The shot whose present grade the others get; what each reads by stays its own. */
+  @IsOptional() @IsUUID() gradeFrom?: string
+  /** The rate to play at; null takes it back to the rate it was shot at. */
+  @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null) @ValidateNested() @Type(() => RateOf) played?: RateOf | null
+}
+
+/** True for the ids of encodings that ship; users' own come with their definition and are set on the Bench. */
+export const isShippedEncoding = (id: string): boolean => isEncodingId(id)
+
+class Piece {
+  @IsInt() @Min(0) @Max(10_000_000) first!: number
+  @IsInt() @Min(1) @Max(10_000_000) count!: number
+  @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
+}
+
+/** A shot becomes these pieces of its medium, in order. */
+export class CutShot {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ValidateNested({ each: true }) @Type(() => Piece) pieces!: Piece[]
+}
+
+/** Neighbouring pieces of one medium become one shot. */
+export class JoinShots {
+  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+}
+
+/** Shots to a place on the reel: before another shot, or to its end. */
+export class MoveShots {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsOptional() @IsUUID() beforeId?: string
+}
+
+export class RemoveShots {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
 }

@@ -1,5 +1,5 @@
 // What the server answers.
-import type { CodeRange, GradeDocument, MatrixId } from '@core/index'
+import type { CodeRange, GradeDocument, MatrixId, QuarterTurn } from '@core/index'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {
@@ -10,37 +10,121 @@ export interface ProjectSummary { readonly id: string; readonly name: string; re
 
 /** Facts about a file's picture that matter to colour. */
 export interface MediaFacts {
+  /** A film in one file, numbered pictures, or one picture. */
+  readonly kind: 'film' | 'pictures' | 'still'
+  /** Size in pixels as the picture is shown: after turning. */
   readonly width: number
   readonly height: number
+  /** Width of a pixel by its height. */
+  readonly pixelAspect: readonly [number, number]
+  /** Clockwise turn that the file asks for; it is applied. */
+  readonly rotation: QuarterTurn
   readonly frameCount: number
   /** Exact frame rate as numerator and denominator. */
   readonly rateNumerator: number
   readonly rateDenominator: number
+  /** Slowest and fastest rate in frames per second, where the file does not keep to one. */
+  readonly variableRate: readonly [number, number] | null
+  readonly durationSeconds: number
+  /** HH:MM:SS:FF of the first frame; a semicolon before the frames means drop-frame counting. */
+  readonly startTimecode: string | null
+  readonly container: string
   readonly codec: string
+  /** How the file stores its samples, and the planes they are decoded to: the same samples in another order. */
+  readonly storedFormat: string
   readonly pixelFormat: string
+  /** 32 means floating point. */
   readonly bitDepth: number
-  readonly chroma: '4:2:0' | '4:2:2' | '4:4:4'
+  readonly chroma: '4:2:0' | '4:2:2' | '4:4:4' | 'RGB' | 'grey'
+  readonly interlaced: 'top first' | 'bottom first' | null
   readonly range: CodeRange
   /** True when the file itself says its range. */
   readonly rangeTagged: boolean
   readonly matrix: MatrixId
-  /** The transfer tag of the file, by the name that ffprobe gives it; absent when the file does not say. */
+  readonly matrixTagged: boolean
+  /** Tags of the file, by the names that ffprobe gives them; absent when the file does not say. */
   readonly transfer?: string
+  readonly primaries?: string
 }
+
+/** The colour engine's answer about a medium, as it was when the medium came in. */
+export interface GuessSummary {
+  readonly kind: string
+  readonly kindProbability: number
+  readonly encodingId: string
+  readonly range: CodeRange
+  /** Encodings that no picture can tell from the first, itself included. */
+  readonly alike: readonly string[]
+  /** Of the whole group. */
+  readonly probability: number
+  /** The file states one range, the pixels another. */
+  readonly rangeConflict: boolean
+  /** The answer came from the file's own tags. */
+  readonly tagged: boolean
+  readonly sentences: readonly string[]
+}
+
+/** A proxy for playback: every frame stands alone, frame n lies at n / rate seconds. */
+export interface ProxyFacts {
+  readonly width: number
+  readonly height: number
+  readonly bitDepth: 10
+  readonly chroma: '4:2:2'
+  /** Of the samples in the proxy. `source` is as the original's, whatever that is read as. */
+  readonly range: 'source' | 'full'
+  readonly matrix: MatrixId
+  /** The signal of the proxy's black and white, where they carry more than 0 and 1. */
+  readonly low: number
+  readonly high: number
+  /** Clockwise turn still to be applied. */
+  readonly rotation: QuarterTurn
+}
+
+export type ShotState = 'new' | 'corrected' | 'matched' | 'finished'
 
 export interface ShotSummary {
   readonly id: string
   readonly projectId: string
   readonly name: string
+  readonly position: number
+  readonly sceneId: string | null
   readonly scene: string | null
   readonly cameraName: string | null
+  /** Frames count in the medium: the shot is firstFrame up to firstFrame + frameCount. */
+  readonly firstFrame: number
+  readonly frameCount: number
   readonly leadFrame: number
+  readonly leadChosen: boolean
+  /** The rate it is played at, where that is not the one it was shot at. */
+  readonly played: { readonly numerator: number; readonly denominator: number } | null
+  readonly state: ShotState
   readonly media: MediaFacts & { readonly hash: string }
+  readonly proxy: ProxyFacts | null
+  readonly guess: GuessSummary | null
   readonly headId: string
   readonly read: GradeDocument['read']
+  readonly displayId: string
   /** Number of revisions up to the present one: 1 means untouched. */
   readonly revisionDepth: number
 }
+
+export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number }
+
+export interface WorkSummary {
+  readonly id: string
+  readonly kind: 'import' | 'survey'
+  readonly name: string
+  readonly mediaHash: string | null
+  readonly state: 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
+  readonly stage: string
+  readonly done: number
+  readonly total: number
+  readonly error: string | null
+  readonly hint: string | null
+}
+
+/** A file or folder below the server's media folder. */
+export interface FolderEntry { readonly name: string; readonly path: string; readonly kind: 'folder' | 'file' | 'pictures'; readonly sizeBytes: number }
 
 export interface RevisionState {
   readonly headId: string

@@ -1,6 +1,7 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, luts, regions, grade, instruments, formats, bake, guess, measure.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure.
 export * from './bake/bake'
 export * from './colour'
+export * from './footage'
 export * from './formats'
 export * from './grade'
 export * from './image'

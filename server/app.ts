@@ -4,9 +4,12 @@ import { Hono } from 'hono'
 import type { ServerContext } from './context'
 import { Problem, problemResponse } from './problem'
 import { encodingRoutes } from './routes/encodings'
+import { importRoutes } from './routes/imports'
 import { lutRoutes } from './routes/luts'
 import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
+import { proxyRoutes } from './routes/proxies'
+import { reelRoutes } from './routes/reel'
 import { renderRoutes } from './routes/renders'
 import { shotRoutes } from './routes/shots'
 import { protectiveHeaders, sameSiteOnly } from './security/guard'
@@ -26,7 +29,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, shotRoutes, encodingRoutes, pictureRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, importRoutes, shotRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

@@ -10,6 +10,8 @@ export interface ServerContext {
   readonly store: Store
   readonly workers: FrameWorkers
   readonly frames: FrameReader
+  /** Where files lie that can be linked without copying. */
+  readonly mediaFolder: string
   readonly log: Logger
 }
 

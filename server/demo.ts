@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path'
 import { seedDemo } from '../demo/seed'
 import { clusterFolder, ClusterError, requireWritable, startCluster, type Cluster } from './db/cluster'
 import { asProblem } from './problem'
-import { readPort, type Settings } from './settings'
+import { mediaFolderOf, readPort, type Settings } from './settings'
 import { startServer, type RunningServer } from './start'
 
 const projectFolder = resolve(import.meta.dirname, '..', '..')
@@ -52,7 +52,7 @@ try {
     say('The demo data starts over.')
   }
   cluster = await startCluster(dataFolder)
-  const settings: Settings = { dataFolder, host, port, databaseUrl: cluster.url, webFolder: join(projectFolder, 'dist', 'web') }
+  const settings: Settings = { dataFolder, mediaFolder: mediaFolderOf(process.env, dataFolder), host, port, databaseUrl: cluster.url, webFolder: join(projectFolder, 'dist', 'web') }
   server = await startServer(settings)
   await seedDemo(server.context, join(projectFolder, 'demo', 'footage'))
   say(`Pale Meridian is at ${server.address}  (Ctrl-C stops it)`)

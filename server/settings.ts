@@ -4,6 +4,8 @@ import { join, resolve } from 'node:path'
 export interface Settings {
   /** The folder of everything that lasts: media, LUTs, renders, caches. */
   readonly dataFolder: string
+  /** Files that lie here can be linked into a project without copying. */
+  readonly mediaFolder: string
   readonly host: string
   readonly port: number
   readonly databaseUrl: string
@@ -17,12 +19,16 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
   if (!databaseUrl) throw new RangeError('DATABASE_URL is not set; bin/demo sets it.')
   return {
     dataFolder: resolve(env['PALE_DATA'] ?? '.data'),
+    mediaFolder: mediaFolderOf(env, resolve(env['PALE_DATA'] ?? '.data')),
     host: env['PALE_HOST'] ?? '127.0.0.1',
     port: readPort(env['PALE_PORT'] ?? '4180'),
     databaseUrl,
     webFolder: resolve(env['PALE_WEB'] ?? join('dist', 'web')),
   }
 }
+
+/** PALE_MEDIA, or a folder of its own beside the data. */
+export const mediaFolderOf = (env: NodeJS.ProcessEnv, dataFolder: string): string => resolve(env['PALE_MEDIA'] ?? join(dataFolder, 'library'))
 
 export function readPort(text: string): number {
   const port = Number(text)

@@ -31,7 +31,7 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   await migrate(pool)
   const store = await openStore(settings.dataFolder)
   const workers = startFrameWorkers(options.workerFile)
-  const context: ServerContext = { pool, store, workers, frames: frameReader(pool, store), log }
+  const context: ServerContext = { pool, store, workers, frames: frameReader(pool, store), mediaFolder: settings.mediaFolder, log }
   const jobs = await startJobs(context)
   const app = createApp(context, ownHosts(settings.host, settings.port), settings.webFolder)
   const server = await listen(createServer(getRequestListener(app.fetch)), settings)

@@ -1,10 +1,10 @@
 // pale convert: a picture or a clip from a camera's encoding to a display, by the exact path or through a lattice.
 import { extname } from 'node:path'
 import {
-  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, framePositions, gamutById, lightOfSignal, planesToFrame,
-  restSize, setParameter, setRead, setShow, showMethods, signalError, splitPlanes, rereadCode, type DifferenceReport, type GradeDocument, type LutFinder,
+  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, gamutById, lightOfSignal,
+  restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, type DifferenceReport, type GradeDocument, type LutFinder,
 } from '@core/index'
-import { decodeAll, layoutOf } from '../../server/media/decode'
+import { decodeAll, decodedPicture } from '../../server/media/decode'
 import { startEncoder } from '../../server/media/encode'
 import { probe } from '../../server/media/probe'
 import { listOf, textOf, type Command } from '../command'
@@ -104,12 +104,12 @@ async function convertClip(input: string, output: string, given: GradeDocument, 
   if (extname(output).toLowerCase() !== '.mp4') throw new UsageError(`A clip is written as .mp4, not "${output}".`)
   const { facts } = await probe(input, input)
   const grade = rangeFromFile ? setRead(given, { range: facts.range }) : given
-  const layout = layoutOf(facts), decoder = decodeAll(input, facts), encoder = startEncoder(output, facts, grade.show.displayId)
+  const decoder = decodeAll(input, facts), encoder = startEncoder(output, facts, grade.show.displayId)
   let frames = 0
   let plan: ReturnType<typeof compile> | null = null
   try {
     for await (const planes of decoder.frames) {
-      const frame = planesToFrame(splitPlanes(planes, layout), layout, grade.read.range, facts.matrix)
+      const frame = frameOfDecoded(decodedPicture(planes, facts, grade.read.range))
       plan ??= compile(grade, find, frame, restSize)
       const { data } = execute(plan, frame)
       await encoder.write(Buffer.from(data.buffer, data.byteOffset, data.byteLength))

@@ -1,7 +1,7 @@
 // pale guess: which encoding a picture or clip was written in, ranked, with evidence.
 import { extname } from 'node:path'
-import { guessEncoding, matchPatches, meanOfBox, planesToFrame, rereadCode, splitPlanes, videoHigh, videoLow, type CodeRange, type ColourTags, type Frame, type Guess, type Patch } from '@core/index'
-import { decodeFrame, layoutOf } from '../../server/media/decode'
+import { frameOfDecoded, guessEncoding, matchPatches, meanOfBox, rereadCode, videoHigh, videoLow, type CodeRange, type ColourTags, type Frame, type Guess, type Patch } from '@core/index'
+import { decodeFrame, decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'
 import { listOf, textOf, type Command } from '../command'
 import { pictureExtensions, readPicture } from '../pictures'
@@ -39,11 +39,11 @@ async function pictureFrame(path: string, flagged: CodeRange): Promise<Looked> {
 }
 
 async function clipFrame(path: string, asked: CodeRange | undefined, frameText: string | undefined): Promise<Looked> {
-  const { facts, frameTimes, transfer } = await probe(path, path)
+  const { facts, frameTimes } = await probe(path, path)
   const index = frameText === undefined ? Math.floor(facts.frameCount / 2) : numberOption(frameText, 'frame', 0, facts.frameCount - 1)
-  const flagged = asked ?? facts.range, layout = layoutOf(facts)
+  const flagged = asked ?? facts.range, { transfer } = facts
   const planes = await decodeFrame(path, facts, frameTimes, Math.floor(index))
-  return { frame: planesToFrame(splitPlanes(planes, layout), layout, flagged, facts.matrix), flagged, tags: { ...(transfer ? { transfer } : {}), ...(facts.rangeTagged ? { range: facts.range } : {}) } }
+  return { frame: frameOfDecoded(decodedPicture(planes, facts, flagged)), flagged, tags: { ...(transfer ? { transfer } : {}), ...(facts.rangeTagged ? { range: facts.range } : {}) } }
 }
 
 function readPatch(text: string, frame: Frame): Patch {

@@ -1,2 +1,5 @@
 // What the formats room offers.
 export * from './cube'
+export * from './edit-list'
+export * from './edl'
+export * from './otio'

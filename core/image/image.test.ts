@@ -1,9 +1,13 @@
 import fc from 'fast-check'
-import { sampleSignal } from './frame'
+import { encodingById } from '../colour'
+import { carrierOfLinear } from './decoded'
+import { sampleSignal, type Frame } from './frame'
 import { fitWithin, shrink } from './resample'
-import { planesToFrame, splitPlanes, type PlaneLayout } from './yuv'
+import { planesToFrame } from './decoded'
+import { splitPlanes, type PlaneLayout } from './planes'
+import { rotate } from './rotate'
 
-const layout444: PlaneLayout = { width: 2, height: 1, bitDepth: 10, chromaShiftX: 0, chromaShiftY: 0 }
+const layout444: PlaneLayout = { model: 'ycbcr', width: 2, height: 1, bitDepth: 10, chromaShiftX: 0, chromaShiftY: 0 }
 
 /** The signal of a frame of one colour given as Y'CbCr codes. */
 function flat(y: number, cb: number, cr: number, layout: PlaneLayout, range: 'full' | 'legal'): number[] {
@@ -38,14 +42,14 @@ describe("Y'CbCr to R'G'B'", () => {
   })
 
   test.each([[1, 0], [1, 1]] as const)('flat colour stays flat with chroma shifts %p and %p and odd sides', (sx, sy) => {
-    const layout: PlaneLayout = { width: 5, height: 3, bitDepth: 8, chromaShiftX: sx, chromaShiftY: sy }
+    const layout: PlaneLayout = { model: 'ycbcr', width: 5, height: 3, bitDepth: 8, chromaShiftX: sx, chromaShiftY: sy }
     const out = flat(120, 100, 160, layout, 'full')
     expect(new Set(out.filter((_, i) => i % 3 === 0).map((v) => v.toFixed(6))).size).toBe(1)
     expect(out).toHaveLength(45)
   })
 
   test('4:2:2 chroma is interpolated halfway between its samples', () => {
-    const layout: PlaneLayout = { width: 4, height: 1, bitDepth: 10, chromaShiftX: 1, chromaShiftY: 0 }
+    const layout: PlaneLayout = { model: 'ycbcr', width: 4, height: 1, bitDepth: 10, chromaShiftX: 1, chromaShiftY: 0 }
     const out = sampleSignal(planesToFrame({ y: new Uint16Array(4).fill(512), cb: Uint16Array.of(512, 512), cr: Uint16Array.of(512, 612) }, layout, 'full', 'bt709'), 1)
     const red = [0, 3, 6, 9].map((i) => out[i]!)
     expect(red[1]! - red[0]!).toBeCloseTo((red[2]! - red[0]!) / 2, 4)
@@ -80,5 +84,45 @@ describe('making frames smaller', () => {
 
   test('refuses to enlarge', () => {
     expect(() => shrink({ width: 2, height: 2, data: new Uint16Array(12), low: 0, high: 1 }, 3, 2)).toThrow(RangeError)
+  })
+})
+
+describe('RGB, grey and floating point', () => {
+  const rgb: PlaneLayout = { model: 'rgb', width: 2, height: 1, bitDepth: 16, chromaShiftX: 0, chromaShiftY: 0 }
+
+  test('planes of green, blue and red come out as red, green and blue, to the code', () => {
+    const planes = splitPlanes(new Uint8Array(Uint16Array.of(1, 2, 30, 40, 500, 60000).buffer), rgb)
+    expect([...planesToFrame(planes, rgb, 'full', 'bt709').data]).toEqual([500, 1, 30, 60000, 2, 40])
+  })
+
+  test('grey is neutral in both ranges, with room for what lies outside legal range', () => {
+    const grey: PlaneLayout = { ...rgb, model: 'grey', bitDepth: 8 }
+    const planes = splitPlanes(Uint8Array.of(16, 250), grey)
+    expect([...sampleSignal(planesToFrame(planes, grey, 'full', 'bt709'), 1)].map((v) => v.toFixed(4))).toEqual(['0.0627', '0.0627', '0.0627', '0.9804', '0.9804', '0.9804'])
+    const legal = sampleSignal(planesToFrame(planes, grey, 'legal', 'bt709'), 1)
+    expect(legal[0]).toBeCloseTo(0, 4)
+    expect(legal[3]).toBeCloseTo(234 / 219, 4)
+  })
+
+  test('linear light is carried as ACEScct and comes back; nothing that is no number comes through', () => {
+    const float: PlaneLayout = { ...rgb, model: 'grey', width: 6, bitDepth: 32 }
+    const light = [0.18, 0.001, 40, NaN, Infinity, -Infinity]
+    const out = sampleSignal(planesToFrame(splitPlanes(new Uint8Array(Float32Array.from(light).buffer), float), float, 'full', 'bt709'), 1)
+    const { decode } = encodingById(carrierOfLinear).curve
+    for (const i of [0, 1, 2]) expect(Math.abs(Math.log2(decode(out[i * 3]!) / light[i]!))).toBeLessThan(0.001)
+    expect(out.every(Number.isFinite)).toBe(true)
+    expect(decode(out[12]!)).toBeGreaterThan(4000)
+    expect(out[15]).toBeCloseTo(-0.25, 3)
+  })
+})
+
+describe('quarter turns', () => {
+  // a b c
+  // d e f
+  const letters: Frame = { width: 3, height: 2, low: 0, high: 1, data: Uint16Array.from('abcdef', (l) => l.charCodeAt(0)).reduce((data, code, i) => { data.fill(code, i * 3, i * 3 + 3); return data }, new Uint16Array(18)) }
+  const read = ({ data, width }: Frame): string => String.fromCharCode(...data.filter((_, i) => i % 3 === 0)).replace(new RegExp(`.{${width}}`, 'g'), '$& ').trim()
+
+  test.each([[0, 'abc def'], [90, 'da eb fc'], [180, 'fed cba'], [270, 'cf be ad']] as const)('%d degrees clockwise', (degrees, expected) => {
+    expect(read(rotate(letters, degrees))).toBe(expected)
   })
 })

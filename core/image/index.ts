@@ -1,5 +1,7 @@
-// What the image room offers: frames, Y'CbCr planes, resampling.
+// What the image room offers: frames, decoded planes, turning, resampling.
 export * from './box'
+export * from './decoded'
 export * from './frame'
+export * from './planes'
 export * from './resample'
-export * from './yuv'
+export * from './rotate'

@@ -1,5 +1,6 @@
-// Queries about stored media: one row per distinct content.
-import type { MediaFacts } from '@contracts/index'
+// Queries about stored media: one row per distinct content, and what was found by looking through it.
+import type { GuessSummary, MediaFacts, ProxyFacts } from '@contracts/index'
+import type { Cut } from '@core/index'
 import type { Queryable } from './pool'
 
 export interface MediaRow { readonly hash: string; readonly facts: MediaFacts; readonly frameTimes: readonly number[] }
@@ -14,4 +15,29 @@ export async function insertMedia(db: Queryable, media: MediaRow, sizeBytes: num
     'INSERT INTO media (hash, size_bytes, facts, frame_times) VALUES ($1, $2, $3, $4) ON CONFLICT (hash) DO NOTHING',
     [media.hash, sizeBytes, JSON.stringify(media.facts), media.frameTimes],
   )
+}
+
+export async function keepGuess(db: Queryable, hash: string, guess: GuessSummary): Promise<void> {
+  await db.query('UPDATE media SET guess = $2 WHERE hash = $1', [hash, JSON.stringify(guess)])
+}
+
+export async function findGuess(db: Queryable, hash: string): Promise<GuessSummary | null> {
+  const { rows } = await db.query<{ guess: GuessSummary | null }>('SELECT guess FROM media WHERE hash = $1', [hash])
+  return rows[0]?.guess ?? null
+}
+
+export async function keepProxy(db: Queryable, hash: string, proxy: ProxyFacts): Promise<void> {
+  await db.query('UPDATE media SET proxy = $2 WHERE hash = $1', [hash, JSON.stringify(proxy)])
+}
+
+/** What a survey found of every frame, and the cuts. */
+export interface Survey { readonly luma: readonly number[]; readonly sharpness: readonly number[]; readonly cuts: readonly Cut[] }
+
+export async function keepSurvey(db: Queryable, hash: string, { luma, sharpness, cuts }: Survey): Promise<void> {
+  await db.query('INSERT INTO surveys (media_hash, luma, sharpness, cuts) VALUES ($1, $2, $3, $4) ON CONFLICT (media_hash) DO UPDATE SET luma = $2, sharpness = $3, cuts = $4', [hash, luma, sharpness, JSON.stringify(cuts)])
+}
+
+export async function findSurvey(db: Queryable, hash: string): Promise<Survey | undefined> {
+  const { rows } = await db.query<Survey>('SELECT luma, sharpness, cuts FROM surveys WHERE media_hash = $1', [hash])
+  return rows[0]
 }

@@ -9,8 +9,8 @@ const columns = `
 export async function insertRender(db: Queryable, revisionId: string, actor: string): Promise<{ id: string } | undefined> {
   const { rows } = await db.query<{ id: string }>(
     `INSERT INTO renders (shot_id, revision_id, frames_total, actor)
-     SELECT r.shot_id, r.id, (m.facts ->> 'frameCount')::int, $2
-       FROM revisions r JOIN shots s ON s.id = r.shot_id JOIN media m ON m.hash = s.media_hash WHERE r.id = $1
+     SELECT r.shot_id, r.id, s.frame_count, $2
+       FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1
      RETURNING id`,
     [revisionId, actor],
   )

@@ -2,11 +2,12 @@
 import { migrateGrade, type GradeDocument } from '@core/index'
 import type { Queryable } from './pool'
 
-export interface RevisionRow { readonly id: string; readonly shotId: string; readonly shotName: string; readonly mediaHash: string; readonly grade: GradeDocument }
+export interface RevisionRow { readonly id: string; readonly shotId: string; readonly shotName: string; readonly mediaHash: string; readonly firstFrame: number; readonly frameCount: number; readonly played: { numerator: number; denominator: number } | null; readonly grade: GradeDocument }
 
 export async function findRevision(db: Queryable, id: string): Promise<RevisionRow | undefined> {
   const { rows } = await db.query<RevisionRow>(
-    `SELECT r.id, r.shot_id AS "shotId", s.name AS "shotName", s.media_hash AS "mediaHash", r.grade
+    `SELECT r.id, r.shot_id AS "shotId", s.name AS "shotName", s.media_hash AS "mediaHash", s.first_frame AS "firstFrame", s.frame_count AS "frameCount",
+            CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played, r.grade
        FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1`,
     [id],
   )

@@ -5,8 +5,11 @@ import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
 
 const summaryColumns = `
-  s.id, s.project_id AS "projectId", s.name, c.name AS scene, s.camera_name AS "cameraName", s.lead_frame AS "leadFrame",
-  m.facts || jsonb_build_object('hash', m.hash) AS media, s.head_id AS "headId", r.grade -> 'read' AS read, r.depth AS "revisionDepth"`
+  s.id, s.project_id AS "projectId", s.name, s.position, s.scene_id AS "sceneId", c.name AS scene, s.camera_name AS "cameraName",
+  s.first_frame AS "firstFrame", s.frame_count AS "frameCount", s.lead_frame AS "leadFrame", s.lead_chosen AS "leadChosen", s.state,
+  CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played,
+  m.facts || jsonb_build_object('hash', m.hash) AS media, m.proxy, m.guess, s.head_id AS "headId", r.grade -> 'read' AS read,
+  r.grade -> 'show' ->> 'displayId' AS "displayId", r.depth AS "revisionDepth"`
 const summaryTables = `
   shots s JOIN media m ON m.hash = s.media_hash JOIN revisions r ON r.id = s.head_id LEFT JOIN scenes c ON c.id = s.scene_id`
 
@@ -39,9 +42,14 @@ export interface NewShot {
   readonly mediaHash: string
   readonly name: string
   readonly cameraName: string | null
+  readonly firstFrame: number
+  readonly frameCount: number
   readonly leadFrame: number
+  readonly leadChosen: boolean
   readonly grade: GradeDocument
   readonly actor: string
+  /** What the first revision says. */
+  readonly summary: string
 }
 
 /** Adds a shot at the end of the reel with its first revision. Call inside a transaction. */
@@ -49,23 +57,31 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
   // The project's row lock keeps two imports from taking the same position.
   await db.query('UPDATE projects SET updated_at = now() WHERE id = $1', [shot.projectId])
   const { rows } = await db.query<{ id: string }>(
-    `INSERT INTO shots (project_id, scene_id, media_hash, name, camera_name, lead_frame, position)
-     VALUES ($1, $2, $3, $4, $5, $6, (SELECT coalesce(max(position), 0) + 1 FROM shots WHERE project_id = $1)) RETURNING id`,
-    [shot.projectId, shot.sceneId, shot.mediaHash, shot.name, shot.cameraName, shot.leadFrame],
+    `INSERT INTO shots (project_id, scene_id, media_hash, name, camera_name, first_frame, frame_count, lead_frame, lead_chosen, position)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, (SELECT coalesce(max(position), 0) + 1 FROM shots WHERE project_id = $1)) RETURNING id`,
+    [shot.projectId, shot.sceneId, shot.mediaHash, shot.name, shot.cameraName, shot.firstFrame, shot.frameCount, shot.leadFrame, shot.leadChosen],
   )
   const id = rows[0]!.id
   const first = await db.query<{ id: string }>(
     'INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor) VALUES ($1, NULL, 1, $2, $3, $4) RETURNING id',
-    [id, JSON.stringify(shot.grade), 'Imported', shot.actor],
+    [id, JSON.stringify(shot.grade), shot.summary, shot.actor],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [id, first.rows[0]!.id])
   return { id }
 }
 
+/** Sets the lead frame a person chose. False when the shot has no such frame. */
 export async function setLeadFrame(db: Queryable, id: string, leadFrame: number): Promise<boolean> {
-  const { rowCount } = await db.query(
-    `UPDATE shots s SET lead_frame = $2 FROM media m WHERE s.id = $1 AND m.hash = s.media_hash AND $2 < (m.facts ->> 'frameCount')::int`,
-    [id, leadFrame],
-  )
+  const { rowCount } = await db.query('UPDATE shots SET lead_frame = $2, lead_chosen = true WHERE id = $1 AND $2 >= first_frame AND $2 < first_frame + frame_count', [id, leadFrame])
   return rowCount === 1
+}
+
+/** Shots of a medium whose lead frame nobody chose. */
+export async function undecidedLeads(db: Queryable, mediaHash: string): Promise<readonly { readonly id: string; readonly firstFrame: number; readonly frameCount: number }[]> {
+  const { rows } = await db.query<{ id: string; firstFrame: number; frameCount: number }>('SELECT id, first_frame AS "firstFrame", frame_count AS "frameCount" FROM shots WHERE media_hash = $1 AND NOT lead_chosen', [mediaHash])
+  return rows
+}
+
+export async function setProposedLead(db: Queryable, id: string, leadFrame: number): Promise<void> {
+  await db.query('UPDATE shots SET lead_frame = $2 WHERE id = $1 AND NOT lead_chosen AND $2 >= first_frame AND $2 < first_frame + frame_count', [id, leadFrame])
 }

@@ -2,47 +2,45 @@
 import { Logger as QueueLogger, run, type Runner } from 'graphile-worker'
 import type { ServerContext } from '../context'
 import { requeueAbandoned } from '../db/renders'
-import { transaction, type Queryable } from '../db/pool'
+import { requeueAbandonedWork } from '../db/work'
+import { transaction } from '../db/pool'
+import { enqueue } from './enqueue'
+import { importFiles } from './import-files'
 import { renderShot } from './render-shot'
+import { surveyMedia } from './survey-media'
 
-const renderTask = 'render'
-
-/** Adds a render to the queue, in the caller's transaction. */
-export async function enqueueRender(db: Queryable, id: string): Promise<void> {
-  await db.query(`SELECT graphile_worker.add_job($1, payload := json_build_object('id', $2::text), max_attempts := 1)`, [renderTask, id])
-}
-
-// A running render reports at least this often; one that was silent for longer has lost its worker.
+// Running work reports at least this often; what was silent for longer has lost its worker.
 const silentSeconds = 20
 
 export interface JobWorker { readonly stop: () => Promise<void> }
 
-/** Starts taking jobs. Renders whose worker was killed are put back and taken up again. */
+/** Starts taking jobs. Work whose process was killed is put back and taken up again. */
 export async function startJobs(context: ServerContext): Promise<JobWorker> {
   const { pool, log } = context
+  const job = (run: (context: ServerContext, id: string) => Promise<void>) => async (payload: unknown) => {
+    const { id } = payload as { id?: unknown }
+    if (typeof id === 'string') await run(context, id)
+  }
   const logger = new QueueLogger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: level }, message)
   })
   const runner: Runner = await run({
     pgPool: pool,
     logger,
-    concurrency: 1,
+    // One long proxy must not keep a small import waiting.
+    concurrency: 2,
     pollInterval: 2000,
     noHandleSignals: true,
-    taskList: {
-      [renderTask]: async (payload) => {
-        const { id } = payload as { id?: unknown }
-        if (typeof id === 'string') await renderShot(context, id)
-      },
-    },
+    taskList: { render: job(renderShot), import: job(importFiles), survey: job(surveyMedia) },
   })
   const requeue = async (): Promise<void> => {
     try {
       await transaction(pool, async (db) => {
-        for (const id of await requeueAbandoned(db, silentSeconds)) await enqueueRender(db, id)
+        for (const id of await requeueAbandoned(db, silentSeconds)) await enqueue(db, 'render', id)
+        for (const { id, kind } of await requeueAbandonedWork(db, silentSeconds)) await enqueue(db, kind, id)
       })
     } catch (error) {
-      log.warn({ code: (error as { code?: string }).code }, 'abandoned renders could not be looked for')
+      log.warn({ code: (error as { code?: string }).code }, 'abandoned work could not be looked for')
     }
   }
   await requeue()

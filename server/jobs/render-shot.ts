@@ -1,9 +1,10 @@
 // The render job: every frame of a shot through the same passes as the preview, encoded to a file.
+import type { MediaFacts } from '@contracts/index'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
 import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
-import { findRevision } from '../db/revisions'
-import { decodeAll, layoutOf } from '../media/decode'
+import { findRevision, type RevisionRow } from '../db/revisions'
+import { decodeAll, decodedPicture } from '../media/decode'
 import { startEncoder } from '../media/encode'
 import { lutPaths } from '../media/frames'
 
@@ -29,6 +30,10 @@ export async function renderShot(context: ServerContext, id: string): Promise<vo
 
 const reportEveryMs = 250
 
+/** Conformed footage is delivered at the rate it is played at: the same frames, another time. */
+const playedRate = (facts: MediaFacts, played: RevisionRow['played']): Pick<MediaFacts, 'rateNumerator' | 'rateDenominator'> =>
+  played ? { rateNumerator: played.numerator, rateDenominator: played.denominator } : facts
+
 /** False when the render was cancelled on the way. */
 async function writeFrames({ pool, store, workers }: ServerContext, id: string, path: string): Promise<boolean> {
   const render = await findRender(pool, id)
@@ -36,9 +41,9 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   const media = revision && (await findMedia(pool, revision.mediaHash))
   if (!revision || !media) throw new Error('The shot is no longer there.')
   const { grade } = revision
-  const layout = layoutOf(media.facts), luts = lutPaths(grade, store)
-  const decoder = decodeAll(store.mediaPath(media.hash), media.facts)
-  const encoder = startEncoder(path, media.facts, grade.show.displayId)
+  const piece = { first: revision.firstFrame, count: revision.frameCount, time: media.frameTimes[revision.firstFrame] ?? 0 }, luts = lutPaths(grade, store)
+  const decoder = decodeAll(store.mediaPath(media.hash), media.facts, piece)
+  const encoder = startEncoder(path, { ...media.facts, ...playedRate(media.facts, revision.played) }, grade.show.displayId)
   // A few frames are graded at once; they are written in order.
   const inFlight: Promise<Uint8Array>[] = []
   let written = 0, reportedAt = 0
@@ -54,13 +59,13 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   }
   try {
     for await (const planes of decoder.frames) {
-      const graded = workers.gradeFrame({ source: { planes, layout, matrix: media.facts.matrix, range: grade.read.range }, grade, luts })
+      const graded = workers.gradeFrame({ source: decodedPicture(planes, media.facts, grade.read.range), grade, luts })
       graded.catch(() => undefined)
       inFlight.push(graded)
       if (inFlight.length > workers.threads && !(await writeOldest())) return false
     }
     while (inFlight.length > 0) if (!(await writeOldest())) return false
-    if (written !== media.facts.frameCount) throw new Error(`Only ${written} of ${media.facts.frameCount} frames could be decoded.`)
+    if (written !== piece.count) throw new Error(`Only ${written} of ${piece.count} frames could be decoded.`)
     await encoder.finish()
     return true
   } finally {

@@ -1,25 +1,42 @@
 // Child processes for reading and writing media: argument arrays, no shell, with limits on time and output.
 import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
 
-export interface ChildLimits { readonly seconds: number; readonly maxOutputBytes: number }
+export interface ChildLimits {
+  readonly seconds: number
+  readonly maxOutputBytes: number
+  /** Where the child runs. */
+  readonly folder?: string
+  /** Sees what is printed as it comes, and may stop the child. */
+  readonly onOutput?: (chunk: Buffer, stop: () => void) => void
+}
 export interface ChildResult { readonly code: number | null; readonly stdout: Buffer; readonly stderr: string; readonly stoppedBy: 'time' | 'size' | null }
 
+// What a file may be. Playlists and scripts that point elsewhere are not among them.
+const containers = 'mov,matroska,mxf,avi,mpegts,mpeg,ivf,image2,png_pipe,tiff_pipe,dpx_pipe,exr_pipe,jpeg_pipe,bmp_pipe,webp_pipe'
 /** Only files may be opened: a media file that refers to an address on a network gets nothing. */
-export const filesOnly = ['-protocol_whitelist', 'file,pipe'] as const
+export const filesOnly = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', containers] as const
+/** A picture that claims to be huge is not given the memory it asks for. */
+export const decoderLimits = ['-max_pixels', String(8192 * 8192)] as const
+const decoderMemoryBytes = 6 * 1024 ** 3
 
 /** A path as ffmpeg takes it literally, whatever characters it holds. */
 export const fileArgument = (path: string): string => `file:${path}`
 
 const stderrKept = 16 * 1024
 
-export function startChild(command: string, args: readonly string[]): ChildProcessWithoutNullStreams {
-  return spawn(command, args, { stdio: ['pipe', 'pipe', 'pipe'], env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' } })
+export function startChild(command: string, args: readonly string[], folder?: string): ChildProcessWithoutNullStreams {
+  return spawn(command, args, { ...(folder ? { cwd: folder } : {}), stdio: ['pipe', 'pipe', 'pipe'], env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' } })
 }
+
+/** A decoder reads files that nobody vouches for: its memory is bounded by the system as well. */
+const bounded = (command: string, args: readonly string[]): string[] => [`--as=${decoderMemoryBytes}`, '--', command, ...args]
+export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams => startChild('prlimit', bounded('ffmpeg', args), folder)
+export const runDecoder = (command: 'ffmpeg' | 'ffprobe', args: readonly string[], limits: ChildLimits): Promise<ChildResult> => runChild('prlimit', bounded(command, args), limits)
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
   return new Promise((resolve, reject) => {
-    const child = startChild(command, args)
+    const child = startChild(command, args, limits.folder)
     child.stdin.end()
     const chunks: Buffer[] = []
     let size = 0, stderr = '', stoppedBy: ChildResult['stoppedBy'] = null
@@ -27,7 +44,10 @@ export function runChild(command: string, args: readonly string[], limits: Child
     child.stdout.on('data', (chunk: Buffer) => {
       size += chunk.length
       if (size > limits.maxOutputBytes) { stoppedBy = 'size'; child.kill('SIGKILL') }
-      else chunks.push(chunk)
+      else {
+        chunks.push(chunk)
+        limits.onOutput?.(chunk, () => child.kill('SIGKILL'))
+      }
     })
     child.stderr.on('data', (chunk: Buffer) => { if (stderr.length < stderrKept) stderr += chunk.toString('utf8') })
     child.on('error', (error) => { clearTimeout(timer); reject(error) })

@@ -29,7 +29,7 @@ export function startEncoder(outputPath: string, facts: MediaFacts, displayId: s
   const evenSides = facts.width % 2 || facts.height % 2 ? ',pad=ceil(iw/2)*2:ceil(ih/2)*2:0:0' : ''
   const child = startChild('ffmpeg', [
     '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', size, '-r', `${facts.rateNumerator}/${facts.rateDenominator}`, '-i', 'pipe:0',
-    '-vf', `scale=out_color_matrix=${matrix === 'bt709' ? 'bt709' : 'bt2020'}:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic${evenSides},format=${pixelFormat}`,
+    '-vf', `scale=out_color_matrix=${matrix === 'bt709' ? 'bt709' : 'bt2020'}:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic${evenSides},setsar=${facts.pixelAspect.join('/')},format=${pixelFormat}`,
     '-c:v', 'libx264', '-preset', 'medium', '-crf', '16',
     '-color_primaries', primaries, '-color_trc', transfer, '-colorspace', matrix, '-color_range', 'tv',
     '-movflags', '+faststart', '-f', 'mp4', outputPath,

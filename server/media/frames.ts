@@ -5,7 +5,7 @@ import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
 import type { GradeTask, SourceFrame } from '../workers/frame-worker'
-import { decodeFrame, layoutOf } from './decode'
+import { decodeFrame, decodedPicture } from './decode'
 import type { Store } from './store'
 
 export interface FrameReader {
@@ -43,7 +43,7 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
 
   const source: FrameReader['source'] = async (hash, index, range) => {
     const row = await mediaRow(hash)
-    return { planes: await decoded(row, index), layout: layoutOf(row.facts), matrix: row.facts.matrix, range }
+    return decodedPicture(await decoded(row, index), row.facts, range)
   }
   return {
     source,

@@ -1,12 +1,15 @@
-// Finds out what a video file holds, and refuses files that cannot be read to their end.
+// Finds out what a media file holds, and refuses files that cannot be read to their end.
+import { extname } from 'node:path'
 import type { MediaFacts } from '@contracts/index'
-import type { MatrixId } from '@core/index'
+import type { MatrixId, QuarterTurn } from '@core/index'
 import { Problem } from '../problem'
-import { fileArgument, filesOnly, runChild } from './child'
+import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
+import { inputOf } from './decode'
+import { chromaName, planarFor } from './formats'
 
-export interface Probed { readonly facts: MediaFacts; readonly frameTimes: readonly number[]; readonly transfer: string | undefined }
+export interface Probed { readonly facts: MediaFacts; readonly frameTimes: readonly number[] }
 
-export const mediaLimits = { maxWidth: 8192, maxHeight: 8192, maxFrames: 500_000 } as const
+export const mediaLimits = { side: 8192, frames: 500_000 } as const
 
 interface ProbeStream {
   codec_name?: string
@@ -14,38 +17,67 @@ interface ProbeStream {
   width?: number
   height?: number
   nb_frames?: string
+  duration?: string
   r_frame_rate?: string
   avg_frame_rate?: string
+  sample_aspect_ratio?: string
+  field_order?: string
   color_range?: string
   color_space?: string
   color_transfer?: string
+  color_primaries?: string
+  tags?: { timecode?: string; DURATION?: string }
+  side_data_list?: { rotation?: number }[]
 }
-interface ProbeOutput { streams?: ProbeStream[]; packets?: { pts_time?: string }[]; format?: { start_time?: string } }
+interface ProbeOutput { streams?: ProbeStream[]; format?: { format_name?: string; start_time?: string; duration?: string; tags?: { timecode?: string } } }
 
-const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem => new Problem(422, 'unreadable_media', message, { hint })
+export const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem => new Problem(422, 'unreadable_media', message, { hint })
 
 const damaged = (name: string, readable: number, promised: number): Problem =>
   refuse(`"${name}" is damaged or ends early: ${readable} of its ${promised} frames can be read.`, 'Copy it again from the card, or export it again.')
 
-/** Reads the container and every packet's time. Throws a Problem with one sentence for files that are not usable video. */
+/** Reads the container and every frame's time. Throws a Problem with one sentence for files that are not usable video or pictures. */
 export async function probe(path: string, name: string): Promise<Probed> {
-  const result = await runChild('ffprobe', [
-    '-v', 'error', ...filesOnly, '-select_streams', 'v:0',
-    '-show_entries', 'stream=codec_name,pix_fmt,width,height,nb_frames,r_frame_rate,avg_frame_rate,color_range,color_space,color_transfer:packet=pts_time:format=start_time',
+  const { stream, output } = await readHeader(path, name)
+  const kind = /_pipe$|^image2$/.test(output.format?.format_name ?? '') ? 'still' : 'film'
+  const promised = kind === 'still' ? 1 : Number(stream.nb_frames) || 0
+  const seconds = Number(stream.duration ?? output.format?.duration) || 0
+  const expected = Math.max(promised, Math.round(seconds * ratio(stream.avg_frame_rate)))
+  if (expected > mediaLimits.frames) throw tooLong(name, expected)
+  const frameTimes = kind === 'still' ? [0] : await readTimes(path, name, Number(output.format?.start_time ?? 0) || 0)
+  if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
+  if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
+  if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
+  return { facts: factsOf(stream, output, kind, frameTimes, name), frameTimes }
+}
+
+const tooLong = (name: string, frames: number): Problem => refuse(`"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`, 'Cut it into shorter files.')
+
+async function readHeader(path: string, name: string): Promise<{ stream: ProbeStream; output: ProbeOutput }> {
+  const result = await runDecoder('ffprobe', [
+    '-v', 'error', ...filesOnly, ...decoderLimits, '-select_streams', 'v:0',
+    '-show_entries', 'stream=codec_name,pix_fmt,width,height,nb_frames,duration,r_frame_rate,avg_frame_rate,sample_aspect_ratio,field_order,color_range,color_space,color_transfer,color_primaries:stream_tags=timecode:stream_side_data=rotation:format=format_name,start_time,duration:format_tags=timecode',
     '-of', 'json', '-i', fileArgument(path),
-  ], { seconds: 120, maxOutputBytes: 96 * 1024 * 1024 })
+  ], { seconds: 60, maxOutputBytes: 4 * 1024 * 1024 })
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
   const output = parseJson(result.stdout)
   const stream = output.streams?.[0]
-  if (result.code !== 0 || !stream?.width || !stream.height || !stream.pix_fmt) throw refuse(`"${name}" is not a video that can be read.`, 'Check that it is a whole video file and not another kind of file with a video name.')
-  if (stream.width > mediaLimits.maxWidth || stream.height > mediaLimits.maxHeight) throw refuse(`"${name}" is ${stream.width}×${stream.height}; pictures up to ${mediaLimits.maxWidth}×${mediaLimits.maxHeight} can be read.`)
-  const start = Number(output.format?.start_time ?? 0) || 0
-  const frameTimes = (output.packets ?? []).map((p) => Number(p.pts_time) - start).filter(Number.isFinite).sort((a, b) => a - b)
-  if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
-  const promised = Number(stream.nb_frames) || 0
-  if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
-  if (frameTimes.length > mediaLimits.maxFrames) throw refuse(`"${name}" has ${frameTimes.length} frames; up to ${mediaLimits.maxFrames} can be read.`, 'Cut it into shorter files.')
-  return { facts: factsOf(stream, frameTimes.length, name), frameTimes, transfer: stream.color_transfer }
+  if (stream?.width && stream.height && Math.max(stream.width, stream.height) > mediaLimits.side) throw refuse(`"${name}" is ${stream.width}×${stream.height}; pictures up to ${mediaLimits.side}×${mediaLimits.side} can be read.`)
+  if (result.code !== 0 || !stream?.width || !stream.height || !stream.pix_fmt) throw refuse(`"${name}" is not a video or picture that can be read.`, 'Check that it is a whole file and not another kind of file with a video name.')
+  return { stream, output }
+}
+
+/** Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out. */
+async function readTimes(path: string, name: string, start: number): Promise<number[]> {
+  const result = await runDecoder('ffprobe', ['-v', 'error', ...filesOnly, '-select_streams', 'v:0', '-show_entries', 'packet=pts_time,dts_time,flags', '-of', 'csv=p=0', '-i', fileArgument(path)], { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 })
+  if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
+  const times: number[] = []
+  for (const line of result.stdout.toString('latin1').split('\n')) {
+    const [pts = '', dts = '', flags = ''] = line.split(',')
+    const time = Number(pts === 'N/A' ? dts : pts)
+    if (line !== '' && Number.isFinite(time) && !flags.includes('D')) times.push(time - start)
+  }
+  return times.sort((a, b) => a - b)
 }
 
 function parseJson(bytes: Buffer): ProbeOutput {
@@ -56,29 +88,83 @@ function parseJson(bytes: Buffer): ProbeOutput {
   }
 }
 
-function factsOf(stream: ProbeStream, frameCount: number, name: string): MediaFacts {
-  const pixelFormat = stream.pix_fmt ?? ''
-  const planar = /^yuv(j?)(420|422|444)p(?:(9|10|12|14|16)le)?$/.exec(pixelFormat)
-  if (!planar) throw refuse(`"${name}" stores its picture as ${pixelFormat}; Y'CbCr in 4:2:0, 4:2:2 or 4:4:4 is read.`)
-  const [, jpeg, layout, depth] = planar
-  const rate = /^(\d+)\/(\d+)$/.exec(stream.avg_frame_rate ?? '') ?? /^(\d+)\/(\d+)$/.exec(stream.r_frame_rate ?? '')
-  const numerator = Number(rate?.[1]) || 25, denominator = Number(rate?.[2]) || 1
+function fraction(text: string | undefined): [number, number] | undefined {
+  const match = /^(\d+)[/:](\d+)$/.exec(text ?? '')
+  const top = Number(match?.[1]), bottom = Number(match?.[2])
+  return top > 0 && bottom > 0 ? [top, bottom] : undefined
+}
+function ratio(text: string | undefined): number {
+  const [top, bottom] = fraction(text) ?? [0, 1]
+  return top / bottom
+}
+
+/** A tag's value, unless the file only says that it does not know. */
+const said = (tag: string | undefined): string | undefined => (tag === undefined || tag === 'unknown' || tag === 'reserved' || tag === 'unspecified' ? undefined : tag)
+
+function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 'still', frameTimes: readonly number[], name: string): MediaFacts {
+  const stored = stream.pix_fmt ?? '', planar = planarFor(stored)
+  if (!planar) throw refuse(`"${name}" stores its picture as ${stored}; Y'CbCr, RGB and grey samples of 8 to 16 bits and floating point are read.`)
+  const rotation = turnOf(stream), sideways = rotation % 180 !== 0
+  const width = stream.width ?? 0, height = stream.height ?? 0, aspect = fraction(stream.sample_aspect_ratio) ?? [1, 1]
+  const [rateNumerator, rateDenominator] = (kind === 'still' ? undefined : fraction(stream.avg_frame_rate) ?? fraction(stream.r_frame_rate)) ?? [24, 1]
+  const transfer = said(stream.color_transfer), primaries = said(stream.color_primaries)
+  const container = kind === 'still' ? extname(name).slice(1).toLowerCase() || (stream.codec_name ?? '') : (format?.format_name ?? '').split(',')[0] ?? ''
   return {
-    width: stream.width ?? 0,
-    height: stream.height ?? 0,
-    frameCount,
-    rateNumerator: numerator,
-    rateDenominator: denominator,
+    kind,
+    width: sideways ? height : width,
+    height: sideways ? width : height,
+    pixelAspect: sideways ? [aspect[1], aspect[0]] : aspect,
+    rotation,
+    frameCount: frameTimes.length,
+    rateNumerator,
+    rateDenominator,
+    variableRate: variableRate(frameTimes, rateNumerator / rateDenominator),
+    durationSeconds: (frameTimes.at(-1) ?? 0) + rateDenominator / rateNumerator,
+    startTimecode: timecodeOf(stream.tags?.timecode ?? format?.tags?.timecode),
+    container,
     codec: stream.codec_name ?? 'unknown',
-    pixelFormat,
-    bitDepth: depth ? Number(depth) : 8,
-    chroma: layout === '420' ? '4:2:0' : layout === '422' ? '4:2:2' : '4:4:4',
-    range: stream.color_range === 'pc' || jpeg ? 'full' : 'legal',
+    storedFormat: stored,
+    pixelFormat: planar.name,
+    bitDepth: planar.bitDepth,
+    chroma: chromaName(planar),
+    interlaced: interlacingOf(stream.field_order),
+    range: stream.color_range === 'pc' || planar.model === 'rgb' || /^yuvj/.test(stored) || (kind === 'still' && planar.model === 'grey') ? 'full' : 'legal',
     rangeTagged: stream.color_range === 'pc' || stream.color_range === 'tv',
     matrix: matrixOf(stream),
-    ...(stream.color_transfer && stream.color_transfer !== 'unknown' ? { transfer: stream.color_transfer } : {}),
+    matrixTagged: said(stream.color_space) !== undefined,
+    ...(transfer ? { transfer } : {}),
+    ...(primaries ? { primaries } : {}),
   }
 }
+
+/** The display matrix says how far the picture was turned anticlockwise; only quarter turns are applied. */
+function turnOf({ side_data_list: sides }: ProbeStream): QuarterTurn {
+  const anticlockwise = sides?.find((s) => s.rotation !== undefined)?.rotation ?? 0
+  const turn = ((Math.round(-anticlockwise / 90) * 90) % 360 + 360) % 360
+  return turn as QuarterTurn
+}
+
+const timecodeOf = (text: string | undefined): string | null => (/^\d\d:\d\d:\d\d[:;.]\d\d$/.test(text ?? '') ? (text as string).replace('.', ';') : null)
+
+function interlacingOf(order: string | undefined): MediaFacts['interlaced'] {
+  if (order === 'tt' || order === 'tb') return 'top first'
+  return order === 'bb' || order === 'bt' ? 'bottom first' : null
+}
+
+/** Slowest and fastest rate when frames stray from even spacing by more than containers round (1 ms and a tenth of a frame). */
+export function variableRate(times: readonly number[], rate: number): readonly [number, number] | null {
+  if (times.length < 3) return null
+  let shortest = Infinity, longest = 0
+  for (let i = 1; i < times.length; i++) {
+    const gap = times[i]! - times[i - 1]!
+    shortest = Math.min(shortest, gap)
+    longest = Math.max(longest, gap)
+  }
+  const even = 1 / rate, slack = Math.max(0.0021, even * 0.1)
+  if (longest - even <= slack && even - shortest <= slack) return null
+  return [round(1 / longest), round(1 / Math.max(shortest, 1e-4))]
+}
+const round = (v: number): number => Math.round(v * 1000) / 1000
 
 function matrixOf({ color_space: space, height = 0 }: ProbeStream): MatrixId {
   if (space === 'bt2020nc' || space === 'bt2020c') return 'bt2020'
@@ -87,14 +173,49 @@ function matrixOf({ color_space: space, height = 0 }: ProbeStream): MatrixId {
   return height <= 480 ? 'bt601' : 'bt709'
 }
 
-/** Decodes the whole file once. Throws a Problem when frames are missing or damaged. */
-export async function requireDecodable(path: string, name: string, frameCount: number): Promise<void> {
-  const seconds = Math.min(3600, 30 + frameCount / 5)
-  const result = await runChild('ffmpeg', [
-    '-v', 'error', '-nostdin', ...filesOnly, '-err_detect', 'explode', '-i', fileArgument(path), '-map', '0:v:0', '-f', 'null', '-progress', 'pipe:1', '-',
-  ], { seconds, maxOutputBytes: 16 * 1024 * 1024 })
+/**
+ * Decodes the whole file once. Throws a Problem when frames are missing or damaged, and stops when `onProgress` (frames so far) answers false.
+ */
+export async function requireDecodable(path: string, name: string, frameCount: number, onProgress: (frames: number) => Promise<boolean> = () => Promise.resolve(true)): Promise<boolean> {
+  const seconds = Math.min(4 * 3600, 60 + frameCount / 4)
+  let asking = Promise.resolve(true), stopped = false
+  const frameIn = (text: string): number => Number([...text.matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
+  const result = await runDecoder('ffmpeg', [
+    '-v', 'error', '-nostdin', ...filesOnly, ...decoderLimits, '-err_detect', 'explode', '-i', fileArgument(path), '-map', '0:v:0', '-fps_mode', 'passthrough', '-f', 'null', '-progress', 'pipe:1', '-',
+  ], {
+    seconds, maxOutputBytes: 16 * 1024 * 1024,
+    onOutput: (chunk, stop) => { asking = asking.then(() => onProgress(frameIn(chunk.toString('latin1')))).then((go) => { if (!go) { stopped = true; stop() } return go }) },
+  })
+  await asking
+  if (stopped) return false
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
-  const decoded = Number([...result.stdout.toString('utf8').matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
-  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount)
-    throw damaged(name, Math.min(decoded, frameCount), frameCount)
+  const decoded = frameIn(result.stdout.toString('latin1'))
+  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount) throw damaged(name, Math.min(decoded, frameCount), frameCount)
+  return true
+}
+
+/**
+ * Decodes every picture of a sequence once. Throws a Problem when one is damaged or of another size; false when `onProgress` stopped it.
+ */
+export async function requirePictures(folder: string, facts: MediaFacts, name: string, onProgress: (pictures: number) => Promise<boolean>): Promise<boolean> {
+  let asking = Promise.resolve(true), stopped = false, seen = 0, fault: string | undefined, rest = ''
+  const expected = `${facts.width},${facts.height},${facts.storedFormat}`
+  const result = await runDecoder('ffprobe', ['-v', 'error', ...filesOnly, ...decoderLimits, '-show_entries', 'frame=width,height,pix_fmt', '-of', 'csv=p=0', ...inputOf('.', facts).args.filter((a) => a !== '-i')], {
+    seconds: Math.min(4 * 3600, 60 + facts.frameCount * 5), maxOutputBytes: 64 * 1024 * 1024, folder,
+    onOutput: (chunk, stop) => {
+      const lines = (rest + chunk.toString('latin1')).split('\n')
+      rest = lines.pop() ?? ''
+      for (const line of lines) {
+        if (line !== '' && !line.startsWith(expected)) fault ??= `Picture ${seen + 1} of "${name}" is ${line.split(',').slice(0, 2).join('×')} in ${line.split(',')[2]}; the first is ${facts.width}×${facts.height} in ${facts.storedFormat}.`
+        seen++
+      }
+      asking = asking.then(() => onProgress(seen)).then((go) => { if (!go) { stopped = true; stop() } return go })
+    },
+  })
+  await asking
+  if (stopped) return false
+  if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
+  if (fault) throw refuse(fault, 'All pictures of a sequence must be alike.')
+  if (result.code !== 0 || result.stderr.trim() !== '' || seen < facts.frameCount) throw damaged(name, Math.min(seen, facts.frameCount), facts.frameCount)
+  return true
 }

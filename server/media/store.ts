@@ -1,7 +1,7 @@
 // Where files lie: named by the hash of their content in a data folder. The one place that knows paths.
 import { createHash, randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
-import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises'
+import { createReadStream, createWriteStream } from 'node:fs'
+import { lstat, mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -15,12 +15,18 @@ export interface Store {
   readonly lutPath: (hash: string) => string
   readonly renderPath: (id: string) => string
   readonly thumbnailPath: (key: string) => string
+  readonly proxyPath: (hash: string) => string
+  /** Where uploads wait, in pieces, until they are imported. */
+  readonly uploadsFolder: string
   /** A fresh path on the same disk for something not yet finished. */
   readonly temporaryPath: () => string
   /** Writes a body to a temporary file, hashing it on the way. Removes it again when anything fails. */
   readonly receive: (body: ReadableStream<Uint8Array>, maxBytes: number, name: string) => Promise<Received>
   /** Moves a finished temporary file to its place. An equal file that is there already stays. */
   readonly keep: (temporary: string, place: string) => Promise<void>
+  /** Puts a link at `place` to a file or folder that stays where it is. */
+  readonly keepLink: (original: string, place: string) => Promise<void>
+  readonly isKept: (place: string) => Promise<boolean>
   readonly discard: (path: string) => Promise<void>
   readonly sizeOf: (path: string) => Promise<number | undefined>
 }
@@ -36,18 +42,26 @@ function named(folder: string, name: string, pattern: RegExp, suffix: string): s
 /** Opens the store in a data folder; leftovers of interrupted work are removed. */
 export async function openStore(dataFolder: string): Promise<Store> {
   const folder = (name: string): string => join(dataFolder, name)
-  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'incoming']) await mkdir(folder(name), { recursive: true })
-  for (const left of await readdir(folder('incoming'))) await rm(join(folder('incoming'), left), { force: true })
+  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'library', 'incoming']) await mkdir(folder(name), { recursive: true })
+  for (const left of await readdir(folder('incoming'))) await rm(join(folder('incoming'), left), { force: true, recursive: true })
 
   const temporaryPath = (): string => join(folder('incoming'), randomUUID())
-  const discard = (path: string): Promise<void> => rm(path, { force: true })
+  const discard = (path: string): Promise<void> => rm(path, { force: true, recursive: true })
   return {
     mediaPath: (hash) => named(folder('media'), hash, hashPattern, ''),
     lutPath: (hash) => named(folder('luts'), hash, hashPattern, '.cube'),
     renderPath: (id) => named(folder('renders'), id, uuidPattern, '.mp4'),
     thumbnailPath: (key) => named(folder('thumbnails'), key, hashPattern, '.png'),
+    proxyPath: (hash) => named(folder('proxies'), hash, hashPattern, '.mp4'),
+    uploadsFolder: folder('uploads'),
     temporaryPath,
     discard,
+    keepLink: async (original, place) => {
+      const link = temporaryPath()
+      await symlink(original, link)
+      await rename(link, place)
+    },
+    isKept: async (place) => (await lstat(place).catch(() => undefined)) !== undefined && (await stat(place).catch(() => undefined)) !== undefined,
     keep: (temporary, place) => rename(temporary, place),
     sizeOf: async (path) => (await stat(path).catch(() => undefined))?.size,
     receive: async (body, maxBytes, name) => {
@@ -72,4 +86,16 @@ export async function openStore(dataFolder: string): Promise<Store> {
       }
     },
   }
+}
+
+/** SHA-256 of a file in hexadecimal; `onBytes` may stop it by answering false. Undefined when stopped. */
+export async function hashFile(path: string, onBytes: (bytes: number) => Promise<boolean>): Promise<string | undefined> {
+  const hash = createHash('sha256')
+  let bytes = 0
+  for await (const chunk of createReadStream(path, { highWaterMark: 4 * 1024 * 1024 }) as AsyncIterable<Buffer>) {
+    hash.update(chunk)
+    bytes += chunk.length
+    if (!(await onBytes(bytes))) return undefined
+  }
+  return hash.digest('hex')
 }

@@ -7,7 +7,7 @@ import { checked, NewRender, type RenderSummary } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { cancelRender, findRender, insertRender, listRenders } from '../db/renders'
-import { enqueueRender } from '../jobs/queue'
+import { enqueue } from '../jobs/enqueue'
 import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
 import { uuidParam } from './params'
@@ -26,7 +26,7 @@ export function renderRoutes({ pool, store }: ServerContext): Hono {
       const id = await transaction(pool, async (db) => {
         const render = await insertRender(db, revisionId, localActor)
         if (!render) throw notFound('revision')
-        await enqueueRender(db, render.id)
+        await enqueue(db, 'render', render.id)
         return render.id
       })
       return c.json(await renderById(id), 201)

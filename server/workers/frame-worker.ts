@@ -3,18 +3,14 @@ import { readFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
+import type { GuessSummary } from '@contracts/responses'
 import {
-  bakeLutFor, compile, execute, executeDirectRows, fitWithin, lutError, parseCube, pixelByPixelPart, planError, planesToFrame, printCube, restSize, shrink, splitPlanes, withinBound,
-  type CodeRange, type DifferenceReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type MatrixId, type PlaneLayout, type Plan,
+  bakeLutFor, compile, execute, executeDirectRows, fitWithin, frameOfDecoded, guessEncoding, lutError, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, withinBound,
+  type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan,
 } from '@core/index'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
-export interface SourceFrame {
-  readonly planes: Uint8Array
-  readonly layout: PlaneLayout
-  readonly matrix: MatrixId
-  readonly range: CodeRange
-}
+export type SourceFrame = DecodedPicture
 export interface LutPath { readonly hash: string; readonly path: string }
 export interface GradeTask { readonly source: SourceFrame; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
 export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
@@ -36,10 +32,6 @@ function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined
   }
 }
 
-function readFrame({ planes, layout, range, matrix }: SourceFrame): Frame {
-  return planesToFrame(splitPlanes(planes, layout), layout, range, matrix)
-}
-
 function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, size: LatticeSize): Frame {
   const key = JSON.stringify([grade, luts, frame.low, frame.high, size])
   const find = lutFinder(luts)
@@ -55,7 +47,7 @@ const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, d
 
 /** Code values for the browser, no larger than asked. */
 export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFrame; maxWidth: number; maxHeight: number }): WireFrame {
-  const frame = readFrame(source)
+  const frame = frameOfDecoded(source)
   const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
   const { data, low, high } = shrink(frame, width, height)
   return { width, height, low, high, bytes: bytesOf(data) }
@@ -63,18 +55,18 @@ export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFr
 
 /** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */
 export function gradeFrame(task: GradeTask): unknown {
-  return move(bytesOf(gradedFrame(readFrame(task.source), task, restSize).data) as never)
+  return move(bytesOf(gradedFrame(frameOfDecoded(task.source), task, restSize).data) as never)
 }
 
 /** The display signal of a frame at source size as a 16-bit PNG. */
 export function stillPng(task: GradeTask): Uint8Array {
-  const { width, height, data } = gradedFrame(readFrame(task.source), task, restSize)
+  const { width, height, data } = gradedFrame(frameOfDecoded(task.source), task, restSize)
   return encodePng({ width, height, data, depth: 16, channels: 3 })
 }
 
 /** An 8-bit PNG for lists: graded, or the code values as they are. */
 export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
-  const full = readFrame(task.source)
+  const full = frameOfDecoded(task.source)
   const { width, height } = fitWithin(full.width, full.height, maxWidth, maxHeight)
   const small = shrink(full, width, height)
   const frame = asShot ? small : gradedFrame(small, task, 33)
@@ -83,13 +75,26 @@ export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
 
+/** The engine's answer about a frame, in short. */
+export function guess({ source, tags }: { source: SourceFrame; tags: ColourTags }): GuessSummary {
+  const frame = frameOfDecoded(source)
+  // Smaller pictures hold too little to weigh.
+  if (frame.width < 24 || frame.height < 24) return undecided(source.range)
+  const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frame, source.range, tags)
+  const group = groups[0], first = group?.members[0] ?? ranked[0]!
+  if (tagged) return { kind, kindProbability, encodingId: tagged.encodingId, range: range.likely, alike: [tagged.encodingId], probability: tagged.agrees ? 0.98 : 0.6, rangeConflict: range.conflict, tagged: true, sentences: [...sentences] }
+  return { kind, kindProbability, encodingId: first.encodingId, range: first.range, alike: [...new Set(group?.members.map((m) => m.encodingId) ?? [first.encodingId])], probability: group?.probability ?? first.probability, rangeConflict: range.conflict, tagged: false, sentences: [...sentences] }
+}
+
+const undecided = (range: CodeRange): GuessSummary => ({ kind: 'display gamma', kindProbability: 0, encodingId: 'bt709-camera', range, alike: [], probability: 0, rangeConflict: false, tagged: false, sentences: ['The picture is too small to tell its encoding.'] })
+
 export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
 /** The grade as a .cube with its error on this frame written into it. */
 export function bakeCube({ source, grade, luts, size, title }: GradeTask & { size: LatticeSize; title: string }): BakedCube {
   const find = lutFinder(luts)
   const part = pixelByPixelPart(grade)
-  const frame = readFrame(source)
+  const frame = frameOfDecoded(source)
   const lut = bakeLutFor(part.document, find, size, title, frame)
   const error = lutError(lut, part.document, find, frame, Math.max(1, Math.floor((frame.width * frame.height) / 60_000)))
   const notes = [

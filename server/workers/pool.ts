@@ -2,7 +2,8 @@
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
-import type { LatticeSize } from '@core/index'
+import type { GuessSummary } from '@contracts/responses'
+import type { ColourTags, LatticeSize } from '@core/index'
 import type { BakedCube, GradeTask, SourceFrame, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
@@ -11,6 +12,7 @@ export interface FrameWorkers {
   readonly stillPng: (task: GradeTask) => Promise<Uint8Array>
   readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
   readonly bakeCube: (task: GradeTask & { size: LatticeSize; title: string }) => Promise<BakedCube>
+  readonly guess: (task: { source: SourceFrame; tags: ColourTags }) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>
 }
@@ -26,6 +28,7 @@ export function startFrameWorkers(workerFile = fileURLToPath(new URL('./frame-wo
     stillPng: call('stillPng'),
     thumbnailPng: call('thumbnailPng'),
     bakeCube: call('bakeCube'),
+    guess: call('guess'),
     threads,
     close: () => pool.close({ force: true }),
   }

@@ -2,8 +2,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { demoShots } from '../../demo/shots'
-import { encodingById, gamutById, gamutToGamut, planesToFrame, sampleSignal, splitPlanes, transformPixels } from '@core/index'
-import { decodeFrame, layoutOf } from '../../server/media/decode'
+import { encodingById, gamutById, gamutToGamut, frameOfDecoded, sampleSignal, transformPixels } from '@core/index'
+import { decodeFrame, decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'
 import { randomSource, type Light } from './scenes'
 
@@ -17,8 +17,7 @@ export async function demoLight(shotId: string, index: number, folder = join('de
   const path = join(folder, `${shotId}.mov`)
   const truth = JSON.parse(readFileSync(join(folder, `${shotId}.truth.json`), 'utf8')) as { encodingId: string; gamutId: string; exposureErrorStops: number }
   const { facts, frameTimes } = await probe(path, shotId)
-  const layout = layoutOf(facts)
-  const full = planesToFrame(splitPlanes(await decodeFrame(path, facts, frameTimes, index), layout), layout, facts.range, facts.matrix)
+  const full = frameOfDecoded(decodedPicture(await decodeFrame(path, facts, frameTimes, index), facts))
   const data = sampleSignal(full, 1)
   const { decode } = encodingById(truth.encodingId).curve, gain = 2 ** -truth.exposureErrorStops
   for (let i = 0; i < data.length; i++) data[i] = decode(data[i]!) * gain

@@ -1,0 +1,21 @@
+// Turning a frame by quarter turns, as a camera held upright asks for.
+import type { Frame } from './frame'
+
+export type QuarterTurn = 0 | 90 | 180 | 270
+
+/** The frame turned clockwise. */
+export function rotate(frame: Frame, degrees: QuarterTurn): Frame {
+  if (degrees === 0) return frame
+  const { width, height, data } = frame
+  const [w, h] = degrees === 180 ? [width, height] : [height, width]
+  const out = new Uint16Array(data.length)
+  for (let y = 0, o = 0; y < h; y++)
+    for (let x = 0; x < w; x++, o += 3) {
+      const [sx, sy] = degrees === 90 ? [y, height - 1 - x] : degrees === 180 ? [width - 1 - x, height - 1 - y] : [width - 1 - y, x]
+      const i = (sy * width + sx) * 3
+      out[o] = data[i]!
+      out[o + 1] = data[i + 1]!
+      out[o + 2] = data[i + 2]!
+    }
+  return { ...frame, width: w, height: h, data: out }
+}

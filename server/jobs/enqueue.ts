@@ -1,0 +1,16 @@
+// Putting work into the queue, in the caller's transaction.
+import type { Queryable } from '../db/pool'
+import { insertWork, type WorkKind } from '../db/work'
+
+/** Adds the queue's job for a row of work or a render. */
+export async function enqueue(db: Queryable, task: WorkKind | 'render', id: string): Promise<void> {
+  await db.query(`SELECT graphile_worker.add_job($1, payload := json_build_object('id', $2::text), max_attempts := 1, priority := $3)`, [task, id, task === 'survey' ? 5 : 0])
+}
+
+/** Looks through a medium in the background, unless that was done or is under way. */
+export async function enqueueSurvey(db: Queryable, mediaHash: string, name: string, actor: string): Promise<void> {
+  const { rows } = await db.query('SELECT 1 FROM media WHERE hash = $1 AND proxy IS NOT NULL', [mediaHash])
+  if (rows.length > 0) return
+  const id = await insertWork(db, { kind: 'survey', projectId: null, mediaHash, name, payload: {}, actor })
+  if (id) await enqueue(db, 'survey', id)
+}
