@@ -26,6 +26,8 @@ export interface MediaFacts {
   /** Slowest and fastest rate in frames per second, where the file does not keep to one. */
   readonly variableRate: readonly [number, number] | null
   readonly durationSeconds: number
+  /** How far before a frame a decoder must begin to be sure to have it. */
+  readonly seekMarginSeconds: number
   /** HH:MM:SS:FF of the first frame; a semicolon before the frames means drop-frame counting. */
   readonly startTimecode: string | null
   readonly container: string

@@ -44,11 +44,11 @@ export async function probe(path: string, name: string): Promise<Probed> {
   const seconds = Number(stream.duration ?? output.format?.duration) || 0
   const expected = Math.max(promised, Math.round(seconds * ratio(stream.avg_frame_rate)))
   if (expected > mediaLimits.frames) throw tooLong(name, expected)
-  const frameTimes = kind === 'still' ? [0] : await readTimes(path, name, Number(output.format?.start_time ?? 0) || 0)
+  const { frameTimes, seekMarginSeconds } = kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0 } : await readTimes(path, name, output)
   if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
   if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
-  return { facts: factsOf(stream, output, kind, frameTimes, name), frameTimes }
+  return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds }, frameTimes }
 }
 
 const tooLong = (name: string, frames: number): Problem => refuse(`"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`, 'Cut it into shorter files.')
@@ -67,17 +67,30 @@ async function readHeader(path: string, name: string): Promise<{ stream: ProbeSt
   return { stream, output }
 }
 
-/** Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out. */
-async function readTimes(path: string, name: string, start: number): Promise<number[]> {
+// These containers are sought by time alone, so a decoder may land between two key frames.
+const soughtByTime = /mpegts|^mpeg$/
+
+/**
+ * Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out. And how far
+ * before a frame decoding must begin: containers seek by decoding time, which runs ahead of presentation where frames are reordered.
+ */
+async function readTimes(path: string, name: string, { format }: ProbeOutput): Promise<{ frameTimes: number[]; seekMarginSeconds: number }> {
   const result = await runDecoder('ffprobe', ['-v', 'error', ...filesOnly, '-select_streams', 'v:0', '-show_entries', 'packet=pts_time,dts_time,flags', '-of', 'csv=p=0', '-i', fileArgument(path)], { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 })
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
-  const times: number[] = []
+  const start = Number(format?.start_time ?? 0) || 0, frameTimes: number[] = [], keyTimes: number[] = []
+  let ahead = 0
   for (const line of result.stdout.toString('latin1').split('\n')) {
     const [pts = '', dts = '', flags = ''] = line.split(',')
-    const time = Number(pts === 'N/A' ? dts : pts)
-    if (line !== '' && Number.isFinite(time) && !flags.includes('D')) times.push(time - start)
+    const shown = Number(pts === 'N/A' || pts === '' ? dts : pts), decoded = Number(dts)
+    if (line === '' || !Number.isFinite(shown)) continue
+    if (Number.isFinite(decoded)) ahead = Math.max(ahead, shown - decoded)
+    if (flags.includes('D')) continue
+    frameTimes.push(shown - start)
+    if (flags.includes('K')) keyTimes.push(shown)
   }
-  return times.sort((a, b) => a - b)
+  keyTimes.sort((a, b) => a - b)
+  const keyGap = soughtByTime.test(format?.format_name ?? '') ? keyTimes.reduce((gap, t, i) => Math.max(gap, t - (keyTimes[i - 1] ?? t)), 1) : 0
+  return { frameTimes: frameTimes.sort((a, b) => a - b), seekMarginSeconds: Math.min(ahead + keyGap, 30) }
 }
 
 function parseJson(bytes: Buffer): ProbeOutput {
@@ -101,7 +114,7 @@ function ratio(text: string | undefined): number {
 /** A tag's value, unless the file only says that it does not know. */
 const said = (tag: string | undefined): string | undefined => (tag === undefined || tag === 'unknown' || tag === 'reserved' || tag === 'unspecified' ? undefined : tag)
 
-function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 'still', frameTimes: readonly number[], name: string): MediaFacts {
+function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 'still', frameTimes: readonly number[], name: string): Omit<MediaFacts, 'seekMarginSeconds'> {
   const stored = stream.pix_fmt ?? '', planar = planarFor(stored)
   if (!planar) throw refuse(`"${name}" stores its picture as ${stored}; Y'CbCr, RGB and grey samples of 8 to 16 bits and floating point are read.`)
   const rotation = turnOf(stream), sideways = rotation % 180 !== 0
@@ -166,11 +179,12 @@ export function variableRate(times: readonly number[], rate: number): readonly [
 }
 const round = (v: number): number => Math.round(v * 1000) / 1000
 
-function matrixOf({ color_space: space, height = 0 }: ProbeStream): MatrixId {
+/** By the tag; without one, standard definition is BT.601 and all else BT.709. */
+function matrixOf({ color_space: space, width = 0, height = 0 }: ProbeStream): MatrixId {
   if (space === 'bt2020nc' || space === 'bt2020c') return 'bt2020'
   if (space === 'smpte170m' || space === 'bt470bg') return 'bt601'
   if (space === 'bt709') return 'bt709'
-  return height <= 480 ? 'bt601' : 'bt709'
+  return width <= 720 && height <= 576 ? 'bt601' : 'bt709'
 }
 
 /**

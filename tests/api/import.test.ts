@@ -85,11 +85,6 @@ describe('clips of other shapes', () => {
     expect(data).toHaveLength(shot.media.width * shot.media.height * 3)
     expect(data.reduce((worst, v) => Math.max(worst, Math.abs(v - grey)), 0)).toBeLessThan(65535 / 255)
   })
-
-  test('a picture stored as R\'G\'B\' is refused by name, for now', async () => {
-    const clip = make('rgb.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'gbrp'])
-    expect((await refusal(await send(await makeProject(), 'rgb.mkv', clip))).message).toMatch(/stores its picture as \w+; Y'CbCr/)
-  })
 })
 
 describe('LUTs', () => {

@@ -1,6 +1,8 @@
 // Talking to the running program as a page of its own would.
 import type { GradeDocument } from '@core/index'
-import type { ProjectSummary, RevisionState, ShotDetail, ShotSummary } from '@contracts/responses'
+import { readFileSync } from 'node:fs'
+import { basename } from 'node:path'
+import type { ProjectSummary, RevisionState, ShotDetail, ShotSummary, WorkSummary } from '@contracts/responses'
 
 export function address(): string {
   const found = process.env['PALE_TEST_ADDRESS']
@@ -46,4 +48,54 @@ export async function ownShot(clip: Uint8Array, name = 'own.mov'): Promise<ShotD
   const response = await call(`/projects/${id}/shots?name=${encodeURIComponent(name)}`, { method: 'POST', body: clip as BodyInit })
   if (!response.ok) throw new Error(await response.text())
   return (await response.json()) as ShotDetail
+}
+
+export async function projectNamed(name: string): Promise<string> {
+  return ((await (await postJson('/projects', { name })).json()) as { id: string }).id
+}
+
+/** Sends a file in pieces, as the browser does (tus 1.0.0), and returns the upload's id. */
+export async function sendInPieces(name: string, body: Uint8Array, pieceBytes = 1024 * 1024): Promise<string> {
+  const tus = { 'tus-resumable': '1.0.0' }
+  const made = await call('/uploads', { method: 'POST', headers: { ...tus, 'upload-length': String(body.length), 'upload-metadata': `filename ${Buffer.from(name).toString('base64')}` } })
+  const place = made.headers.get('location')?.replace(/^.*\/api/, '')
+  if (made.status !== 201 || !place) throw new Error(`${made.status} ${await made.text()}`)
+  for (let offset = 0; offset < body.length; offset += pieceBytes) {
+    const sent = await call(place, { method: 'PATCH', headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) }, body: body.subarray(offset, offset + pieceBytes) as BodyInit })
+    if (sent.status !== 204) throw new Error(`${sent.status} ${await sent.text()}`)
+  }
+  return place.split('/').at(-1)!
+}
+
+export const sleep = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms))
+
+/** Waits until work is no longer to be done; throws its fault. */
+export async function workDone(projectId: string, id: string): Promise<void> {
+  for (;;) {
+    const found = (await get<readonly WorkSummary[]>(`/projects/${projectId}/work`)).find((w) => w.id === id)
+    if (!found) return
+    if (found.state === 'failed') throw new Error(`${found.error} ${found.hint ?? ''}`)
+    await sleep(60)
+  }
+}
+
+/** Uploads files and imports them; the newest shot of the project. */
+export async function importUploads(projectId: string, files: readonly string[], how: { pictures: boolean; name?: string; rate?: { numerator: number; denominator: number } }): Promise<ShotDetail> {
+  const uploads: string[] = []
+  for (const file of files) uploads.push(await sendInPieces(basename(file), readFileSync(file)))
+  const response = await postJson(`/projects/${projectId}/imports`, { uploads, ...how })
+  if (response.status !== 202) throw new Error(await response.text())
+  await workDone(projectId, ((await response.json()) as WorkSummary).id)
+  const { shots } = await get<{ shots: readonly ShotSummary[] }>(`/projects/${projectId}/reel`)
+  return shotById(shots.at(-1)!.id)
+}
+
+/** Waits until a shot's medium was looked through and has its proxy. */
+export async function surveyed(shotId: string): Promise<ShotDetail> {
+  for (let i = 0; i < 600; i++) {
+    const shot = await shotById(shotId)
+    if (shot.proxy) return shot
+    await sleep(100)
+  }
+  throw new Error('The proxy was not made within a minute.')
 }

@@ -2,7 +2,7 @@
 
 UPDATE media SET facts = jsonb_build_object(
   'kind', 'film', 'pixelAspect', jsonb_build_array(1, 1), 'rotation', 0, 'variableRate', NULL, 'startTimecode', NULL, 'container', '', 'interlaced', NULL,
-  'storedFormat', facts -> 'pixelFormat', 'matrixTagged', false,
+  'seekMarginSeconds', 0.5, 'storedFormat', facts -> 'pixelFormat', 'matrixTagged', false,
   'durationSeconds', (facts ->> 'frameCount')::float8 * (facts ->> 'rateDenominator')::float8 / (facts ->> 'rateNumerator')::float8) || facts;
 
 ALTER TABLE media
