@@ -16,6 +16,7 @@ export default defineConfig({
         server: 'server/main.ts',
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
+        'encode-assembly': 'demo/encode/assembly.ts',
         pale: 'cli/main.ts',
         bench: 'tests/bench/main.ts',
         'kernel-worker': 'tests/bench/kernel-worker.ts',

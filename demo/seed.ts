@@ -4,8 +4,8 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { localActor, type ServerContext } from '../server/context'
 import { findDemoProject, insertProject, insertScene } from '../server/db/projects'
-import { importClip } from '../server/media/import'
-import { demoShots } from './shots'
+import { importClip, type ClipToImport, type Known } from '../server/media/import'
+import { assembly, demoShots } from './shots'
 
 const demoKey = 'ashglaze'
 
@@ -14,6 +14,9 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
   const known = await findDemoProject(context.pool, demoKey)
   if (known) return known.id
   const project = await insertProject(context.pool, 'Ashglaze', demoKey)
+  const clip = (id: string, name: string, known: Known): ClipToImport => ({
+    body: Readable.toWeb(createReadStream(join(footageFolder, `${id}.mov`))), maxBytes: 64 * 1024 * 1024, name, projectId: project.id, actor: localActor, known,
+  })
   try {
     const scenes = new Map<string, string>()
     for (const shot of demoShots) {
@@ -22,15 +25,9 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
         sceneId = (await insertScene(context.pool, project.id, shot.scene, scenes.size + 1)).id
         scenes.set(shot.scene, sceneId)
       }
-      await importClip(context, {
-        body: Readable.toWeb(createReadStream(join(footageFolder, `${shot.id}.mov`))),
-        maxBytes: 64 * 1024 * 1024,
-        name: shot.name,
-        projectId: project.id,
-        actor: localActor,
-        known: { sceneId, cameraName: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, leadFrame: shot.leadFrame },
-      })
+      await importClip(context, clip(shot.id, shot.name, { sceneId, cameraName: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, leadFrame: shot.leadFrame }))
     }
+    await importClip(context, clip(assembly.id, assembly.name, { sceneId: null, cameraName: null, encodingId: 'gamma-2.4', gamutId: 'bt709', leadFrame: 60 }))
     return project.id
   } catch (error) {
     // A demo that came only half is removed, so that the next start makes it whole.

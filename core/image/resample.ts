@@ -7,6 +7,15 @@ export function fitWithin(width: number, height: number, maxWidth: number, maxHe
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
 }
 
+/** The upper left part of a frame. */
+export function crop(frame: Frame, width: number, height: number): Frame {
+  if (width === frame.width && height === frame.height) return frame
+  if (width > frame.width || height > frame.height) throw new RangeError('crop() only takes parts of frames.')
+  const data = new Uint16Array(width * height * 3)
+  for (let y = 0; y < height; y++) data.set(frame.data.subarray(y * frame.width * 3, (y * frame.width + width) * 3), y * width * 3)
+  return { ...frame, width, height, data }
+}
+
 /** Each output pixel is the mean of the source area it covers. Returns the frame itself when the size is the same. */
 export function shrink(frame: Frame, width: number, height: number): Frame {
   if (width === frame.width && height === frame.height) return frame

@@ -1,7 +1,7 @@
 // An invented camera: scene light with its faults and noise → 10-bit Y'CbCr planes in the camera's own encoding.
 import { encodingById, gamutById, gamutToGamut, invert, lumaWeights, multiply, transformPixels, workingGamut, type Matrix3 } from '../../core'
 import { whiteBalanceMatrix } from '../../core/grade/steps/white-balance'
-import type { DemoShot } from '../shots'
+import type { DemoShot, FileKind } from '../shots'
 
 /** Gaussian noise from a seed: the same clip every time (xorshift32 and the polar method of Marsaglia). */
 export function noiseSource(seed: number): () => number {
@@ -38,7 +38,7 @@ export function cameraMatrix(shot: DemoShot, cardBalance: Matrix3): Matrix3 {
   return multiply(gamutToGamut(workingGamut, gamutById(shot.gamutId)), multiply(fault, toWorking))
 }
 
-/** One frame of light → yuv422p10le, full range, BT.709 weights. Changes `light`. */
+/** One frame of light → yuv422p10le in the range and matrix of the camera's file. Changes `light`. */
 export function expose(shot: DemoShot, light: Float64Array, matrix: Matrix3, stops: number, width: number, height: number, noise: () => number): Buffer {
   transformPixels(matrix, light)
   const gain = 2 ** (shot.exposureErrorStops + stops)
@@ -49,26 +49,26 @@ export function expose(shot: DemoShot, light: Float64Array, matrix: Matrix3, sto
     const noisy = x + noise() * Math.sqrt(black + perLight * Math.max(x, 0))
     light[i] = Math.min(Math.max(encode(noisy), 0), 1)
   }
-  return toPlanes(light, width, height)
+  return toPlanes(light, width, height, shot.file)
 }
 
-function toPlanes(codes: Float64Array, width: number, height: number): Buffer {
-  const w = lumaWeights('bt709'), half = width / 2
+function toPlanes(codes: Float64Array, width: number, height: number, { range, matrix }: FileKind): Buffer {
+  const w = lumaWeights(matrix), legal = range === 'legal', half = width / 2
   const y = new Uint16Array(width * height), cb = new Uint16Array(half * height), cr = new Uint16Array(half * height)
   const rowB = new Float64Array(width), rowR = new Float64Array(width)
   for (let row = 0; row < height; row++) {
     for (let x = 0; x < width; x++) {
       const i = (row * width + x) * 3
       const luma = w.red * codes[i]! + w.green * codes[i + 1]! + w.blue * codes[i + 2]!
-      y[row * width + x] = Math.round(luma * 1023)
+      y[row * width + x] = Math.round(legal ? 64 + luma * 876 : luma * 1023)
       rowB[x] = (codes[i + 2]! - luma) / w.cbDivisor
       rowR[x] = (codes[i]! - luma) / w.crDivisor
     }
     // Co-sited 4:2:2: each chroma sample is a 1-2-1 average about its luma sample.
     for (let c = 0; c < half; c++) {
       const x = c * 2, before = Math.max(0, x - 1)
-      cb[row * half + c] = Math.round(((rowB[before]! + 2 * rowB[x]! + rowB[x + 1]!) / 4) * 1023 + 512)
-      cr[row * half + c] = Math.round(((rowR[before]! + 2 * rowR[x]! + rowR[x + 1]!) / 4) * 1023 + 512)
+      cb[row * half + c] = Math.round(((rowB[before]! + 2 * rowB[x]! + rowB[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
+      cr[row * half + c] = Math.round(((rowR[before]! + 2 * rowR[x]! + rowR[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
     }
   }
   return Buffer.concat([y, cb, cr].map((p) => Buffer.from(p.buffer)))

@@ -4,7 +4,7 @@ import { once } from 'node:events'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { diagonal } from '../../core/colour/matrix'
-import { demoShots, footage, plateOf, type DemoShot } from '../shots'
+import { demoShots, footage, type DemoShot, type FileKind } from '../shots'
 import { cameraMatrix, expose, noiseSource } from './camera'
 import { frameThrough, meanOfPatch, patchInFrame, readPlate, windowBetween, type Plate } from './plate'
 
@@ -18,16 +18,16 @@ for (const shot of shots) await makeClip(shot, plateFolder)
 
 async function makeClip(shot: DemoShot, folder: string): Promise<void> {
   const { width, height, frames, rate, seed } = footage
-  const plate = readPlate(join(folder, `${plateOf[shot.id] ?? shot.id}.exr`))
+  const plate = readPlate(join(folder, `${shot.plate}.exr`))
   // The card's grey becomes exactly 0.18 and neutral: that is what "correct" means for this shot.
   const [r, g, b] = meanOfPatch(plate, shot.patches.greyCard)
   const matrix = cameraMatrix(shot, diagonal([0.18 / r, 0.18 / g, 0.18 / b]))
   const noise = noiseSource(seed + shot.id.length * 7919)
-  const output = join('demo', 'footage', `${shot.id}.mov`)
+  const output = join('demo', 'footage', `${shot.id}.mov`), code = shot.file.range === 'full' ? 'pc' : 'tv'
   const encoder = spawn('ffmpeg', [
-    '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv422p10le', '-color_range', 'pc', '-s', `${width}x${height}`, '-r', String(rate), '-i', 'pipe:0',
-    '-c:v', 'libx264', '-profile:v', 'high422', '-preset', 'slow', '-tune', 'grain', '-crf', '9', '-g', '24', '-pix_fmt', 'yuv422p10le',
-    '-color_range', 'pc', '-colorspace', 'bt709', '-movflags', '+faststart', '-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact', output,
+    '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv422p10le', '-color_range', code, '-s', `${width}x${height}`, '-r', String(rate), '-i', 'pipe:0',
+    '-vf', `scale=in_range=${code}:out_range=${code}:flags=area+accurate_rnd+full_chroma_int,format=${shot.file.pixelFormat}`, ...codecOf(shot.file),
+    '-color_range', code, '-colorspace', shot.file.matrix === 'bt2020' ? 'bt2020nc' : 'bt709', ...tagsOf(shot.file), '-movflags', '+faststart', '-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact', output,
   ], { stdio: ['pipe', 'inherit', 'inherit'] })
   for (let n = 0; n < frames; n++) {
     const t = n / (frames - 1)
@@ -36,10 +36,19 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
     if (!encoder.stdin.write(planes)) await once(encoder.stdin, 'drain')
   }
   encoder.stdin.end()
-  const [code] = (await once(encoder, 'close')) as [number]
-  if (code !== 0) throw new Error(`The encoder failed on ${shot.id}.`)
+  const [exit] = (await once(encoder, 'close')) as [number]
+  if (exit !== 0) throw new Error(`The encoder failed on ${shot.id}.`)
   writeFileSync(join('demo', 'footage', `${shot.id}.truth.json`), `${JSON.stringify(truthOf(shot, plate), null, 1)}\n`)
   console.log(output)
+}
+
+function codecOf({ codec }: FileKind): string[] {
+  return codec === 'hevc' ? ['-c:v', 'libx265', '-preset', 'slow', '-x265-params', 'log-level=error:crf=13:keyint=24:no-info=1'] : ['-c:v', 'libx264', '-preset', 'slow', '-tune', 'grain', '-crf', '10', '-g', '24']
+}
+
+// A camera that records its own log or flat curve says nothing of its transfer.
+function tagsOf({ transfer, matrix }: FileKind): string[] {
+  return transfer ? ['-color_trc', transfer, '-color_primaries', matrix] : []
 }
 
 /** What is known to be true of the clip, for tests and drills to score against. */
@@ -49,7 +58,7 @@ function truthOf(shot: DemoShot, plate: Plate): object {
     Object.fromEntries(Object.entries(shot.patches).map(([name, patch]) => [name, patchInFrame(patch, plate, windowBetween(shot.from, shot.to, t), width, height)]))
   const atLead = shot.leadFrame / (frames - 1)
   return {
-    camera: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, range: 'full', frames, rate, leadFrame: shot.leadFrame,
+    camera: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, range: shot.file.range, frames, rate, leadFrame: shot.leadFrame,
     exposureErrorStops: shot.exposureErrorStops, driftStops: shot.driftStops, neutralisedBy: shot.neutralisedBy, noise: shot.noise,
     reflectance: { greyCard: 0.18, white90: 0.9, black3: 0.03 },
     patches: { about: 'corners as shares of the frame, x then y', firstFrame: patchesAt(0), leadFrame: patchesAt(atLead), lastFrame: patchesAt(1) },

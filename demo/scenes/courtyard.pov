@@ -10,7 +10,7 @@ light_source { <-12, 46, -40> color rgb <5.0, 4.75, 4.35> area_light <1.2, 0, 0>
 light_source { <10, 50, -20> color rgb <0.12, 0.145, 0.185> area_light <34, 0, 0>, <0, 0, 34>, 6, 6 adaptive 1 jitter }
 sphere { 0, 150 hollow pigment { gradient y scale 300 translate -150 color_map { [0.5 rgb <1.1, 1.35, 1.7>] [0.6 rgb <0.55, 0.85, 1.5>] [1 rgb <0.22, 0.42, 1.0>] } } finish { ambient 0 diffuse 0 emission 0.6 } no_shadow }
 // The house behind the camera whose shadow falls over the left part.
-box { <-60, 0, -30>, <-6.7, 38, -22> pigment { rgb 0.4 } }
+box { <-60, 0, -30>, <-9.03, 38, -22> pigment { rgb 0.4 } }
 
 plane { y, 0 Cobbles(<0.24, 0.22, 0.195>) }
 box { <-60, 0, 7>, <-2.6, 9.5, 9> Bricks(<0.28, 0.145, 0.10>, <0.25, 0.235, 0.21>) }

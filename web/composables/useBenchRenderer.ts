@@ -1,53 +1,80 @@
-// Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests.
+// Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { dragSize, restSize } from '@core/index'
-import type { RenderAnswer, RenderRequest, RenderResult } from '../workers/messages'
+import type { BenchAnswer, BenchRequest, RenderRequest, RenderResult } from '../workers/messages'
+import type { PlayCounts, PlayPlan } from '../workers/player'
 
-export type Wanted = Pick<RenderRequest, 'mediaHash' | 'frameIndex' | 'grade' | 'asShot'>
+export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot'>
 
 export interface BenchRenderer {
   readonly result: ShallowRef<RenderResult | null>
   readonly fault: Ref<string>
   /** The picture on screen is the last one asked for, at its finest. */
   readonly settled: Ref<boolean>
-  /** Asks for a picture; an older request that has not started is forgotten. */
+  /** Asks for a picture; an older request that has not started is forgotten. While playing, the look changes and the frames go on. */
   readonly show: (wanted: Wanted) => void
+  readonly playing: Ref<boolean>
+  readonly counts: ShallowRef<PlayCounts | null>
+  readonly play: (wanted: Wanted, plan: PlayPlan, onFrame: (index: number) => void) => void
+  readonly pause: () => void
 }
 
 const restMs = 140
 
 export function useBenchRenderer(): BenchRenderer {
   const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
+  const tell = (request: BenchRequest): void => worker.postMessage(request)
   const result = shallowRef<RenderResult | null>(null)
-  const fault = ref('')
-  const settled = ref(false)
+  const fault = ref(''), settled = ref(false), playing = ref(false)
+  const counts = shallowRef<PlayCounts | null>(null)
   let nextId = 1
   let inFlight: RenderRequest | null = null
   let waiting: Wanted | null = null
   let latest: Wanted | null = null
   let restTimer: ReturnType<typeof setTimeout> | undefined
+  let played: { readonly id: number; readonly onFrame: (index: number) => void } | null = null
 
   function send(wanted: Wanted, size: typeof dragSize | typeof restSize): void {
-    inFlight = { ...wanted, id: nextId++, size }
-    worker.postMessage(inFlight)
+    inFlight = { ...wanted, ask: 'render', id: nextId++, size }
+    tell(inFlight)
   }
 
-  worker.onmessage = ({ data }: MessageEvent<RenderAnswer>) => {
+  worker.onmessage = ({ data }: MessageEvent<BenchAnswer>) => {
+    if ('played' in data) {
+      if (data.id !== played?.id) return
+      const before = result.value
+      if (before || data.measured) result.value = { ...(before as RenderResult), ...data.measured, frameIndex: data.frameIndex, picture: data.picture, source: 'proxy', meridian: before?.meridian ?? null }
+      counts.value = data.counts
+      played.onFrame(data.frameIndex)
+      // Put on the canvas first, then asked for more.
+      requestAnimationFrame(() => tell({ ask: 'shown' }))
+    } else if ('ended' in data) {
+      if (data.id !== played?.id) return
+      played = null
+      playing.value = false
+      if (data.fault) fault.value = data.fault
+      else if (latest) show({ ...latest, frameIndex: data.frameIndex })
+    } else {
+      rendered(data)
+    }
+  }
+  function rendered(data: Extract<BenchAnswer, { ok: boolean }>): void {
     if (data.id !== inFlight?.id) return
     inFlight = null
     if (data.ok) {
-      result.value = data
+      if (!playing.value) result.value = data
       fault.value = ''
     } else {
       fault.value = data.message
     }
+    if (playing.value) return
     if (waiting) {
       const wanted = waiting
       waiting = null
       send(wanted, dragSize)
     } else if (data.ok && data.size === dragSize) {
       clearTimeout(restTimer)
-      restTimer = setTimeout(() => { if (latest && !inFlight) send(latest, restSize) }, restMs)
+      restTimer = setTimeout(() => { if (latest && !inFlight && !playing.value) send(latest, restSize) }, restMs)
     } else if (data.ok) {
       settled.value = true
     }
@@ -55,6 +82,7 @@ export function useBenchRenderer(): BenchRenderer {
   worker.onerror = (event) => {
     event.preventDefault()
     inFlight = null
+    playing.value = false
     fault.value = 'The picture worker stopped. Reload the page.'
   }
 
@@ -62,13 +90,26 @@ export function useBenchRenderer(): BenchRenderer {
     clearTimeout(restTimer)
     latest = wanted
     settled.value = false
+    if (playing.value) return tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot })
     if (inFlight) waiting = wanted
     else send(wanted, dragSize)
+  }
+
+  function play(wanted: Wanted, plan: PlayPlan, onFrame: (index: number) => void): void {
+    clearTimeout(restTimer)
+    waiting = null
+    latest = wanted
+    settled.value = false
+    playing.value = true
+    counts.value = null
+    fault.value = ''
+    played = { id: nextId++, onFrame }
+    tell({ ask: 'play', id: played.id, medium: wanted.medium, grade: wanted.grade, asShot: wanted.asShot, plan })
   }
 
   onScopeDispose(() => {
     clearTimeout(restTimer)
     worker.terminate()
   })
-  return { result, fault, settled, show }
+  return { result, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }) }
 }

@@ -10,6 +10,8 @@ const luts = new LRUCache<string, Lut>({ max: 16 })
 
 const addressKey = ({ mediaHash, index, range }: FrameAddress): string => `${mediaHash}/frames/${index}?range=${range}`
 
+export const frameAtHand = (address: FrameAddress): Frame | undefined => frames.get(addressKey(address))
+
 export async function loadFrame(address: FrameAddress): Promise<Frame> {
   const key = addressKey(address)
   const known = frames.get(key)

@@ -5,5 +5,5 @@ const scope = self as unknown as { onmessage: ((e: MessageEvent<TileJob>) => voi
 
 scope.onmessage = ({ data: { id, ...job } }) => {
   const counts = workTile(job)
-  scope.postMessage({ id, counts }, [counts.waveform, counts.red, counts.green, counts.blue, counts.vector, counts.luma].map((trace) => trace.buffer))
+  scope.postMessage({ id, counts }, counts ? [counts.waveform, counts.red, counts.green, counts.blue, counts.vector, counts.luma].map((trace) => trace.buffer) : [])
 }

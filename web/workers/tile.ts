@@ -1,5 +1,5 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels, and counted for the instruments.
-import { buildChain, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, previewPasses, type Frame, type GradeDocument, type Lut, type MatteCache, type Passes, type Rows, type ScopeCounts } from '@core/index'
+import { buildChain, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, planesToRows, previewPasses, type CodeRange, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeCounts } from '@core/index'
 
 /** How rows become display signal. */
 export type Work =
@@ -8,6 +8,9 @@ export type Work =
   | { readonly kind: 'passes'; readonly passes: Passes }
   /** Every pixel through the reference, where the passes would be too far from it. */
   | { readonly kind: 'direct'; readonly grade: GradeDocument; readonly luts: ReadonlyMap<string, Lut> }
+
+/** Planes that still have to become the frame's codes: each thread converts its own rows. */
+export interface Unpacking { readonly planes: Planes; readonly layout: PlaneLayout; readonly range: CodeRange; readonly matrix: MatrixId }
 
 export interface TileJob {
   readonly id: number
@@ -19,15 +22,19 @@ export interface TileJob {
   readonly shown: Uint16Array
   readonly canvas: Uint32Array
   readonly rows: Rows
+  readonly unpack: Unpacking | null
+  /** Whether the instruments want to know. */
+  readonly count: boolean
 }
-export interface TileAnswer { readonly id: number; readonly counts: ScopeCounts }
+export interface TileAnswer { readonly id: number; readonly counts: ScopeCounts | null }
 
 /** What the picture is looked at on, until there are monitors to choose from. */
 export const ownDisplayId = 'bt709-2.4'
 export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
 const mattes: MatteCache = new Map()
 
-export function workTile({ work, displayId, frame, shown, canvas, rows }: Omit<TileJob, 'id'>): ScopeCounts {
+export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, count }: Omit<TileJob, 'id'>): ScopeCounts | null {
+  if (unpack) planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, rows.from, rows.to)
   if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes)
   else if (work.kind === 'direct') executeDirectRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows.from, rows.to)
   else codesAsSignal(frame, shown, rows)
@@ -35,6 +42,7 @@ export function workTile({ work, displayId, frame, shown, canvas, rows }: Omit<T
   const signal = { ...frame, data: shown, low: 0, high: 1 }
   const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId)
   toCanvas(mapping ? mapped(mapping, signal, rows) : shown, canvas, frame.width, rows)
+  if (!count) return null
   const topCode = work.kind === 'asShot' ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535)
   return countScopes(signal, lumaWeights(work.kind === 'asShot' ? 'bt709' : display.lumaMatrix), scopeSizes, rows.from, rows.to, topCode)
 }

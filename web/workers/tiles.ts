@@ -1,20 +1,22 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
 import { addCounts, type Frame, type ScopeCounts, type TraceImage } from '@core/index'
-import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
+import { workTile, type TileAnswer, type TileJob } from './tile'
 
-export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts }
-export interface Tiles { readonly work: (work: Work, displayId: string, frame: Frame, meanwhile: () => void) => Promise<TileWork> }
+export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts | null }
+export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'count'>
+export interface Tiles { readonly work: (job: PictureJob, meanwhile: () => void) => Promise<TileWork> }
 
 /** One thread is enough for a single core; pages that are not isolated cannot share memory. */
 const canSplit = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
 
-const bytes = (length: number): ArrayBufferLike => (canSplit() ? new SharedArrayBuffer(length) : new ArrayBuffer(length))
+/** Memory that threads can share, where that is possible. */
+export const sharedBytes = (length: number): ArrayBufferLike => (canSplit() ? new SharedArrayBuffer(length) : new ArrayBuffer(length))
 
 export function startTiles(): Tiles {
   const helper = canSplit() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
-  let shown = new Uint16Array(bytes(0)), canvas = new Uint32Array(bytes(0))
+  let shown = new Uint16Array(sharedBytes(0)), canvas = new Uint32Array(sharedBytes(0))
   let nextId = 1
-  let waiting: { id: number; done: (counts: ScopeCounts) => void; fail: (error: Error) => void } | null = null
+  let waiting: { id: number; done: (counts: ScopeCounts | null) => void; fail: (error: Error) => void } | null = null
   if (helper) {
     helper.onmessage = ({ data }: MessageEvent<TileAnswer>) => {
       if (waiting?.id === data.id) waiting.done(data.counts)
@@ -26,22 +28,24 @@ export function startTiles(): Tiles {
   }
 
   return {
-    work: async (work, displayId, frame, meanwhile) => {
+    work: async (picture, meanwhile) => {
+      const { frame } = picture
       const pixels = frame.width * frame.height
       if (canvas.length !== pixels) {
-        shown = new Uint16Array(bytes(pixels * 6))
-        canvas = new Uint32Array(bytes(pixels * 4))
+        shown = new Uint16Array(sharedBytes(pixels * 6))
+        canvas = new Uint32Array(sharedBytes(pixels * 4))
       }
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
-      const other = helper && new Promise<ScopeCounts>((done, fail) => {
-        const job: TileJob = { id: nextId++, work, displayId, frame, shown, canvas, rows: { from: split, to: frame.height } }
+      const other = helper && new Promise<ScopeCounts | null>((done, fail) => {
+        const job: TileJob = { ...picture, id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }
         helper.postMessage(job)
       })
-      const mine = workTile({ work, displayId, frame, shown, canvas, rows: { from: 0, to: split } })
+      const mine = workTile({ ...picture, shown, canvas, rows: { from: 0, to: split } })
       meanwhile()
-      const counts = other ? addCounts(mine, await other) : mine
+      const theirs = other && (await other)
+      const counts = mine && theirs ? addCounts(mine, theirs) : mine
       // Canvas pixels leave for the interface thread, which cannot take shared memory.
       const rgba = new Uint8ClampedArray(pixels * 4)
       rgba.set(new Uint8ClampedArray(canvas.buffer))
@@ -52,7 +56,7 @@ export function startTiles(): Tiles {
 
 /** A copy of a frame in memory that threads can share, where that is possible. */
 export function inSharedMemory(frame: Frame): Frame {
-  const data = new Uint16Array(bytes(frame.data.byteLength))
+  const data = new Uint16Array(sharedBytes(frame.data.byteLength))
   data.set(frame.data)
   return { ...frame, data }
 }

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 // The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
+import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { displayById, needsMapping, setRegion, stations, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
-import { useBenchRenderer } from '../../composables/useBenchRenderer'
+import { useBenchRenderer, type Wanted } from '../../composables/useBenchRenderer'
+import { useClipTrace } from '../../composables/useClipTrace'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { useView, type Surround } from '../../stores/view'
+import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
 import InstrumentColumn from './InstrumentColumn.vue'
 import KeySheet from './KeySheet.vue'
@@ -18,6 +21,8 @@ import PictureStage from './PictureStage.vue'
 import ReadingsList from './ReadingsList.vue'
 import StationPanel from './StationPanel.vue'
 import { text } from './text'
+import { usePlayback } from './usePlayback'
+import TimeLine from './TimeLine.vue'
 import TransportBar from './TransportBar.vue'
 import { useBenchKeys } from './useBenchKeys'
 
@@ -32,7 +37,9 @@ const fault = ref('')
 const heldAsShot = ref(false)
 
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
-const lastFrame = computed(() => (shot.value?.media.frameCount ?? 1) - 1)
+const firstFrame = computed(() => shot.value?.firstFrame ?? 0)
+const lastFrame = computed(() => firstFrame.value + (shot.value?.frameCount ?? 1) - 1)
+const medium = computed<Medium | null>(() => shot.value && { hash: shot.value.media.hash, rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator }, proxy: shot.value.proxy })
 const region = computed(() => {
   const regions = grade.document?.regions ?? []
   return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
@@ -44,7 +51,7 @@ const mapping = computed(() => {
   const display = grade.document && displayById(grade.document.show.displayId)
   return display && !asShot.value && needsMapping(display, displayById(ownDisplayId)) ? text.mapped(display.name) : ''
 })
-const aspect = computed(() => (shot.value ? shot.value.media.width / shot.value.media.height : 16 / 9))
+const aspect = computed(() => (shot.value ? (shot.value.media.width * shot.value.media.pixelAspect[0]) / (shot.value.media.height * shot.value.media.pixelAspect[1]) : 16 / 9))
 
 watch(() => props.shotId, open, { immediate: true })
 async function open(id: string): Promise<void> {
@@ -52,10 +59,11 @@ async function open(id: string): Promise<void> {
   try {
     // What was edited on the shot before is sent on its way first.
     await grade.commit()
+    playback.stop()
     const found = await library.openShot(id)
     if (id !== props.shotId) return
     const wanted = Number(route.query['frame'])
-    view.frame = Number.isInteger(wanted) && wanted >= 0 && wanted < found.media.frameCount ? wanted : found.leadFrame
+    view.frame = Number.isInteger(wanted) && wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount ? wanted : found.leadFrame
     const station = stations.find((s) => s.id === route.query['station'])
     if (station) view.station = station.id
     grade.open(found)
@@ -65,13 +73,17 @@ async function open(id: string): Promise<void> {
 }
 
 // The picture follows the document, the frame and the choice of view.
-watch([() => grade.document, () => view.frame, asShot, shot], () => {
-  if (!shot.value || !grade.document || grade.shotId !== shot.value.id) return
-  renderer.show({ mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document, asShot: asShot.value })
+const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: grade.document, asShot: asShot.value } : null))
+watch(wanted, (now) => {
+  if (now) renderer.show(now)
 })
-watch([() => view.frame, () => view.station], () => void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }))
+watch([() => view.frame, () => view.station, renderer.playing], () => { if (!renderer.playing.value) void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }) })
+useIntervalFn(() => { if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined) }, 2000)
 
-const go = (frame: number): void => { view.frame = Math.min(lastFrame.value, Math.max(0, frame)) }
+function go(frame: number): void {
+  playback.stop()
+  view.frame = Math.min(lastFrame.value, Math.max(firstFrame.value, frame))
+}
 const openStation = (id: StationId): void => { view.station = id }
 const surrounds: readonly Surround[] = ['dark', 'black', 'grey', 'white']
 const nextSurround = (): void => { view.surround = surrounds[(surrounds.indexOf(view.surround) + 1) % surrounds.length] ?? 'dark' }
@@ -80,6 +92,22 @@ const nextInstrument = (): void => { view.filling = fillOrder[(fillOrder.indexOf
 function neighbour(direction: -1 | 1): void {
   const id = direction < 0 ? shot.value?.previousShotId : shot.value?.nextShotId
   if (id) void router.push({ name: 'bench', params: { shotId: id }, query: { station: view.station } })
+}
+const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
+/** Conformed footage plays at the rate it was set to. */
+const playedRate = computed(() => {
+  const rate = shot.value?.played ?? medium.value?.rate
+  return rate ? rate.numerator / rate.denominator : 24
+})
+const scrubbing = ref(false)
+const trace = useClipTrace(
+  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
+  () => renderer.playing.value || scrubbing.value || !renderer.settled.value,
+)
+function nextMoment(): void {
+  const { value } = trace.moments
+  const next = value.find((m) => m.frame > view.frame) ?? value[0]
+  if (next) go(next.frame)
 }
 async function makeLead(): Promise<void> {
   try {
@@ -100,6 +128,13 @@ function changeFeather(feather: number): void {
 useBenchKeys({
   stepFrames: (count) => go(view.frame + count),
   toLeadFrame: () => go(shot.value?.leadFrame ?? 0),
+  makeLead: () => void makeLead(),
+  nextMoment,
+  togglePlay: playback.toggle,
+  shuttle: playback.shuttle,
+  beginPiece: () => playback.setPiece('first', view.frame),
+  endPiece: () => playback.setPiece('last', view.frame),
+  toggleLoop: playback.toggleLoop,
   holdAsShot: (held) => { heldAsShot.value = held },
   toggleAsShot: () => { view.asShot = !view.asShot },
   nextSurround,
@@ -132,7 +167,14 @@ useBenchKeys({
             :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping"
             @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
-          <TransportBar :media="shot.media" :frame="view.frame" :lead-frame="shot.leadFrame" :as-shot="asShot" :surround="view.surround" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" />
+          <TimeLine
+            :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
+            :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
+          />
+          <TransportBar
+            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length"
+            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
+          />
         </div>
         <InstrumentColumn :result="renderer.result.value" :filling="view.filling" @fill="view.filling = $event" />
       </div>
@@ -151,11 +193,11 @@ useBenchKeys({
 .notices { display: grid; }
 .notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
 .work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
-.upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 420px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
-.picture { display: grid; grid-template-rows: 1fr auto; min-height: 0; min-width: 0; }
+.upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
+.picture { display: grid; grid-template-rows: 1fr auto auto; min-height: 0; min-width: 0; }
 .upper > :last-child { margin-bottom: var(--gap); }
 .lower { display: grid; grid-template-columns: minmax(0, 1.9fr) minmax(280px, 1fr); min-height: 0; background: var(--panel); }
 @media (max-width: 1100px) {
-  .upper { grid-template-columns: min(calc(100vw - 360px), calc((100vh - 420px) * 16 / 9)) 1fr; }
+  .upper { grid-template-columns: min(calc(100vw - 360px), calc((100vh - 464px) * 16 / 9)) 1fr; }
 }
 </style>

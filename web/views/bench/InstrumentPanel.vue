@@ -17,7 +17,7 @@ watch([() => props.trace, canvas], ([trace, target]) => { if (trace && target) p
     <header>
       <HelpTip :text="tip"><h2 class="caps" tabindex="0">{{ name }}</h2></HelpTip>
       <span class="figures figure" :data-testid="`${name.toLowerCase()}-figure`">{{ figure }}</span>
-      <button v-if="canFill" type="button" :aria-pressed="filling" @click="$emit('fill')">{{ filling ? text.back : text.fill }}</button>
+      <button v-if="canFill" type="button" :aria-pressed="filling" @click="$emit('fill')">{{ filling ? text.unfill : text.fill }}</button>
     </header>
     <div class="well" :class="{ square }">
       <div class="plot">

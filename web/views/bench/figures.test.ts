@@ -1,6 +1,5 @@
 import type { PictureFacts } from '../../workers/messages'
 import { effectOf, figuresOf, percent, readingsOf } from './figures'
-import { timecode } from './timecode'
 
 const facts: PictureFacts = { black: 0.011, low: 0.05, middle: 0.367, high: 0.85, white: 0.975, clippedShare: 0.00001, crushedShare: 0, means: [0.389, 0.362, 0.343], chroma: 0.043, hueDegrees: 131.6 }
 
@@ -23,8 +22,4 @@ test('a clipped pixel never shows as none', () => {
   const value = (id: string): string | undefined => readingsOf(facts).find((r) => r.id === id)?.value
   expect(value('clipped')).toBe('< 0.01')
   expect(value('crushed')).toBe('0.00')
-})
-
-test.each([[0, 24, 1, '00:00:00:00'], [23, 24, 1, '00:00:00:23'], [24, 24, 1, '00:00:01:00'], [90_000, 25, 1, '01:00:00:00'], [30, 30000, 1001, '00:00:01:00']])('frame %p at %p/%p is %p', (frame, rateNumerator, rateDenominator, expected) => {
-  expect(timecode(frame, { rateNumerator, rateDenominator })).toBe(expected)
 })

@@ -9,6 +9,17 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
       { keys: 'D', what: 'one frame on' },
       { keys: 'Shift+S / Shift+D', what: 'twelve frames back or on' },
       { keys: 'E', what: 'to the lead frame' },
+      { keys: 'Shift+E', what: 'make this the lead frame' },
+      { keys: 'R', what: 'to the next moment worth a look' },
+    ],
+  },
+  {
+    group: 'Playing',
+    actions: [
+      { keys: 'Space', what: 'play and pause' },
+      { keys: 'X and C', what: 'faster backward, faster forward' },
+      { keys: 'Z and V', what: 'the piece begins here, ends here' },
+      { keys: 'G', what: 'loop on and off' },
     ],
   },
   {

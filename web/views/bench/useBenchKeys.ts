@@ -6,6 +6,13 @@ import { isTyping } from './keys'
 export interface BenchActions {
   readonly stepFrames: (count: number) => void
   readonly toLeadFrame: () => void
+  readonly makeLead: () => void
+  readonly nextMoment: () => void
+  readonly togglePlay: () => void
+  readonly shuttle: (direction: -1 | 1) => void
+  readonly beginPiece: () => void
+  readonly endPiece: () => void
+  readonly toggleLoop: () => void
   readonly holdAsShot: (held: boolean) => void
   readonly toggleAsShot: () => void
   readonly nextSurround: () => void
@@ -25,6 +32,14 @@ export function useBenchKeys(actions: BenchActions): void {
     S: () => actions.stepFrames(-12),
     D: () => actions.stepFrames(12),
     e: actions.toLeadFrame,
+    E: actions.makeLead,
+    r: actions.nextMoment,
+    ' ': actions.togglePlay,
+    x: () => actions.shuttle(-1),
+    c: () => actions.shuttle(1),
+    z: actions.beginPiece,
+    v: actions.endPiece,
+    g: actions.toggleLoop,
     a: actions.toggleAsShot,
     w: actions.nextSurround,
     f: actions.nextInstrument,
@@ -46,6 +61,8 @@ export function useBenchKeys(actions: BenchActions): void {
       if (!event.repeat) actions.holdAsShot(true)
       return
     }
+    // Space on a button presses the button.
+    if (event.key === ' ' && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')) return
     const action = plain[event.key]
     if (!action) return
     event.preventDefault()
