@@ -11,7 +11,7 @@ export interface Window {
 /** A four-sided patch on the plate, corners as shares of it, clockwise from the upper left. */
 export type Patch = readonly (readonly [number, number])[]
 
-export interface FileKind { readonly codec: 'h264' | 'hevc'; readonly pixelFormat: 'yuv422p10le' | 'yuv420p10le' | 'yuv420p'; readonly range: 'full' | 'legal'; readonly matrix: 'bt709' | 'bt2020'; readonly transfer?: 'bt709' | 'arib-std-b67' }
+export interface FileKind { readonly codec: 'h264' | 'hevc'; readonly pixelFormat: 'yuv422p10le' | 'yuv420p10le' | 'yuv420p'; readonly range: 'full' | 'legal'; readonly matrix: 'bt709' | 'bt2020'; readonly transfer?: 'bt709' | 'arib-std-b67'; /** The encoder's constant rate factor. */ readonly crf: number }
 
 export interface DemoShot {
   readonly id: string
@@ -43,7 +43,7 @@ export const footage = { width: 960, height: 540, frames: 72, rate: 24, seed: 18
 const neutral = { temperatureMired: 0, tint: 0 } as const
 const patchOn = (width: number, height: number) => (...corners: readonly (readonly [number, number])[]): Patch => corners.map(([x, y]) => [x / width, y / height] as const)
 const patch = patchOn(1280, 720), widePatch = patchOn(1920, 720)
-const cinema: FileKind = { codec: 'h264', pixelFormat: 'yuv422p10le', range: 'full', matrix: 'bt709' }
+const cinema: FileKind = { codec: 'h264', pixelFormat: 'yuv422p10le', range: 'full', matrix: 'bt709', crf: 9 }
 
 export const demoShots: readonly DemoShot[] = [
   {
@@ -89,7 +89,7 @@ export const demoShots: readonly DemoShot[] = [
     },
   },
   {
-    id: 'kiln-night', name: 'Kiln at night', scene: 'Kiln yard', camera: 'Brindle C', encodingId: 'log-407-95', gamutId: 'w740', file: cinema, plate: 'kiln-night', leadFrame: 30,
+    id: 'kiln-night', name: 'Kiln at night', scene: 'Kiln yard', camera: 'Brindle C', encodingId: 'log-407-95', gamutId: 'w740', file: { ...cinema, crf: 17 }, plate: 'kiln-night', leadFrame: 30,
     exposureErrorStops: -0.3, neutralisedBy: neutral, driftStops: 0, noise: { black: 0.0022, grey: 0.0085 },
     from: { x: 0.5, y: 0.5, width: 0.97, rollDegrees: 0 }, to: { x: 0.53, y: 0.51, width: 0.88, rollDegrees: 0 },
     patches: {
@@ -100,7 +100,7 @@ export const demoShots: readonly DemoShot[] = [
   },
   {
     id: 'yard-cloud', name: 'Yard under cloud', scene: 'Kiln yard', camera: 'Plover S', encodingId: 'flat-gamma', gamutId: 'bt709', plate: 'yard-cloud', leadFrame: 36,
-    file: { codec: 'h264', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt709' },
+    file: { codec: 'h264', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt709', crf: 10 },
     exposureErrorStops: 0.2, neutralisedBy: neutral, driftStops: 0, noise: { black: 0.0006, grey: 0.0026 },
     from: { x: 0.47, y: 0.5, width: 0.62, rollDegrees: -14 }, to: { x: 0.47, y: 0.5, width: 0.62, rollDegrees: 14 },
     patches: {
@@ -120,7 +120,7 @@ export const demoShots: readonly DemoShot[] = [
     },
   },
   {
-    id: 'dusk-lantern', name: 'Dusk with a lantern', scene: 'Outside', camera: 'Tern 40', encodingId: 'log-420-95', gamutId: 'w766', file: cinema, plate: 'dusk-lantern', leadFrame: 36,
+    id: 'dusk-lantern', name: 'Dusk with a lantern', scene: 'Outside', camera: 'Tern 40', encodingId: 'log-420-95', gamutId: 'w766', file: { ...cinema, crf: 15 }, plate: 'dusk-lantern', leadFrame: 36,
     exposureErrorStops: -0.5, neutralisedBy: neutral, driftStops: -0.15, noise: { black: 0.0012, grey: 0.0045 },
     from: { x: 0.46, y: 0.5, width: 0.91, rollDegrees: 0 }, to: { x: 0.53, y: 0.5, width: 0.91, rollDegrees: 0 },
     patches: {
@@ -131,7 +131,7 @@ export const demoShots: readonly DemoShot[] = [
   },
   {
     id: 'market-phone', name: 'Market table, phone', scene: 'Outside', camera: 'Sandpiper phone', encodingId: 'hlg', gamutId: 'bt2020', plate: 'market-table', leadFrame: 36,
-    file: { codec: 'hevc', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt2020', transfer: 'arib-std-b67' },
+    file: { codec: 'hevc', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt2020', transfer: 'arib-std-b67', crf: 13 },
     exposureErrorStops: 0, neutralisedBy: neutral, driftStops: 0, noise: { black: 0.0008, grey: 0.0030 },
     from: { x: 0.49, y: 0.5, width: 0.93, rollDegrees: 0.8 }, to: { x: 0.52, y: 0.49, width: 0.9, rollDegrees: -0.6 },
     patches: {
@@ -142,7 +142,7 @@ export const demoShots: readonly DemoShot[] = [
   },
   {
     id: 'market-gamma', name: 'Market table, old camera', scene: 'Outside', camera: 'Plover S', encodingId: 'bt709-camera', gamutId: 'bt709', plate: 'market-table', leadFrame: 20,
-    file: { codec: 'h264', pixelFormat: 'yuv420p', range: 'legal', matrix: 'bt709', transfer: 'bt709' },
+    file: { codec: 'h264', pixelFormat: 'yuv420p', range: 'legal', matrix: 'bt709', transfer: 'bt709', crf: 18 },
     exposureErrorStops: 0.3, neutralisedBy: { temperatureMired: 8, tint: 0 }, driftStops: 0, noise: { black: 0.0012, grey: 0.0045 },
     from: { x: 0.56, y: 0.6, width: 0.68, rollDegrees: 0 }, to: { x: 0.52, y: 0.6, width: 0.68, rollDegrees: 0 },
     patches: {

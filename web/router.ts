@@ -6,6 +6,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'projects', component: () => import('./views/projects/ProjectsView.vue') },
     { path: '/projects/:projectId/reel', name: 'reel', component: () => import('./views/reel/ReelView.vue'), props: true },
+    { path: '/shots/:shotId/cut', name: 'cut', component: () => import('./views/reel/CutView.vue'), props: true },
     { path: '/shots/:shotId/bench', name: 'bench', component: () => import('./views/bench/BenchView.vue'), props: true },
     { path: '/shots/:shotId/dispatch', name: 'dispatch', component: () => import('./views/dispatch/DispatchView.vue'), props: true },
     { path: '/cameras/:part(encodings|lookup|measure|compare)?', name: 'cameras', component: () => import('./views/cameras/CamerasView.vue'), props: (route) => ({ part: String(route.params['part'] || 'encodings') }) },

@@ -79,6 +79,9 @@ const unlike = 0.05
 /** How straight the blend must be, as a share of how unlike its ends are. */
 const straight = 0.22
 
+/** How much the pictures before and after may still move, as a share of how unlike they are: a slow roll of exposure goes on at a quarter. */
+const still = 0.16
+
 function dissolves(sketches: readonly Sketch[]): Cut[] {
   const found: (Cut & { readonly fault: number })[] = []
   for (const length of dissolveLengths)
@@ -89,9 +92,10 @@ function dissolves(sketches: readonly Sketch[]): Cut[] {
       const fault = Math.max(...[0.25, 0.5, 0.75].map((t) => blendFault(a, b, sketches[Math.round(from + length * t)]!.colours, Math.round(length * t) / length))) / apart
       if (fault > straight) continue
       // Before and after it the picture stays what it was.
-      const rest = Math.max(2, Math.floor(length / 4))
-      const before = colourDistance(sketches[Math.max(0, from - rest)]!.colours, a), after = colourDistance(b, sketches[Math.min(sketches.length - 1, from + length + rest)]!.colours)
-      if (before > apart * 0.3 || after > apart * 0.3) continue
+      const rest = Math.max(2, Math.floor(length / 4)), earlier = sketches[from - rest], later = sketches[from + length + rest]
+      if (!earlier || !later) continue
+      const before = colourDistance(earlier.colours, a), after = colourDistance(b, later.colours)
+      if (before > apart * still || after > apart * still) continue
       found.push({ frame: from + Math.round(length / 2), kind: 'dissolve', length, certainty: Math.min(1, 1 - fault), fault: fault + (before + after) / apart })
     }
   // Of overlapping finds the straightest with the stillest surroundings stays.

@@ -71,16 +71,18 @@ export function worstMoments(traces: readonly (FrameTrace | undefined)[], frames
     most((t) => t.middle, -1, 'brightest')
     most((t) => 1 - t.middle, -1, 'darkest')
     const span = Math.max(1, Math.round(framesPerSecond / 2))
-    let fastest = 0, at = -1
+    let fastest = 0, from = -1, to = -1
     for (let i = 0; i < traces.length; i++) {
       const a = traces[Math.max(0, i - span)], b = traces[Math.min(traces.length - 1, i + span)]
       const move = a && b ? Math.abs(b.middle - a.middle) : 0
-      if (move > fastest) {
+      if (move > fastest + 1e-6) {
         fastest = move
-        at = i
+        from = i
       }
+      if (move >= fastest - 1e-6) to = i
     }
-    if (fastest > visibleMove) note(at, 'exposure moves')
+    // The middle of the frames between which it moves most.
+    if (fastest > visibleMove) note(Math.round((from + to) / 2), 'exposure moves')
   }
   return [...found].sort(([a], [b]) => a - b).map(([index, kinds]) => ({ frame: first + index, kinds }))
 }

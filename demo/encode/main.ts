@@ -42,8 +42,8 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
   console.log(output)
 }
 
-function codecOf({ codec }: FileKind): string[] {
-  return codec === 'hevc' ? ['-c:v', 'libx265', '-preset', 'slow', '-x265-params', 'log-level=error:crf=13:keyint=24:no-info=1'] : ['-c:v', 'libx264', '-preset', 'slow', '-tune', 'grain', '-crf', '10', '-g', '24']
+function codecOf({ codec, crf }: FileKind): string[] {
+  return codec === 'hevc' ? ['-c:v', 'libx265', '-preset', 'slow', '-x265-params', `log-level=error:crf=${crf}:keyint=24:no-info=1`] : ['-c:v', 'libx264', '-preset', 'slow', '-tune', 'grain', '-crf', String(crf), '-g', '24']
 }
 
 // A camera that records its own log or flat curve says nothing of its transfer.

@@ -4,12 +4,12 @@ import { shallowRef } from 'vue'
 import type { EncodingDefinition } from '@core/index'
 import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
-import { LeadFrame, NewProject } from '@contracts/requests'
-import type { LutSummary, ProjectSummary, ShotDetail, ShotSummary } from '@contracts/responses'
+import { CutShot, JoinShots, LeadFrame, MoveShots, NewProject, RemoveShots, ShotChanges } from '@contracts/requests'
+import type { LutSummary, ProjectSummary, SceneSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 import { upload } from '../api/upload'
 
-export interface Reel { readonly project: { readonly id: string; readonly name: string }; readonly shots: readonly ShotSummary[] }
+export interface Reel { readonly project: { readonly id: string; readonly name: string }; readonly shots: readonly ShotSummary[]; readonly scenes: readonly SceneSummary[] }
 
 export const useLibrary = defineStore('library', () => {
   const projects = shallowRef<readonly ProjectSummary[]>([])
@@ -31,6 +31,17 @@ export const useLibrary = defineStore('library', () => {
     if (reel.value?.project.id !== projectId) reel.value = null
     reel.value = await request<Reel>(`/projects/${encodeURIComponent(projectId)}/reel`)
   }
+  /** One change for many shots; the reel is read again afterwards. */
+  async function onReel(path: string, body: object): Promise<void> {
+    await post(path, body)
+    const projectId = reel.value?.project.id
+    if (projectId) await loadReel(projectId)
+  }
+  const changeShots = (change: ShotChanges): Promise<void> => onReel('/shots/changes', checked(ShotChanges, change))
+  const moveShots = (projectId: string, move: MoveShots): Promise<void> => onReel(`/projects/${projectId}/order`, checked(MoveShots, move))
+  const joinShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/join', checked(JoinShots, { shotIds }))
+  const removeShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/remove', checked(RemoveShots, { shotIds }))
+  const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> => onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
   async function loadLuts(): Promise<void> {
     luts.value = await request<readonly LutSummary[]>('/luts')
   }
@@ -65,5 +76,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { changeShots, moveShots, joinShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

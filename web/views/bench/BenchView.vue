@@ -93,12 +93,12 @@ function neighbour(direction: -1 | 1): void {
   const id = direction < 0 ? shot.value?.previousShotId : shot.value?.nextShotId
   if (id) void router.push({ name: 'bench', params: { shotId: id }, query: { station: view.station } })
 }
-const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
 /** Conformed footage plays at the rate it was set to. */
 const playedRate = computed(() => {
   const rate = shot.value?.played ?? medium.value?.rate
   return rate ? rate.numerator / rate.denominator : 24
 })
+const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
 const scrubbing = ref(false)
 const trace = useClipTrace(
   () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),

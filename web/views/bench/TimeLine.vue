@@ -29,7 +29,7 @@ function draw(): void {
   const w = target.width, h = target.height, step = w / Math.max(1, props.count)
   const y = (level: number): number => h - 1 - Math.min(1, Math.max(0, level)) * (h - 2)
   const columns = props.traces.flatMap((t, i) => (t ? [{ t, x: i * step }] : []))
-  context.fillStyle = colourOf('--trace-band')
+  context.fillStyle = colourOf('--veil')
   for (const { t, x } of columns) context.fillRect(x, y(t.high), Math.max(1, step), Math.max(1, y(t.low) - y(t.high)))
   const line = (colour: string, value: (t: FrameTrace) => number, thickness: number): void => {
     context.strokeStyle = colour
@@ -38,7 +38,9 @@ function draw(): void {
     columns.forEach(({ t, x }, i) => (i === 0 ? context.moveTo(x, y(value(t))) : context.lineTo(x + step / 2, y(value(t)))))
     context.stroke()
   }
+  context.globalAlpha = 0.6
   ;(['--trace-red', '--trace-green', '--trace-blue'] as const).forEach((name, c) => line(colourOf(name), (t) => t.balance[c]!, 1))
+  context.globalAlpha = 1
   line(colourOf('--accent'), (t) => t.middle, 1.5)
   // Shares that clip hang from the top, shares that are crushed stand on the bottom: a fifth of the height is one percent and more.
   context.fillStyle = colourOf('--ink')
@@ -87,7 +89,7 @@ function key(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.timeline { position: relative; height: 46px; background: var(--well); cursor: ew-resize; touch-action: none; overflow: hidden; --trace-band: rgb(240 240 240 / 14%); --trace-red: rgb(214 110 96 / 80%); --trace-green: rgb(110 176 104 / 80%); --trace-blue: rgb(112 140 214 / 80%); }
+.timeline { position: relative; height: 46px; background: var(--well); cursor: ew-resize; touch-action: none; overflow: hidden; }
 .timeline:focus-visible { outline-offset: -2px; }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
 span { position: absolute; pointer-events: none; }

@@ -1,111 +1,161 @@
 <script setup lang="ts">
-// The Reel: every shot of a project with its lead frame as shot and as graded; clips are added here.
-import { ref, watch } from 'vue'
+// The Reel: every shot of a project with its lead frame as shot and as graded; footage comes in here, and many shots change at once.
+import { useEventListener, useStorage } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
-import { encodingOf } from '@core/index'
+import type { ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
+import ContactSheet from './ContactSheet.vue'
+import ImportList from './ImportList.vue'
+import LibraryBrowser from './LibraryBrowser.vue'
+import SceneList, { type SceneChoice } from './SceneList.vue'
+import SelectionBar from './SelectionBar.vue'
+import { fits, sorted, type SortKey } from './shot-facts'
+import ShotTable from './ShotTable.vue'
 import { text } from './text'
-import { useClipImport } from './useClipImport'
+import { filesOfDrop, useFootageImport } from './useFootageImport'
+import { useReelWork } from './useReelWork'
+import { useSelection } from './useSelection'
 
 const props = defineProps<{ projectId: string }>()
 const library = useLibrary()
 const router = useRouter()
-const fault = ref('')
-const over = ref(false)
+const fault = ref(''), over = ref(false), browsing = ref(false), words = ref('')
 const picker = ref<HTMLInputElement | null>(null)
-const imports = useClipImport(() => props.projectId, () => library.loadReel(props.projectId))
+const scene = ref<SceneChoice>('all')
+const sortBy = ref<SortKey>('position'), downward = ref(false)
+const layout = useStorage<'table' | 'sheet'>('reel-layout', 'table')
+const sheetColumns = ref(1)
+const copied = ref<ShotSummary | null>(null)
 
-watch(() => props.projectId, async (id) => {
+const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
+const shots = computed(() => sorted(all.value.filter((s) => (scene.value === 'all' || s.sceneId === scene.value) && fits(s, words.value)), sortBy.value, downward.value))
+const selection = useSelection(() => shots.value.map((s) => s.id))
+const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
+const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
+
+async function attempt(work: () => Promise<unknown>): Promise<void> {
   try {
-    await library.loadReel(id)
+    await work()
+    fault.value = ''
   } catch (error) {
     fault.value = sentenceOf(error)
   }
-}, { immediate: true })
+}
+const load = (): Promise<void> => attempt(() => library.loadReel(props.projectId))
+const work = useReelWork(() => props.projectId, () => void load())
+const imports = useFootageImport(() => props.projectId, () => void work.look())
+watch(() => props.projectId, () => { scene.value = 'all'; void load() }, { immediate: true })
 
-const thumbnail = (shot: ShotSummary, as: 'shot' | 'graded'): string => `/api/revisions/${shot.headId}/thumbnail?frame=${shot.leadFrame}&as=${as}`
-const length = ({ media }: ShotSummary): string => `${media.frameCount} frames · ${((media.frameCount * media.rateDenominator) / media.rateNumerator).toFixed(1)} s`
-const rate = ({ media }: ShotSummary): string => `${Number((media.rateNumerator / media.rateDenominator).toFixed(3))} fps`
-const source = ({ media }: ShotSummary): string => `${media.bitDepth} bit · ${media.chroma} · ${media.range} range`
-
+function sort(key: SortKey): void {
+  downward.value = sortBy.value === key ? !downward.value : false
+  sortBy.value = key
+}
 function picked(event: Event): void {
   const input = event.target as HTMLInputElement
   imports.add([...(input.files ?? [])])
   input.value = ''
 }
-function dropped(event: DragEvent): void {
+/** Shots dragged within the page; files come from outside. */
+let dragged: readonly string[] = []
+async function dropped(event: DragEvent): Promise<void> {
   over.value = false
-  imports.add([...(event.dataTransfer?.files ?? [])])
+  if (event.dataTransfer && event.dataTransfer.types.includes('Files')) imports.add(await filesOfDrop(event.dataTransfer))
+}
+function drag(id: string, event: DragEvent): void {
+  if (!selection.chosen.value.has(id)) selection.press(id, { shiftKey: false, ctrlKey: false, metaKey: false })
+  dragged = selection.ids.value
+  event.dataTransfer?.setData('text/plain', `${dragged.length} shots`)
 }
 const open = (shot: ShotSummary): void => void router.push({ name: 'bench', params: { shotId: shot.id } })
+const change = (what: Omit<ShotChanges, 'shotIds'>, ids: readonly string[] = selection.ids.value): void => void attempt(() => library.changeShots({ shotIds: [...ids], ...what }))
+const putInScene = (id: string | null): void => change({ scene: id === null ? {} : { id } }, dragged)
+
+/** The reel as it is numbered, not as it is filtered. */
+function move(by: -1 | 1): void {
+  const order = all.value.map((s) => s.id), moving = new Set(selection.ids.value)
+  const places = order.flatMap((id, i) => (moving.has(id) ? [i] : []))
+  const edge = by < 0 ? places[0]! - 1 : places.at(-1)! + 2
+  if (places.length === 0 || edge < 0 || edge > order.length) return
+  const beforeId = order.slice(edge).find((id) => !moving.has(id))
+  void attempt(() => library.moveShots(props.projectId, { shotIds: order.filter((id) => moving.has(id)), ...(beforeId ? { beforeId } : {}) }))
+}
+function dropBefore(id: string): void {
+  if (!inOrder.value || dragged.length === 0 || dragged.includes(id)) return
+  void attempt(() => library.moveShots(props.projectId, { shotIds: [...dragged], beforeId: id }))
+}
+
+useEventListener(window, 'keydown', (event) => {
+  const target = event.target as HTMLElement
+  if (target.closest('input, textarea, .el-select, .el-popper')) return
+  const step = layout.value === 'sheet' ? sheetColumns.value : 1
+  const steps: Record<string, number> = { ArrowDown: step, ArrowUp: -step, PageDown: 8 * step, PageUp: -8 * step, Home: -1e6, End: 1e6, ...(layout.value === 'sheet' ? { ArrowRight: 1, ArrowLeft: -1 } : {}) }
+  const by = steps[event.key]
+  if (by !== undefined) {
+    if (event.altKey && Math.abs(by) === step) move(by < 0 ? -1 : 1)
+    else selection.step(by, event.shiftKey)
+  } else if (event.key === 'a' && (event.ctrlKey || event.metaKey)) selection.all()
+  else if (event.key === 'Escape') selection.none()
+  else if (target.closest('button, a')) return
+  else if (event.key === 'Enter') {
+    const shot = shots.value.find((s) => s.id === selection.cursor.value)
+    if (shot) open(shot)
+  } else if (event.key === ' ') selection.toggle()
+  else return
+  event.preventDefault()
+})
 </script>
 
 <template>
-  <AppHeader :project="library.reel?.project" />
-  <main class="reel" :class="{ over }" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
-    <div class="top">
-      <h1>{{ text.title }}</h1>
-      <span class="quiet">{{ text.drop }}</span>
-      <input ref="picker" class="visually-hidden" type="file" multiple accept="video/*,.mov,.mp4,.mkv,.mxf,.avi,.webm" tabindex="-1" aria-label="Video files" @change="picked" />
-      <ElButton @click="picker?.click()">{{ text.add }}</ElButton>
-    </div>
-    <Notice :text="fault" @close="fault = ''" />
-    <ul v-if="imports.running.value.length" class="imports" aria-label="Imports">
-      <li v-for="item in imports.running.value" :key="item.key">
-        <template v-if="item.fault"><Notice :text="item.fault" @close="imports.forget(item.key)" /></template>
-        <template v-else>
-          <span>{{ item.name }}</span> <span class="quiet figures">{{ text.sending(item.share) }}</span>
-          <ElButton size="small" @click="item.cancel()">{{ text.cancel }}</ElButton>
-        </template>
-      </li>
-    </ul>
-    <p v-if="library.reel && library.reel.shots.length === 0" class="quiet">{{ text.empty }}</p>
-    <table v-if="library.reel?.shots.length">
-      <thead>
-        <tr class="caps">
-          <th><HelpTip :text="text.tips.asShot"><span>{{ text.columns.asShot }}</span></HelpTip></th>
-          <th><HelpTip :text="text.tips.graded"><span>{{ text.columns.graded }}</span></HelpTip></th>
-          <th>{{ text.columns.name }}</th>
-          <th><HelpTip :text="text.tips.encoding"><span>{{ text.columns.camera }}</span></HelpTip></th>
-          <th><HelpTip :text="text.tips.source"><span>{{ text.columns.source }}</span></HelpTip></th>
-          <th>{{ text.columns.frames }}</th>
-          <th>{{ text.columns.state }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="shot in library.reel.shots" :key="shot.id" @click="open(shot)">
-          <td><img :src="thumbnail(shot, 'shot')" :alt="`${shot.name} as shot`" width="192" height="108" loading="lazy" /></td>
-          <td><img :src="thumbnail(shot, 'graded')" :alt="`${shot.name} as graded`" width="192" height="108" loading="lazy" /></td>
-          <td><RouterLink :to="{ name: 'bench', params: { shotId: shot.id } }" @click.stop>{{ shot.name }}</RouterLink><br /><span class="quiet">{{ shot.scene ?? '' }}</span></td>
-          <td>{{ encodingOf(shot.read).name }}<br /><span class="quiet">{{ shot.cameraName ?? '' }}</span></td>
-          <td class="figures">{{ shot.media.width }}×{{ shot.media.height }} · {{ rate(shot) }}<br /><span class="quiet">{{ source(shot) }}</span></td>
-          <td class="figures">{{ length(shot) }}</td>
-          <td class="figures">{{ shot.revisionDepth === 1 ? text.untouched : text.revisions(shot.revisionDepth - 1) }}</td>
-        </tr>
-      </tbody>
-    </table>
-  </main>
+  <div class="page" :class="{ over }" @dragover.prevent="over = $event.dataTransfer?.types.includes('Files') ?? false" @dragleave.self="over = false" @drop.prevent="dropped">
+    <AppHeader :project="library.reel?.project" />
+    <main class="reel">
+      <div class="top">
+        <h1>{{ text.title }}</h1>
+        <HelpTip :text="text.filterTip"><input v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter" /></HelpTip>
+        <div class="switch" role="group" aria-label="Layout">
+          <button v-for="kind in ['table', 'sheet'] as const" :key="kind" type="button" :aria-pressed="layout === kind" @click="layout = kind">{{ text[kind] }}</button>
+        </div>
+        <span class="quiet hint">{{ work.surveys.value.length ? text.surveys(work.surveys.value.length) : text.drop }}</span>
+        <input ref="picker" class="visually-hidden" type="file" multiple tabindex="-1" aria-label="Footage files" @change="picked" />
+        <ElButton @click="browsing = !browsing">{{ text.fromServer }}</ElButton>
+        <ElButton @click="picker?.click()">{{ text.add }}</ElButton>
+      </div>
+      <Notice :text="fault" @close="fault = ''" />
+      <LibraryBrowser v-if="browsing" @close="browsing = false" @link="(path, pictures) => attempt(() => imports.link(path, pictures))" />
+      <ImportList :uploads="imports.running.value" :work="work.shown.value" @resume="imports.resume" @cancel-upload="imports.cancel" @end="(id) => attempt(() => work.end(id))" />
+      <p v-if="library.reel && all.length === 0" class="quiet">{{ text.empty }}</p>
+      <div v-if="all.length" class="body">
+        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" />
+        <p v-if="shots.length === 0" class="quiet">{{ text.nothingFits }}</p>
+        <ShotTable v-else-if="layout === 'table'" :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
+        <ContactSheet v-else :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
+      </div>
+      <SelectionBar
+        v-if="all.length" :shots="chosen" :all="shots.length" :scenes="library.reel?.scenes ?? []" :copied="copied" :in-order="inOrder"
+        @change="change" @copy="copied = chosen[0] ?? null" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
+      />
+    </main>
+  </div>
 </template>
 
 <style scoped>
-.reel { padding: var(--gap-broad); display: grid; gap: var(--gap-wide); align-content: start; min-height: calc(100% - var(--header)); border: 2px solid transparent; }
-.reel.over { border-color: var(--accent); }
-.top { display: flex; align-items: center; gap: var(--gap-broad); }
-.top .quiet { flex: 1; }
+.page { height: 100%; display: grid; grid-template-rows: auto 1fr; }
+.page.over { outline: 2px solid var(--accent); outline-offset: -2px; }
+.reel { min-height: 0; display: flex; flex-direction: column; gap: var(--gap); padding: var(--gap) var(--gap-wide) 0; }
+.top { display: flex; align-items: center; gap: var(--gap-wide); min-height: 40px; }
+.top :deep(.el-button + .el-button) { margin-left: 0; }
+.hint { flex: 1; text-align: right; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 h1 { font-size: var(--text-title); }
-.imports { list-style: none; margin: 0; padding: 0; display: grid; gap: var(--gap-small); }
-table { border-collapse: collapse; width: 100%; }
-th { text-align: left; font-weight: 400; color: var(--ink-quiet); padding: var(--gap-small) var(--gap-wide) var(--gap) 0; border-bottom: var(--line) solid var(--hairline); }
-td { padding: var(--gap) var(--gap-wide) var(--gap) 0; border-bottom: var(--line) solid var(--hairline); line-height: 1.6; }
-td img { display: block; width: 192px; height: 108px; object-fit: cover; background: var(--well); }
-tbody tr { cursor: pointer; }
-tbody tr:hover { background: var(--veil); }
-td a { font-size: var(--text-large); text-decoration: none; }
-td .figures, td.figures { font-size: 12px; }
+.filter { width: 180px; background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 3px var(--gap); }
+.switch { display: flex; }
+.switch button { background: none; border: var(--line) solid var(--hairline); padding: 2px var(--gap); min-height: var(--control); }
+.switch button[aria-pressed='true'] { border-color: var(--accent); color: var(--accent); }
+.body { flex: 1; min-height: 0; display: grid; grid-template-columns: 148px minmax(0, 1fr); gap: var(--gap-wide); }
 </style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+// The scenes at the left: they filter the reel, and shots are dropped on them.
+import { ref } from 'vue'
+import type { SceneSummary, ShotSummary } from '@contracts/responses'
+import HelpTip from '../../components/HelpTip.vue'
+import { text } from './text'
+
+/** A scene's id; null for shots in no scene, 'all' for every shot. */
+export type SceneChoice = string | null
+
+const props = defineProps<{ scenes: readonly SceneSummary[]; shots: readonly ShotSummary[]; shown: SceneChoice; canMake: boolean }>()
+const emit = defineEmits<{ show: [scene: SceneChoice]; put: [scene: string | null]; make: [name: string] }>()
+const over = ref<SceneChoice | undefined>(undefined)
+const name = ref('')
+const count = (scene: SceneChoice): number => (scene === 'all' ? props.shots.length : props.shots.filter((s) => s.sceneId === scene).length)
+
+function dropped(scene: SceneChoice): void {
+  over.value = undefined
+  if (scene !== 'all') emit('put', scene)
+}
+function make(): void {
+  if (name.value.trim()) emit('make', name.value.trim())
+  name.value = ''
+}
+</script>
+
+<template>
+  <nav class="scenes" :aria-label="text.scenes">
+    <h2 class="caps">{{ text.scenes }}</h2>
+    <button
+      v-for="entry in [{ id: 'all', name: text.allScenes }, ...scenes, { id: null, name: text.noScene }]" :key="entry.id ?? 'none'" type="button" :aria-current="shown === entry.id" :class="{ here: shown === entry.id, over: over === entry.id }"
+      @click="emit('show', entry.id)" @dragover.prevent="over = entry.id" @dragleave="over = undefined" @drop.stop.prevent="dropped(entry.id)"
+    >
+      <span>{{ entry.name }}</span><span class="figures quiet">{{ count(entry.id) }}</span>
+    </button>
+    <HelpTip :text="text.newSceneTip">
+      <input v-model="name" type="text" maxlength="80" :placeholder="text.newScene" :aria-label="text.newScene" :disabled="!canMake" @keydown.enter="make" @keydown.stop />
+    </HelpTip>
+  </nav>
+</template>
+
+<style scoped>
+.scenes { display: grid; align-content: start; gap: 1px; }
+h2 { color: var(--ink-quiet); font-weight: 400; padding: 0 var(--gap); height: 28px; line-height: 28px; }
+button { display: flex; justify-content: space-between; gap: var(--gap); background: none; border: 0; border-left: 2px solid transparent; padding: 5px var(--gap); text-align: left; cursor: pointer; }
+button span:first-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+button:hover { background: var(--veil); }
+button.here { border-left-color: var(--accent); background: var(--veil); }
+button.over { background: var(--pressed); border-left-color: var(--accent); }
+input { margin: var(--gap); min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 2px var(--gap-small); }
+input:disabled { color: var(--hairline-strong); }
+</style>
