@@ -71,7 +71,8 @@ export interface ProxyFacts {
   readonly width: number
   readonly height: number
   readonly bitDepth: 10
-  readonly chroma: '4:2:2'
+  /** All chroma is kept where the original has it all. */
+  readonly chroma: '4:2:2' | '4:4:4'
   /** Of the samples in the proxy. `source` is as the original's, whatever that is read as. */
   readonly range: 'source' | 'full'
   readonly matrix: MatrixId

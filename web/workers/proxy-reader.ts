@@ -10,7 +10,7 @@ export interface ProxyPicture { readonly index: number; readonly planes: Planes;
 
 interface Decoding { readonly picture: Promise<VideoFrame>; readonly settle: { done: (frame: VideoFrame) => void; fail: (error: Error) => void } }
 
-const unplayable = 'This browser cannot decode the proxy (H.264, 10 bit, 4:2:2). Single frames are shown all the same.'
+const unplayable = 'This browser cannot decode the proxy (H.264, 10 bit). Single frames are shown all the same.'
 
 export class ProxyReader {
   readonly #input: Input<UrlSource>
@@ -80,16 +80,17 @@ export class ProxyReader {
   }
 
   async #copy(frame: VideoFrame, index: number): Promise<ProxyPicture> {
-    if ((frame.format as string) !== 'I422P10') throw new Error(unplayable)
+    const half = this.medium.proxy.chroma === '4:2:2'
+    if ((frame.format as string) !== (half ? 'I422P10' : 'I444P10')) throw new Error(unplayable)
     const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
-    const luma = width * height, chroma = Math.ceil(width / 2) * height
+    const across = half ? Math.ceil(width / 2) : width, luma = width * height, chroma = across * height
     if (this.#samples.length !== luma + 2 * chroma) this.#samples = new Uint16Array(this.memory((luma + 2 * chroma) * 2))
-    await frame.copyTo(this.#samples, { layout: [{ offset: 0, stride: width * 2 }, { offset: luma * 2, stride: Math.ceil(width / 2) * 2 }, { offset: (luma + chroma) * 2, stride: Math.ceil(width / 2) * 2 }] })
+    await frame.copyTo(this.#samples, { layout: [{ offset: 0, stride: width * 2 }, { offset: luma * 2, stride: across * 2 }, { offset: (luma + chroma) * 2, stride: across * 2 }] })
     const samples = this.#samples
     return {
       index,
       planes: { y: samples.subarray(0, luma), cb: samples.subarray(luma, luma + chroma), cr: samples.subarray(luma + chroma) },
-      layout: { model: 'ycbcr', width, height, bitDepth: 10, chromaShiftX: 1, chromaShiftY: 0 },
+      layout: { model: 'ycbcr', width, height, bitDepth: 10, chromaShiftX: half ? 1 : 0, chromaShiftY: 0 },
     }
   }
 

@@ -2,7 +2,7 @@
 // Cutting a flattened programme into shots: by its own cuts, by an edit list, by hand. The footage stays as it is.
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElButton, ElInputNumber } from 'element-plus'
+import { ElButton } from 'element-plus'
 import { timecodeAt, type Cut } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
@@ -54,7 +54,7 @@ const readList = (event: Event): Promise<void> => attempt(async () => {
   if (!file || !found) return
   const kind = /\.otio$/i.test(file.name) ? 'otio' : 'edl', list = await file.text()
   input.value = ''
-  const answer = await request<{ pieces: readonly Piece[]; outside: number }>(`/media/${found.media.hash}/edit-list?kind=${kind}&handles=${handles.value}`, { method: 'POST', headers: { 'content-type': 'text/plain' }, body: list })
+  const answer = await request<{ pieces: readonly Piece[]; outside: number }>(`/media/${found.media.hash}/edit-list?kind=${kind}&handles=${Math.max(0, Math.round(handles.value) || 0)}`, { method: 'POST', headers: { 'content-type': 'text/plain' }, body: list })
   pieces.value = answer.pieces
   note.value = text.listed(answer.pieces.length, answer.outside)
 })
@@ -64,9 +64,13 @@ const make = (): Promise<void> => attempt(async () => {
   await library.cutShot(found.id, pieces.value.map(({ first, count, name }) => ({ first, count, name })))
   await router.push({ name: 'reel', params: { projectId: found.projectId } })
 })
+function choose(frame: number): void {
+  const first = shot.value?.firstFrame ?? 0
+  if (Number.isInteger(frame)) at.value = Math.min(last.value, Math.max(first, frame))
+}
 function place(event: PointerEvent): void {
   const found = shot.value, box = strip.value?.getBoundingClientRect()
-  if (found && box) at.value = Math.min(last.value, Math.max(found.firstFrame, found.firstFrame + Math.floor(((event.clientX - box.left) / box.width) * found.frameCount)))
+  if (found && box) choose(found.firstFrame + Math.floor(((event.clientX - box.left) / box.width) * found.frameCount))
 }
 const left = (frame: number): string => `${(((frame - (shot.value?.firstFrame ?? 0)) / Math.max(1, shot.value?.frameCount ?? 1)) * 100).toFixed(3)}%`
 const ends = (p: Piece): readonly number[] => [p.first, p.first + Math.floor(p.count / 2), p.first + p.count - 1]
@@ -84,7 +88,7 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
         <HelpTip :text="text.findTip"><ElButton :disabled="busy" @click="findCuts">{{ text.find }}</ElButton></HelpTip>
         <input ref="picker" class="visually-hidden" type="file" accept=".edl,.otio,.txt" tabindex="-1" aria-label="Edit list" @change="readList" />
         <HelpTip :text="text.listTip"><ElButton :disabled="busy" @click="picker?.click()">{{ text.list }}</ElButton></HelpTip>
-        <HelpTip :text="text.handlesTip"><label class="handles">{{ text.handles }} <ElInputNumber v-model="handles" size="small" :min="0" :max="1000" controls-position="right" :aria-label="text.handles" /></label></HelpTip>
+        <HelpTip :text="text.handlesTip"><label class="handles">{{ text.handles }} <input v-model.number="handles" type="number" class="figures" min="0" max="1000" :aria-label="text.handles" /></label></HelpTip>
         <span class="quiet note" role="status">{{ note }}</span>
         <ElButton :disabled="busy || !usable" data-testid="make" @click="make">{{ text.make(pieces.length) }}</ElButton>
       </div>
@@ -97,7 +101,7 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
         <div class="split">
           <img :src="thumbnailOf(shot, 'graded', Math.max(shot.firstFrame, at - 1))" alt="the frame before" width="160" height="90" />
           <img :src="thumbnailOf(shot, 'graded', at)" alt="the first frame of the later shot" width="160" height="90" />
-          <label>{{ text.frame }} <ElInputNumber v-model="at" size="small" :min="shot.firstFrame" :max="last" :precision="0" controls-position="right" :aria-label="text.frame" /></label>
+          <label>{{ text.frame }} <input type="number" class="figures" :value="at" :min="shot.firstFrame" :max="last" :aria-label="text.frame" @input="choose(Number(($event.target as HTMLInputElement).value))" /></label>
           <span class="figures quiet">{{ timecodeAt(at, shot.media, shot.media.startTimecode) }}</span>
           <HelpTip :text="text.splitTip"><ElButton size="small" @click="pieces = splitAt(pieces, at)">{{ text.split }}</ElButton></HelpTip>
         </div>
@@ -127,7 +131,6 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
 .top :deep(.el-button + .el-button) { margin-left: 0; }
 h1 { font-size: var(--text-title); }
 .handles { display: flex; align-items: center; gap: var(--gap-small); }
-.handles :deep(.el-input-number), .split :deep(.el-input-number) { width: 96px; }
 .note { flex: 1; }
 .line { display: grid; gap: var(--gap); }
 .strip { position: relative; height: 40px; background: var(--well); cursor: crosshair; touch-action: none; }
@@ -145,6 +148,6 @@ img { display: block; object-fit: contain; background: var(--well); }
 .name { flex: 1; min-width: 120px; }
 .length { width: 8em; }
 .transition { width: 10em; color: var(--accent); }
-li input { background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 2px var(--gap-small); min-height: var(--control); }
-li input[type='number'] { width: 76px; }
+li input, input[type='number'] { background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 2px var(--gap-small); min-height: var(--control); }
+input[type='number'] { width: 76px; }
 </style>
