@@ -54,6 +54,15 @@ export async function changed(page: Page, before: readonly number[]): Promise<[n
   return meanColour(page)
 }
 
+/** To a frame of a shot that begins with its footage, by the time line's keys. */
+export async function goToFrame(page: Page, frame: number): Promise<void> {
+  const line = page.getByRole('slider', { name: 'Frame' })
+  await line.press('Home')
+  for (let i = 0; i < Math.floor(frame / 10); i++) await line.press('Shift+ArrowRight')
+  for (let i = 0; i < frame % 10; i++) await line.press('ArrowRight')
+  await expect(page.getByTestId('frame')).toContainText(new RegExp(`^${frame} /`))
+}
+
 /** Back to the shot's first revision. */
 export async function resetShot(name: string): Promise<void> {
   const { id } = await demoShot(name)

@@ -1,0 +1,105 @@
+// Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip trace.
+import { expect, test, type Page } from '@playwright/test'
+import { control, demoShot, goToFrame, meanColour, openBench, resetShot, tracePixels, type } from './bench-page'
+
+const frameShown = async (page: Page): Promise<number> => Number((await page.getByTestId('frame').innerText()).split('/')[0])
+const counts = async (page: Page): Promise<{ shown: number; dropped: number }> => {
+  const [, shown, dropped] = /(\d+) shown · (\d+) dropped/.exec(await page.getByTestId('played').innerText()) ?? []
+  return { shown: Number(shown), dropped: Number(dropped) }
+}
+const traced = (page: Page): Promise<void> => expect(page.getByRole('slider', { name: 'Frame' })).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
+
+test.beforeEach(async ({ page }) => {
+  // Proxies are made in the background; playing waits for one.
+  await expect.poll(async () => (await demoShot('Glaze shelf')).proxy !== null && (await demoShot('Courtyard walk')).proxy !== null, { timeout: 60_000 }).toBe(true)
+  await openBench(page, 'Glaze shelf')
+})
+test.afterEach(() => resetShot('Glaze shelf'))
+
+test('plays to the end by the clock, then measures the exact frame', async ({ page }) => {
+  await goToFrame(page, 0)
+  await page.keyboard.press('Space')
+  await expect(page.getByTestId('play')).toHaveText('pause')
+  await expect(page.getByTestId('play')).toHaveText('play', { timeout: 20_000 })
+  const { shown, dropped } = await counts(page)
+  // Every frame of the three seconds was either shown or counted as dropped.
+  expect(shown + dropped).toBeGreaterThanOrEqual(68)
+  expect(shown + dropped).toBeLessThanOrEqual(72)
+  expect(shown).toBeGreaterThan(8)
+  expect(await frameShown(page)).toBeGreaterThan(60)
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
+})
+
+test('the picture and the instruments move with the frames, and follow the grade without stopping', async ({ page }) => {
+  await page.keyboard.press('g')
+  await page.getByTestId('play').click()
+  await expect.poll(async () => (await counts(page)).shown).toBeGreaterThan(6)
+  const before = await page.getByTestId('picture').evaluate((c) => [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce((a, b) => a + b, 0))
+  await control(page, 'exposureStops').focus()
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight')
+  await expect.poll(() => page.getByTestId('picture').evaluate((c) => [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce((a, b) => a + b, 0))).toBeGreaterThan(before * 1.02)
+  await expect(page.getByTestId('play')).toHaveText('pause')
+  expect(await tracePixels(page, 'waveform')).toBeGreaterThan(500)
+  await page.getByTestId('play').click()
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
+  await expect(page.getByTestId('play')).toHaveText('play')
+})
+
+test('backward, and only the chosen piece again and again', async ({ page }) => {
+  await goToFrame(page, 30)
+  await page.keyboard.press('z')
+  await goToFrame(page, 40)
+  await page.keyboard.press('v')
+  await page.keyboard.press('x')
+  const seen = new Set<number>()
+  for (let i = 0; i < 25; i++) {
+    seen.add(await frameShown(page))
+    await page.waitForTimeout(60)
+  }
+  await page.keyboard.press('Space')
+  expect(seen.size).toBeGreaterThan(3)
+  expect(Math.min(...seen)).toBeGreaterThanOrEqual(30)
+  expect(Math.max(...seen)).toBeLessThanOrEqual(40)
+})
+
+test('while scrubbing the proxy is shown, at rest the exact frame; both are the same picture', async ({ page }) => {
+  await goToFrame(page, 50)
+  const exact = await meanColour(page)
+  await page.reload()
+  await page.route('**/frames/**', async (route) => { await new Promise((done) => setTimeout(done, 4000)); await route.continue() })
+  await goToFrame(page, 50)
+  await expect.poll(() => page.getByTestId('picture').evaluate((c) => (c as HTMLCanvasElement).width)).toBe(960)
+  const early = await page.getByTestId('picture').evaluate((element) => {
+    const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540), sum = [0, 0, 0]
+    for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!
+    return sum.map((v) => (v * 4) / data.length)
+  })
+  early.forEach((v, c) => expect(Math.abs(v - exact[c]!)).toBeLessThan(0.5))
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true', { timeout: 30_000 })
+})
+
+test('the clip trace shows the walk into the sun; R goes to its moments; a grade changes it', async ({ page }) => {
+  await openBench(page, 'Courtyard walk')
+  await traced(page)
+  await goToFrame(page, 0)
+  const moments: number[] = []
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.press('r')
+    moments.push(await frameShown(page))
+  }
+  expect(new Set(moments).size).toBeGreaterThan(1)
+  // Where exposure moves is between shade and sun.
+  expect(moments.some((m) => m > 15 && m < 60)).toBe(true)
+  const lit = (): Promise<number> => page.locator('.timeline canvas').evaluate((element) => {
+    const canvas = element as HTMLCanvasElement, { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, 4)
+    let n = 0
+    for (let i = 0; i < data.length; i += 4) if (data[i]! > 200) n++
+    return n
+  })
+  const clipping = await lit()
+  expect(clipping).toBeGreaterThan(100)
+  await page.locator('body').click({ position: { x: 5, y: 790 } })
+  await type(page, 'exposureStops', '-4')
+  await expect.poll(lit, { timeout: 60_000 }).toBeLessThan(clipping / 2)
+  await resetShot('Courtyard walk')
+})
