@@ -26,38 +26,39 @@ export function ycbcrRows(planes: Planes, layout: PlaneLayout, range: CodeRange,
   const chromaGain = perSignal / chromaSpan
   const redFromCr = w.crDivisor * chromaGain, blueFromCb = w.cbDivisor * chromaGain
   const greenFromCb = (-w.blue * blueFromCb) / w.green, greenFromCr = (-w.red * redFromCr) / w.green
-  const cbRow = new Float64Array(width), crRow = new Float64Array(width)
+  const cbRow = new Float32Array(width + 1), crRow = new Float32Array(width + 1)
   for (let y = from, o = from * width * 3; y < to; y++) {
     chromaRow(planes.cb, layout, y, middle, cbRow)
     chromaRow(planes.cr, layout, y, middle, crRow)
+    const row = planes.y.subarray(y * width, (y + 1) * width)
     for (let x = 0; x < width; x++, o += 3) {
-      const luma = planes.y[y * width + x]! * lumaGain + offset
+      const luma = row[x]! * lumaGain + offset
       const cb = cbRow[x]!, cr = crRow[x]!
-      data[o] = hold(luma + redFromCr * cr)
-      data[o + 1] = hold(luma + greenFromCb * cb + greenFromCr * cr)
-      data[o + 2] = hold(luma + blueFromCb * cb)
+      const red = luma + redFromCr * cr, green = luma + greenFromCb * cb + greenFromCr * cr, blue = luma + blueFromCb * cb
+      data[o] = red < 0 ? 0 : red > 65535 ? 65535 : red
+      data[o + 1] = green < 0 ? 0 : green > 65535 ? 65535 : green
+      data[o + 2] = blue < 0 ? 0 : blue > 65535 ? 65535 : blue
     }
   }
 }
 
-const hold = (v: number): number => (v < 0 ? 0 : v > 65535 ? 65535 : v)
-
-/** One row of a chroma plane at luma resolution, less its middle. */
-function chromaRow(plane: Samples, layout: PlaneLayout, y: number, middle: number, out: Float64Array): void {
+/** One row of a chroma plane at luma resolution, less its middle. `out` has room for one more than the width. */
+function chromaRow(plane: Samples, layout: PlaneLayout, y: number, middle: number, out: Float32Array): void {
   const cw = chromaWidth(layout), ch = chromaHeight(layout)
   // Vertical siting of 4:2:0 lies halfway between two luma lines.
   const at = layout.chromaShiftY ? (y - 0.5) / 2 : y
   const top = Math.min(Math.max(Math.floor(at), 0), ch - 1), bottom = Math.min(top + 1, ch - 1)
-  const down = Math.min(Math.max(at - top, 0), 1)
-  const rowA = top * cw, rowB = bottom * cw
-  const sample = (x: number): number => plane[rowA + x]! * (1 - down) + plane[rowB + x]! * down - middle
+  const down = Math.min(Math.max(at - top, 0), 1), up = 1 - down
+  const a = plane.subarray(top * cw, (top + 1) * cw), b = plane.subarray(bottom * cw, (bottom + 1) * cw)
   if (!layout.chromaShiftX) {
-    for (let x = 0; x < layout.width; x++) out[x] = sample(x)
+    for (let x = 0; x < cw; x++) out[x] = a[x]! * up + b[x]! * down - middle
     return
   }
+  let here = a[0]! * up + b[0]! * down - middle
   for (let c = 0; c < cw; c++) {
-    const here = sample(c)
+    const next = c + 1 < cw ? a[c + 1]! * up + b[c + 1]! * down - middle : here
     out[2 * c] = here
-    if (2 * c + 1 < layout.width) out[2 * c + 1] = c + 1 < cw ? (here + sample(c + 1)) / 2 : here
+    out[2 * c + 1] = (here + next) / 2
+    here = next
   }
 }

@@ -11,7 +11,7 @@ export async function measureAccuracy(address: string): Promise<string[]> {
     const response = await fetch(`${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`)
     const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
     const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data: new Uint16Array(await response.arrayBuffer()) }
-    for (const size of [33, 65]) lines.push(`${shot.name}, exported .cube of ${size}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, size)}`)
+    for (const size of lines.length === 0 ? [33, 65] : [33]) lines.push(`${shot.name}, exported .cube of ${size}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, size)}`)
     for (const [what, change] of grades) lines.push(`${shot.name}, ${what}: ${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`)
   }
   return lines

@@ -65,7 +65,7 @@ function ffmpegMegapixels(scratch: string, frame: Frame, table: Lut): number {
 }
 
 /** Ten steps: two of each hand control. */
-function tenSteps(): GradeDocument {
+export function tenSteps(): GradeDocument {
   let g = setParameter(defaultGrade('log-420-95', 'w766'), 'white-balance', 'temperatureMired', 9)
   g = setParameter(setParameter(g, 'contrast', 'contrast', 1.15), 'saturation', 'saturation', 1.1)
   g = setParameter(setParameter(g, 'exposure', 'exposureStops', 0.4), 'tone-curve', 'points', [{ x: 0.07, y: 0.07 }, { x: 0.35, y: 0.33 }, { x: 0.55, y: 0.57 }, { x: 0.87, y: 0.86 }])

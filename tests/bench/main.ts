@@ -5,26 +5,32 @@ import { startChromium } from '../support/chromium'
 import { measureAccuracy } from './accuracy'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
+import { measurePlayback, proxiesMade } from './playback'
 import { measureSlider } from './slider'
 
 const instance = await startDemoInstance()
 const browser = await startChromium()
+
+interface Part { readonly letter: string; readonly what: string; readonly measure: () => Promise<readonly string[]> | readonly string[] }
+const parts: readonly Part[] = [
+  { letter: 'a', what: 'Slider move → finished picture and scopes on screen, Chromium, 960×540', measure: () => measureSlider(browser, instance.address) },
+  { letter: 'b', what: 'Playing a ten-step grade from the proxy with the instruments, Chromium, 960×540, 24 frames a second', measure: () => measurePlayback(browser, instance) },
+  { letter: 'c', what: 'Lattice application, one core, 1920×1080, 33 entries per axis', measure: () => measureKernel(resolve('.data'), browser) },
+  { letter: 'd', what: 'Compiling again after one slider moved, 33 entries per axis', measure: measureRebuild },
+  { letter: 'e', what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core', measure: measureScopes },
+  { letter: 'f', what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames', measure: () => measureAccuracy(instance.address) },
+  { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
+]
+/** PALE_PARTS=ab measures only these. */
+const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')
+
 try {
+  await proxiesMade(instance.address)
   console.log(`Measured ${new Date().toISOString()} under Node.js ${process.version}; medians.`)
-  console.log('\n(a) Slider move → finished picture and scopes on screen, Chromium, 960×540')
-  for (const line of await measureSlider(browser, instance.address)) console.log(`    ${line}`)
-  // Asked for before the long computations, during which the connection would be closed.
-  const accuracy = await measureAccuracy(instance.address)
-  console.log('\n(b) Lattice application, one core, 1920×1080, 33 entries per axis')
-  for (const line of await measureKernel(resolve('.data'), browser)) console.log(`    ${line}`)
-  console.log('\n    Compiling again after one slider moved, 33 entries per axis')
-  for (const line of measureRebuild()) console.log(`    ${line}`)
-  console.log('\n(c) One pass for waveform, parade, vectorscope and histogram, 960×540, one core')
-  for (const line of measureScopes()) console.log(`    ${line}`)
-  console.log('\n(d) The fused preview against direct evaluation, ΔE2000 over a real frame')
-  for (const line of accuracy) console.log(`    ${line}`)
-  console.log('\n(e) The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong')
-  for (const line of await measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1))) console.log(`    ${line}`)
+  for (const { letter, what, measure } of parts.filter((p) => wanted.includes(p.letter))) {
+    console.log(`\n(${letter}) ${what}`)
+    for (const line of await measure()) console.log(`    ${line}`)
+  }
 } finally {
   await browser.close()
   await instance.dispose()

@@ -28,7 +28,8 @@ function worked(grade: GradeDocument): GradeDocument {
   return setParameter(g, `${added.regionId}-saturation`, 'saturation', 0.8)
 }
 
-async function openBench(browser: Browser, address: string, prepare: (g: GradeDocument) => GradeDocument): Promise<Page> {
+/** A fresh page with a demo shot through a grade, at rest. */
+export async function openBench(browser: Browser, address: string, prepare: (g: GradeDocument) => GradeDocument): Promise<Page> {
   const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
   const [project] = await json<{ id: string }[]>('/projects')
   const [shot] = (await json<{ shots: { id: string }[] }>(`/projects/${project?.id}/reel`)).shots
@@ -50,7 +51,8 @@ async function sampleInPage(): Promise<Samples> {
     if (++puts === canvases) void nextFrame().then((at) => onShown(at))
     return result
   } as typeof put
-  const canvases = document.querySelectorAll('canvas').length
+  // The time line's trace is drawn when the hand rests and is not waited for.
+  const canvases = document.querySelectorAll('canvas:not(.timeline canvas)').length
   const nextFrame = (): Promise<number> => new Promise((done) => requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(performance.now()); channel.port2.postMessage(0) }))
   const slider = document.querySelector<HTMLElement>('[data-control="exposureStops"] [role="slider"]')
   if (!slider) throw new Error('There is no exposure control.')

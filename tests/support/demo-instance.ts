@@ -8,6 +8,8 @@ import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
 export interface DemoInstance {
   readonly address: string
   readonly dataFolder: string
+  /** The server's process. */
+  readonly pid: () => number
   /** Ends it as Ctrl-C does, database included. */
   readonly stop: () => Promise<void>
   /** Ends only the server's process, without any warning. */
@@ -31,6 +33,7 @@ export async function startDemoInstance(): Promise<DemoInstance> {
   return {
     address: `http://127.0.0.1:${port}`,
     dataFolder,
+    pid: () => child.pid ?? 0,
     stop: () => end('SIGTERM'),
     kill: () => end('SIGKILL'),
     restart: async () => { child = await launch(dataFolder, port) },

@@ -1,13 +1,17 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { dragSize, restSize } from '@core/index'
-import type { BenchAnswer, BenchRequest, RenderRequest, RenderResult } from '../workers/messages'
+import { dragSize, restSize, type TraceImage } from '@core/index'
+import type { BenchAnswer, BenchRequest, Measured, Rendered, RenderRequest, RenderResult } from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot'>
 
+export interface Shown { readonly picture: TraceImage; readonly frameIndex: number }
+
 export interface BenchRenderer {
   readonly result: ShallowRef<RenderResult | null>
+  /** The newest picture. While playing it changes more often than what was measured. */
+  readonly shown: ShallowRef<Shown | null>
   readonly fault: Ref<string>
   /** The picture on screen is the last one asked for, at its finest. */
   readonly settled: Ref<boolean>
@@ -24,7 +28,7 @@ const restMs = 140
 export function useBenchRenderer(): BenchRenderer {
   const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
   const tell = (request: BenchRequest): void => worker.postMessage(request)
-  const result = shallowRef<RenderResult | null>(null)
+  const result = shallowRef<RenderResult | null>(null), shown = shallowRef<Shown | null>(null)
   const fault = ref(''), settled = ref(false), playing = ref(false)
   const counts = shallowRef<PlayCounts | null>(null)
   let nextId = 1
@@ -42,8 +46,8 @@ export function useBenchRenderer(): BenchRenderer {
   worker.onmessage = ({ data }: MessageEvent<BenchAnswer>) => {
     if ('played' in data) {
       if (data.id !== played?.id) return
-      const before = result.value
-      if (before || data.measured) result.value = { ...(before as RenderResult), ...data.measured, frameIndex: data.frameIndex, picture: data.picture, source: 'proxy', meridian: before?.meridian ?? null }
+      shown.value = data
+      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', picture: data.picture, meridian: null, accuracy: null }, data.measured)
       counts.value = data.counts
       played.onFrame(data.frameIndex)
       // Put on the canvas first, then asked for more.
@@ -58,11 +62,19 @@ export function useBenchRenderer(): BenchRenderer {
       rendered(data)
     }
   }
+  /** The newest picture; what was not measured of it stays as it was. */
+  function put({ size, frameIndex, source, picture, meridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured'>, measured: Measured | null): void {
+    const before = result.value, now = measured ?? before
+    if (now) result.value = { waveform: now.waveform, parade: now.parade, vector: now.vector, facts: now.facts, size, frameIndex, source, picture, meridian: meridian ?? before?.meridian ?? null, accuracy }
+  }
   function rendered(data: Extract<BenchAnswer, { ok: boolean }>): void {
     if (data.id !== inFlight?.id) return
     inFlight = null
     if (data.ok) {
-      if (!playing.value) result.value = data
+      if (!playing.value) {
+        shown.value = data
+        put(data, data.measured)
+      }
       fault.value = ''
     } else {
       fault.value = data.message
@@ -88,10 +100,16 @@ export function useBenchRenderer(): BenchRenderer {
 
   function show(wanted: Wanted): void {
     clearTimeout(restTimer)
+    const before = latest
     latest = wanted
     settled.value = false
-    if (playing.value) return tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot })
-    if (inFlight) waiting = wanted
+    if (playing.value) {
+      // Frames move by themselves; only another look is told.
+      if (before?.grade !== wanted.grade || before.asShot !== wanted.asShot) tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot })
+      return
+    }
+    // A finer picture of another frame is not waited for: the worker drops it when it is overtaken.
+    if (inFlight && !(inFlight.size === restSize && inFlight.frameIndex !== wanted.frameIndex)) waiting = wanted
     else send(wanted, dragSize)
   }
 
@@ -111,5 +129,5 @@ export function useBenchRenderer(): BenchRenderer {
     clearTimeout(restTimer)
     worker.terminate()
   })
-  return { result, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }) }
+  return { result, shown, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }) }
 }

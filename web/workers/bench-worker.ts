@@ -1,11 +1,12 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, compile, dragSize, lutsOf, measureMeridian, missingLuts, paradeImage, planError, restSize, vectorImage, waveformImage, withinBound, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache, type ScopeCounts } from '@core/index'
+import { buildChain, compile, condense, dragSize, lutsOf, measureMeridian, missingLuts, paradeImage, planError, restSize, vectorImage, waveformImage, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache, type ScopeCounts } from '@core/index'
 import { factsOf } from './facts'
 import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
-import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type RenderRequest, type RenderResult } from './messages'
+import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type Rendered, type RenderRequest } from './messages'
 import { play, type PlayCounts } from './player'
-import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan } from './proxy-reader'
+import type { ProxyFacts } from '@contracts/responses'
+import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
 import type { Unpacking, Work } from './tile'
 import { sharedBytes, startTiles } from './tiles'
 
@@ -17,14 +18,15 @@ const readers = new LRUCache<string, ProxyReader>({ max: 2, dispose: (reader) =>
 
 const scope = self as unknown as { onmessage: ((e: MessageEvent<BenchRequest>) => void) | null; postMessage: (m: BenchAnswer, transfer?: Transferable[]) => void }
 const buffers = (...images: { rgba: { buffer: ArrayBufferLike } }[]): Transferable[] => images.map((image) => image.rgba.buffer as ArrayBuffer)
+const tracesOf = (m: Measured | null): Measured['waveform'][] => (m ? [m.waveform, m.parade, m.vector] : [])
 const sentence = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 scope.onmessage = ({ data }) => {
   switch (data.ask) {
     case 'render':
       void render(data).then(
-        (result) => scope.postMessage(result, buffers(result.picture, result.waveform, result.parade, result.vector)),
-        (error: unknown) => scope.postMessage({ id: data.id, ok: false, message: sentence(error) }),
+        (result) => scope.postMessage(result, buffers(result.picture, ...tracesOf(result.measured))),
+        (error: unknown) => { if (!(error instanceof Stale)) scope.postMessage({ id: data.id, ok: false, message: sentence(error) }) },
       )
       break
     case 'play': void startPlaying(data); break
@@ -42,49 +44,81 @@ function readerOf(medium: Medium): ProxyReader | null {
   return reader
 }
 
+interface Source { readonly frame: Frame; readonly unpack: Unpacking | null; readonly source: Rendered['source'] }
+
+/** A proxy's picture as the threads take it: each converts its own rows of it, where nothing is to be turned. */
+function proxySource(taken: ProxyPicture, proxy: ProxyFacts, read: CodeRange): Source {
+  if (!isPlain(proxy, taken.layout)) return { frame: frameOfProxy(taken, proxy, read), unpack: null, source: 'proxy' }
+  if (target?.width !== proxy.width || target.height !== proxy.height) target = { width: proxy.width, height: proxy.height, data: new Uint16Array(sharedBytes(proxy.width * proxy.height * 6)), low: 0, high: 1 }
+  return { frame: { ...target, ...proxySpan(proxy) }, unpack: { planes: taken.planes, layout: taken.layout, range: proxyRange(proxy, read), matrix: proxy.matrix }, source: 'proxy' }
+}
+let target: Frame | null = null
+
 /** The exact frame where it is at hand or wanted; while a hand scrubs, the proxy's. */
-async function frameFor({ medium, frameIndex, grade, size }: RenderRequest): Promise<{ frame: Frame; source: RenderResult['source'] }> {
+async function frameFor({ medium, frameIndex, grade, size }: RenderRequest): Promise<Source> {
   const address = { mediaHash: medium.hash, index: frameIndex, range: grade.read.range }
   const known = frameAtHand(address)
-  if (known) return { frame: known, source: 'exact' }
+  if (known) return { frame: known, unpack: null, source: 'exact' }
   const reader = size === dragSize && !playing ? readerOf(medium) : null
   if (reader && medium.proxy) {
     try {
-      return { frame: frameOfProxy(await reader.take(frameIndex), medium.proxy, grade.read.range), source: 'proxy' }
+      return proxySource(await reader.take(frameIndex), medium.proxy, grade.read.range)
     } catch {
       // Without a proxy the exact frame does.
       readers.delete(medium.hash)
     }
   }
-  return { frame: await loadFrame(address), source: 'exact' }
+  return { frame: await loadFrame(address), unpack: null, source: 'exact' }
 }
 
-async function render(request: RenderRequest): Promise<RenderResult> {
+let scrubbed = 0
+class Stale extends Error {}
+let newest = 0
+
+async function render(request: RenderRequest): Promise<Rendered> {
   const { id, grade, size, asShot, frameIndex } = request
-  const { frame, source } = await frameFor(request)
+  newest = id
+  const { frame, unpack, source } = await frameFor(request)
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const plan = asShot ? null : compile(grade, lutAtHand, frame, size, built)
+  // What came later is what is wanted now.
+  if (newest !== id) throw new Stale()
+  const plan = asShot || source === 'proxy' ? null : compile(grade, lutAtHand, frame, size, built)
   const accuracy = plan && size === restSize ? accuracyOf(plan, frame) : null
   let meridian: Meridian | null = null
-  const { picture, counts } = await tiles.work({ work: workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack: null, count: true }, () => {
+  // A scrubbed frame is to be seen at once.
+  const count = source === 'exact' || scrubbed++ % measuredEvery === 0
+  const { picture, counts } = await tiles.work({ work: source === 'proxy' && !asShot ? quickWork(grade, frame) : workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack, count }, () => {
+    // Rows of a proxy are only whole once every thread is done; the Meridian waits for the exact frame.
+    if (unpack) return
     const chain = plan?.chain ?? buildChain(grade, lutAtHand)
     meridian = measureMeridian(chain, frame, size === dragSize ? meridianSamples.dragging : meridianSamples.resting)
   })
-  return { id, ok: true, size, frameIndex, source, picture, ...measured(counts!), meridian, accuracy }
+  return { id, ok: true, size, frameIndex, source, picture, measured: counts && measured(counts), meridian, accuracy }
 }
 
 const measured = (counts: ScopeCounts): Measured => ({ waveform: waveformImage(counts), parade: paradeImage(counts), vector: vectorImage(counts), facts: factsOf(counts) })
 
-function accuracyOf(plan: Plan, frame: Frame): NonNullable<RenderResult['accuracy']> {
+function accuracyOf(plan: Plan, frame: Frame): NonNullable<Rendered['accuracy']> {
   const report = planError(plan, frame)
   return { ...report, evaluated: withinBound(report) ? 'compiled' : 'direct' }
 }
 
-function workFor(grade: GradeDocument, plan: Plan | null, accuracy: RenderResult['accuracy']): Work {
+function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rendered['accuracy']): Work {
   if (!plan) return { kind: 'asShot' }
   if (accuracy?.evaluated === 'direct') return { kind: 'direct', grade, luts: new Map(lutsOf(grade).flatMap((hash) => { const lut = lutAtHand(hash); return lut ? [[hash, lut] as const] : [] })) }
   return { kind: 'passes', passes: { decode: plan.decode, passes: plan.passes } }
 }
+
+/** The grade as one table where that can be: nearly as exact, and in time. With regions, its own stages. */
+function quickWork(grade: GradeDocument, frame: Frame): Work {
+  const key = JSON.stringify([grade, frame.low, frame.high])
+  if (quick?.key === key) return quick.work
+  const plan = compile(grade, lutAtHand, frame, dragSize, built)
+  const table = condense(plan, frame)
+  quick = { key, work: { kind: 'passes', passes: table ?? { decode: plan.decode, passes: plan.passes } } }
+  return quick.work
+}
+let quick: { readonly key: string; readonly work: Work } | null = null
 
 interface Playing { look: Pick<PlayRequest, 'grade' | 'asShot'>; onScreen: () => void; readonly stop: () => void }
 let playing: Playing | null = null
@@ -102,7 +136,8 @@ async function startPlaying(request: PlayRequest): Promise<void> {
   const { medium } = request, reader = readerOf(medium)
   if (!reader || !medium.proxy) return end(request.plan.from, none, 'The proxy is still being made.')
   const { proxy } = medium
-  let target: Frame | null = null
+  let made: { readonly look: Playing['look']; readonly work: Work } | null = null
+  let onScreen: Promise<void> = Promise.resolve()
   try {
     const { last, counts } = await play(request.plan, {
       ask: (index) => reader.ask(index),
@@ -113,23 +148,18 @@ async function startPlaying(request: PlayRequest): Promise<void> {
         const taken = await reader.take(index)
         if (stopped) return
         const { grade, asShot } = mine.look
-        let unpack: Unpacking | null = null
-        if (isPlain(proxy, taken.layout)) {
-          target ??= { width: proxy.width, height: proxy.height, data: new Uint16Array(sharedBytes(proxy.width * proxy.height * 6)), ...proxySpan(proxy) }
-          unpack = { planes: taken.planes, layout: taken.layout, range: proxyRange(proxy, grade.read.range), matrix: proxy.matrix }
-        } else {
-          target = frameOfProxy(taken, proxy, grade.read.range)
-        }
-        const frame = target
+        const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
         await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-        const plan = asShot ? null : compile(grade, lutAtHand, frame, dragSize, built)
+        if (made?.look !== mine.look) made = { look: mine.look, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
         const count = progress.shown % measuredEvery === 1
-        const { picture, counts } = await tiles.work({ work: workFor(grade, plan, null), displayId: grade.show.displayId, frame, unpack, count }, () => undefined)
+        const { picture, counts } = await tiles.work({ work: made.work, displayId: grade.show.displayId, frame, unpack, count }, () => undefined)
         const results = counts && measured(counts)
-        // One picture is on its way at a time; the clock goes on meanwhile.
-        await new Promise<void>((done) => {
+        // One picture is on its way to the screen while the next is made.
+        await onScreen
+        if (stopped) return
+        onScreen = new Promise<void>((done) => {
           release = done
-          scope.postMessage({ id: request.id, played: true, frameIndex: index, picture, measured: results, counts: progress }, buffers(picture, ...(results ? [results.waveform, results.parade, results.vector] : [])))
+          scope.postMessage({ id: request.id, played: true, frameIndex: index, picture, measured: results, counts: progress }, buffers(picture, ...tracesOf(results)))
         })
       },
     }, () => stopped)

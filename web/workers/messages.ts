@@ -44,7 +44,8 @@ export interface PictureFacts {
 /** What the instruments show of a picture. */
 export interface Measured { readonly waveform: TraceImage; readonly parade: TraceImage; readonly vector: TraceImage; readonly facts: PictureFacts }
 
-export interface RenderResult extends Measured {
+/** A finished picture. While scrubbing, only every few are measured: what was measured last stays. */
+export interface Rendered {
   readonly id: number
   readonly ok: true
   readonly size: LatticeSize
@@ -52,17 +53,20 @@ export interface RenderResult extends Measured {
   /** The picture came from the exact frame, or from the proxy. */
   readonly source: 'exact' | 'proxy'
   readonly picture: TraceImage
+  readonly measured: Measured | null
   readonly meridian: Meridian | null
   /** Measured when the hand rests: how far the compiled picture was from direct evaluation, and whether it was replaced by it. */
   readonly accuracy: (DifferenceReport & { readonly evaluated: 'compiled' | 'direct' }) | null
 }
+/** What the Bench shows: the newest picture with the newest measurements. */
+export type RenderResult = Omit<Rendered, 'id' | 'ok' | 'measured'> & Measured
 export interface RenderFailure { readonly id: number; readonly ok: false; readonly message: string }
 /** One picture while playing. The instruments are measured of every few pictures only. */
 export interface PlayedFrame { readonly id: number; readonly played: true; readonly frameIndex: number; readonly picture: TraceImage; readonly measured: Measured | null; readonly counts: PlayCounts }
 export interface PlayEnd { readonly id: number; readonly ended: true; readonly frameIndex: number; readonly counts: PlayCounts; readonly fault: string }
-export type BenchAnswer = RenderResult | RenderFailure | PlayedFrame | PlayEnd
+export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd
 
-/** While playing, the instruments follow every so many pictures. */
+/** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4
 
 export interface FrameAddress { readonly mediaHash: string; readonly index: number; readonly range: CodeRange }

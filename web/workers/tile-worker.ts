@@ -1,9 +1,16 @@
 // A second thread for the Bench's worker: works on the rows it is given.
-import { workTile, type TileAnswer, type TileJob } from './tile'
+import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
 
-const scope = self as unknown as { onmessage: ((e: MessageEvent<TileJob>) => void) | null; postMessage: (m: TileAnswer, transfer: Transferable[]) => void }
+/** A job as it is sent: without its work when that is the same as before. */
+export type SentJob = Omit<TileJob, 'work'> & { readonly work: Work | null }
 
-scope.onmessage = ({ data: { id, ...job } }) => {
-  const counts = workTile(job)
+const scope = self as unknown as { onmessage: ((e: MessageEvent<SentJob>) => void) | null; postMessage: (m: TileAnswer, transfer: Transferable[]) => void }
+
+/** The last work that was sent: tables are large, and most pictures go through the same. */
+let kept: Work = { kind: 'asShot' }
+
+scope.onmessage = ({ data: { id, work, ...job } }) => {
+  kept = work ?? kept
+  const counts = workTile({ ...job, work: kept })
   scope.postMessage({ id, counts }, counts ? [counts.waveform, counts.red, counts.green, counts.blue, counts.vector, counts.luma].map((trace) => trace.buffer) : [])
 }

@@ -1,6 +1,7 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
 import { addCounts, type Frame, type ScopeCounts, type TraceImage } from '@core/index'
-import { workTile, type TileAnswer, type TileJob } from './tile'
+import type { SentJob } from './tile-worker'
+import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
 
 export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts | null }
 export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'count'>
@@ -16,6 +17,7 @@ export function startTiles(): Tiles {
   const helper = canSplit() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
   let shown = new Uint16Array(sharedBytes(0)), canvas = new Uint32Array(sharedBytes(0))
   let nextId = 1
+  let sent: Work | null = null
   let waiting: { id: number; done: (counts: ScopeCounts | null) => void; fail: (error: Error) => void } | null = null
   if (helper) {
     helper.onmessage = ({ data }: MessageEvent<TileAnswer>) => {
@@ -27,8 +29,15 @@ export function startTiles(): Tiles {
     }
   }
 
+  // One picture at a time: the memory is shared.
+  let before: Promise<unknown> = Promise.resolve()
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+    const mine = before.then(work)
+    before = mine.catch(() => undefined)
+    return mine
+  }
   return {
-    work: async (picture, meanwhile) => {
+    work: (picture, meanwhile) => inTurn(async () => {
       const { frame } = picture
       const pixels = frame.width * frame.height
       if (canvas.length !== pixels) {
@@ -38,8 +47,9 @@ export function startTiles(): Tiles {
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
       const other = helper && new Promise<ScopeCounts | null>((done, fail) => {
-        const job: TileJob = { ...picture, id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
+        const job: SentJob = { ...picture, work: picture.work === sent ? null : picture.work, id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }
+        sent = picture.work
         helper.postMessage(job)
       })
       const mine = workTile({ ...picture, shown, canvas, rows: { from: 0, to: split } })
@@ -50,7 +60,7 @@ export function startTiles(): Tiles {
       const rgba = new Uint8ClampedArray(pixels * 4)
       rgba.set(new Uint8ClampedArray(canvas.buffer))
       return { picture: { width: frame.width, height: frame.height, rgba }, counts }
-    },
+    }),
   }
 }
 

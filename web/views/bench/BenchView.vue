@@ -164,7 +164,7 @@ useBenchKeys({
       <div class="upper">
         <div class="picture">
           <PictureStage
-            :picture="renderer.result.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping"
+            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping" :frame="renderer.shown.value?.frameIndex ?? null"
             @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine

@@ -7,18 +7,18 @@ import type { Surround } from '../../stores/view'
 import RegionOverlay from './RegionOverlay.vue'
 import { text } from './text'
 
-const props = defineProps<{ picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string }>()
+const props = defineProps<{ picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; frame: number | null }>()
 defineEmits<{ shape: [change: Partial<Region['shape']>]; feather: [value: number]; hold: []; release: [] }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 watch([() => props.picture, canvas], ([picture, target]) => { if (picture && target) putImage(target, picture) })
-const frame = computed(() => ({ aspectRatio: String(props.aspect) }))
+const place = computed(() => ({ aspectRatio: String(props.aspect) }))
 </script>
 
 <template>
   <div class="stage" :class="surround">
-    <div class="frame" :style="frame">
-      <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" />
+    <div class="frame" :style="place">
+      <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" :data-frame="frame" />
       <p v-if="fault" class="word" role="alert">▲ {{ fault }}</p>
       <p v-else-if="!picture" class="word quiet">{{ text.loading }}</p>
       <p v-if="note" class="note" role="status" data-testid="mapped">{{ note }}</p>

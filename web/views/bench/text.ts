@@ -7,7 +7,7 @@ export const text = {
   frame: 'Frame',
   play: 'play',
   pause: 'pause',
-  playTip: 'Plays with the grade and the instruments running, from the proxy. Space; X and C change speed and direction. The instruments follow every fourth picture; on pause the exact frame is measured.',
+  playTip: 'Plays with the grade and the instruments running, from the proxy. Space; X and C change speed and direction. The instruments follow every fourth picture; the grade runs as one table, within about half a ΔE; on pause the exact frame is measured.',
   noProxy: 'The proxy for playback is still being made; single frames can be graded meanwhile.',
   on: 'One frame on',
   back: 'One frame back',

@@ -1,0 +1,29 @@
+// Condensing: a whole plan as one table, for playing, where a picture must be ready in time. At rest the exact stages are used again.
+import { execute } from './execute'
+import type { CodeSpan } from './compile'
+import type { Passes } from './stage'
+
+/** Nodes per axis: ΔE of a few tenths on ordinary grades, and small enough for a processor's cache. */
+export const condensedSize = 49
+/** Codes a camera can really write; those outside are held to the ends. */
+const low = -0.08, high = 1.1
+
+/** The plan's effect on code values as a single lattice; null for plans with regions, whose effect depends on the place. */
+export function condense(plan: Passes, span: CodeSpan, size = condensedSize): Passes | null {
+  if (plan.passes.some((p) => p.region)) return null
+  const perSignal = 65535 / (span.high - span.low), step = (high - low) / (size - 1)
+  const codes = Float64Array.from({ length: size }, (_, i) => Math.min(65535, Math.max(0, Math.round((low + i * step - span.low) * perSignal))))
+  const data = new Uint16Array(size ** 3 * 3)
+  for (let b = 0, o = 0; b < size; b++)
+    for (let g = 0; g < size; g++)
+      for (let r = 0; r < size; r++, o += 3) {
+        data[o] = codes[r]!
+        data[o + 1] = codes[g]!
+        data[o + 2] = codes[b]!
+      }
+  const shown = execute(plan, { width: size * size, height: size, data, low: span.low, high: span.high }).data
+  const nodes = new Float32Array(size ** 3 * 4)
+  for (let i = 0, n = 0; i < shown.length; i += 3, n += 4) for (let c = 0; c < 3; c++) nodes[n + c] = shown[i + c]! / 65535
+  const decode = Float32Array.from({ length: 65536 }, (_, code) => Math.min(size - 1, Math.max(0, (span.low + code / perSignal - low) / step)))
+  return { decode, passes: [{ stages: [{ kind: 'lattice', lattice: { size, nodes } }] }] }
+}
