@@ -2,7 +2,7 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
-import { isEncodingId } from '@core/index'
+import { houseStandards, isEncodingId } from '@core/index'
 
 // Printable text on one line: no control characters.
 const oneLine = /^[^\p{Cc}]*$/u
@@ -69,6 +69,8 @@ export class ShotChanges {
   @IsOptional() @ValidateNested() @Type(() => SceneTarget) scene?: SceneTarget
   @IsOptional() @IsIn(['new', 'corrected', 'matched', 'finished']) state?: 'new' | 'corrected' | 'matched' | 'finished'
   @IsOptional() @IsString() @Length(0, 80) @Matches(oneLine) cameraName?: string
+  /** For the scenes that the shots are in. */
+  @IsOptional() @IsIn(houseStandards.map((s) => s.id)) standardId?: string
   @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
   /** The shot whose present grade the others get; what each reads by stays its own. */
   @IsOptional() @IsUUID() gradeFrom?: string

@@ -101,6 +101,8 @@ export interface ShotSummary {
   /** The rate it is played at, where that is not the one it was shot at. */
   readonly played: { readonly numerator: number; readonly denominator: number } | null
   readonly state: ShotState
+  /** The house standard of its scene, or of the project. */
+  readonly standardId: string
   readonly media: MediaFacts & { readonly hash: string }
   readonly proxy: ProxyFacts | null
   readonly guess: GuessSummary | null

@@ -1,4 +1,4 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure, readings.
 export * from './bake/bake'
 export * from './colour'
 export * from './footage'
@@ -9,4 +9,5 @@ export * from './guess'
 export * from './instruments'
 export * from './luts'
 export * from './measure'
+export * from './readings'
 export * from './regions'

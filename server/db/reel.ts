@@ -61,6 +61,10 @@ export async function setState(db: Queryable, ids: readonly string[], state: str
 export async function setCamera(db: Queryable, ids: readonly string[], cameraName: string): Promise<void> {
   await db.query(`UPDATE shots SET camera_name = nullif($2, '') WHERE id = ANY($1::uuid[])`, [ids, cameraName])
 }
+/** Gives the scenes of the shots a standard. */
+export async function setStandard(db: Queryable, ids: readonly string[], standardId: string): Promise<void> {
+  await db.query('UPDATE scenes SET standard_id = $2 WHERE id IN (SELECT scene_id FROM shots WHERE id = ANY($1::uuid[]))', [ids, standardId])
+}
 export async function setPlayed(db: Queryable, ids: readonly string[], rate: { numerator: number; denominator: number } | null): Promise<void> {
   await db.query('UPDATE shots SET played_numerator = $2, played_denominator = $3 WHERE id = ANY($1::uuid[])', [ids, rate?.numerator ?? null, rate?.denominator ?? null])
 }

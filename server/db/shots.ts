@@ -7,6 +7,7 @@ import type { Queryable } from './pool'
 const summaryColumns = `
   s.id, s.project_id AS "projectId", s.name, s.position, s.scene_id AS "sceneId", c.name AS scene, s.camera_name AS "cameraName",
   s.first_frame AS "firstFrame", s.frame_count AS "frameCount", s.lead_frame AS "leadFrame", s.lead_chosen AS "leadChosen", s.state,
+  coalesce(c.standard_id, (SELECT j.standard_id FROM projects j WHERE j.id = s.project_id)) AS "standardId",
   CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played,
   m.facts || jsonb_build_object('hash', m.hash) AS media, m.proxy, m.guess, s.head_id AS "headId", r.grade -> 'read' AS read,
   r.grade -> 'show' ->> 'displayId' AS "displayId", r.depth AS "revisionDepth"`

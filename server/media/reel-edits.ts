@@ -4,7 +4,7 @@ import { encodingById, proposeLead, setRead, type GradeDocument } from '@core/in
 import { isShippedEncoding } from '@contracts/index'
 import { findSurvey } from '../db/media'
 import type { Queryable } from '../db/pool'
-import { dropEmptyScenes, lockShots, removeShots, reorder, sceneNamed, setCamera, setPiece, setPlayed, setScene, setState, type ReelShot } from '../db/reel'
+import { dropEmptyScenes, lockShots, removeShots, reorder, sceneNamed, setCamera, setPiece, setPlayed, setScene, setStandard, setState, type ReelShot } from '../db/reel'
 import { appendRevision } from '../db/revisions'
 import { insertShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
@@ -73,6 +73,10 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
     if (id !== undefined && (await db.query('SELECT 1 FROM scenes WHERE id = $1 AND project_id = $2', [id, projectId])).rows.length === 0) throw notFound('scene')
     await setScene(db, ids, id ?? (name?.trim() ? await sceneNamed(db, projectId, name.trim()) : null))
     await dropEmptyScenes(db, projectId)
+  }
+  if (change.standardId) {
+    if (shots.some((s) => s.sceneId === null && !change.scene)) throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', { field: 'standardId', hint: 'Put them into a scene first.' })
+    await setStandard(db, ids, change.standardId)
   }
   if (change.state) await setState(db, ids, change.state)
   if (change.cameraName !== undefined) await setCamera(db, ids, change.cameraName.trim())

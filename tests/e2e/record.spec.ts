@@ -60,6 +60,7 @@ test('two tabs on one shot: the later one is told, and chooses', async ({ page, 
 })
 
 test('kill -9 in mid-work: what was called saved is there, what was not is sent when the server is back', async ({ page }) => {
+  test.setTimeout(180_000)
   const instance = await startDemoInstance()
   try {
     const projects = (await (await fetch(`${instance.address}/api/projects`)).json()) as { id: string }[]
@@ -77,6 +78,9 @@ test('kill -9 in mid-work: what was called saved is there, what was not is sent 
     await page.reload()
     await expect(field(page, 'exposureStops')).toHaveValue('+0.50')
     await expect(field(page, 'temperatureMired')).toHaveValue('+12.0')
+    // The clips it was looking through when it was killed are taken up again by the process that came after.
+    const reel = async (): Promise<{ proxy: unknown }[]> => ((await (await fetch(`${instance.address}/api/projects/${projects[0]!.id}/reel`)).json()) as { shots: { proxy: unknown }[] }).shots
+    await expect.poll(async () => (await reel()).filter((s) => s.proxy === null).length, { timeout: 75_000 }).toBe(0)
   } finally {
     await instance.dispose()
   }

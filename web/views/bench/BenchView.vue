@@ -3,7 +3,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, needsMapping, setRegion, stations, type Region, type StationId } from '@core/index'
+import { displayById, needsMapping, setRegion, standardById, stations, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -181,7 +181,7 @@ useBenchKeys({
       <MeridianStrip :meridian="renderer.result.value?.meridian ?? null" :station="view.station" :as-shot="asShot" @open="openStation" />
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
-        <ReadingsList :facts="renderer.result.value?.facts ?? null" />
+        <ReadingsList :facts="renderer.result.value?.facts ?? null" :standard="standardById(shot.standardId)" />
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />
     </main>

@@ -32,7 +32,8 @@ export const text = {
   fill: 'fill',
   unfill: 'back',
   readings: 'Readings',
-  readingsOf: 'every pixel of this frame',
+  readingsOf: (standard: string): string => `every pixel of this frame, for ${standard}`,
+  wanted: (low: string, high: string, verdict: 'met' | 'low' | 'high'): string => (verdict === 'met' ? `met: ${low}–${high}` : `▲ ${verdict}: wants ${low}–${high}`),
   readingNames: { black: 'Black', middle: 'Middle', white: 'White', clipped: 'Clipped', crushed: 'Crushed', balance: 'Mean R · G · B', chroma: 'Chroma' },
   readingTips: {
     black: 'Luma that 0.1 % of the pixels lie below.',

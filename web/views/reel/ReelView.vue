@@ -12,6 +12,7 @@ import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
 import ContactSheet from './ContactSheet.vue'
+import FileFacts from './FileFacts.vue'
 import ImportList from './ImportList.vue'
 import LibraryBrowser from './LibraryBrowser.vue'
 import SceneList, { type SceneChoice } from './SceneList.vue'
@@ -137,6 +138,7 @@ useEventListener(window, 'keydown', (event) => {
         <ShotTable v-else-if="layout === 'table'" :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
         <ContactSheet v-else :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
       </div>
+      <FileFacts v-if="chosen.length === 1" :shot="chosen[0]!" />
       <SelectionBar
         v-if="all.length" :shots="chosen" :all="shots.length" :scenes="library.reel?.scenes ?? []" :copied="copied" :in-order="inOrder"
         @change="change" @copy="copied = chosen[0] ?? null" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"

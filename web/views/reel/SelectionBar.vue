@@ -2,7 +2,7 @@
 // What can be done with the chosen shots, all at once.
 import { computed, ref } from 'vue'
 import { ElButton, ElOption, ElSelect } from 'element-plus'
-import { commonRates, encodings, rateName, speedOf } from '@core/index'
+import { commonRates, encodings, houseStandards, rateName, speedOf } from '@core/index'
 import type { ShotChanges } from '@contracts/requests'
 import type { SceneSummary, ShotState, ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
@@ -53,6 +53,9 @@ function range(value: 'full' | 'legal'): void {
       </ElSelect>
       <ElSelect size="small" class="pick narrow" :model-value="shared((s) => s.state)" :placeholder="text.setState" :aria-label="text.setState" @update:model-value="emit('change', { state: $event as ShotState })">
         <ElOption v-for="(name, id) in text.states" :key="id" :value="id" :label="name" />
+      </ElSelect>
+      <ElSelect size="small" class="pick" :model-value="shared((s) => s.standardId)" :placeholder="text.setStandard" :aria-label="text.setStandard" :disabled="shots.some((s) => s.sceneId === null)" @update:model-value="emit('change', { standardId: String($event) })">
+        <ElOption v-for="s in houseStandards" :key="s.id" :value="s.id" :label="s.name" :title="s.tip" />
       </ElSelect>
       <ElSelect size="small" class="pick" :model-value="shared((s) => (s.played ? `${s.played.numerator}/${s.played.denominator}` : ''))" :placeholder="text.setPlayed" :aria-label="text.setPlayed" @update:model-value="played">
         <ElOption v-for="r in rates" :key="r.id" :value="r.id" :label="r.name" />

@@ -2,7 +2,7 @@
 // The shots as rows. Only the rows in view exist, so that thousands scroll as smoothly as ten.
 import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import { encodingOf } from '@core/index'
+import { encodingOf, standardById } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, startOf, warningsOf, type SortKey } from './shot-facts'
@@ -46,7 +46,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
           <span role="gridcell"><img :src="thumbnailOf(shot, 'shot')" :alt="`${shot.name} as shot`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><img :src="thumbnailOf(shot, 'graded')" :alt="`${shot.name} as graded`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><RouterLink :to="{ name: 'bench', params: { shotId: shot.id } }" draggable="false" @click.stop>{{ shot.name }}</RouterLink><span class="figures quiet small">{{ lengthOf(shot) }}<br />{{ startOf(shot) }}</span></span>
-          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}</span>
+          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}<span class="quiet small">{{ standardById(shot.standardId).name }}</span></span>
           <span role="gridcell">{{ encodingOf(shot.read).name }}<span class="quiet small">{{ shot.cameraName ?? '' }}<br />{{ certaintyOf(shot).words }}</span></span>
           <span role="gridcell" class="figures small">{{ sizeOf(shot) }}<br /><span class="quiet">{{ sourceOf(shot) }}</span></span>
           <span role="gridcell">{{ text.states[shot.state] }}</span>

@@ -1,10 +1,10 @@
 import type { ShotSummary } from '@contracts/responses'
 import { joinNext, piecesOfCuts, splitAt, trim } from './pieces'
-import { certaintyOf, fits, sorted, startOf, warningsOf } from './shot-facts'
+import { certaintyOf, fileFacts, fits, sorted, startOf, warningsOf } from './shot-facts'
 import { grouped } from './useFootageImport'
 
 const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['media']> = {}): ShotSummary => ({
-  id: 'a', projectId: 'p', name: 'Kiln', position: 1, sceneId: null, scene: null, cameraName: 'Tern 40', firstFrame: 0, frameCount: 48, leadFrame: 3, leadChosen: true, played: null, state: 'new', proxy: null, headId: 'h', displayId: 'bt709-2.4', revisionDepth: 1,
+  id: 'a', projectId: 'p', name: 'Kiln', position: 1, sceneId: null, scene: null, cameraName: 'Tern 40', firstFrame: 0, frameCount: 48, leadFrame: 3, leadChosen: true, played: null, state: 'new', standardId: 'broad-day', proxy: null, headId: 'h', displayId: 'bt709-2.4', revisionDepth: 1,
   read: { method: 'formula', encodingId: 'log-420-95', gamutId: 'w766', range: 'full', lutHash: null },
   guess: { kind: 'camera log', kindProbability: 1, encodingId: 'log-408-95', range: 'full', alike: ['log-408-95', 'log-420-95'], probability: 0.83, rangeConflict: false, tagged: false, sentences: [] },
   media: {
@@ -26,6 +26,11 @@ describe('what a row says', () => {
     expect(warningsOf(shot())).toEqual([])
     expect(warningsOf(shot({ played: { numerator: 24000, denominator: 1001 }, guess: { ...shot().guess!, rangeConflict: true } }, { bitDepth: 8, variableRate: [10, 25], interlaced: 'top first', rateNumerator: 60 })))
       .toEqual(['range flag and pixels differ', 'rate varies, 10 to 25 fps', 'interlaced', 'a log in 8 bits: bands show early', 'plays at 40 % speed'])
+  })
+  test('all that the file says', () => {
+    const facts = Object.fromEntries(fileFacts(shot({}, { rotation: 90, pixelAspect: [64, 45], matrixTagged: false, transfer: 'bt709', interlaced: 'top first' })))
+    expect(facts).toMatchObject({ file: 'h264 in mov', size: '960×540, turned by 90°', 'pixel shape': '64:45', range: 'full', matrix: 'bt709, not stated', primaries: 'not stated', transfer: 'bt709', rate: '24/1 fps', timecode: 'none' })
+    expect(facts['fields']).toMatch(/^interlaced, top first/)
   })
   test('a piece of a programme begins at its own timecode', () => {
     expect(startOf(shot({ firstFrame: 25 }, { startTimecode: '01:00:00:00' }))).toBe('01:00:01:01')

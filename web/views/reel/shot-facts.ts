@@ -35,6 +35,25 @@ export function warningsOf(shot: ShotSummary): readonly string[] {
   return words
 }
 
+/** All that the file says, as pairs of a word and its value. */
+export function fileFacts({ media }: ShotSummary): readonly (readonly [string, string])[] {
+  const tag = (value: string | undefined, known: boolean): string => (known && value ? value : `${value ?? '–'}, not stated`)
+  return [
+    ['file', `${media.codec} in ${media.container}`],
+    ['size', `${media.width}×${media.height}${media.rotation === 0 ? '' : `, turned by ${media.rotation}°`}`],
+    ['pixel shape', media.pixelAspect.join(':')],
+    ['samples', `${media.storedFormat}, ${sourceOf({ media } as ShotSummary)}`],
+    ['range', tag(media.range, media.rangeTagged)],
+    ['matrix', tag(media.matrix, media.matrixTagged)],
+    ['primaries', media.primaries ?? 'not stated'],
+    ['transfer', media.transfer ?? 'not stated'],
+    ['rate', media.variableRate ? `${media.variableRate[0]} to ${media.variableRate[1]} fps, varying` : `${media.rateNumerator}/${media.rateDenominator} fps`],
+    ['length', `${media.frameCount} frames, ${media.durationSeconds.toFixed(2)} s`],
+    ['timecode', media.startTimecode ?? 'none'],
+    ['fields', media.interlaced ? `interlaced, ${media.interlaced}; taken apart for the picture` : 'progressive'],
+  ]
+}
+
 export type SortKey = 'position' | 'name' | 'scene' | 'encoding' | 'source' | 'state' | 'warnings'
 const states = ['new', 'corrected', 'matched', 'finished']
 

@@ -37,6 +37,7 @@ export const text = {
   newSceneTip: 'Puts the chosen shots into a scene of this name.',
   setScene: 'Scene',
   setState: 'State',
+  setStandard: 'House standard',
   setEncoding: 'Encoding',
   setRange: 'Range',
   setCamera: 'Camera',

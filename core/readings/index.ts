@@ -1,0 +1,2 @@
+// What the readings room offers: house standards and verdicts.
+export * from './standards'
