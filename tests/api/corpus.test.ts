@@ -68,7 +68,7 @@ test.each(variants.map((v) => [v.name, v] as const))('%s', async (name, { master
   const shot = await ownShot(encodeMaster(folder(), name, master, args, rate), name)
   expect(shot.media).toMatchObject({ kind: 'film', width: master.width, height: master.height, frameCount: master.frames, variableRate: null, ...facts })
   expect(shot).toMatchObject({ firstFrame: 0, frameCount: master.frames })
-  for (const index of new Set([0, 1, Math.floor(master.frames / 2), master.frames - 1])) {
+  for (const index of new Set([0, Math.floor(master.frames / 2), master.frames - 1])) {
     if (index >= master.frames) continue
     const frame = await frameOf(shot, index)
     expect({ index, counter: counterOf(frame) }).toEqual({ index, counter: index })

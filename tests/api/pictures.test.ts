@@ -46,11 +46,11 @@ describe('the demo footage says what its truth says', () => {
     const { shots } = await demoReel()
     const shot = shots.find((s) => s.name === demo.name)!
     const truth = truthOf(id)
-    let grade = defaultGrade(shot.read.encodingId, shot.read.gamutId)
+    let grade = defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range)
     grade = setParameter(grade, 'exposure', 'exposureStops', -truth.exposureErrorStops - (demo.driftStops * truth.leadFrame) / 71)
     grade = setParameter(grade, 'white-balance', 'temperatureMired', truth.neutralisedBy.temperatureMired)
     grade = setParameter(grade, 'white-balance', 'tint', truth.neutralisedBy.tint)
-    const [r, g, b] = patchMean(shown(grade, await frame(shot.media.hash, truth.leadFrame)), truth.patches.leadFrame['greyCard']!)
+    const [r, g, b] = patchMean(shown(grade, await frame(shot.media.hash, truth.leadFrame, demo.file.range)), truth.patches.leadFrame['greyCard']!)
     expect(Math.max(r, g, b) - Math.min(r, g, b)).toBeLessThan(0.002)
     expect(Math.abs((r + g + b) / 3 - 0.18 ** (1 / 2.4))).toBeLessThan(0.004)
   })

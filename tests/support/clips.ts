@@ -24,19 +24,20 @@ export function masterFrames({ width, height, frames, range, matrix, bitDepth, r
   const out = rgb || bitDepth > 8 ? new Uint16Array(pixels * 3 * frames) : new Uint8Array(pixels * 3 * frames)
   const unit = 2 ** (bitDepth - 8), top = 2 ** bitDepth - 1
   const legal = range === 'legal', lumaOf = (v: number): number => Math.round(legal ? unit * (16 + v * 219) : v * top), chromaOf = (v: number): number => Math.round(128 * unit + v * (legal ? 224 * unit : top))
-  for (let n = 0; n < frames; n++)
-    for (let y = 0, i = 0; y < height; y++)
-      for (let x = 0; x < width; x++, i++) {
-        const [r, g, b] = colourAt((x + 0.5) / width, (y + 0.5) / height, n)
-        if (rgb) {
-          out.set([r, g, b].map((v) => Math.round(v * 65535)), (n * pixels + i) * 3)
-          continue
-        }
-        const luma = w.red * r + w.green * g + w.blue * b, at = n * pixels * 3 + i
-        out[at] = lumaOf(luma)
-        out[at + pixels] = chromaOf((b - luma) / w.cbDivisor)
-        out[at + 2 * pixels] = chromaOf((r - luma) / w.crDivisor)
-      }
+  /** The three samples of a colour as they are stored. */
+  const samplesOf = ([r, g, b]: readonly [number, number, number]): readonly number[] => {
+    if (rgb) return [r, g, b].map((v) => Math.round(v * 65535))
+    const luma = w.red * r + w.green * g + w.blue * b
+    return [lumaOf(luma), chromaOf((b - luma) / w.cbDivisor), chromaOf((r - luma) / w.crDivisor)]
+  }
+  for (let n = 0; n < frames; n++) {
+    // All rows of the counter are alike, and all rows of the bars.
+    const halves = [0.25, 0.75].map((y) => Array.from({ length: width }, (_, x) => samplesOf(colourAt((x + 0.5) / width, y, n))))
+    for (let y = 0, i = 0; y < height; y++) {
+      const row = halves[(y + 0.5) / height < 0.5 ? 0 : 1]!
+      for (let x = 0; x < width; x++, i++) for (let c = 0; c < 3; c++) out[n * pixels * 3 + (rgb ? i * 3 + c : i + c * pixels)] = row[x]![c]!
+    }
+  }
   return Buffer.from(out.buffer)
 }
 
@@ -46,7 +47,7 @@ export function encodeMaster(folder: string, name: string, master: Master, args:
   execFileSync('ffmpeg', [
     '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', master.rgb ? 'rgb48le' : master.bitDepth === 8 ? 'yuv444p' : 'yuv444p10le', '-s', `${master.width}x${master.height}`, '-r', rate, '-i', 'pipe:0',
     ...(master.rgb ? [] : ['-vf', `scale=in_range=${code}:out_range=${code}:flags=accurate_rnd+full_chroma_int+full_chroma_inp+area`, '-color_range', code]), ...args, path,
-  ], { input: masterFrames(master), maxBuffer: 1 << 28 })
+  ], { input: masterFrames(master), maxBuffer: 1 << 28, env: { ...process.env, SVT_LOG: '1' } })
   return readFileSync(path)
 }
 
