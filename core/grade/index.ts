@@ -1,5 +1,5 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
-export { buildChain, encodingOf, lutsOf, missingLuts, stationOf, type Chain, type Link, type LutFinder } from './chain'
+export { applyLink, buildChain, encodingOf, lutsOf, missingLuts, stationOf, type Chain, type Link, type LutFinder } from './chain'
 export * from './compile'
 export * from './condense'
 export * from './defaults'

@@ -1,2 +1,16 @@
-// What the readings room offers: house standards and verdicts.
+// What the readings room offers: measurements of a frame, the kinds of reading, house standards and verdicts.
+export { codeSteps, measureBanding, riskyStep } from './banding'
+export { readCard, type CardReading } from './card'
+export { measureCasts, type Casts } from './cast'
+export { outOfRangeShare, r103, rangeMisfit } from './delivery'
+export * from './kinds'
+export { largestPatch, lostAt, lumaHistogram, percentileOf } from './levels'
+export * from './measure'
+export { measureNoise, type Noise } from './noise'
+export * from './picture'
+export { judge, outside, type Finding, type Reading } from './reading'
+export { measureRestraint } from './restraint'
+export { hueName, measureSaturation } from './saturation'
 export * from './standards'
+export * from './subject'
+export { castOf, castOfRgb, castWords, type Cast } from './white'

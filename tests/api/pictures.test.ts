@@ -51,7 +51,8 @@ describe('the demo footage says what its truth says', () => {
     grade = setParameter(grade, 'white-balance', 'temperatureMired', truth.neutralisedBy.temperatureMired)
     grade = setParameter(grade, 'white-balance', 'tint', truth.neutralisedBy.tint)
     const [r, g, b] = patchMean(shown(grade, await frame(shot.media.hash, truth.leadFrame, demo.file.range)), truth.patches.leadFrame['greyCard']!)
-    expect(Math.max(r, g, b) - Math.min(r, g, b)).toBeLessThan(0.002)
+    // Half a code of the file, where its codes are coarse.
+    expect(Math.max(r, g, b) - Math.min(r, g, b)).toBeLessThan(demo.file.pixelFormat === 'yuv420p' ? 0.004 : 0.002)
     expect(Math.abs((r + g + b) / 3 - 0.18 ** (1 / 2.4))).toBeLessThan(0.004)
   })
 

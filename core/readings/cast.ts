@@ -1,0 +1,161 @@
+// Casts: the greys of a picture are found as the colour of light that tones of every brightness share, and measured by tone.
+import { rgbToXyz, workingGamut } from '../colour'
+import { workingLightOf, type Area, type MeasuredPicture } from './picture'
+import type { Finding } from './reading'
+import { castOf, castWords, type Cast, type Uv } from './white'
+
+export interface ToneCast extends Cast { readonly share: number }
+export interface Casts {
+  /** Of all greys that were found; null where none are. */
+  readonly all: (ToneCast & { readonly confidence: number; readonly area: Area }) | null
+  readonly blacks: ToneCast | null
+  readonly mids: ToneCast | null
+  readonly whites: ToneCast | null
+}
+
+/** Tones by luma: what the eye calls dark, middle and bright. */
+const darkBelow = 0.25, brightOver = 0.62
+/** Tones near the ends say nothing of colour: noise and clipping. */
+const leastLuma = 0.04, mostLuma = 0.99
+const toneBins = 8
+const cell = 0.0015, reachCells = 48, side = reachCells * 2 + 1
+/** Lights met in practice lie along the locus: about ±60 mired, much less across it. */
+const spreadAlong = 0.022, spreadAcross = 0.011
+
+interface Samples { readonly count: number; readonly u: Float32Array; readonly v: Float32Array; readonly luma: Float32Array; readonly x: Float32Array; readonly y: Float32Array }
+
+/** Means over blocks of pixels, so that noise does not decide; clipped blocks are left out. */
+function sample({ shown, display, luma: w }: MeasuredPicture): Samples {
+  const { width, height, data } = shown, block = Math.max(1, Math.round(Math.sqrt((width * height) / 45_000)))
+  const across = Math.floor(width / block), down = Math.floor(height / block), most = across * down
+  const u = new Float32Array(most), v = new Float32Array(most), luma = new Float32Array(most), px = new Float32Array(most), py = new Float32Array(most)
+  const light = workingLightOf(display), [m0, m1, m2, m3, m4, m5, m6, m7, m8] = rgbToXyz(workingGamut)
+  const per = 1 / (block * block * 65535)
+  let count = 0
+  for (let by = 0; by < down; by++)
+    for (let bx = 0; bx < across; bx++) {
+      let r = 0, g = 0, b = 0, top = 0
+      for (let y = by * block; y < (by + 1) * block; y++)
+        for (let i = (y * width + bx * block) * 3, end = i + block * 3; i < end; i += 3) {
+          const cr = data[i]!, cg = data[i + 1]!, cb = data[i + 2]!
+          r += cr
+          g += cg
+          b += cb
+          top = Math.max(top, cr, cg, cb)
+        }
+      r *= per
+      g *= per
+      b *= per
+      const l = w.red * r + w.green * g + w.blue * b
+      if (top >= 65300 || l < leastLuma || l > mostLuma) continue
+      const [lr, lg, lb] = light(r, g, b)
+      const X = m0 * lr + m1 * lg + m2 * lb, Y = m3 * lr + m4 * lg + m5 * lb, Z = m6 * lr + m7 * lg + m8 * lb, d = X + 15 * Y + 3 * Z
+      if (d <= 1e-9) continue
+      u[count] = (4 * X) / d
+      v[count] = (6 * Y) / d
+      luma[count] = l
+      px[count] = (bx + 0.5) / across
+      py[count] = (by + 0.5) / down
+      count++
+    }
+  return { count, u, v, luma, x: px, y: py }
+}
+
+const white: Uv = (() => {
+  const { x, y } = workingGamut.white, d = -2 * x + 12 * y + 3
+  return { u: (4 * x) / d, v: (6 * y) / d }
+})()
+// The direction of the locus at the white: lights differ along it.
+const along = { u: 0.84, v: 0.54 }
+
+/** Finds the greys of the picture as it is shown and says how far they are from neutral, by tone. */
+export function measureCasts(picture: MeasuredPicture): Casts {
+  const s = sample(picture)
+  const none: Casts = { all: null, blacks: null, mids: null, whites: null }
+  if (s.count < 200) return none
+  const centre = densest(s)
+  if (!centre) return none
+  const all = settle(s, centre, 0, 1)
+  if (!all) return none
+  const tone = (low: number, high: number): ToneCast | null => {
+    const found = settle(s, all.at, low, high)
+    return found && { ...castOf(found.at, workingGamut), share: found.share }
+  }
+  const cast = castOf(all.at, workingGamut)
+  const confidence = Math.min(1, all.share / 0.06) * Math.min(1, all.tones / 3) * Math.exp(-((cast.distance / 60) ** 2))
+  return { all: { ...cast, share: all.share, confidence, area: all.area }, blacks: tone(0, darkBelow), mids: tone(darkBelow, brightOver), whites: tone(brightOver, 1) }
+}
+
+/** Where tones of many brightnesses share one colour, weighed by how likely such a light is. */
+function densest(s: Samples): Uv | null {
+  const counts = new Float32Array(side * side * toneBins), occupied = new Uint8Array(side * side)
+  for (let i = 0; i < s.count; i++) {
+    const a = Math.round((s.u[i]! - white.u) / cell) + reachCells, b = Math.round((s.v[i]! - white.v) / cell) + reachCells
+    if (a < 1 || b < 1 || a >= side - 1 || b >= side - 1) continue
+    occupied[b * side + a] = 1
+    counts[(b * side + a) * toneBins + Math.min(toneBins - 1, Math.floor(s.luma[i]! * toneBins))]!++
+  }
+  let best = 0, at: Uv | null = null
+  for (let b = 1; b < side - 1; b++)
+    for (let a = 1; a < side - 1; a++) {
+      if (!occupied[b * side + a]) continue
+      let score = 0
+      for (let tone = 0; tone < toneBins; tone++) {
+        let near = 0
+        for (let db = -1; db <= 1; db++) for (let da = -1; da <= 1; da++) near += counts[((b + db) * side + a + da) * toneBins + tone]!
+        score += Math.sqrt(near / s.count)
+      }
+      const u = (a - reachCells) * cell, v = (b - reachCells) * cell
+      const t = u * along.u + v * along.v, n = u * along.v - v * along.u
+      score *= Math.exp(-0.5 * ((t / spreadAlong) ** 2 + (n / spreadAcross) ** 2))
+      if (score > best) {
+        best = score
+        at = { u: white.u + u, v: white.v + v }
+      }
+    }
+  return at
+}
+
+interface Settled { readonly at: Uv; readonly share: number; readonly tones: number; readonly area: Area }
+
+/** The middle of the samples around a colour, among tones between two lumas: the window closes in on it. */
+function settle(s: Samples, start: Uv, low: number, high: number): Settled | null {
+  let { u, v } = start
+  let share = 0, tones = 0, left = 1, top = 1, right = 0, bottom = 0
+  for (const radius of [0.008, 0.006, 0.005, 0.005, 0.005]) {
+    let n = 0, su = 0, sv = 0
+    const seen = new Uint32Array(toneBins)
+    left = top = 1
+    right = bottom = 0
+    for (let i = 0; i < s.count; i++) {
+      const l = s.luma[i]!
+      if (l < low || l >= high) continue
+      const du = s.u[i]! - u, dv = s.v[i]! - v
+      if (du * du + dv * dv > radius * radius) continue
+      n++
+      su += du
+      sv += dv
+      seen[Math.min(toneBins - 1, Math.floor(l * toneBins))]!++
+      const x = s.x[i]!, y = s.y[i]!
+      if (x < left) left = x
+      if (x > right) right = x
+      if (y < top) top = y
+      if (y > bottom) bottom = y
+    }
+    share = n / s.count
+    if (share < 0.002) return null
+    u += su / n
+    v += sv / n
+    tones = seen.reduce((sum, k) => sum + (k > n * 0.02 ? 1 : 0), 0)
+  }
+  return { at: { u, v }, share, tones, area: { left, top, right, bottom } }
+}
+
+export function castFindings(picture: MeasuredPicture): readonly Finding[] {
+  const { all, blacks, mids, whites } = measureCasts(picture)
+  if (!all) return []
+  const byTone = ([['castBlacks', blacks], ['castMids', mids], ['castWhites', whites]] as const).flatMap(([id, cast]): Finding[] => cast
+    ? [{ id, value: cast.distance, confidence: all.confidence * Math.min(1, cast.share / 0.01), detail: sentence(castWords(cast)) }] : [])
+  return [{ id: 'neutrals', value: all.distance, confidence: all.confidence, detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, area: all.area }, ...byTone]
+}
+const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}.`

@@ -1,0 +1,71 @@
+// The delivered signal against its bounds: out of gamut, out of range, and codes that do not fit the range they are read by.
+import { encodingOf } from '../grade'
+import { measureMeridian, totalLoss } from '../instruments'
+import type { MeasuredPicture } from './picture'
+import type { Finding } from './reading'
+
+/** EBU R 103 version 3.0: components of −5 to 105 %, luma of −1 to 103 %; up to 1 % of the picture may lie beyond. */
+export const r103 = { componentLow: -0.05, componentHigh: 1.05, lumaLow: -0.01, lumaHigh: 1.03 } as const
+
+/**
+ * The share of pixels (0..1) outside the bounds once the signal is delivered as 4:2:2 in legal range of 10 bits: sharing chroma between
+ * two pixels makes over- and undershoots that no pixel had before.
+ */
+export function outOfRangeShare({ shown: { width, height, data }, luma: w }: Pick<MeasuredPicture, 'shown' | 'luma'>): number {
+  const pairs = Math.floor(width / 2), green = w.green
+  let out = 0
+  for (let y = 0; y < height; y++)
+    for (let pair = 0; pair < pairs; pair++) {
+      const i = (y * width + pair * 2) * 3
+      const r0 = data[i]! / 65535, g0 = data[i + 1]! / 65535, b0 = data[i + 2]! / 65535, r1 = data[i + 3]! / 65535, g1 = data[i + 4]! / 65535, b1 = data[i + 5]! / 65535
+      const l0 = w.red * r0 + green * g0 + w.blue * b0, l1 = w.red * r1 + green * g1 + w.blue * b1
+      const cb = Math.round(((b0 - l0 + b1 - l1) / 2 / w.cbDivisor) * 896) / 896, cr = Math.round(((r0 - l0 + r1 - l1) / 2 / w.crDivisor) * 896) / 896
+      for (let k = 0; k < 2; k++) {
+        const luma = Math.round((k === 0 ? l0 : l1) * 876) / 876
+        const r = luma + cr * w.crDivisor, b = luma + cb * w.cbDivisor, g = (luma - w.red * r - w.blue * b) / green
+        const least = Math.min(r, g, b), most = Math.max(r, g, b)
+        if (least < r103.componentLow || most > r103.componentHigh || luma < r103.lumaLow || luma > r103.lumaHigh) out++
+      }
+    }
+  return out / Math.max(1, pairs * 2 * height)
+}
+
+/** The share of pixels (0..1) with a code that the range they are read by cannot hold, or null where the encoding itself never reaches the ends. */
+export function rangeMisfit({ source: { data, low, high }, grade, sourceBits }: Pick<MeasuredPicture, 'source' | 'grade' | 'sourceBits'>): { readonly share: number; readonly likely: 'full' | 'legal' } | null {
+  const span = high - low, steps = 2 ** Math.min(16, sourceBits) - 1
+  const codeOf = (signal: number): number => Math.round(((signal - low) / span) * 65535)
+  const pixels = data.length / 3
+  if (grade.read.range === 'legal') {
+    // Codes over the legal white or under the legal black by more than filters ring.
+    const under = codeOf(-0.035), over = codeOf(1.055)
+    let beyond = 0
+    for (let i = 0; i < data.length; i += 3) {
+      const most = Math.max(data[i]!, data[i + 1]!, data[i + 2]!), least = Math.min(data[i]!, data[i + 1]!, data[i + 2]!)
+      if (most > over || least < under) beyond++
+    }
+    return { share: beyond / pixels, likely: 'full' }
+  }
+  // Read as full: a curve that starts at zero, yet nothing under the legal black and a pile at it.
+  if (encodingOf(grade.read).curve.encode(0) > 0.03) return null
+  const floor = codeOf((64 - 1.5) / 1023 - 1 / steps), black = codeOf((64 + 8) / 1023), ceiling = codeOf((940 + 6) / 1023 + 1 / steps), white = codeOf(920 / 1023)
+  let below = 0, atBlack = 0, above = 0, atWhite = 0
+  for (let i = 0; i < data.length; i += 3) {
+    const most = Math.max(data[i]!, data[i + 1]!, data[i + 2]!), least = Math.min(data[i]!, data[i + 1]!, data[i + 2]!)
+    if (least < floor) below++
+    if (most <= black) atBlack++
+    if (most > ceiling) above++
+    if (least >= white) atWhite++
+  }
+  const piled = atBlack + atWhite
+  return below + above <= pixels * 2e-4 && piled > pixels * 1e-3 ? { share: piled / pixels, likely: 'legal' } : { share: 0, likely: 'legal' }
+}
+
+export function deliveryFindings(picture: MeasuredPicture): readonly Finding[] {
+  const { outOfGamut } = totalLoss(measureMeridian(picture.chain, picture.source, 20_000).stations.map((s) => s.loss))
+  const misfit = rangeMisfit(picture)
+  return [
+    { id: 'outOfGamut', value: outOfGamut, confidence: 1, detail: '' },
+    { id: 'outOfRange', value: outOfRangeShare(picture), confidence: 1, detail: 'Measured as 4:2:2 in legal range.' },
+    ...(misfit ? [{ id: 'range' as const, value: misfit.share, confidence: 1, detail: misfit.share > 0.001 ? `The codes look like ${misfit.likely} range; the shot is read as ${picture.grade.read.range} range.` : '' }] : []),
+  ]
+}

@@ -1,0 +1,65 @@
+// What the readings are taken of: one frame with its grade, as it was shot and as it is shown.
+import { displayById, fromWorkingLog, gamutById, gamutToGamut, lumaWeights, transform, workingGamut, type Display, type LumaWeights, type Vector3 } from '../colour'
+import { applyLink, applyPlaced, framePositions, stations, type Chain, type GradeDocument, type LutFinder, type StationId } from '../grade'
+import type { Frame } from '../image'
+
+export interface MeasuredPicture {
+  /** The camera's codes. */
+  readonly source: Frame
+  /** Bits of a sample in the file, and whether it was read as full or legal range (by the grade). */
+  readonly sourceBits: number
+  /** The display signal of every pixel, as codes of 0..1; the same size as the source. */
+  readonly shown: Frame
+  readonly grade: GradeDocument
+  readonly chain: Chain
+  readonly lut: LutFinder
+  readonly display: Display
+  readonly luma: LumaWeights
+}
+
+/** Throws RangeError when source and shown differ in size or hold no pixels. */
+export function measuredPicture(parts: Omit<MeasuredPicture, 'display' | 'luma'>): MeasuredPicture {
+  const { source, shown } = parts
+  if (source.width !== shown.width || source.height !== shown.height || shown.width < 1 || shown.height < 1) throw new RangeError('The picture and its source must have the same size.')
+  const display = displayById(parts.chain.displayId)
+  return { ...parts, display, luma: lumaWeights(display.lumaMatrix) }
+}
+
+/** An area of the frame: corners as shares of its width and height. */
+export interface Area { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number }
+
+/** Whole pixels of an area, at least one; held to the frame. */
+export function pixelsOf(area: Area, { width, height }: Frame): { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number } {
+  const hold = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
+  const x0 = Math.min(hold(area.left, width), width - 1), y0 = Math.min(hold(area.top, height), height - 1)
+  return { x0, y0, x1: Math.max(x0 + 1, hold(area.right, width)), y1: Math.max(y0 + 1, hold(area.bottom, height)) }
+}
+
+const orderOf = new Map<StationId, number>(stations.map((s, i) => [s.id, i]))
+
+/**
+ * Scene-linear AP1 of camera codes after all scene-side steps up to and including a station, in place of `codes` (RGB triples of
+ * signal). Steps that stand after Show have not acted yet. Regions act where `place` says where the pixels lie.
+ */
+export function sceneLight(chain: Chain, station: StationId, codes: Float64Array, place?: ReturnType<typeof framePositions>): Float64Array {
+  const last = orderOf.get(station) ?? 0
+  for (let i = 0; i < codes.length; i++) codes[i] = chain.decode(codes[i]!)
+  let leaves: string = 'sceneLinear'
+  for (const link of chain.links) {
+    if (link.leaves !== 'sceneLinear' && link.leaves !== 'workingLog') break
+    if ((orderOf.get(link.station) ?? 0) > last) break
+    if (place) applyPlaced(link, codes, place)
+    else if (!link.region) applyLink(link, codes)
+    leaves = link.leaves
+  }
+  if (leaves === 'workingLog') for (let i = 0; i < codes.length; i++) codes[i] = fromWorkingLog(codes[i]!)
+  return codes
+}
+
+/** A function from display signal to scene-like linear AP1, white to white, for measuring colour of light on any display. */
+export function workingLightOf(display: Display): (red: number, green: number, blue: number) => Vector3 {
+  const matrix = gamutToGamut(gamutById(display.gamutId), workingGamut), { decode } = display.eotf
+  const table = Float64Array.from({ length: 4096 }, (_, i) => decode((i + 0.5) / 4096))
+  const at = (code: number): number => table[Math.min(4095, Math.max(0, Math.floor(code * 4096)))]!
+  return (red, green, blue) => transform(matrix, [at(red), at(green), at(blue)])
+}
