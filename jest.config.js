@@ -8,7 +8,7 @@ const common = {
   transformIgnorePatterns: ['/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)'],
   moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1', '^@contracts/(.*)$': '<rootDir>/contracts/$1' },
   // Tests run inside a vm, where every look at a global is slow: these are handed in.
-  sandboxInjectedGlobals: ['Math', 'Float64Array', 'Float32Array', 'Uint16Array', 'Uint32Array', 'Number'],
+  sandboxInjectedGlobals: ['Math', 'Number'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.data/'],
 }
 

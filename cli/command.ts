@@ -5,6 +5,8 @@ export interface Answer {
   /** Printed with --json. */
   readonly json: unknown
   readonly text: string
+  /** Where the answer itself says that something is not as it should be. */
+  readonly exitCode?: 0 | 1
 }
 
 export interface Command {

@@ -10,9 +10,10 @@ import { encodingsCommand } from './commands/encodings'
 import { fitCommand } from './commands/fit'
 import { guessCommand } from './commands/guess'
 import { lookupCommand } from './commands/lookup'
+import { measureCommand } from './commands/measure'
 import { UsageError } from './usage'
 
-const commands: readonly Command[] = [encodingsCommand, lookupCommand, fitCommand, guessCommand, convertCommand, bakeCommand]
+const commands: readonly Command[] = [encodingsCommand, lookupCommand, fitCommand, guessCommand, measureCommand, convertCommand, bakeCommand]
 
 const overview = (): string => [
   'pale: colour from the command line. Every command takes --json and --help.',
@@ -37,6 +38,7 @@ async function main(args: readonly string[]): Promise<void> {
   }
   const answer = await command.run(values, positionals)
   console.log(values['json'] === true ? JSON.stringify(answer.json, null, 2) : answer.text)
+  if (answer.exitCode !== undefined) process.exitCode = answer.exitCode
 }
 
 function parse(command: Command, args: readonly string[]): { values: Record<string, unknown>; positionals: string[] } {

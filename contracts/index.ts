@@ -2,5 +2,6 @@
 export * from './check'
 export * from './encodings'
 export * from './grade'
+export * from './readings'
 export * from './requests'
 export * from './responses'

@@ -2,7 +2,7 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
-import { houseStandards, isEncodingId } from '@core/index'
+import { isEncodingId } from '@core/index'
 
 // Printable text on one line: no control characters.
 const oneLine = /^[^\p{Cc}]*$/u
@@ -70,7 +70,7 @@ export class ShotChanges {
   @IsOptional() @IsIn(['new', 'corrected', 'matched', 'finished']) state?: 'new' | 'corrected' | 'matched' | 'finished'
   @IsOptional() @IsString() @Length(0, 80) @Matches(oneLine) cameraName?: string
   /** For the scenes that the shots are in. */
-  @IsOptional() @IsIn(houseStandards.map((s) => s.id)) standardId?: string
+  @IsOptional() @IsString() @Matches(/^[A-Za-z0-9-]{1,60}$/) standardId?: string
   @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
   /** The shot whose present grade the others get; what each reads by stays its own. */
   @IsOptional() @IsUUID() gradeFrom?: string

@@ -1,5 +1,5 @@
 // What the server answers.
-import type { CodeRange, GradeDocument, MatrixId, QuarterTurn } from '@core/index'
+import type { Area, CodeRange, GradeDocument, MatrixId, QuarterTurn, SubjectCard } from '@core/index'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {
@@ -145,7 +145,18 @@ export interface ShotDetail extends ShotSummary {
   readonly previousShotId: string | null
   readonly nextShotId: string | null
   readonly revision: RevisionState
+  /** Where a grey card lies in the shot, when someone pointed at it. */
+  readonly card: PickedArea | null
+  /** All subjects of the project, and where each lies in this shot. */
+  readonly subjects: readonly SubjectSummary[]
+  /** Readings that are waived for this shot. */
+  readonly waivers: readonly Waiver[]
 }
+
+export interface PickedArea { readonly frame: number; readonly area: Area }
+export interface SubjectSummary { readonly id: string; readonly name: string; readonly card: SubjectCard; readonly here: PickedArea | null }
+/** How a waived reading stands: the newest entry of its record. */
+export interface Waiver { readonly reading: string; readonly subject: string; readonly reason: string; readonly actor: string; readonly at: string }
 
 export interface LutSummary { readonly hash: string; readonly name: string; readonly title: string; readonly dimensions: 1 | 3; readonly size: number }
 

@@ -209,3 +209,6 @@ export function lutsOf({ read, steps, show }: GradeDocument): readonly string[] 
 
 /** The hashes of LUTs that a document asks for and that are not at hand. */
 export const missingLuts = (document: GradeDocument, lut: LutFinder): readonly string[] => lutsOf(document).filter((h) => !lut(h))
+
+/** The index of the link with which Show ends; steps after it stand on the display side. */
+export const shownAt = (chain: Chain): number => chain.links.findLastIndex((l) => l.station === 'show' && l.leaves !== 'workingLog' && l.leaves !== 'sceneLinear')

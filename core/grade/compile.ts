@@ -1,7 +1,7 @@
 // The compiler: a chain becomes a few passes. Neighbouring curves are joined into one table and neighbouring matrices into
 // one matrix, both exact; only what mixes channels otherwise becomes a lattice.
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
-import { buildChain, type Chain, type LutFinder } from './chain'
+import { buildChain, type Chain, type Link, type LutFinder } from './chain'
 import { curveTable } from './curve-table'
 import type { GradeDocument } from './document'
 import { latticeCoordinates, type Lattice } from './lattice'
@@ -22,7 +22,7 @@ export interface CodeSpan { readonly low: number; readonly high: number }
 export type PlanCache = Map<string, readonly Stage[]>
 
 /** An operation with what it depends on, in words: equal signatures mean equal effects. */
-interface Signed { readonly signature: string; readonly operation: Operation }
+export interface SignedOperation { readonly signature: string; readonly operation: Operation }
 
 /**
  * Compiles a document for frames with codes of the given span.
@@ -30,16 +30,21 @@ interface Signed { readonly signature: string; readonly operation: Operation }
  */
 export function compile(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): Plan {
   const chain = buildChain(document, lut)
+  return { chain, ...compileLinks(chain, chain.links, [{ signature: `finish ${chain.displayId} ${chain.leaves}`, operation: curveOperation(finishCurve(chain)) }], span, size, cache) }
+}
+
+/** Compiles some links of a chain and what is to follow them. */
+export function compileLinks(chain: Chain, links: readonly Link[], ending: readonly SignedOperation[], span: CodeSpan, size: LatticeSize, cache: PlanCache): Passes {
   const kept: PlanCache = new Map()
   const once: Once = (signature, build) => {
     const stages = kept.get(signature) ?? cache.get(signature) ?? build()
     kept.set(signature, stages)
     return stages
   }
-  const passOf = (run: readonly Signed[]): Pass => ({ stages: once(`${size}\n${signatureOf(run)}`, () => buildStages(run, size, once)) })
+  const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: once(`${size}\n${signatureOf(run)}`, () => buildStages(run, size, once)) })
   const passes: Pass[] = []
-  let pending: Signed[] = []
-  for (const link of chain.links) {
+  let pending: SignedOperation[] = []
+  for (const link of links) {
     const signed = link.operations.map((operation, i) => ({ signature: `${link.signature} ${i}`, operation }))
     if (link.region) {
       if (pending.length > 0) passes.push(passOf(pending))
@@ -47,15 +52,14 @@ export function compile(document: GradeDocument, lut: LutFinder, span: CodeSpan,
       pending = []
     } else pending.push(...signed)
   }
-  pending.push({ signature: `finish ${chain.displayId} ${chain.leaves}`, operation: curveOperation(finishCurve(chain)) })
-  passes.push(passOf(pending))
+  passes.push(passOf([...pending, ...ending]))
   cache.clear()
   for (const [key, stages] of kept) cache.set(key, stages)
-  return { chain, decode: decodeTable(chain, span), passes }
+  return { decode: decodeTable(chain, span), passes }
 }
 
 type Once = (signature: string, build: () => readonly Stage[]) => readonly Stage[]
-const signatureOf = (run: readonly Signed[]): string => run.map((s) => s.signature).join('\n')
+const signatureOf = (run: readonly SignedOperation[]): string => run.map((s) => s.signature).join('\n')
 
 /** What remains after the last link: hold to what the display can show, and encode where that is still to do. */
 function finishCurve({ displayId, leaves }: Chain): Curve {
@@ -80,7 +84,7 @@ function decodeTable(chain: Chain, { low, high }: CodeSpan): Float32Array {
 }
 
 /** Exact stages up to the first and from the last operation that needs a lattice; one lattice for all between. */
-function buildStages(run: readonly Signed[], size: LatticeSize, once: Once): readonly Stage[] {
+function buildStages(run: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Stage[] {
   const operations = run.map((s) => s.operation)
   const first = operations.findIndex((o) => o.kind === 'pixels'), last = operations.findLastIndex((o) => o.kind === 'pixels')
   const from = operations[first], to = operations[last]
@@ -101,7 +105,7 @@ interface Grid { readonly size: number; readonly entry: Axis; readonly exit: Axi
 
 const positionOn = ({ size, entry: { low, high, toAxis } }: Grid): Curve => (v) => ((toAxis(v) - low) * (size - 1)) / (high - low)
 
-function buildLattice(run: readonly Signed[], { size, entry, exit }: Grid): Lattice {
+function buildLattice(run: readonly SignedOperation[], { size, entry, exit }: Grid): Lattice {
   const step = (entry.high - entry.low) / (size - 1)
   const values = latticeCoordinates(Float64Array.from({ length: size }, (_, i) => entry.fromAxis(entry.low + i * step)))
   for (const { operation } of run) operate(operation, values)

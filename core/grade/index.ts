@@ -1,5 +1,5 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
-export { applyLink, buildChain, encodingOf, lutsOf, missingLuts, stationOf, type Chain, type Link, type LutFinder } from './chain'
+export { applyLink, buildChain, encodingOf, lutsOf, missingLuts, shownAt, stationOf, type Chain, type Link, type LutFinder } from './chain'
 export * from './compile'
 export * from './condense'
 export * from './defaults'
@@ -18,4 +18,5 @@ export * from './show'
 export * from './stations'
 export type { Pass, Passes, Stage } from './stage'
 export * from './step-kind'
+export * from './tap'
 export { isStepKindId, stepKindById, stepKinds } from './steps'

@@ -3,7 +3,8 @@ import { addRegion, buildChain, defaultGrade, setParameter } from '../grade'
 import type { Frame } from '../image'
 import { meridianShares, measureMeridian } from './meridian'
 import { countScopes, levelHigh, levelLow, lumaPercentile, vectorSpan } from './scopes'
-import { paradeImage, waveformImage } from './trace-image'
+import { defaultInstruments } from './settings'
+import { instrumentImage } from './trace-image'
 
 const weights = lumaWeights('bt709')
 const sizes = { columns: 32, levels: 110, vectorCells: 240 }
@@ -59,10 +60,11 @@ describe('scopes', () => {
 
   test('traces are painted with bright at the top', () => {
     const counts = countScopes(frameOf(32, 4, () => [1, 1, 1]), weights, sizes)
-    const image = waveformImage(counts)
+    const layers = { whole: { scopes: counts, chromaticity: null }, part: null, reference: null }
+    const image = instrumentImage('waveform', layers, defaultInstruments)
     const lit = image.rgba.findIndex((v, i) => i % 4 === 3 && v > 0)
     expect(Math.floor(lit / 4 / image.width)).toBeLessThan(sizes.levels * 0.06)
-    expect(paradeImage(counts).width).toBe(sizes.columns * 3)
+    expect(instrumentImage('parade', layers, defaultInstruments).width).toBe(sizes.columns * 3)
   })
 })
 

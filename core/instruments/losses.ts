@@ -1,6 +1,7 @@
 // The loss ledger: which pixels a display can no longer hold, and which station pushed them out.
 import { displayById, fromWorkingLog } from '../colour'
-import { operate, type Chain, type Link, type StationId } from '../grade'
+import { applyPlaced, framePositions, operate, shownAt, type Chain, type Link, type StationId } from '../grade'
+import type { Frame } from '../image'
 
 /** Shares (0..1) of the measured pixels that a station newly lost. */
 export interface StationLoss {
@@ -32,6 +33,8 @@ export interface LossLedger {
   readonly after: (link: Link, column: StationId, pixels: Float64Array) => void
   /** The shares each column lost for good. Losses that a later station takes back before Show do not count. */
   readonly close: () => ReadonlyMap<StationId, StationLoss>
+  /** One byte per pixel: not zero where the column lost it for good; bit n is kind n. */
+  readonly lostBy: (column: StationId) => Uint8Array
 }
 
 /**
@@ -48,13 +51,17 @@ export function openLedger(chain: Chain, count: number): LossLedger {
   const columns: StationId[] = []
   let shown: Uint8Array | null = null
 
-  function count1(column: StationId, kind: number): void {
+  const marks = new Map<StationId, Uint8Array>()
+  const lose = (column: StationId, pixel: number, kind: number): void => {
     const counts = lost.get(column) ?? new Uint32Array(kinds.length)
     counts[kind]!++
     lost.set(column, counts)
+    const marked = marks.get(column) ?? new Uint8Array(count)
+    marked[pixel]! |= 1 << kind
+    marks.set(column, marked)
   }
-  const each = (marks: Uint8Array, act: (pixel: number, kind: number, marked: boolean) => void): void => {
-    for (let p = 0; p < marks.length; p++) for (let k = 0; k < kinds.length; k++) act(p, k, (marks[p]! & (1 << k)) !== 0)
+  const each = (bits: Uint8Array, act: (pixel: number, kind: number, marked: boolean) => void): void => {
+    for (let p = 0; p < bits.length; p++) for (let k = 0; k < kinds.length; k++) act(p, k, (bits[p]! & (1 << k)) !== 0)
   }
   function wouldShow(link: Link, pixels: Float64Array): Uint8Array | null {
     if (!chain.showLight) return null
@@ -68,31 +75,32 @@ export function openLedger(chain: Chain, count: number): LossLedger {
   return {
     after: (link, column, pixels) => {
       if (link.leaves === 'sceneLinear' || link.leaves === 'workingLog') {
-        const marks = wouldShow(link, pixels)
-        if (!marks) return
+        const outsideNow = wouldShow(link, pixels)
+        if (!outsideNow) return
         if (columns.at(-1) !== column) columns.push(column)
-        each(marks, (p, k, marked) => {
+        each(outsideNow, (p, k, marked) => {
           const at = p * kinds.length + k
           if (!marked) owners[at] = 0
           else if (owners[at] === 0) owners[at] = columns.length
         })
-        beforeShow = marks
+        beforeShow = outsideNow
         return
       }
-      const marks = judgeAll(pixels, link.leaves === 'displayLinear' ? display.carriedPeak : signalTop)
+      const held = judgeAll(pixels, link.leaves === 'displayLinear' ? display.carriedPeak : signalTop)
       if (column === 'show' && beforeShow && !shown) {
         each(beforeShow, (p, k, marked) => {
           if (!marked) return
           const owner = columns[(owners[p * kinds.length + k] ?? 0) - 1]
-          count1(owner === undefined || owner === 'read' ? 'show' : owner, k)
+          lose(owner === undefined || owner === 'read' ? 'show' : owner, p, k)
         })
         shown = beforeShow
         return
       }
       const already = shown
-      each(marks, (p, k, marked) => { if (marked && !(already && already[p]! & (1 << k))) count1(column, k) })
-      shown = already ? already.map((m, p) => m | marks[p]!) : marks
+      each(held, (p, k, marked) => { if (marked && !(already && already[p]! & (1 << k))) lose(column, p, k) })
+      shown = already ? already.map((m, p) => m | held[p]!) : held
     },
+    lostBy: (column) => marks.get(column) ?? new Uint8Array(count),
     close: () => new Map([...lost].map(([column, counts]) => [column, { clipped: counts[0]! / count, crushed: counts[1]! / count, outOfGamut: counts[2]! / count }])),
   }
 }
@@ -106,4 +114,25 @@ export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
     outOfGamut += loss.outOfGamut
   }
   return { clipped, crushed, outOfGamut }
+}
+
+/** One byte per pixel of the frame's rows `from` up to `to`: not zero where the station lost it for good. By direct evaluation of every pixel. */
+export function lostPixels(chain: Chain, frame: Frame, station: StationId, from: number, to: number): Uint8Array {
+  const count = (to - from) * frame.width, pixels = new Float64Array(count * 3), scale = (frame.high - frame.low) / 65535
+  for (let i = 0, at = from * frame.width * 3; i < pixels.length; i++, at++) pixels[i] = chain.decode(frame.low + frame.data[at]! * scale)
+  const places = framePositions(frame.width, frame.height, 1, from * frame.width, count), ledger = openLedger(chain, count)
+  eachColumn(chain, (link, column, _last, asks) => {
+    applyPlaced(link, pixels, places)
+    if (asks) ledger.after(link, column, pixels)
+  })
+  return ledger.lostBy(station)
+}
+
+/** Every link with its column in the Meridian, whether it is the column's last, and whether the ledger is to be asked after it. Steps on the display side stand in Finish. */
+export function eachColumn(chain: Chain, act: (link: Link, column: StationId, last: boolean, asks: boolean) => void): void {
+  const shown = shownAt(chain)
+  chain.links.forEach((link, i) => {
+    const last = chain.links[i + 1]?.station !== link.station || i === shown
+    act(link, i > shown ? 'finish' : link.station, last, last || i > shown)
+  })
 }

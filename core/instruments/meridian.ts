@@ -2,7 +2,7 @@
 import { displayById, fromWorkingLog, lumaWeights, toWorkingLog, workingLuminance, type MatrixId } from '../colour'
 import { applyPlaced, finishSignal, framePositions, stations, type Chain, type Light, type StationId } from '../grade'
 import { sampleSignal, type Frame } from '../image'
-import { noLoss, openLedger, type StationLoss } from './losses'
+import { eachColumn, noLoss, openLedger, type StationLoss } from './losses'
 
 export const meridianShares = [0.001, 0.01, 0.1, 0.5, 0.9, 0.99, 0.999] as const
 
@@ -25,14 +25,11 @@ export function measureMeridian(chain: Chain, frame: Frame, samples = 4000): Mer
   const positions = framePositions(frame.width, frame.height, stride)
   const asShot = percentiles(weigh(pixels, codeWeights))
   for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
-  const shownAt = chain.links.findLastIndex((l) => l.station === 'show' && l.leaves !== 'workingLog' && l.leaves !== 'sceneLinear')
   const ledger = openLedger(chain, pixels.length / 3)
   const levels = new Map<StationId, readonly number[]>()
-  chain.links.forEach((link, i) => {
-    const column = i > shownAt ? 'finish' : link.station
+  eachColumn(chain, (link, column, last, asks) => {
     applyPlaced(link, pixels, positions)
-    const last = chain.links[i + 1]?.station !== link.station || i === shownAt
-    if (last || i > shownAt) ledger.after(link, column, pixels)
+    if (asks) ledger.after(link, column, pixels)
     if (last) levels.set(column, percentiles(levelsOf(pixels, link.leaves, chain)))
   })
   const losses = ledger.close()

@@ -28,6 +28,10 @@ export interface ScopeCounts {
   readonly blue: Uint32Array
   /** [row · cells + column]: column rises with Cb, row rises with Cr. */
   readonly vector: Uint32Array
+  /** Cb and Cr as waveforms about the middle (0.5 is none), and the zoomed vectorscope; empty where they were not asked for. */
+  readonly cb: Uint32Array
+  readonly cr: Uint32Array
+  readonly zoomed: Uint32Array
   /** Luma of 0..1 in 4096 bins. */
   readonly luma: Uint32Array
   /** Sums of R', G', B' codes (0..65535) over all pixels. */
@@ -38,17 +42,27 @@ export interface ScopeCounts {
   readonly pixels: number
 }
 
+/** What is counted beyond the usual. */
+export interface ScopeWishes {
+  /** One byte per pixel of the whole frame, zero where it is not counted. */
+  readonly mask?: Uint8Array
+  /** Traces of Cb and Cr. */
+  readonly chroma?: boolean
+  /** Whole factor of a second, zoomed vectorscope. */
+  readonly zoom?: number
+}
+
 /**
  * Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot): all of it, or
  * the rows from `fromRow` up to, not including, `toRow`. `topCode` is the code of the brightest the display shows.
  */
-export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height, topCode = 65535): ScopeCounts {
-  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode)
-  return { sizes, ...(countFast(job) ?? countPlain(job)), pixels: frame.width * (toRow - fromRow) }
+export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height, topCode = 65535, wishes: ScopeWishes = {}): ScopeCounts {
+  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode, wishes), result = countFast(job) ?? countPlain(job)
+  return { sizes, ...result, pixels: wishes.mask ? result.luma.reduce((a, b) => a + b, 0) : frame.width * (toRow - fromRow) }
 }
 
 /** The tables of a pass over some rows. */
-export function jobFor(frame: Frame, weights: LumaWeights, { columns, levels, vectorCells }: ScopeSizes, fromRow: number, toRow: number, topCode: number): ScopeJob {
+export function jobFor(frame: Frame, weights: LumaWeights, { columns, levels, vectorCells }: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
   const { width, data } = frame
   const red = Math.round(weights.red * 65536), blue = Math.round(weights.blue * 65536)
   const perCode = (divisor: number): number => Math.round((vectorCells / (2 * vectorSpan) / 65535 / divisor) * 2 ** 20)
@@ -64,17 +78,23 @@ export function jobFor(frame: Frame, weights: LumaWeights, { columns, levels, ve
     perCb: perCode(weights.cbDivisor),
     perCr: perCode(weights.crDivisor),
     topCode,
+    mask: mask ? mask.subarray(fromRow * width, toRow * width) : null,
+    chromaGains: chroma ? [Math.round(32768 / weights.cbDivisor), Math.round(32768 / weights.crDivisor)] : null,
+    zoom,
   }
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, columnOf, levelOf, traceEntries, lumaBins, cells, weights: [wr, wg, wb], perCb, perCr, topCode }: ScopeJob): ScopeResult {
+export function countPlain({ rows, width, columnOf, levelOf, traceEntries, lumaBins, cells, weights: [wr, wg, wb], perCb, perCr, topCode, mask, chromaGains, zoom }: ScopeJob): ScopeResult {
   const waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
   const luma = new Uint32Array(lumaBins), vector = new Uint32Array(cells * cells)
+  const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoom > 1 ? cells * cells : 0)
   const lastCell = cells - 1
+  const binOf = (difference: number, gain: number): number => Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535) >> 4
   const cellOf = (difference: number, perCode: number): number => Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
   let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
   for (let i = 0; i < rows.length; i += 3) {
+    if (mask && mask[i / 3] === 0) continue
     const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!
     const l = Math.floor((wr * r + wg * g + wb * b + 32768) / 65536), column = columnOf[(i / 3) % width]!
     waveform[(column + levelOf[l >> 4]!) / 4]!++
@@ -83,18 +103,26 @@ export function countPlain({ rows, width, columnOf, levelOf, traceEntries, lumaB
     blue[(column + levelOf[b >> 4]!) / 4]!++
     luma[l >> 4]!++
     vector[cellOf(r - l, perCr) * cells + cellOf(b - l, perCb)]!++
+    if (chromaGains) {
+      cb[(column + levelOf[binOf(b - l, chromaGains[0])]!) / 4]!++
+      cr[(column + levelOf[binOf(r - l, chromaGains[1])]!) / 4]!++
+    }
+    if (zoom > 1) zoomed[cellOf(r - l, perCr * zoom) * cells + cellOf(b - l, perCb * zoom)]!++
     sumRed += r
     sumGreen += g
     sumBlue += b
     if (r >= topCode || g >= topCode || b >= topCode) clipped++
     else if (r + g + b === 0) crushed++
   }
-  return { waveform, red, green, blue, luma, vector, sums: [sumRed, sumGreen, sumBlue], clipped, crushed }
+  return { waveform, red, green, blue, luma, vector, cb, cr, zoomed, sums: [sumRed, sumGreen, sumBlue], clipped, crushed }
 }
+
+/** The arrays of counts. */
+export const countedTraces = ['waveform', 'red', 'green', 'blue', 'vector', 'luma', 'cb', 'cr', 'zoomed'] as const
 
 /** Adds the counts of other rows of the same frame to `counts`, in place, and returns the whole. */
 export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts {
-  for (const trace of ['waveform', 'red', 'green', 'blue', 'vector', 'luma'] as const) {
+  for (const trace of countedTraces) {
     const into = counts[trace], from = others[trace]
     for (let i = 0; i < into.length; i++) into[i]! += from[i]!
   }

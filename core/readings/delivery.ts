@@ -1,33 +1,14 @@
 // The delivered signal against its bounds: out of gamut, out of range, and codes that do not fit the range they are read by.
 import { encodingOf } from '../grade'
-import { measureMeridian, totalLoss } from '../instruments'
+import { eachOutOfRange, measureMeridian, totalLoss } from '../instruments'
 import type { MeasuredPicture } from './picture'
 import type { Finding } from './reading'
 
-/** EBU R 103 version 3.0: components of −5 to 105 %, luma of −1 to 103 %; up to 1 % of the picture may lie beyond. */
-export const r103 = { componentLow: -0.05, componentHigh: 1.05, lumaLow: -0.01, lumaHigh: 1.03 } as const
-
-/**
- * The share of pixels (0..1) outside the bounds once the signal is delivered as 4:2:2 in legal range of 10 bits: sharing chroma between
- * two pixels makes over- and undershoots that no pixel had before.
- */
-export function outOfRangeShare({ shown: { width, height, data }, luma: w }: Pick<MeasuredPicture, 'shown' | 'luma'>): number {
-  const pairs = Math.floor(width / 2), green = w.green
+/** The share of pixels (0..1) outside EBU R 103 once the signal is delivered (see eachOutOfRange). */
+export function outOfRangeShare({ shown, luma }: Pick<MeasuredPicture, 'shown' | 'luma'>): number {
   let out = 0
-  for (let y = 0; y < height; y++)
-    for (let pair = 0; pair < pairs; pair++) {
-      const i = (y * width + pair * 2) * 3
-      const r0 = data[i]! / 65535, g0 = data[i + 1]! / 65535, b0 = data[i + 2]! / 65535, r1 = data[i + 3]! / 65535, g1 = data[i + 4]! / 65535, b1 = data[i + 5]! / 65535
-      const l0 = w.red * r0 + green * g0 + w.blue * b0, l1 = w.red * r1 + green * g1 + w.blue * b1
-      const cb = Math.round(((b0 - l0 + b1 - l1) / 2 / w.cbDivisor) * 896) / 896, cr = Math.round(((r0 - l0 + r1 - l1) / 2 / w.crDivisor) * 896) / 896
-      for (let k = 0; k < 2; k++) {
-        const luma = Math.round((k === 0 ? l0 : l1) * 876) / 876
-        const r = luma + cr * w.crDivisor, b = luma + cb * w.cbDivisor, g = (luma - w.red * r - w.blue * b) / green
-        const least = Math.min(r, g, b), most = Math.max(r, g, b)
-        if (least < r103.componentLow || most > r103.componentHigh || luma < r103.lumaLow || luma > r103.lumaHigh) out++
-      }
-    }
-  return out / Math.max(1, pairs * 2 * height)
+  eachOutOfRange(shown, luma, 0, shown.height, () => { out++ })
+  return out / Math.max(1, Math.floor(shown.width / 2) * 2 * shown.height)
 }
 
 /** The share of pixels (0..1) with a code that the range they are read by cannot hold, or null where the encoding itself never reaches the ends. */

@@ -2,7 +2,7 @@
 export { codeSteps, measureBanding, riskyStep } from './banding'
 export { readCard, type CardReading } from './card'
 export { measureCasts, type Casts } from './cast'
-export { outOfRangeShare, r103, rangeMisfit } from './delivery'
+export { outOfRangeShare, rangeMisfit } from './delivery'
 export * from './kinds'
 export { largestPatch, lostAt, lumaHistogram, percentileOf } from './levels'
 export * from './measure'

@@ -1,6 +1,7 @@
 // Queries about shots.
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/index'
+import { pointedColumns } from './pointed'
 import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
 
@@ -24,7 +25,7 @@ type DetailRow = ShotSummary & Omit<ShotDetail, 'revision'> & { grade: GradeDocu
 export async function findShot(db: Queryable, id: string): Promise<ShotDetail | undefined> {
   const { rows } = await db.query<DetailRow>(
     `SELECT ${summaryColumns}, p.name AS "projectName", r.grade, r.summary AS "revisionSummary", r.created_at AS "savedAt",
-            r.parent_id IS NOT NULL AS "hasParent", s.tip_id <> s.head_id AS "hasRedo",
+            r.parent_id IS NOT NULL AS "hasParent", s.tip_id <> s.head_id AS "hasRedo", ${pointedColumns},
             (SELECT id FROM shots b WHERE b.project_id = s.project_id AND b.position < s.position ORDER BY b.position DESC LIMIT 1) AS "previousShotId",
             (SELECT id FROM shots n WHERE n.project_id = s.project_id AND n.position > s.position ORDER BY n.position LIMIT 1) AS "nextShotId"
        FROM ${summaryTables} JOIN projects p ON p.id = s.project_id WHERE s.id = $1`,

@@ -1,12 +1,13 @@
 // Cutting, joining and changing many shots at once. Every grade change is a revision; media stay as they are.
 import type { CutShot, ShotChanges } from '@contracts/index'
-import { encodingById, proposeLead, setRead, type GradeDocument } from '@core/index'
+import { encodingById, isShippedStandard, proposeLead, setRead, type GradeDocument } from '@core/index'
 import { isShippedEncoding } from '@contracts/index'
 import { findSurvey } from '../db/media'
 import type { Queryable } from '../db/pool'
 import { dropEmptyScenes, lockShots, removeShots, reorder, sceneNamed, setCamera, setPiece, setPlayed, setScene, setStandard, setState, type ReelShot } from '../db/reel'
 import { appendRevision } from '../db/revisions'
 import { insertShot } from '../db/shots'
+import { standardExists } from '../db/standards'
 import { notFound, Problem } from '../problem'
 
 async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly ReelShot[]> {
@@ -76,6 +77,7 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
   }
   if (change.standardId) {
     if (shots.some((s) => s.sceneId === null && !change.scene)) throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', { field: 'standardId', hint: 'Put them into a scene first.' })
+    if (!isShippedStandard(change.standardId) && !(await standardExists(db, change.standardId))) throw new Problem(422, 'no_standard', 'There is no such house standard.', { field: 'standardId', hint: 'It may have been removed meanwhile.' })
     await setStandard(db, ids, change.standardId)
   }
   if (change.state) await setState(db, ids, change.state)

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
-import { addRegion, compile, defaultGrade, execute, parseCube, restSize, sampleSignal, setParameter, setRead, type Frame, type GradeDocument } from '@core/index'
+import { addRegion, buildChain, compile, defaultGrade, execute, parseCube, readCard, restSize, sampleSignal, setParameter, setRead, type Frame, type GradeDocument } from '@core/index'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
@@ -54,6 +54,19 @@ describe('the demo footage says what its truth says', () => {
     // Half a code of the file, where its codes are coarse.
     expect(Math.max(r, g, b) - Math.min(r, g, b)).toBeLessThan(demo.file.pixelFormat === 'yuv420p' ? 0.004 : 0.002)
     expect(Math.abs((r + g + b) / 3 - 0.18 ** (1 / 2.4))).toBeLessThan(0.004)
+  })
+
+  test.each(demoShots.map((s) => [s.id, s] as const))('%s: the card reading finds the exposure within 0.15 stop and the white within 5 mired of the truth', async (id, demo) => {
+    const { shots } = await demoReel()
+    const shot = shots.find((s) => s.name === demo.name)!, truth = truthOf(id)
+    const corners = truth.patches.leadFrame['greyCard']!, axis = (k: 0 | 1): number[] => corners.map((c) => c[k]).sort((a, b) => a - b)
+    // The upright area inside the four corners, as a person would draw it.
+    const [x, y] = [axis(0), axis(1)], area = { left: x[1]!, right: x[2]!, top: y[1]!, bottom: y[2]! }
+    const source = await frame(shot.media.hash, truth.leadFrame, demo.file.range)
+    const card = readCard({ source, chain: buildChain(defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range), none) }, area)!
+    expect(Math.abs(card.exposureStops - truth.exposureErrorStops - (demo.driftStops * truth.leadFrame) / 71)).toBeLessThan(0.15)
+    expect(Math.abs(card.cast.mired + truth.neutralisedBy.temperatureMired)).toBeLessThan(5)
+    expect(Math.abs(card.cast.duv * 1000 - truth.neutralisedBy.tint)).toBeLessThan(2)
   })
 
   test('the glaze shelf, correctly exposed, needs nothing: R = G = B within 0.2 % after Read and Show', async () => {

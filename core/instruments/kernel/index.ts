@@ -21,6 +21,12 @@ export interface ScopeJob {
   readonly perCb: number
   readonly perCr: number
   readonly topCode: number
+  /** One byte per pixel of the rows, zero where it is not counted; null where all are. */
+  readonly mask: Uint8Array | null
+  /** Gains of Cb and Cr from codes of difference to codes, in 32768ths; null where their traces are not wanted. */
+  readonly chromaGains: readonly [number, number] | null
+  /** Whole factor of a second, zoomed vectorscope; 1 where none is wanted. */
+  readonly zoom: number
 }
 
 export interface ScopeResult {
@@ -30,12 +36,17 @@ export interface ScopeResult {
   readonly blue: Uint32Array
   readonly luma: Uint32Array
   readonly vector: Uint32Array
+  /** Empty where they were not asked for. */
+  readonly cb: Uint32Array
+  readonly cr: Uint32Array
+  readonly zoomed: Uint32Array
   readonly sums: readonly [number, number, number]
   readonly clipped: number
   readonly crushed: number
 }
 
-const jobBytes = 20 * 4 + 5 * 8
+const wordsOfJob = 26, numbersAt = wordsOfJob * 4
+const jobBytes = numbersAt + 5 * 8
 const band = 24
 let kernel: StartedKernel<ScopeCode> | null | undefined
 
@@ -51,20 +62,27 @@ export function countFast(job: ScopeJob): ScopeResult | null {
   }
   const columnOf = place(job.columnOf.byteLength), levelOf = place(job.levelOf.byteLength), countersAt = next
   const waveform = place(job.traceEntries * 4), red = place(job.traceEntries * 4), green = place(job.traceEntries * 4), blue = place(job.traceEntries * 4)
-  const luma = place(job.lumaBins * 4), vector = place(job.cells * job.cells * 4), countersEnd = next, source = place(job.rows.byteLength)
+  const luma = place(job.lumaBins * 4), vector = place(job.cells * job.cells * 4)
+  const { mask, chromaGains } = job, chromaEntries = chromaGains ? job.traceEntries : 0, zoomedEntries = job.zoom > 1 ? job.cells * job.cells : 0
+  const cb = place(chromaEntries * 4), cr = place(chromaEntries * 4), zoomed = place(zoomedEntries * 4)
+  const countersEnd = next, source = place(job.rows.byteLength), maskAt = mask ? place(mask.byteLength) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
   new Uint32Array(buffer, levelOf, job.levelOf.length).set(job.levelOf)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
   new Uint16Array(buffer, source, job.rows.length).set(job.rows)
-  new Uint32Array(buffer, 0, 20).set([source, job.width, job.rows.length / 3 / job.width, columnOf, levelOf, waveform, red, green, blue, luma, vector, job.cells, job.topCode, band, ...job.weights, job.perCb, job.perCr, 0])
-  const numbers = new Float64Array(buffer, 80, 5)
+  if (mask) new Uint8Array(buffer, maskAt, mask.length).set(mask)
+  new Uint32Array(buffer, 0, wordsOfJob).set([
+    source, job.width, job.rows.length / 3 / job.width, columnOf, levelOf, waveform, red, green, blue, luma, vector, job.cells, job.topCode, band, ...job.weights, job.perCb, job.perCr,
+    maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoom > 1 ? zoomed : 0, job.zoom,
+  ])
+  const numbers = new Float64Array(buffer, numbersAt, 5)
   kernel.code.countScopes(0)
   const counters = (at: number, entries: number): Uint32Array => new Uint32Array(buffer, at, entries).slice()
   return {
     waveform: counters(waveform, job.traceEntries), red: counters(red, job.traceEntries), green: counters(green, job.traceEntries), blue: counters(blue, job.traceEntries),
-    luma: counters(luma, job.lumaBins), vector: counters(vector, job.cells * job.cells),
+    luma: counters(luma, job.lumaBins), vector: counters(vector, job.cells * job.cells), cb: counters(cb, chromaEntries), cr: counters(cr, chromaEntries), zoomed: counters(zoomed, zoomedEntries),
     sums: [numbers[0]!, numbers[1]!, numbers[2]!], clipped: numbers[3]!, crushed: numbers[4]!,
   }
 }

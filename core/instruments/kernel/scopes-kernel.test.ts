@@ -1,6 +1,6 @@
 import { lumaWeights } from '../../colour'
 import type { Frame } from '../../image'
-import { addCounts, countPlain, countScopes, jobFor } from '../scopes'
+import { addCounts, countedTraces, countPlain, countScopes, jobFor } from '../scopes'
 import { countFast } from '.'
 
 const sizes = { columns: 50, levels: 90, vectorCells: 64 } as const
@@ -20,6 +20,16 @@ test.each([['bt709', 65535], ['bt2020', 49_270]] as const)('the kernel counts ex
   const fast = countFast(job)!, plain = countPlain(job)
   for (const trace of ['waveform', 'red', 'green', 'blue', 'luma', 'vector'] as const) expect(fast[trace]).toEqual(plain[trace])
   expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
+})
+
+test('chroma traces, zoom and a mask as well', () => {
+  const f = frame(203, 61), mask = Uint8Array.from({ length: 203 * 61 }, (_, i) => ((i * 7) % 5 < 2 ? 1 : 0))
+  const job = jobFor(f, lumaWeights('bt709'), sizes, 3, 60, 65535, { mask, chroma: true, zoom: 4 })
+  const fast = countFast(job)!, plain = countPlain(job)
+  for (const trace of countedTraces) expect(fast[trace]).toEqual(plain[trace])
+  expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
+  const inside = mask.subarray(3 * 203, 60 * 203).reduce((a, b) => a + b, 0)
+  for (const trace of countedTraces) expect(fast[trace].reduce((a, b) => a + b, 0)).toBe(inside)
 })
 
 test('frames of other sizes may follow each other, and two halves make the whole', () => {

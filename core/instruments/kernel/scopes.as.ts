@@ -1,7 +1,7 @@
 // The scopes pass in AssemblyScript: counts one frame's rows for waveform, parade, vectorscope and histogram. Does exactly
 // what countPlain in ../scopes.ts does; a test compares the two. Built by bin/build-kernel; index.ts lays out the memory.
 
-/** Addresses and numbers, in the order in which index.ts writes them: twenty u32, then five f64. */
+/** Addresses and numbers, in the order in which index.ts writes them: twenty-six u32, then five f64. */
 @unmanaged
 class Job {
   source: u32
@@ -26,7 +26,16 @@ class Job {
   blueWeight: u32
   perCb: u32
   perCr: u32
-  unused: u32
+  /** One byte per pixel of the rows, zero where it is not counted; 0 where all are. */
+  mask: u32
+  /** Traces of Cb and Cr as waveforms about the middle, and their gains in 32768ths; 0 where they are not wanted. */
+  cb: u32
+  cr: u32
+  cbGain: u32
+  crGain: u32
+  /** The zoomed vectorscope, 0 where it is not wanted, and how much it is zoomed. */
+  zoomed: u32
+  zoom: u32
   sumRed: f64
   sumGreen: f64
   sumBlue: f64
@@ -45,6 +54,7 @@ export function countScopes(at: usize): void {
   const width: i32 = job.width, rows: i32 = job.rows, band: i32 = job.band, cells: i32 = job.cells, top = job.topCode
   const wr = job.redWeight, wg = job.greenWeight, wb = job.blueWeight, perCb: i32 = job.perCb, perCr: i32 = job.perCr
   const waveform: usize = job.waveform, red: usize = job.red, green: usize = job.green, blue: usize = job.blue, luma: usize = job.luma, vector: usize = job.vector
+  const mask: usize = job.mask, cbTrace: usize = job.cb, crTrace: usize = job.cr, zoomed: usize = job.zoomed, zoom: i32 = job.zoom, cbGain: i32 = job.cbGain, crGain: i32 = job.crGain
   const columnOf: usize = job.columnOf, levelOf: usize = job.levelOf, source: usize = job.source
   const centre: i32 = cells << 19, lastCell = cells - 1
   let sumRed: u64 = 0, sumGreen: u64 = 0, sumBlue: u64 = 0, clipped: u32 = 0, crushed: u32 = 0
@@ -54,6 +64,7 @@ export function countScopes(at: usize): void {
     for (let y = 0; y < rows; y++) {
       let pixel = source + <usize>(y * width + left) * 6
       for (let x = left; x < right; x++, pixel += 6) {
+        if (mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
         const r = <u32>load<u16>(pixel), g = <u32>load<u16>(pixel, 2), b = <u32>load<u16>(pixel, 4)
         const l = <i32>((wr * r + wg * g + wb * b + 32768) >> 16)
         const column = <usize>load<u32>(columnOf + (<usize>x << 2))
@@ -65,6 +76,14 @@ export function countScopes(at: usize): void {
         count(luma + bin)
         const across = min(max((centre + (<i32>b - l) * perCb) >> 20, 0), lastCell), up = min(max((centre + (<i32>r - l) * perCr) >> 20, 0), lastCell)
         count(vector + (<usize>(up * cells + across) << 2))
+        if (cbTrace != 0) {
+          count(cbTrace + column + load<u32>(levelOf + (<usize>(min(max(32768 + (((<i32>b - l) * cbGain) >> 15), 0), 65535) >> 4) << 2)))
+          count(crTrace + column + load<u32>(levelOf + (<usize>(min(max(32768 + (((<i32>r - l) * crGain) >> 15), 0), 65535) >> 4) << 2)))
+        }
+        if (zoomed != 0) {
+          const nearAcross = min(max((centre + (<i32>b - l) * perCb * zoom) >> 20, 0), lastCell), nearUp = min(max((centre + (<i32>r - l) * perCr * zoom) >> 20, 0), lastCell)
+          count(zoomed + (<usize>(nearUp * cells + nearAcross) << 2))
+        }
         sumRed += r
         sumGreen += g
         sumBlue += b

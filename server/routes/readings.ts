@@ -1,0 +1,76 @@
+// House standards of one's own, what is pointed out in shots, and waived readings.
+import { Hono } from 'hono'
+import { bodyLimit } from 'hono/body-limit'
+import { checked, NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/index'
+import { localActor, type ServerContext } from '../context'
+import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
+import { transaction } from '../db/pool'
+import { findShot } from '../db/shots'
+import { deleteStandard, listStandards, putStandard } from '../db/standards'
+import { notFound, Problem } from '../problem'
+import { uuidParam } from './params'
+
+const body = bodyLimit({ maxSize: 64 * 1024 }), fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
+
+export function readingRoutes({ pool }: ServerContext): Hono {
+  /** Every change to a shot's picks and waivers answers with the shot as it is now. */
+  const shotNow = async (id: string): Promise<object> => {
+    const shot = await findShot(pool, id)
+    if (!shot) throw notFound('shot')
+    return shot
+  }
+  return new Hono()
+    .get('/standards', async (c) => c.json(await listStandards(pool)))
+    .put('/standards/:id', body, async (c) => {
+      const standard = checked(OwnStandard, await c.req.json())
+      if (standard.id !== c.req.param('id')) throw new Problem(422, 'invalid', 'The id in the address is not the standard\'s.', { field: 'id' })
+      await putStandard(pool, standard, localActor)
+      return c.json(standard)
+    })
+    .post('/standards/import', fileBody, async (c) => {
+      const { standards } = checked(StandardFile, await c.req.json())
+      await transaction(pool, async (db) => { for (const standard of standards) await putStandard(db, standard, localActor) })
+      return c.json(await listStandards(pool), 201)
+    })
+    .delete('/standards/:id', async (c) => {
+      if (!(await transaction(pool, (db) => deleteStandard(db, c.req.param('id'))))) throw notFound('standard')
+      return c.body(null, 204)
+    })
+    .put('/shots/:id/card', body, async (c) => {
+      const id = uuidParam(c, 'id', 'shot'), pick = checked(Pick, await c.req.json())
+      if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
+      return c.json(await shotNow(id))
+    })
+    .delete('/shots/:id/card', async (c) => {
+      const id = uuidParam(c, 'id', 'shot')
+      await removePick(pool, id, null)
+      return c.json(await shotNow(id))
+    })
+    .post('/projects/:id/subjects', body, async (c) => {
+      const projectId = uuidParam(c, 'id', 'project'), subject = checked(NewSubject, await c.req.json())
+      await transaction(pool, async (db) => {
+        const subjectId = await putSubject(db, projectId, subject, localActor)
+        if (!subjectId || !(await putPick(db, subject.shotId, subjectId, subject, localActor))) throw notFound('shot')
+      })
+      return c.json(await shotNow(subject.shotId), 201)
+    })
+    .delete('/subjects/:id', async (c) => {
+      if (!(await removeSubject(pool, uuidParam(c, 'id', 'subject')))) throw notFound('subject')
+      return c.body(null, 204)
+    })
+    .put('/shots/:id/subjects/:subjectId', body, async (c) => {
+      const id = uuidParam(c, 'id', 'shot'), subjectId = uuidParam(c, 'subjectId', 'subject'), pick = checked(Pick, await c.req.json())
+      if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
+      return c.json(await shotNow(id))
+    })
+    .delete('/shots/:id/subjects/:subjectId', async (c) => {
+      const id = uuidParam(c, 'id', 'shot')
+      await removePick(pool, id, uuidParam(c, 'subjectId', 'subject'))
+      return c.json(await shotNow(id))
+    })
+    .post('/shots/:id/waivers', body, async (c) => {
+      const id = uuidParam(c, 'id', 'shot'), waiver = checked(NewWaiver, await c.req.json())
+      if (!(await addWaiver(pool, id, waiver, localActor))) throw notFound('shot')
+      return c.json(await shotNow(id), 201)
+    })
+}
