@@ -10,6 +10,8 @@ export const router = createRouter({
     { path: '/shots/:shotId/bench', name: 'bench', component: () => import('./views/bench/BenchView.vue'), props: true },
     { path: '/shots/:shotId/dispatch', name: 'dispatch', component: () => import('./views/dispatch/DispatchView.vue'), props: true },
     { path: '/cameras/:part(encodings|lookup|measure|compare)?', name: 'cameras', component: () => import('./views/cameras/CamerasView.vue'), props: (route) => ({ part: String(route.params['part'] || 'encodings') }) },
+    { path: '/instruments/:instrument', name: 'instrument', component: () => import('./views/instrument/InstrumentView.vue'), props: true },
+    { path: '/standards/:standardId?', name: 'standards', component: () => import('./views/standards/StandardsView.vue'), props: true },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./views/NowhereView.vue') },
   ],
 })

@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { checkedStandard } from '@contracts/index'
 import {
-  buildChain, compile, cut, defaultGrade, encodingById, execute, executeDirectRows, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, measureFrame, outside, planError, printValue, proposeLead, readingKind,
-  rereadCode, restSize, setRead, shrink, sketch, unitForm, videoHigh, videoLow, withinBound, type Box, type Frame, type GradeDocument, type HouseStandard, type LutFinder, type Reading,
+  buildChain, compile, cut, defaultGrade, encodingById, execute, executeDirectRows, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, measureFrame, outside, planError, proposeLead, readingKind,
+  rereadCode, restSize, setRead, shrink, sketch, videoHigh, videoLow, withinBound, type Box, type Frame, type GradeDocument, type HouseStandard, type LutFinder, type Reading,
 } from '@core/index'
 import { decodeAll, decodeFrame, decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'

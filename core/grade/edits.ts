@@ -2,7 +2,10 @@
 import type { Region } from '../regions'
 import { newStep } from './defaults'
 import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Side, Step } from './document'
+import { stationOf } from './chain'
 import type { ShowParameterKey } from './show/parameters'
+import type { StationId } from './stations'
+import { stepKindById } from './steps'
 
 function replaceStep(grade: GradeDocument, id: string, change: (step: Step) => Step): GradeDocument {
   let changed = false
@@ -91,4 +94,23 @@ export function moveCurvePoint(points: readonly CurvePoint[], index: number, to:
 /** Removes a point; two always remain. */
 export function removeCurvePoint(points: readonly CurvePoint[], index: number): readonly CurvePoint[] {
   return points.length <= 2 ? points : points.filter((_, i) => i !== index)
+}
+
+const stepsOf = (grade: GradeDocument, station: StationId): readonly Step[] => grade.steps.filter((s) => stationOf(s) === station && s.enabled && !stepKindById(s.kind).isNeutral(s.params))
+
+/** The mean strength of a station's steps that do something; null where none does. */
+export function stationStrength(grade: GradeDocument, station: StationId): number | null {
+  const active = stepsOf(grade, station)
+  return active.length === 0 ? null : active.reduce((sum, s) => sum + s.strength, 0) / active.length
+}
+
+/** Gives all steps of a station that do something one strength. */
+export function setStationStrength(grade: GradeDocument, station: StationId, strength: number): GradeDocument {
+  return stepsOf(grade, station).reduce((next, s) => (s.strength === strength ? next : setStep(next, s.id, { strength })), grade)
+}
+
+/** The grade without what a station does: for a look, not to be kept. Read and Show cannot be left out. */
+export function withoutStation(grade: GradeDocument, station: StationId): GradeDocument {
+  const steps = grade.steps.map((s) => (stationOf(s) === station && s.enabled ? { ...s, enabled: false } : s))
+  return steps.every((s, i) => s === grade.steps[i]) ? grade : { ...grade, steps }
 }

@@ -43,6 +43,6 @@ export function cardFindings(picture: MeasuredPicture, area: Area | null): reado
   const over = card.exposureStops > 0.005 ? 'Brighter than middle grey.' : card.exposureStops < -0.005 ? 'Darker than middle grey.' : ''
   return [
     { id: 'cardExposure', value: card.exposureStops, confidence, detail: `${over}${uneven}`, area },
-    { id: 'cardWhite', value: card.cast.distance, confidence, detail: `The card is ${castWords(card.cast)}.${uneven}`, area },
+    { id: 'cardWhite', value: card.cast.distance, confidence, detail: `The card is ${castWords(card.cast)}.${uneven}`, area, cast: card.cast },
   ]
 }

@@ -155,7 +155,7 @@ export function castFindings(picture: MeasuredPicture): readonly Finding[] {
   const { all, blacks, mids, whites } = measureCasts(picture)
   if (!all) return []
   const byTone = ([['castBlacks', blacks], ['castMids', mids], ['castWhites', whites]] as const).flatMap(([id, cast]): Finding[] => cast
-    ? [{ id, value: cast.distance, confidence: all.confidence * Math.min(1, cast.share / 0.01), detail: sentence(castWords(cast)) }] : [])
-  return [{ id: 'neutrals', value: all.distance, confidence: all.confidence, detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, area: all.area }, ...byTone]
+    ? [{ id, value: cast.distance, confidence: all.confidence * Math.min(1, cast.share / 0.01), detail: sentence(castWords(cast)), cast }] : [])
+  return [{ id: 'neutrals', value: all.distance, confidence: all.confidence, detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, area: all.area, cast: all }, ...byTone]
 }
 const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}.`

@@ -1,6 +1,7 @@
 // One reading: a measured number with its standing, its evidence and its sentence.
 import type { Area } from './picture'
 import { printValue, readingKind, unitForm, type ReadingId } from './kinds'
+import type { Cast } from './white'
 import { stepsOutside, verdictOf, type HouseStandard, type Target, type Verdict } from './standards'
 
 /** What a measurement found, before it is held against a standard. */
@@ -16,6 +17,8 @@ export interface Finding {
   readonly detail: string
   /** Where in the frame it rests. */
   readonly area?: Area
+  /** Of casts: in which direction. */
+  readonly cast?: Pick<Cast, 'mired' | 'duv'>
   /** The finding itself says that something is wrong, whatever the standard. */
   readonly alarm?: boolean
 }
@@ -68,3 +71,9 @@ function sentenceOf(name: string, { id, value, detail }: Finding, wanted: Target
 
 /** The readings that lie outside their targets. */
 export const outside = (readings: readonly Reading[]): readonly Reading[] => readings.filter((r) => r.weight > 0)
+
+/** The cast of the light as far as it is known: by a picked card, else by the greys found; null where both are unsure. */
+export function knownCast(findings: readonly Finding[]): Pick<Cast, 'mired' | 'duv'> | null {
+  const by = (id: 'cardWhite' | 'neutrals'): Finding | undefined => findings.find((f) => f.id === id && f.cast && f.confidence >= leastConfidence)
+  return by('cardWhite')?.cast ?? by('neutrals')?.cast ?? null
+}

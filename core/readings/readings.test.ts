@@ -14,7 +14,7 @@ import { measureRestraint } from './restraint'
 import { measureSaturation } from './saturation'
 import { sceneEndFindings } from './scene-ends'
 import { standardById } from './standards'
-import { readSkin, subjectFindings, turn } from './subject'
+import { readNeutralSkin, readSkin, subjectFindings, turn } from './subject'
 
 const found = (findings: readonly { id: string; value: number }[], id: string): number => findings.find((f) => f.id === id)?.value ?? Number.NaN
 const whole = { left: 0, top: 0, right: 1, bottom: 1 }
@@ -146,9 +146,23 @@ describe('subjects', () => {
   })
 
   test('hair and a shirt in the area do not count, and an area without skin is no reading', () => {
-    const picture = pictureOf(frameOf(80, 80, (x, y) => (y < 20 ? [0.05, 0.05, 0.05] : y > 60 ? [0.2, 0.3, 0.6] : signalOf(0.45, 0.2, 124))))
+    const picture = pictureOf(frameOf(80, 80, (_, y) => (y < 20 ? [0.05, 0.05, 0.05] : y > 60 ? [0.2, 0.3, 0.6] : signalOf(0.45, 0.2, 124))))
     expect(Math.abs(readSkin(picture, whole)!.hueDegrees - 124)).toBeLessThan(0.3)
     expect(readSkin(picture, { left: 0, top: 0.8, right: 1, bottom: 1 })).toBeNull()
+  })
+
+  test('a card is taken under neutral light: the same skin in two lights gives one card, its darkness kept', () => {
+    const skin: Vector3 = [0.3, 0.2, 0.15]
+    const inLight = (mired: number, duv: number) => {
+      const light = transform(multiply(gamutToGamut(workingGamut, gamutById('bt709')), invert(whiteBalanceMatrix(workingGamut, -mired, duv))), skin).map((v) => v ** (1 / 2.4)) as [number, number, number]
+      return readNeutralSkin(pictureOf(frameOf(30, 30, () => light)), whole, { mired, duv: duv / 1000 })!
+    }
+    const neutral = inLight(0, 0)
+    for (const [mired, duv] of [[20, 0], [-15, 6], [8, -7]] as const) {
+      const card = inLight(mired, duv)
+      expect(Math.abs(turn(card.hueDegrees - neutral.hueDegrees))).toBeLessThan(0.5)
+      expect(Math.abs(card.chroma - neutral.chroma)).toBeLessThan(0.005)
+    }
   })
 
   test('a subject is held against its own card, not against a norm', () => {

@@ -1,7 +1,11 @@
 // Subjects: a sampled area in a reference frame, with its own luma, hue and chroma; shots are checked against that card.
-import { pixelsOf, type Area, type MeasuredPicture } from './picture'
+import { gamutById, gamutToGamut, multiply, transform, workingGamut } from '../colour'
+import { whiteBalanceMatrix } from '../grade'
+import { cut } from '../image'
+import { pixelsOf, workingLightOf, type Area, type MeasuredPicture } from './picture'
 import { printValue } from './kinds'
 import type { Finding } from './reading'
+import type { Cast } from './white'
 
 /** The display signal of a subject's skin as it should be: luma and chroma 0..1, hue in degrees from +Cb, anticlockwise. */
 export interface SubjectCard { readonly luma: number; readonly chroma: number; readonly hueDegrees: number }
@@ -35,6 +39,22 @@ export function readSkin({ shown, luma: w }: Pick<MeasuredPicture, 'shown' | 'lu
 const degreesOf = (cb: number, cr: number): number => ((Math.atan2(cr, cb) * 180) / Math.PI + 360) % 360
 /** An angle within ±180°. */
 export const turn = (degrees: number): number => ((((degrees + 180) % 360) + 360) % 360) - 180
+
+/**
+ * The same once a cast of the light is taken away, for a subject's card: what the skin is under neutral light. Its luma is kept as measured. For
+ * signal of standard and high range alike; the cast is counted as castOf counts.
+ */
+export function readNeutralSkin(picture: Pick<MeasuredPicture, 'shown' | 'luma' | 'display'>, area: Area, cast: Pick<Cast, 'mired' | 'duv'> | null): SubjectCard | null {
+  const asShown = readSkin(picture, area)
+  if (!cast || !asShown) return asShown
+  const { shown, display } = picture, { x0, x1, y0, y1 } = pixelsOf(area, shown), part = cut(shown, { x: x0, y: y0, width: x1 - x0, height: y1 - y0 })
+  const light = workingLightOf(display), { eotf, carriedPeak } = display
+  const back = multiply(gamutToGamut(workingGamut, gamutById(display.gamutId)), whiteBalanceMatrix(workingGamut, -cast.mired, cast.duv * 1000))
+  const data = new Uint16Array(part.data.length)
+  for (let i = 0; i < data.length; i += 3) transform(back, light(part.data[i]! / 65535, part.data[i + 1]! / 65535, part.data[i + 2]! / 65535)).forEach((v, c) => { data[i + c] = Math.round(65535 * eotf.encode(Math.min(carriedPeak, Math.max(0, v)))) })
+  const neutral = readSkin({ shown: { ...part, data }, luma: picture.luma }, { left: 0, top: 0, right: 1, bottom: 1 })
+  return neutral && { ...neutral, luma: asShown.luma }
+}
 
 /** A subject in this shot: where its skin lies, and its card where it has one. */
 export interface PlacedSubject { readonly name: string; readonly area: Area; readonly card: SubjectCard | null }

@@ -48,6 +48,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
       </template>
       <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
+      <RouterLink :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }" :class="{ here: route.name === 'standards' }">Standards</RouterLink>
     </nav>
     <div v-if="props.shot" class="state">
       <HelpTip text="Back to the revision before (Ctrl+Z)"><button type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button></HelpTip>

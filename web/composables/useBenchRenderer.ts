@@ -1,10 +1,10 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { dragSize, restSize, type TraceImage } from '@core/index'
-import type { BenchAnswer, BenchRequest, Measured, Rendered, RenderRequest, RenderResult } from '../workers/messages'
+import { dragSize, restSize, type Area, type Cast, type InstrumentId, type StationId, type TraceImage } from '@core/index'
+import type { BenchAnswer, BenchRequest, Lit, Measured, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled } from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
-export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot'>
+export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot' | 'viewing'>
 
 export interface Shown { readonly picture: TraceImage; readonly frameIndex: number }
 
@@ -21,6 +21,11 @@ export interface BenchRenderer {
   readonly counts: ShallowRef<PlayCounts | null>
   readonly play: (wanted: Wanted, plan: PlayPlan, onFrame: (index: number) => void) => void
   readonly pause: () => void
+  readonly probe: (x: number, y: number) => Promise<Probed>
+  readonly light: (instrument: InstrumentId, x: number, y: number) => Promise<Lit>
+  readonly skin: (area: Area, cast: Pick<Cast, 'mired' | 'duv'> | null) => Promise<SkinSampled>
+  readonly losses: (station: StationId) => Promise<Lit>
+  readonly reference: (of: Extract<BenchRequest, { ask: 'reference' }>['of']) => Promise<Referenced>
 }
 
 const restMs = 140
@@ -47,7 +52,7 @@ export function useBenchRenderer(): BenchRenderer {
     if ('played' in data) {
       if (data.id !== played?.id) return
       shown.value = data
-      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', picture: data.picture, meridian: null, accuracy: null }, data.measured)
+      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', picture: data.picture, meridian: null, partMeridian: null, accuracy: null }, data.measured)
       counts.value = data.counts
       played.onFrame(data.frameIndex)
       // Put on the canvas first, then asked for more.
@@ -58,14 +63,26 @@ export function useBenchRenderer(): BenchRenderer {
       playing.value = false
       if (data.fault) fault.value = data.fault
       else if (latest) show({ ...latest, frameIndex: data.frameIndex })
-    } else {
+    } else if ('ok' in data) {
       rendered(data)
+    } else {
+      asked.get(data.id)?.(data)
+      asked.delete(data.id)
     }
   }
+  /** Questions about the picture, by their number. */
+  const asked = new Map<number, (answer: Probed | Lit | SkinSampled | Referenced) => void>()
+  function ask<T extends Probed | Lit | SkinSampled | Referenced>(request: (id: number) => BenchRequest): Promise<T> {
+    return new Promise((done) => {
+      const id = nextId++
+      asked.set(id, (answer) => done(answer as T))
+      tell(request(id))
+    })
+  }
   /** The newest picture; what was not measured of it stays as it was. */
-  function put({ size, frameIndex, source, picture, meridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured'>, measured: Measured | null): void {
+  function put({ size, frameIndex, source, picture, meridian, partMeridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured'>, measured: Measured | null): void {
     const before = result.value, now = measured ?? before
-    if (now) result.value = { waveform: now.waveform, parade: now.parade, vector: now.vector, facts: now.facts, size, frameIndex, source, picture, meridian: meridian ?? before?.meridian ?? null, accuracy }
+    if (now) result.value = { traces: now.traces, facts: now.facts, partFacts: now.partFacts, size, frameIndex, source, picture, meridian: meridian ?? before?.meridian ?? null, partMeridian, accuracy }
   }
   function rendered(data: Extract<BenchAnswer, { ok: boolean }>): void {
     if (data.id !== inFlight?.id) return
@@ -105,7 +122,7 @@ export function useBenchRenderer(): BenchRenderer {
     settled.value = false
     if (playing.value) {
       // Frames move by themselves; only another look is told.
-      if (before?.grade !== wanted.grade || before.asShot !== wanted.asShot) tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot })
+      if (before?.grade !== wanted.grade || before.asShot !== wanted.asShot || before.viewing !== wanted.viewing) tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot, viewing: wanted.viewing })
       return
     }
     // A finer picture of another frame is not waited for: the worker drops it when it is overtaken.
@@ -122,12 +139,18 @@ export function useBenchRenderer(): BenchRenderer {
     counts.value = null
     fault.value = ''
     played = { id: nextId++, onFrame }
-    tell({ ask: 'play', id: played.id, medium: wanted.medium, grade: wanted.grade, asShot: wanted.asShot, plan })
+    tell({ ask: 'play', id: played.id, medium: wanted.medium, grade: wanted.grade, asShot: wanted.asShot, viewing: wanted.viewing, plan })
   }
 
   onScopeDispose(() => {
     clearTimeout(restTimer)
     worker.terminate()
   })
-  return { result, shown, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }) }
+  return { result, shown, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }),
+    probe: (x, y) => ask<Probed>((id) => ({ ask: 'probe', id, x, y })),
+    light: (instrument, x, y) => ask<Lit>((id) => ({ ask: 'light', id, instrument, x, y })),
+    skin: (area, cast) => ask<SkinSampled>((id) => ({ ask: 'skin', id, area, cast })),
+    losses: (station) => ask<Lit>((id) => ({ ask: 'losses', id, station })),
+    reference: (of) => ask<Referenced>((id) => ({ ask: 'reference', id, of })),
+  }
 }

@@ -1,9 +1,10 @@
 // Server state: projects, reels, LUTs, and the shot that is open.
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { EncodingDefinition } from '@core/index'
+import { standardById, type EncodingDefinition, type HouseStandard } from '@core/index'
 import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
+import { NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/readings'
 import { CutShot, JoinShots, LeadFrame, MoveShots, NewProject, RemoveShots, ShotChanges } from '@contracts/requests'
 import type { LutSummary, ProjectSummary, SceneSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
@@ -18,6 +19,9 @@ export const useLibrary = defineStore('library', () => {
   const shot = shallowRef<ShotDetail | null>(null)
   /** Encodings of the user's own. */
   const encodings = shallowRef<readonly EncodingDefinition[]>([])
+
+  /** House standards of the user's own. */
+  const standards = shallowRef<readonly HouseStandard[]>([])
 
   async function loadProjects(): Promise<void> {
     projects.value = await request<readonly ProjectSummary[]>('/projects')
@@ -65,6 +69,36 @@ export const useLibrary = defineStore('library', () => {
     await request(`/encodings/${encodeURIComponent(id)}`, { method: 'DELETE' })
     await loadEncodings()
   }
+  async function loadStandards(): Promise<void> {
+    standards.value = await request<readonly HouseStandard[]>('/standards')
+  }
+  const putJson = <T>(path: string, body: object): Promise<T> => request<T>(path, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  async function keepStandard(standard: HouseStandard): Promise<void> {
+    await putJson(`/standards/${encodeURIComponent(standard.id)}`, checked(OwnStandard, standard))
+    await loadStandards()
+  }
+  async function importStandards(file: File): Promise<void> {
+    const data: unknown = JSON.parse(await file.text())
+    standards.value = await post<readonly HouseStandard[]>('/standards/import', checked(StandardFile, data))
+  }
+  async function removeStandard(id: string): Promise<void> {
+    await request(`/standards/${encodeURIComponent(id)}`, { method: 'DELETE' })
+    await loadStandards()
+  }
+  const standardOf = (id: string): HouseStandard => standardById(id, standards.value)
+
+  /** Changes to what is pointed out in the open shot; each answers with the shot as it is now. */
+  async function onShot(change: (shotId: string, projectId: string) => Promise<ShotDetail>): Promise<void> {
+    const open = shot.value
+    if (!open) return
+    const now = await change(open.id, open.projectId)
+    if (shot.value?.id === open.id) shot.value = { ...now, revision: shot.value.revision }
+  }
+  const pickCard = (pick: Pick | null): Promise<void> => onShot((id) => (pick ? putJson(`/shots/${id}/card`, checked(Pick, pick)) : request<ShotDetail>(`/shots/${id}/card`, { method: 'DELETE' })))
+  const makeSubject = (subject: Omit<NewSubject, 'shotId'>): Promise<void> => onShot((id, projectId) => post<ShotDetail>(`/projects/${projectId}/subjects`, checked(NewSubject, { ...subject, shotId: id })))
+  const placeSubject = (subjectId: string, pick: Pick | null): Promise<void> => onShot((id) => (pick ? putJson(`/shots/${id}/subjects/${subjectId}`, checked(Pick, pick)) : request<ShotDetail>(`/shots/${id}/subjects/${subjectId}`, { method: 'DELETE' })))
+  const waive = (waiver: NewWaiver): Promise<void> => onShot((id) => post<ShotDetail>(`/shots/${id}/waivers`, checked(NewWaiver, waiver)))
+
   async function openShot(shotId: string): Promise<ShotDetail> {
     const found = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
     shot.value = found
@@ -76,5 +110,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { changeShots, moveShots, joinShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

@@ -1,8 +1,9 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, compile, condense, dragSize, lutsOf, measureMeridian, missingLuts, paradeImage, planError, restSize, vectorImage, waveformImage, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache, type ScopeCounts } from '@core/index'
-import { factsOf } from './facts'
+import { buildChain, compile, condense, dragSize, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
+import { lightPixels, lossPixels, probePicture, sampleSkin, type LastPicture } from './looking'
+import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
 import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type Rendered, type RenderRequest } from './messages'
 import { play, type PlayCounts } from './player'
 import type { ProxyFacts } from '@contracts/responses'
@@ -18,7 +19,7 @@ const readers = new LRUCache<string, ProxyReader>({ max: 2, dispose: (reader) =>
 
 const scope = self as unknown as { onmessage: ((e: MessageEvent<BenchRequest>) => void) | null; postMessage: (m: BenchAnswer, transfer?: Transferable[]) => void }
 const buffers = (...images: { rgba: { buffer: ArrayBufferLike } }[]): Transferable[] => images.map((image) => image.rgba.buffer as ArrayBuffer)
-const tracesOf = (m: Measured | null): Measured['waveform'][] => (m ? [m.waveform, m.parade, m.vector] : [])
+const tracesOf = (m: Measured | null): { rgba: { buffer: ArrayBufferLike } }[] => Object.values(m?.traces ?? {})
 const sentence = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 scope.onmessage = ({ data }) => {
@@ -33,6 +34,23 @@ scope.onmessage = ({ data }) => {
     case 'regrade': if (playing) playing.look = data; break
     case 'shown': playing?.onScreen(); break
     case 'pause': playing?.stop(); break
+    case 'probe': scope.postMessage({ id: data.id, probe: last && probePicture(last, tiles.lastSignal(), data.x, data.y) }); break
+    case 'light': {
+      const lit = last && lightPixels(last, tiles.lastSignal(), data.instrument, data.x, data.y)
+      scope.postMessage({ id: data.id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? buffers(lit.image) : [])
+      break
+    }
+    case 'skin': scope.postMessage({ id: data.id, skin: last && sampleSkin(last, tiles.lastSignal(), data.area, data.cast) }); break
+    case 'losses': {
+      const { id, station } = data, asked = newest
+      void (last ? lossPixels(last, station, () => newest !== asked) : Promise.resolve(null)).then((lit) => scope.postMessage({ id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? buffers(lit.image) : []))
+      break
+    }
+    case 'reference': {
+      const { id } = data
+      void reference(data.of).then((referenced) => scope.postMessage({ id, referenced, fault: '' }), (error: unknown) => scope.postMessage({ id, referenced: false, fault: sentence(error) }))
+      break
+    }
   }
 }
 
@@ -84,19 +102,37 @@ async function render(request: RenderRequest): Promise<Rendered> {
   if (newest !== id) throw new Stale()
   const plan = asShot || source === 'proxy' ? null : compile(grade, lutAtHand, frame, size, built)
   const accuracy = plan && size === restSize ? accuracyOf(plan, frame) : null
-  let meridian: Meridian | null = null
+  let meridian: Meridian | null = null, partMeridian: Meridian | null = null
   // A scrubbed frame is to be seen at once.
   const count = source === 'exact' || scrubbed++ % measuredEvery === 0
-  const { picture, counts } = await tiles.work({ work: source === 'proxy' && !asShot ? quickWork(grade, frame) : workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack, count }, () => {
+  const taps = tapsOf(grade, lutAtHand, frame), { viewing } = request
+  last = { grade, asShot, frame, viewing, chain: asShot ? null : (plan?.chain ?? buildChain(grade, lutAtHand)) }
+  const { picture, counts } = await tiles.work({ work: source === 'proxy' && !asShot ? quickWork(grade, frame) : workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), count: count ? countingFor(viewing, taps) : null }, () => {
     // Rows of a proxy are only whole once every thread is done; the Meridian waits for the exact frame.
     if (unpack) return
     const chain = plan?.chain ?? buildChain(grade, lutAtHand)
     meridian = measureMeridian(chain, frame, size === dragSize ? meridianSamples.dragging : meridianSamples.resting)
+    if (viewing.part) partMeridian = measurePartMeridian(chain, frame, partMask(viewing.part, frame), meridianSamples.dragging)
   })
-  return { id, ok: true, size, frameIndex, source, picture, measured: counts && measured(counts), meridian, accuracy }
+  return { id, ok: true, size, frameIndex, source, picture, measured: counts && measuredOf(counts, viewing), meridian, partMeridian, accuracy }
 }
 
-const measured = (counts: ScopeCounts): Measured => ({ waveform: waveformImage(counts), parade: paradeImage(counts), vector: vectorImage(counts), facts: factsOf(counts) })
+/** What was shown last, for questions about it. */
+let last: LastPicture | null = null
+
+/** Holds a trace as the reference: the last one, or that of a frame of any shot. */
+async function reference(of: Extract<BenchRequest, { ask: 'reference' }>['of']): Promise<boolean> {
+  if (of === 'this') return holdLast()
+  holdCounted(null)
+  if (of === null) return false
+  const { grade, medium, frameIndex, viewing } = of
+  const frame = await loadFrame({ mediaHash: medium.hash, index: frameIndex, range: grade.read.range })
+  await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
+  const count = countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame))
+  const { counts } = await tiles.work({ work: workFor(grade, compile(grade, lutAtHand, frame, dragSize), null), displayId: grade.show.displayId, frame, unpack: null, overlay: null, count }, () => undefined)
+  holdCounted(counts && (counts.tap ?? counts.end))
+  return counts !== null
+}
 
 function accuracyOf(plan: Plan, frame: Frame): NonNullable<Rendered['accuracy']> {
   const report = planError(plan, frame)
@@ -120,7 +156,7 @@ function quickWork(grade: GradeDocument, frame: Frame): Work {
 }
 let quick: { readonly key: string; readonly work: Work } | null = null
 
-interface Playing { look: Pick<PlayRequest, 'grade' | 'asShot'>; onScreen: () => void; readonly stop: () => void }
+interface Playing { look: Pick<PlayRequest, 'grade' | 'asShot' | 'viewing'>; onScreen: () => void; readonly stop: () => void }
 let playing: Playing | null = null
 
 async function startPlaying(request: PlayRequest): Promise<void> {
@@ -139,7 +175,7 @@ async function startPlaying(request: PlayRequest): Promise<void> {
   let made: { readonly look: Playing['look']; readonly work: Work } | null = null
   let onScreen: Promise<void> = Promise.resolve()
   try {
-    const { last, counts } = await play(request.plan, {
+    const played = await play(request.plan, {
       ask: (index) => reader.ask(index),
       forget: (wanted) => reader.forget(wanted),
       now: () => performance.now(),
@@ -147,13 +183,15 @@ async function startPlaying(request: PlayRequest): Promise<void> {
       show: async (index, progress) => {
         const taken = await reader.take(index)
         if (stopped) return
-        const { grade, asShot } = mine.look
+        const { grade, asShot, viewing } = mine.look
         const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
         await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
         if (made?.look !== mine.look) made = { look: mine.look, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
         const count = progress.shown % measuredEvery === 1
-        const { picture, counts } = await tiles.work({ work: made.work, displayId: grade.show.displayId, frame, unpack, count }, () => undefined)
-        const results = counts && measured(counts)
+        const taps = tapsOf(grade, lutAtHand, frame)
+        last = { grade, asShot, frame, viewing, chain: null }
+        const { picture, counts } = await tiles.work({ work: made.work, displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), count: count ? countingFor(viewing, taps) : null }, () => undefined)
+        const results = counts && measuredOf(counts, viewing)
         // One picture is on its way to the screen while the next is made.
         await onScreen
         if (stopped) return
@@ -163,7 +201,7 @@ async function startPlaying(request: PlayRequest): Promise<void> {
         })
       },
     }, () => stopped)
-    end(last, counts)
+    end(played.last, played.counts)
   } catch (error) {
     readers.delete(medium.hash)
     end(request.plan.from, none, sentence(error))

@@ -1,16 +1,30 @@
 // What the Bench and its worker say to each other.
-import type { CodeRange, DifferenceReport, GradeDocument, LatticeSize, Meridian, Rate, TraceImage } from '@core/index'
+import type { Area, CodeRange, DifferenceReport, GradeDocument, InstrumentId, InstrumentSettings, LatticeSize, Meridian, OverlaySettings, Part, Probe, Rate, StationId, SubjectCard, TraceImage } from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 
 /** The footage of a shot, as far as a worker must know it. */
 export interface Medium { readonly hash: string; readonly rate: Rate; readonly proxy: ProxyFacts | null }
 
+/** How the instruments and the picture are looked at. It changes nothing of the picture that is graded or measured. */
+export interface Viewing {
+  readonly instruments: InstrumentSettings
+  /** Only what can be seen is counted and painted. */
+  readonly visible: readonly InstrumentId[]
+  /** The station after which the instruments look; "finish" is the picture. */
+  readonly tap: StationId
+  readonly part: Part | null
+  readonly overlay: OverlaySettings | null
+  /** A held trace lies under the present one. */
+  readonly reference: boolean
+}
+
 interface Look {
   readonly medium: Medium
   readonly grade: GradeDocument
   /** Show the code values as they are, without Read and Show. */
   readonly asShot: boolean
+  readonly viewing: Viewing
 }
 
 /** One picture: while a hand moves, the proxy will do; at rest the exact frame is measured. */
@@ -24,6 +38,16 @@ export type BenchRequest =
   /** The last played picture is on screen. */
   | { readonly ask: 'shown' }
   | { readonly ask: 'pause' }
+  /** What a place of the last picture is; x and y in shares of the frame. */
+  | { readonly ask: 'probe'; readonly id: number; readonly x: number; readonly y: number }
+  /** Which pixels of the last picture make a place of an instrument; x and y in shares of its plot, from the lower left. */
+  | { readonly ask: 'light'; readonly id: number; readonly instrument: InstrumentId; readonly x: number; readonly y: number }
+  /** What an area is as skin, once a cast of the light is taken away. */
+  | { readonly ask: 'skin'; readonly id: number; readonly area: Area; readonly cast: { readonly mired: number; readonly duv: number } | null }
+  /** Which pixels a station lost for good. */
+  | { readonly ask: 'losses'; readonly id: number; readonly station: StationId }
+  /** The present trace is held as the reference; or that of a frame of another shot; or none. */
+  | { readonly ask: 'reference'; readonly id: number; readonly of: 'this' | (Look & { readonly frameIndex: number }) | null }
 
 /** Measured on every pixel of the picture; shares are 0..1 of the signal. */
 export interface PictureFacts {
@@ -41,8 +65,8 @@ export interface PictureFacts {
   readonly hueDegrees: number
 }
 
-/** What the instruments show of a picture. */
-export interface Measured { readonly waveform: TraceImage; readonly parade: TraceImage; readonly vector: TraceImage; readonly facts: PictureFacts }
+/** What the instruments show of a picture, and the facts of it and of the part they are limited to. */
+export interface Measured { readonly traces: Readonly<Partial<Record<InstrumentId, TraceImage>>>; readonly facts: PictureFacts; readonly partFacts: PictureFacts | null }
 
 /** A finished picture. While scrubbing, only every few are measured: what was measured last stays. */
 export interface Rendered {
@@ -55,6 +79,8 @@ export interface Rendered {
   readonly picture: TraceImage
   readonly measured: Measured | null
   readonly meridian: Meridian | null
+  /** Of the part that the instruments are limited to. */
+  readonly partMeridian: Meridian | null
   /** Measured when the hand rests: how far the compiled picture was from direct evaluation, and whether it was replaced by it. */
   readonly accuracy: (DifferenceReport & { readonly evaluated: 'compiled' | 'direct' }) | null
 }
@@ -64,7 +90,12 @@ export interface RenderFailure { readonly id: number; readonly ok: false; readon
 /** One picture while playing. The instruments are measured of every few pictures only. */
 export interface PlayedFrame { readonly id: number; readonly played: true; readonly frameIndex: number; readonly picture: TraceImage; readonly measured: Measured | null; readonly counts: PlayCounts }
 export interface PlayEnd { readonly id: number; readonly ended: true; readonly frameIndex: number; readonly counts: PlayCounts; readonly fault: string }
-export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd
+export interface Probed { readonly id: number; readonly probe: Probe | null }
+/** Marks to lay over the picture: pale where a pixel is meant. Null when the question was overtaken. */
+export interface Lit { readonly id: number; readonly lit: TraceImage | null; readonly share: number }
+export interface SkinSampled { readonly id: number; /** Null where nothing there has a colour of skin. */ readonly skin: SubjectCard | null }
+export interface Referenced { readonly id: number; readonly referenced: boolean; readonly fault: string }
+export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced
 
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4

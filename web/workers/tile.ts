@@ -1,5 +1,8 @@
-// One thread's share of a picture: some rows through the passes, to canvas pixels, and counted for the instruments.
-import { buildChain, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, planesToRows, previewPasses, type CodeRange, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeCounts } from '@core/index'
+// One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
+import {
+  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, paintOverlay, partMask, planesToRows, previewPasses,
+  type CodeRange, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
+} from '@core/index'
 
 /** How rows become display signal. */
 export type Work =
@@ -12,6 +15,15 @@ export type Work =
 /** Planes that still have to become the frame's codes: each thread converts its own rows. */
 export interface Unpacking { readonly planes: Planes; readonly layout: PlaneLayout; readonly range: CodeRange; readonly matrix: MatrixId }
 
+/** What the instruments want counted. */
+export interface Counting {
+  readonly wishes: Pick<ScopeWishes, 'chroma' | 'zoom'>
+  readonly chromaticity: boolean
+  /** Another station's signal is to be counted for the instruments. */
+  readonly tap: Tap | null
+  readonly part: Part | null
+}
+
 export interface TileJob {
   readonly id: number
   readonly work: Work
@@ -23,38 +35,67 @@ export interface TileJob {
   readonly canvas: Uint32Array
   readonly rows: Rows
   readonly unpack: Unpacking | null
-  /** Whether the instruments want to know. */
-  readonly count: boolean
+  readonly overlay: { readonly settings: OverlaySettings; readonly tap: Tap | null } | null
+  /** Null while the instruments do not want to know. */
+  readonly count: Counting | null
 }
-export interface TileAnswer { readonly id: number; readonly counts: ScopeCounts | null }
+
+/** Counts of the picture, of the tapped station where there is one, and of the part where the instruments are limited to one. */
+export interface TileCounts { readonly end: Counted; readonly tap: Counted | null; readonly part: Counted | null }
+export interface TileAnswer { readonly id: number; readonly counts: TileCounts | null }
 
 /** What the picture is looked at on, until there are monitors to choose from. */
 export const ownDisplayId = 'bt709-2.4'
 export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
 const mattes: MatteCache = new Map()
 
-export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, count }: Omit<TileJob, 'id'>): ScopeCounts | null {
+export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, overlay, count }: Omit<TileJob, 'id'>): TileCounts | null {
   if (unpack) planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, rows.from, rows.to)
   if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes)
   else if (work.kind === 'direct') executeDirectRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows.from, rows.to)
   else codesAsSignal(frame, shown, rows)
-  const display = displayById(displayId)
+  const display = displayById(displayId), asShot = work.kind === 'asShot'
   const signal = { ...frame, data: shown, low: 0, high: 1 }
-  const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId)
-  toCanvas(mapping ? mapped(mapping, signal, rows) : shown, canvas, frame.width, rows)
+  const mapping = asShot ? null : previewPasses(displayId, ownDisplayId)
+  toCanvas(mapping ? through(mapping, signal, rows, 'mapped') : shown, canvas, frame.width, rows)
+  const topCode = asShot ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535), weights = lumaWeights(asShot ? 'bt709' : display.lumaMatrix)
+  if (overlay) paintOverlay(overlay.settings, signal, overlay.tap && !asShot ? through(overlay.tap, frame, rows, 'overlay') : null, canvas, weights, topCode, rows.from, rows.to)
   if (!count) return null
-  const topCode = work.kind === 'asShot' ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535)
-  return countScopes(signal, lumaWeights(work.kind === 'asShot' ? 'bt709' : display.lumaMatrix), scopeSizes, rows.from, rows.to, topCode)
+  const mask = count.part ? maskOf(count.part, frame, rows) : undefined
+  const counted = (of: Frame, top: number, within?: Uint8Array): Counted => ({
+    scopes: countScopes(of, weights, scopeSizes, rows.from, rows.to, top, { ...count.wishes, ...(within ? { mask: within } : {}) }),
+    chromaticity: count.chromaticity ? countChromaticity(of, display, chromaticityCells, rows.from, rows.to, within) : null,
+  })
+  const tapped = count.tap && !asShot ? { ...signal, data: through(count.tap, frame, rows, 'tap') } : null
+  return { end: counted(signal, topCode), tap: tapped && counted(tapped, 65535), part: mask ? (tapped ? counted(tapped, 65535, mask) : counted(signal, topCode, mask)) : null }
 }
 
-let mappedPixels = new Uint16Array(0)
+const scratch = new Map<string, Uint16Array>()
 
-/** The signal as the user's own display can show it; the signal itself is left alone for the instruments. */
-function mapped(mapping: Passes, signal: Frame, rows: Rows): Uint16Array {
-  if (mappedPixels.length !== signal.data.length) mappedPixels = new Uint16Array(signal.data.length)
-  executeRows(mapping, signal, mappedPixels, rows)
-  return mappedPixels
+/** Rows of a frame through other passes, into memory of this thread's own: the picture itself is left alone. */
+function through(passes: Passes, frame: Frame, rows: Rows, use: 'mapped' | 'overlay' | 'tap'): Uint16Array {
+  let into = scratch.get(use)
+  if (into?.length !== frame.data.length) scratch.set(use, (into = new Uint16Array(frame.data.length)))
+  executeRows(passes, frame, into, rows, use === 'mapped' ? undefined : tapMattes)
+  return into
 }
+const tapMattes: MatteCache = new Map()
+
+let kept: { readonly key: string; readonly mask: Uint8Array } | null = null
+function maskOf(part: Part, { width, height }: Frame, { from, to }: Rows): Uint8Array {
+  const key = JSON.stringify([part, width, height, from, to])
+  if (kept?.key !== key) kept = { key, mask: partMask(part, { width, height }, from, to) }
+  return kept.mask
+}
+
+const addTables = (a: Uint32Array | null, b: Uint32Array | null): Uint32Array | null => {
+  if (a && b) for (let i = 0; i < a.length; i++) a[i]! += b[i]!
+  return a
+}
+const addCounted = (a: Counted | null, b: Counted | null): Counted | null => (a && b ? { scopes: addCounts(a.scopes, b.scopes), chromaticity: addTables(a.chromaticity, b.chromaticity) } : a)
+
+/** Joins what two threads counted of one picture, into the first. */
+export const joinCounts = (a: TileCounts, b: TileCounts): TileCounts => ({ end: addCounted(a.end, b.end) ?? a.end, tap: addCounted(a.tap, b.tap), part: addCounted(a.part, b.part) })
 
 function codesAsSignal({ width, data, low, high }: Frame, shown: Uint16Array, rows: Rows): void {
   const scale = high - low, offset = low * 65535

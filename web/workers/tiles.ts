@@ -1,11 +1,15 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
-import { addCounts, type Frame, type ScopeCounts, type TraceImage } from '@core/index'
+import type { Frame, TraceImage } from '@core/index'
 import type { SentJob } from './tile-worker'
-import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
+import { joinCounts, workTile, type TileAnswer, type TileCounts, type TileJob, type Work } from './tile'
 
-export interface TileWork { readonly picture: TraceImage; readonly counts: ScopeCounts | null }
-export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'count'>
-export interface Tiles { readonly work: (job: PictureJob, meanwhile: () => void) => Promise<TileWork> }
+export interface TileWork { readonly picture: TraceImage; readonly counts: TileCounts | null }
+export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'overlay' | 'count'>
+export interface Tiles {
+  readonly work: (job: PictureJob, meanwhile: () => void) => Promise<TileWork>
+  /** The signal of the last picture, every pixel; the memory is used again for the next one. */
+  readonly lastSignal: () => Uint16Array
+}
 
 /** One thread is enough for a single core; pages that are not isolated cannot share memory. */
 const canSplit = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
@@ -18,7 +22,7 @@ export function startTiles(): Tiles {
   let shown = new Uint16Array(sharedBytes(0)), canvas = new Uint32Array(sharedBytes(0))
   let nextId = 1
   let sent: Work | null = null
-  let waiting: { id: number; done: (counts: ScopeCounts | null) => void; fail: (error: Error) => void } | null = null
+  let waiting: { id: number; done: (counts: TileCounts | null) => void; fail: (error: Error) => void } | null = null
   if (helper) {
     helper.onmessage = ({ data }: MessageEvent<TileAnswer>) => {
       if (waiting?.id === data.id) waiting.done(data.counts)
@@ -37,6 +41,7 @@ export function startTiles(): Tiles {
     return mine
   }
   return {
+    lastSignal: () => shown,
     work: (picture, meanwhile) => inTurn(async () => {
       const { frame } = picture
       const pixels = frame.width * frame.height
@@ -46,7 +51,7 @@ export function startTiles(): Tiles {
       }
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
-      const other = helper && new Promise<ScopeCounts | null>((done, fail) => {
+      const other = helper && new Promise<TileCounts | null>((done, fail) => {
         const job: SentJob = { ...picture, work: picture.work === sent ? null : picture.work, id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }
         sent = picture.work
@@ -55,7 +60,7 @@ export function startTiles(): Tiles {
       const mine = workTile({ ...picture, shown, canvas, rows: { from: 0, to: split } })
       meanwhile()
       const theirs = other && (await other)
-      const counts = mine && theirs ? addCounts(mine, theirs) : mine
+      const counts = mine && theirs ? joinCounts(mine, theirs) : mine
       // Canvas pixels leave for the interface thread, which cannot take shared memory.
       const rgba = new Uint8ClampedArray(pixels * 4)
       rgba.set(new Uint8ClampedArray(canvas.buffer))

@@ -3,28 +3,34 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, needsMapping, setRegion, standardById, stations, type Region, type StationId } from '@core/index'
+import { displayById, needsMapping, overlayById, overlays, setRegion, setStationStrength, stations, stationStrength, withoutStation, type DrawnPart, type InstrumentId, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useBenchRenderer, type Wanted } from '../../composables/useBenchRenderer'
 import { useClipTrace } from '../../composables/useClipTrace'
+import { useDetachedSender } from '../../composables/useDetached'
+import { useReadings } from '../../composables/useReadings'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { useView, type Surround } from '../../stores/view'
 import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
-import InstrumentColumn from './InstrumentColumn.vue'
+import { figuresOf } from './figures'
+import InstrumentColumn from './instruments/InstrumentColumn.vue'
 import KeySheet from './KeySheet.vue'
-import MeridianStrip from './MeridianStrip.vue'
-import PictureStage from './PictureStage.vue'
-import ReadingsList from './ReadingsList.vue'
+import MeridianStrip from './meridian/MeridianStrip.vue'
+import PictureStage from './picture/PictureStage.vue'
+import ReadingsPanel from './readings/ReadingsPanel.vue'
 import StationPanel from './StationPanel.vue'
 import { text } from './text'
 import { usePlayback } from './usePlayback'
 import TimeLine from './TimeLine.vue'
 import TransportBar from './TransportBar.vue'
 import { useBenchKeys } from './useBenchKeys'
+import { useLooking } from './useLooking'
+import { usePointing } from './usePointing'
+import { useViewing } from './useViewing'
 
 const props = defineProps<{ shotId: string }>()
 const library = useLibrary()
@@ -72,11 +78,54 @@ async function open(id: string): Promise<void> {
   }
 }
 
-// The picture follows the document, the frame and the choice of view.
-const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: grade.document, asShot: asShot.value } : null))
-watch(wanted, (now) => {
-  if (now) renderer.show(now)
+/** The grade as it is looked at: without the station whose button is held. */
+const seenGrade = computed(() => (grade.document && view.bypassed ? withoutStation(grade.document, view.bypassed) : grade.document))
+const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, (fault_) => { fault.value = fault_ })
+const { detached } = useDetachedSender(() => {
+  const { value: now } = renderer.result
+  return now && shot.value && grade.document ? { kind: 'picture', traces: now.traces, figures: figuresOf(now.partFacts ?? now.facts), settings: view.instruments, graticules: view.graticules, displayId: grade.document.show.displayId, tap: view.tap, shot: shot.value.name } : null
 })
+const looking = useLooking(renderer)
+const losses = ref<StationId | null>(null)
+function showLosses(id: StationId | null): void {
+  losses.value = id
+  looking.showLosses(id, stations.find((s) => s.id === id)?.name ?? '')
+}
+// The picture follows the document, the frame and the choice of view.
+const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
+watch(wanted, (now, before) => {
+  if (now) renderer.show(now)
+  // What was lit was lit in another picture.
+  if (losses.value && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
+})
+const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
+void library.loadStandards().catch(() => undefined)
+const pointing = usePointing(() => view.frame, async (area) => (await renderer.skin(area, readings.cast.value)).skin)
+const readings = useReadings(
+  () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
+    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: grade.document, pointed: pointing.pointed.value } : null),
+  () => standard.value,
+)
+/** Limits the instruments to where a reading rests. */
+function showArea({ area }: Reading): void {
+  if (area) view.part = { kind: 'box', ...area }
+}
+const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
+const setStrength = (id: StationId, value: number): void => grade.edit(`${stations.find((s) => s.id === id)?.name ?? id} at ${Math.round(value * 100)} %`, (g) => setStationStrength(g, id, value))
+const setOverlay = (id: OverlayId | ''): void => { view.overlay = id === '' ? null : { id, zebra: view.zebra } }
+function setZebra(zebra: { low: number; high: number }): void {
+  view.zebra = zebra
+  if (view.overlay) view.overlay = { ...view.overlay, zebra }
+}
+const nextOverlay = (): void => { const i = view.overlay ? overlays.indexOf(overlayById(view.overlay.id)) : -1; setOverlay(overlays[i + 1]?.id ?? '') }
+const drawnPart = computed(() => (view.part && view.part.kind !== 'region' ? view.part : null))
+const setPart = (part: DrawnPart | null): void => { view.part = part }
+/** A box in the middle to begin with, for those who work by keys. */
+const togglePart = (): void => { view.part = view.part ? null : view.station === 'regions' && region.value ? { kind: 'region', region: region.value } : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 } }
+watch(region, (now) => { if (view.part?.kind === 'region') view.part = now ? { kind: 'region', region: now } : null })
+const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
+watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
+const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
 watch([() => view.frame, () => view.station, renderer.playing], () => { if (!renderer.playing.value) void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }) })
 useIntervalFn(() => { if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined) }, 2000)
 
@@ -87,8 +136,7 @@ function go(frame: number): void {
 const openStation = (id: StationId): void => { view.station = id }
 const surrounds: readonly Surround[] = ['dark', 'black', 'grey', 'white']
 const nextSurround = (): void => { view.surround = surrounds[(surrounds.indexOf(view.surround) + 1) % surrounds.length] ?? 'dark' }
-const fillOrder = [null, 'waveform', 'parade', 'vectorscope'] as const
-const nextInstrument = (): void => { view.filling = fillOrder[(fillOrder.indexOf(view.filling as (typeof fillOrder)[number]) + 1) % fillOrder.length] ?? null }
+const nextInstrument = (): void => { const order = [null, ...view.slots]; view.filling = order[(order.indexOf(view.filling) + 1) % order.length] ?? null }
 function neighbour(direction: -1 | 1): void {
   const id = direction < 0 ? shot.value?.previousShotId : shot.value?.nextShotId
   if (id) void router.push({ name: 'bench', params: { shotId: id }, query: { station: view.station } })
@@ -140,6 +188,11 @@ useBenchKeys({
   nextSurround,
   nextInstrument,
   openStation,
+  nextOverlay,
+  togglePart,
+  toggleReference: () => void toggleReference('this'),
+  nextTap: () => { view.tap = view.tap === 'finish' ? view.station : 'finish' },
+  bypass: (on) => { view.bypassed = on ? view.station : null },
   undo: () => void grade.undo(),
   redo: () => void grade.redo(),
   neighbour,
@@ -165,23 +218,33 @@ useBenchKeys({
         <div class="picture">
           <PictureStage
             :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping" :frame="renderer.shown.value?.frameIndex ?? null"
-            @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
+            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="drawnPart" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay"
+            @part="setPart" @point="looking.pointAt" @zebra="setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine
             :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
             :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
           />
           <TransportBar
-            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length"
-            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
+            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length"
+            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
           />
         </div>
-        <InstrumentColumn :result="renderer.result.value" :filling="view.filling" @fill="view.filling = $event" />
+        <InstrumentColumn
+          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots"
+          @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
+        />
       </div>
-      <MeridianStrip :meridian="renderer.result.value?.meridian ?? null" :station="view.station" :as-shot="asShot" @open="openStation" />
+      <MeridianStrip
+        :meridian="renderer.result.value?.meridian ?? null" :part="view.part ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="strengths" :bypassed="view.bypassed" :losses-of="losses"
+        @open="openStation" @bypass="view.bypassed = $event" @strength="setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
+      />
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
-        <ReadingsList :facts="renderer.result.value?.facts ?? null" :standard="standardById(shot.standardId)" />
+        <ReadingsPanel
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="drawnPart" :readings="readings.readings.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
+          @go="go" @area="showArea" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="setPart(null)"
+        />
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />
     </main>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Under the time line: where in the clip we are, playing, stepping, the looped piece, the lead frame, as shot, and the surround.
 import { computed } from 'vue'
-import { timecodeAt } from '@core/index'
+import { overlays, timecodeAt, type OverlayId } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import type { Surround } from '../../stores/view'
@@ -9,9 +9,9 @@ import type { PlayCounts } from '../../workers/player'
 import { text } from './text'
 
 const props = defineProps<{
-  shot: Pick<ShotSummary, 'media' | 'firstFrame' | 'frameCount' | 'leadFrame' | 'proxy'>; frame: number; asShot: boolean; surround: Surround; playing: boolean; speed: number; loop: boolean; counts: PlayCounts | null; moments: number
+  shot: Pick<ShotSummary, 'media' | 'firstFrame' | 'frameCount' | 'leadFrame' | 'proxy'>; frame: number; asShot: boolean; surround: Surround; overlay: OverlayId | ''; playing: boolean; speed: number; loop: boolean; counts: PlayCounts | null; moments: number
 }>()
-defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; play: []; loop: []; moment: [] }>()
+defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; overlay: [id: OverlayId | '']; play: []; loop: []; moment: [] }>()
 const last = computed(() => props.shot.firstFrame + props.shot.frameCount - 1)
 const here = computed(() => props.frame - props.shot.firstFrame)
 const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
@@ -28,19 +28,22 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     <HelpTip :text="text.momentTip"><button type="button" :disabled="moments === 0" @click="$emit('moment')">{{ text.moments(moments) }}</button></HelpTip>
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
     <HelpTip :text="text.setLeadTip"><button type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button></HelpTip>
+    <HelpTip :text="text.overlayTip"><select :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select></HelpTip>
     <HelpTip :text="text.surroundTip"><button type="button" @click="$emit('surround')">{{ surround }}</button></HelpTip>
     <HelpTip :text="text.asShotTip"><button type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button></HelpTip>
   </div>
 </template>
 
 <style scoped>
-.transport { display: flex; align-items: center; gap: var(--gap-small); height: 34px; white-space: nowrap; overflow: hidden; }
-.time { min-width: 84px; }
-.frame { min-width: 5.5em; text-align: right; font-size: var(--text-small); padding-right: var(--gap-small); }
-.play { min-width: 4em; }
+.transport { display: flex; align-items: center; gap: 3px; height: 34px; white-space: nowrap; overflow: hidden; font-size: 12px; }
+.time { min-width: 80px; }
+.frame { min-width: 4.6em; text-align: right; font-size: var(--text-small); padding-right: 2px; }
+.play { min-width: 3.6em; }
 .state { flex: 1; min-width: 0; font-size: var(--text-small); overflow: hidden; text-overflow: ellipsis; }
-button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px var(--gap); min-height: var(--control); }
+button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 5px; min-width: 24px; min-height: var(--control); }
+select { max-width: 74px; }
+select option { background: var(--panel); color: var(--ink); }
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--ink-quiet); }
-button.on { background: var(--accent); color: var(--ink-on-accent); border-color: var(--accent); }
+button.on, select.on { background: var(--accent); color: var(--ink-on-accent); border-color: var(--accent); }
 </style>

@@ -11,8 +11,8 @@ test('percent has one decimal, a true minus sign and no negative zero', () => {
 })
 
 test('the number comes first and has its unit', () => {
-  expect(figuresOf(facts)).toEqual({ waveform: '1.1 – 97.5 %', parade: 'R +2.7 B −1.9', vectorscope: '8.6 % · 132°' })
-  expect(figuresOf(null)).toEqual({ waveform: '', parade: '', vectorscope: '' })
+  expect(figuresOf(facts)).toEqual({ waveform: '1.1 – 97.5 %', parade: 'R +2.7 B −1.9', vectorscope: '8.6 % · 132°', histogram: 'middle 36.7 %', chromaticity: '8.6 % · 132°' })
+  expect(figuresOf(null)).toEqual({ waveform: '', parade: '', vectorscope: '', histogram: '', chromaticity: '' })
   expect(effectOf('exposureStops', facts)).toBe('middle 36.7 %')
   expect(effectOf('exposureStops', null)).toBeUndefined()
   expect(effectOf('nothing', facts)).toBeUndefined()

@@ -1,5 +1,5 @@
 // Measured facts as short figures: number first, then the unit.
-import type { StationLoss } from '@core/index'
+import type { InstrumentId, StationLoss } from '@core/index'
 import type { PictureFacts } from '../../workers/messages'
 
 /** A share as percent with one decimal, with a true minus sign. */
@@ -18,13 +18,15 @@ export function lossChange(before: StationLoss, after: StationLoss): string {
 }
 
 /** The number beside each instrument's name. */
-export function figuresOf(facts: PictureFacts | null): { waveform: string; parade: string; vectorscope: string } {
-  if (!facts) return { waveform: '', parade: '', vectorscope: '' }
+export function figuresOf(facts: PictureFacts | null): Readonly<Record<InstrumentId, string>> {
+  if (!facts) return { waveform: '', parade: '', vectorscope: '', histogram: '', chromaticity: '' }
   const [r, g, b] = facts.means
   return {
     waveform: `${percent(facts.black)} – ${percent(facts.white)} %`,
     parade: `R ${percent(r - g, true)} B ${percent(b - g, true)}`,
     vectorscope: hue(facts),
+    histogram: `middle ${percent(facts.middle)} %`,
+    chromaticity: hue(facts),
   }
 }
 
@@ -51,9 +53,9 @@ export function readingsOf(facts: PictureFacts): readonly Reading[] {
     { id: 'black', value: percent(facts.black), unit: '%' },
     { id: 'middle', value: percent(facts.middle), unit: '%' },
     { id: 'white', value: percent(facts.white), unit: '%' },
-    { id: 'clipped', value: sharePercent(facts.clippedShare), unit: '% of pixels' },
-    { id: 'crushed', value: sharePercent(facts.crushedShare), unit: '% of pixels' },
-    { id: 'balance', value: facts.means.map((m) => percent(m)).join(' · '), unit: '%' },
+    { id: 'clipped', value: sharePercent(facts.clippedShare), unit: '%' },
+    { id: 'crushed', value: sharePercent(facts.crushedShare), unit: '%' },
+    { id: 'balance', value: facts.means.map((m) => percent(m)).join(' · '), unit: '' },
     { id: 'chroma', value: `${percent(facts.chroma * 2)} % at ${facts.hueDegrees.toFixed(0)}`, unit: '°' },
   ]
 }

@@ -29,6 +29,11 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
       { keys: 'A', what: 'as shot on and off' },
       { keys: 'W', what: 'next surround' },
       { keys: 'F', what: 'next instrument fills the column' },
+      { keys: 'B', what: 'measure a part: a box, or the open region' },
+      { keys: 'T', what: 'next marks on the picture' },
+      { keys: 'H', what: 'instruments look after this station, or at the picture' },
+      { keys: 'Y', what: 'hold this trace as the reference' },
+      { keys: '` (hold)', what: 'leave the open station out' },
     ],
   },
   {

@@ -18,6 +18,11 @@ export interface BenchActions {
   readonly nextSurround: () => void
   readonly nextInstrument: () => void
   readonly openStation: (id: StationId) => void
+  readonly nextOverlay: () => void
+  readonly togglePart: () => void
+  readonly toggleReference: () => void
+  readonly nextTap: () => void
+  readonly bypass: (on: boolean) => void
   readonly undo: () => void
   readonly redo: () => void
   readonly neighbour: (direction: -1 | 1) => void
@@ -43,6 +48,10 @@ export function useBenchKeys(actions: BenchActions): void {
     a: actions.toggleAsShot,
     w: actions.nextSurround,
     f: actions.nextInstrument,
+    t: actions.nextOverlay,
+    b: actions.togglePart,
+    y: actions.toggleReference,
+    h: actions.nextTap,
     '[': () => actions.neighbour(-1),
     ']': () => actions.neighbour(1),
     '?': actions.toggleKeys,
@@ -61,6 +70,10 @@ export function useBenchKeys(actions: BenchActions): void {
       if (!event.repeat) actions.holdAsShot(true)
       return
     }
+    if (event.key === '`') {
+      if (!event.repeat) actions.bypass(true)
+      return
+    }
     // Space on a button presses the button.
     if (event.key === ' ' && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')) return
     const action = plain[event.key]
@@ -68,6 +81,12 @@ export function useBenchKeys(actions: BenchActions): void {
     event.preventDefault()
     action()
   })
-  useEventListener(window, 'keyup', (event) => { if (event.key === 'q') actions.holdAsShot(false) })
-  useEventListener(window, 'blur', () => actions.holdAsShot(false))
+  useEventListener(window, 'keyup', (event) => {
+    if (event.key === 'q') actions.holdAsShot(false)
+    if (event.key === '`') actions.bypass(false)
+  })
+  useEventListener(window, 'blur', () => {
+    actions.holdAsShot(false)
+    actions.bypass(false)
+  })
 }

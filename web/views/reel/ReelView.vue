@@ -49,7 +49,7 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
     fault.value = sentenceOf(error)
   }
 }
-const load = (): Promise<void> => attempt(() => library.loadReel(props.projectId))
+const load = (): Promise<void> => attempt(async () => { await Promise.all([library.loadReel(props.projectId), library.loadStandards()]) })
 const work = useReelWork(() => props.projectId, () => void load())
 const imports = useFootageImport(() => props.projectId, () => void work.look())
 watch(() => props.projectId, () => { scene.value = 'all'; void load() }, { immediate: true })

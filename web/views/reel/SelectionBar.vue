@@ -6,12 +6,14 @@ import { commonRates, encodings, houseStandards, rateName, speedOf } from '@core
 import type { ShotChanges } from '@contracts/requests'
 import type { SceneSummary, ShotState, ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
+import { useLibrary } from '../../stores/library'
 import { rateOf } from './shot-facts'
 import { text } from './text'
 
 const props = defineProps<{ shots: readonly ShotSummary[]; all: number; scenes: readonly SceneSummary[]; copied: ShotSummary | null; inOrder: boolean }>()
 const emit = defineEmits<{ change: [change: Omit<ShotChanges, 'shotIds'>]; copy: []; join: []; cut: []; move: [by: -1 | 1]; remove: [] }>()
 
+const library = useLibrary()
 const sure = ref(false)
 const first = computed(() => props.shots[0])
 /** The value that all chosen shots share; empty when they differ. */
@@ -55,7 +57,7 @@ function range(value: 'full' | 'legal'): void {
         <ElOption v-for="(name, id) in text.states" :key="id" :value="id" :label="name" />
       </ElSelect>
       <ElSelect size="small" class="pick" :model-value="shared((s) => s.standardId)" :placeholder="text.setStandard" :aria-label="text.setStandard" :disabled="shots.some((s) => s.sceneId === null)" @update:model-value="emit('change', { standardId: String($event) })">
-        <ElOption v-for="s in houseStandards" :key="s.id" :value="s.id" :label="s.name" :title="s.tip" />
+        <ElOption v-for="s in [...houseStandards, ...library.standards]" :key="s.id" :value="s.id" :label="s.name" :title="s.tip" />
       </ElSelect>
       <ElSelect size="small" class="pick" :model-value="shared((s) => (s.played ? `${s.played.numerator}/${s.played.denominator}` : ''))" :placeholder="text.setPlayed" :aria-label="text.setPlayed" @update:model-value="played">
         <ElOption v-for="r in rates" :key="r.id" :value="r.id" :label="r.name" />

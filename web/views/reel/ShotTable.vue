@@ -2,9 +2,10 @@
 // The shots as rows. Only the rows in view exist, so that thousands scroll as smoothly as ten.
 import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import { encodingOf, standardById } from '@core/index'
+import { encodingOf } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
+import { useLibrary } from '../../stores/library'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
@@ -12,6 +13,7 @@ import { thumbnailOf } from './thumbnail'
 const props = defineProps<{ shots: readonly ShotSummary[]; chosen: ReadonlySet<string>; cursor: string | null; sortBy: SortKey; downward: boolean }>()
 const emit = defineEmits<{ sort: [key: SortKey]; press: [id: string, event: MouseEvent]; open: [shot: ShotSummary]; drag: [id: string, event: DragEvent]; dropBefore: [id: string] }>()
 
+const library = useLibrary()
 const rowHeight = 76
 const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(computed(() => [...props.shots]), { itemHeight: rowHeight, overscan: 6 })
 
@@ -46,7 +48,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
           <span role="gridcell"><img :src="thumbnailOf(shot, 'shot')" :alt="`${shot.name} as shot`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><img :src="thumbnailOf(shot, 'graded')" :alt="`${shot.name} as graded`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><RouterLink :to="{ name: 'bench', params: { shotId: shot.id } }" draggable="false" @click.stop>{{ shot.name }}</RouterLink><span class="figures quiet small">{{ lengthOf(shot) }}<br />{{ startOf(shot) }}</span></span>
-          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}<span class="quiet small">{{ standardById(shot.standardId).name }}</span></span>
+          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}<span class="quiet small">{{ library.standardOf(shot.standardId).name }}</span></span>
           <span role="gridcell">{{ encodingOf(shot.read).name }}<span class="quiet small">{{ shot.cameraName ?? '' }}<br />{{ certaintyOf(shot).words }}</span></span>
           <span role="gridcell" class="figures small">{{ sizeOf(shot) }}<br /><span class="quiet">{{ sourceOf(shot) }}</span></span>
           <span role="gridcell">{{ text.states[shot.state] }}</span>

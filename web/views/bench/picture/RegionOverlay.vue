@@ -91,11 +91,13 @@ function key(handle: Handle, e: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.overlay { position: absolute; inset: 0; width: 100%; height: 100%; overflow: hidden; touch-action: none; }
+.overlay { position: absolute; inset: 0; width: 100%; height: 100%; overflow: hidden; touch-action: none; pointer-events: none; }
+.overlay ellipse, .overlay rect, .overlay circle { pointer-events: auto; }
+.overlay .soft { pointer-events: none; }
 .edge, .body { fill: none; stroke: var(--accent); stroke-width: 1.5px; vector-effect: non-scaling-stroke; }
 .body { fill: transparent; cursor: move; }
 .soft { stroke-dasharray: 3 4; stroke-width: 1px; }
-.grip { pointer-events: stroke; cursor: nwse-resize; stroke-width: 1px; }
+.overlay .grip { pointer-events: stroke; cursor: nwse-resize; stroke-width: 1px; }
 .handle { fill: var(--well); stroke: var(--accent); stroke-width: 1.5px; vector-effect: non-scaling-stroke; cursor: nwse-resize; }
 :focus-visible { outline: none; stroke: var(--ink); stroke-width: 3px; }
 </style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+// The instruments at the right of the picture: three places, each holding any instrument; one of them can fill the column, and any can have a window.
+import { useMediaQuery } from '@vueuse/core'
+import { ElPopover } from 'element-plus'
+import { computed, watch } from 'vue'
+import { instrumentIds, type InstrumentId, type Probe, type StationId } from '@core/index'
+import { useView } from '../../../stores/view'
+import type { RenderResult } from '../../../workers/messages'
+import { figuresOf } from '../figures'
+import { text } from '../text'
+import InstrumentOptions from './InstrumentOptions.vue'
+import InstrumentPanel from './InstrumentPanel.vue'
+import { onSceneSide, stationName } from './scale-lines'
+
+const props = defineProps<{ result: RenderResult | null; displayId: string; probe: Probe | null; playing: boolean; shots: readonly { readonly id: string; readonly name: string }[] }>()
+const emit = defineEmits<{ point: [at: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null]; reference: [of: 'this' | string | null]; detach: [id: InstrumentId]; visible: [ids: readonly InstrumentId[]] }>()
+const view = useView()
+const narrow = useMediaQuery('(max-width: 1100px)')
+const alone = computed<InstrumentId | null>(() => view.filling ?? (narrow.value ? view.slots[0] ?? 'waveform' : null))
+const shown = computed(() => (alone.value ? [alone.value] : view.slots))
+watch(shown, (ids) => emit('visible', ids), { immediate: true })
+const figures = computed(() => figuresOf(props.result?.partFacts ?? props.result?.facts ?? null))
+/** What the instruments look at, when it is not the picture. */
+const looking = computed(() => (view.tap === 'finish' ? '' : text.options.after(stationName(view.tap), onSceneSide(view.tap))))
+
+/** Puts an instrument in a place; what was there goes where it came from. */
+function put(place: number, id: InstrumentId): void {
+  const before = view.slots[place]
+  view.slots = view.slots.map((there, i) => (i === place ? id : there === id && before ? before : there))
+  if (view.filling) view.filling = id
+}
+const toggle = (id: InstrumentId): void => { view.filling = view.filling === id ? null : id }
+</script>
+
+<template>
+  <div class="column" :class="{ alone: alone !== null }">
+    <InstrumentPanel
+      v-for="(id, place) in shown" :id="id" :key="alone ? 'alone' : place" :class="`place-${place}`" :figure="view.tap === 'finish' ? figures[id] : looking" :trace="result?.traces[id] ?? null" :settings="view.instruments" :graticules="view.graticules"
+      :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" @point="emit('point', $event && { id, ...$event })"
+    >
+      <template #name>
+        <select class="caps name" :value="id" :title="text.instrumentTips[id]" :aria-label="text.chooseInstrument" @change="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, ($event.target as HTMLSelectElement).value as InstrumentId)">
+          <option v-for="i in instrumentIds" :key="i" :value="i">{{ text.instruments[i] }}</option>
+        </select>
+      </template>
+      <template #tools>
+        <ElPopover trigger="click" :width="380" placement="bottom-end" :show-arrow="false" :teleported="true">
+          <template #reference><button type="button" :aria-label="text.setInstrument(text.instruments[id])">{{ text.set }}</button></template>
+          <InstrumentOptions
+            :id="id" :settings="view.instruments" :graticules="view.graticules" :tap="view.tap" :reference="view.reference" :shots="shots"
+            @settings="view.instruments = { ...view.instruments, ...$event }" @graticules="view.graticules = { ...view.graticules, ...$event }" @tap="(s: StationId) => { view.tap = s }" @reference="emit('reference', $event)" @detach="emit('detach', id)"
+          />
+        </ElPopover>
+        <button v-if="!narrow" type="button" :aria-pressed="view.filling === id" @click="toggle(id)">{{ view.filling === id ? text.unfill : text.fill }}</button>
+      </template>
+    </InstrumentPanel>
+  </div>
+</template>
+
+<style scoped>
+.column { display: grid; grid-template: 1fr 1.08fr / 1.25fr 1fr; grid-template-areas: 'a a' 'b c'; gap: var(--gap); min-height: 0; min-width: 0; }
+.column.alone { display: flex; flex-direction: column; }
+.alone > section { flex: 1; }
+.place-0 { grid-area: a; }
+.place-1 { grid-area: b; }
+.place-2 { grid-area: c; }
+button { background: none; border: 0; border-left: var(--line) solid var(--hairline); padding: 0 var(--gap-small) 0 var(--gap); color: var(--ink-quiet); font-size: var(--text-small); min-height: 20px; min-width: 24px; }
+button:hover { color: var(--ink); }
+.name { background: none; border: 0; color: var(--ink-quiet); padding: 0; min-height: 20px; margin-left: -4px; max-width: 128px; }
+.name:hover { color: var(--ink); }
+.name option { background: var(--panel); color: var(--ink); }
+</style>

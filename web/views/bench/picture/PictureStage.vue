@@ -1,0 +1,56 @@
+<script setup lang="ts">
+// The picture: a canvas that finished pixels are put on, and over it the lit pixels, the measured part, the chosen region, and numbers.
+import { computed, ref, watch } from 'vue'
+import type { DrawnPart, OverlaySettings, Probe, Region, TraceImage } from '@core/index'
+import { putImage } from '../../../composables/putImage'
+import type { Surround } from '../../../stores/view'
+import { text } from '../text'
+import OverlayLegend from './OverlayLegend.vue'
+import PartOverlay from './PartOverlay.vue'
+import ProbeReadout from './ProbeReadout.vue'
+import RegionOverlay from './RegionOverlay.vue'
+
+const props = defineProps<{
+  picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; frame: number | null
+  lit: TraceImage | null; litNote: string; part: DrawnPart | null; card: DrawnPart | null; subjects: readonly (Omit<DrawnPart, 'kind'> & { readonly name: string })[]; probe: Probe | null; overlay: OverlaySettings | null
+}>()
+defineEmits<{
+  shape: [change: Partial<Region['shape']>]; feather: [value: number]; hold: []; release: []
+  part: [part: DrawnPart | null]; point: [place: { readonly x: number; readonly y: number } | null]; zebra: [band: { low: number; high: number }]
+}>()
+
+const canvas = ref<HTMLCanvasElement | null>(null), litCanvas = ref<HTMLCanvasElement | null>(null)
+watch([() => props.picture, canvas], ([picture, target]) => { if (picture && target) putImage(target, picture) })
+watch([() => props.lit, litCanvas], ([lit, target]) => { if (lit && target) putImage(target, lit) }, { flush: 'post' })
+const place = computed(() => ({ aspectRatio: String(props.aspect) }))
+</script>
+
+<template>
+  <div class="stage" :class="surround">
+    <div class="frame" :style="place">
+      <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" :data-frame="frame" />
+      <canvas v-show="lit" ref="litCanvas" class="lit" aria-hidden="true" data-testid="lit" :data-lit="lit !== null" />
+      <PartOverlay v-if="picture" :part="part" :card="card" :subjects="subjects" @part="$emit('part', $event)" @point="$emit('point', $event)" />
+      <p v-if="fault" class="word" role="alert">▲ {{ fault }}</p>
+      <p v-else-if="!picture" class="word quiet">{{ text.loading }}</p>
+      <p v-if="litNote" class="note above" role="status" data-testid="lit-note">{{ litNote }}</p>
+      <p v-if="note" class="note" role="status" data-testid="mapped">{{ note }}</p>
+      <RegionOverlay v-if="region && picture" :region="region" :aspect="aspect" @shape="$emit('shape', $event)" @feather="$emit('feather', $event)" @hold="$emit('hold')" @release="$emit('release')" />
+      <OverlayLegend v-if="overlay" :overlay="overlay" @zebra="$emit('zebra', $event)" />
+      <ProbeReadout v-if="probe" :probe="probe" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage { display: grid; place-items: center; min-height: 0; min-width: 0; height: 100%; container-type: size; }
+.stage.black { background: var(--surround-black); }
+.stage.grey { background: var(--surround-grey); }
+.stage.white { background: var(--surround-white); }
+.frame { position: relative; width: 100%; max-height: 100%; max-width: calc(100cqh * v-bind('aspect')); }
+canvas { display: block; width: 100%; height: 100%; background: var(--well); }
+.lit { position: absolute; inset: 0; background: none; pointer-events: none; }
+.note { position: absolute; left: var(--gap); bottom: var(--gap); margin: 0; padding: 0 var(--gap-small); background: var(--well); font-size: var(--text-small); pointer-events: none; }
+.note.above { bottom: auto; top: var(--gap); right: var(--gap); left: auto; }
+.word { position: absolute; inset: auto 0 45% 0; text-align: center; margin: 0; pointer-events: none; }
+</style>

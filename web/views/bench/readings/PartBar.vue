@@ -1,0 +1,52 @@
+<script setup lang="ts">
+// What the measured part is: its numbers, and saying what lies there: a grey card, or a subject.
+import { ref } from 'vue'
+import type { DrawnPart } from '@core/index'
+import type { SubjectSummary } from '@contracts/responses'
+import HelpTip from '../../../components/HelpTip.vue'
+import type { PictureFacts } from '../../../workers/messages'
+import { percent } from '../figures'
+import { text } from '../text'
+
+const props = defineProps<{ part: DrawnPart | null; facts: PictureFacts | null; subjects: readonly SubjectSummary[]; fault: string; hasCard: boolean }>()
+const emit = defineEmits<{ card: []; subject: [name: string, fresh: boolean]; clear: []; noCard: [] }>()
+const naming = ref(false), name = ref('')
+function choose(event: Event): void {
+  const select = event.target as HTMLSelectElement, { value } = select
+  select.value = ''
+  if (value === 'new') naming.value = true
+  else if (value) emit('subject', props.subjects.find((s) => s.id === value)?.name ?? '', false)
+}
+function keep(): void {
+  const words = name.value.trim()
+  if (words) emit('subject', words, true)
+  naming.value = false
+  name.value = ''
+}
+</script>
+
+<template>
+  <div class="part-bar" data-testid="part-bar">
+    <span v-if="facts" class="figures numbers">{{ text.partFacts(percent(facts.middle), percent(facts.chroma * 2), facts.hueDegrees.toFixed(0)) }}</span>
+    <form v-if="naming" @submit.prevent="keep"><input v-model="name" maxlength="60" :placeholder="text.subjectName" :aria-label="text.subjectName" autofocus><button type="submit" :disabled="name.trim() === ''">{{ text.keep }}</button><button type="button" @click="naming = false">{{ text.cancel }}</button></form>
+    <template v-else>
+      <HelpTip :text="text.cardTip"><button type="button" :disabled="!part" @click="emit('card')">{{ text.isCard }}</button></HelpTip>
+      <HelpTip :text="text.subjectTip">
+        <select :disabled="!part" value="" :aria-label="text.isSubject" @change="choose"><option value="" disabled>{{ text.isSubject }}</option><option v-for="s in subjects" :key="s.id" :value="s.id">{{ s.name }}</option><option value="new">{{ text.newSubject }}</option></select>
+      </HelpTip>
+      <button v-if="hasCard" type="button" @click="emit('noCard')">{{ text.noCard }}</button>
+      <button type="button" @click="emit('clear')">{{ text.clearPart }}</button>
+    </template>
+    <span v-if="fault" class="fault" role="alert">▲ {{ fault }}</span>
+  </div>
+</template>
+
+<style scoped>
+.part-bar { display: flex; align-items: center; gap: var(--gap-small); min-height: 26px; white-space: nowrap; overflow: hidden; font-size: 12px; }
+.numbers { font-size: 11px; overflow: hidden; text-overflow: ellipsis; }
+form { display: flex; gap: var(--gap-small); flex: 1; }
+input { flex: 1; min-width: 60px; }
+input, button, select { background: var(--well); color: var(--ink); border: var(--line) solid var(--hairline); border-radius: var(--radius); min-height: var(--control); padding: 0 6px; font-size: 12px; }
+button:hover:enabled { border-color: var(--accent); }
+.fault { color: var(--warning); }
+</style>

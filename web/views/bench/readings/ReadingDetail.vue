@@ -1,0 +1,43 @@
+<script setup lang="ts">
+// One reading in full: its sentence, why it matters, where it rests, and waiving it with a reason.
+import { ref } from 'vue'
+import { readingKind, type Reading } from '@core/index'
+import type { Waiver } from '@contracts/responses'
+import { text } from '../text'
+
+defineProps<{ reading: Reading; waiver: Waiver | null; clip: string }>()
+const emit = defineEmits<{ close: []; area: []; waive: [reason: string | null] }>()
+const reason = ref('')
+function waive(): void {
+  const words = reason.value.trim()
+  if (words) emit('waive', words)
+  reason.value = ''
+}
+</script>
+
+<template>
+  <div class="detail" data-testid="reading-detail">
+    <p><button type="button" @click="emit('close')">‹ {{ text.allReadings }}</button> <strong>{{ reading.sentence }}</strong></p>
+    <p class="quiet">{{ readingKind(reading.id).why }} {{ readingKind(reading.id).tip }} {{ clip }}</p>
+    <p class="tools">
+      <button v-if="reading.area" type="button" @click="emit('area')">{{ text.showWhere }}</button>
+      <span v-if="reading.confidence < 1" class="quiet">{{ text.sure(reading.confidence) }}</span>
+    </p>
+    <form v-if="!waiver" @submit.prevent="waive">
+      <input v-model="reason" type="text" maxlength="300" :placeholder="text.waiveReason" :aria-label="text.waiveReason">
+      <button type="submit" :disabled="reason.trim() === ''">{{ text.waive }}</button>
+    </form>
+    <p v-else class="tools"><span>{{ text.waivedBecause(waiver.reason) }}</span> <button type="button" @click="emit('waive', null)">{{ text.takeUp }}</button></p>
+  </div>
+</template>
+
+<style scoped>
+.detail { display: grid; gap: var(--gap-small); align-content: start; font-size: 12px; }
+p { margin: 0; }
+strong { font-weight: 500; }
+.tools, form { display: flex; gap: var(--gap); align-items: center; }
+input { flex: 1; min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); color: var(--ink); padding: 0 var(--gap-small); min-height: var(--control); }
+button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap); min-height: var(--control); }
+button:hover:enabled { border-color: var(--accent); }
+button:disabled { color: var(--ink-quiet); }
+</style>

@@ -1,0 +1,73 @@
+// Pointing: what lies under the pointer, which pixels make a place of an instrument, which pixels a station lost. One question at a time, the latest wins.
+import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
+import type { InstrumentId, Probe, StationId, TraceImage } from '@core/index'
+import type { BenchRenderer } from '../../composables/useBenchRenderer'
+import { sharePercent } from './figures'
+import { text } from './text'
+
+export interface Looking {
+  readonly probe: ShallowRef<Probe | null>
+  readonly lit: ShallowRef<TraceImage | null>
+  /** What is lit, in words. */
+  readonly litNote: Ref<string>
+  readonly pointAt: (place: { readonly x: number; readonly y: number } | null) => void
+  readonly lightPlace: (place: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null) => void
+  /** Lights what a station lost, or nothing. */
+  readonly showLosses: (station: StationId | null, name: string) => void
+}
+
+export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'losses' | 'shown'>): Looking {
+  const probe = shallowRef<Probe | null>(null), lit = shallowRef<TraceImage | null>(null), litNote = ref('')
+  const latest = <T>(ask: (wanted: T) => Promise<void>, clear: () => void): ((wanted: T | null) => void) => {
+    let wanted: T | null = null, busy = false
+    const run = async (): Promise<void> => {
+      busy = true
+      while (wanted) {
+        const now = wanted
+        await ask(now)
+        if (wanted === now) break
+      }
+      busy = false
+      if (!wanted) clear()
+    }
+    return (next) => {
+      wanted = next
+      if (!next) clear()
+      else if (!busy) void run()
+    }
+  }
+  let place: { readonly x: number; readonly y: number } | null = null
+  const askProbe = latest<{ readonly x: number; readonly y: number }>(async (at) => { probe.value = (await renderer.probe(at.x, at.y)).probe }, () => { probe.value = null })
+  function pointAt(at: typeof place): void {
+    place = at
+    askProbe(at)
+  }
+  // The picture changed under a resting pointer.
+  watch(renderer.shown, () => { if (place) askProbe({ ...place }) })
+
+  let generation = 0
+  function unlit(): void {
+    generation++
+    lit.value = null
+    litNote.value = ''
+  }
+  const lightPlace = latest<{ readonly id: InstrumentId; readonly x: number; readonly y: number }>(async ({ id, x, y }) => {
+    const mine = ++generation, answer = await renderer.light(id, x, y)
+    if (generation !== mine) return
+    lit.value = answer.share > 0 ? answer.lit : null
+    litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''
+  }, unlit)
+  function showLosses(station: StationId | null, name: string): void {
+    unlit()
+    if (!station) return
+    const mine = ++generation
+    litNote.value = text.findingLosses
+    void renderer.losses(station).then((answer) => {
+      if (generation !== mine) return
+      lit.value = answer.lit
+      litNote.value = answer.lit ? text.litLosses(name, sharePercent(answer.share)) : ''
+    })
+  }
+  onScopeDispose(() => { generation++ })
+  return { probe, lit, litNote, pointAt, lightPlace, showLosses }
+}

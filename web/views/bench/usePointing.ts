@@ -1,0 +1,57 @@
+// What is pointed out in the shot: the grey card, subjects and their cards, waived readings.
+import { computed, ref, type ComputedRef, type Ref } from 'vue'
+import type { Area, DrawnPart, Pointed, Reading, SubjectCard } from '@core/index'
+import { sentenceOf } from '../../api/client'
+import { useLibrary } from '../../stores/library'
+import { useView } from '../../stores/view'
+import { text } from './text'
+
+export interface Pointing {
+  readonly pointed: ComputedRef<Pointed>
+  readonly card: ComputedRef<DrawnPart | null>
+  readonly subjects: ComputedRef<readonly (Area & { readonly name: string })[]>
+  readonly fault: Ref<string>
+  readonly pickCard: () => void
+  readonly dropCard: () => void
+  /** `fresh`: a new subject, or a new card for one. Otherwise only its place in this shot. */
+  readonly pickSubject: (name: string, fresh: boolean) => void
+  readonly waive: (reading: Reading, reason: string | null) => void
+}
+
+/** `sample` measures an area as skin, under neutral light as far as the light is known. */
+export function usePointing(frame: () => number, sample: (area: Area) => Promise<SubjectCard | null>): Pointing {
+  const library = useLibrary(), view = useView(), fault = ref('')
+  const shot = computed(() => library.shot)
+  const near = (at: { readonly frame: number } | null | undefined): boolean => at?.frame === frame()
+  /** A place counts on the frame it was pointed out on: elsewhere the camera may have moved. */
+  const card = computed<DrawnPart | null>(() => (shot.value?.card && near(shot.value.card) ? { kind: 'box', ...shot.value.card.area } : null))
+  const here = computed(() => (shot.value?.subjects ?? []).flatMap((s) => (s.here && near(s.here) ? [{ name: s.name, area: s.here.area, card: s.card }] : [])))
+  const area = computed<Area | null>(() => (view.part && view.part.kind !== 'region' ? { left: view.part.left, top: view.part.top, right: view.part.right, bottom: view.part.bottom } : null))
+  async function quietly(work: () => Promise<void>): Promise<void> {
+    fault.value = ''
+    try {
+      await work()
+    } catch (error) {
+      fault.value = sentenceOf(error)
+    }
+  }
+  function pickSubject(name: string, fresh: boolean): void {
+    const { value: where } = area, known = shot.value?.subjects.find((s) => s.name === name)
+    if (!where) return
+    if (!fresh && known) return void quietly(() => library.placeSubject(known.id, { frame: frame(), area: where }))
+    void quietly(async () => {
+      const card = await sample(where)
+      if (card) await library.makeSubject({ name, frame: frame(), area: where, card })
+      else fault.value = text.noSkin
+    })
+  }
+  return {
+    pointed: computed(() => ({ card: shot.value?.card && near(shot.value.card) ? shot.value.card.area : null, subjects: here.value })),
+    card, fault,
+    subjects: computed(() => here.value.map((s) => ({ ...s.area, name: s.name }))),
+    pickCard: () => { const { value: where } = area; if (where) void quietly(() => library.pickCard({ frame: frame(), area: where })) },
+    dropCard: () => void quietly(() => library.pickCard(null)),
+    pickSubject,
+    waive: (reading, reason) => void quietly(() => library.waive({ reading: reading.id, subject: reading.of ?? '', waived: reason !== null, ...(reason === null ? {} : { reason }) })),
+  }
+}

@@ -1,0 +1,45 @@
+// How the picture is looked at, as the worker needs it: which instruments, limited to what, with which marks; and the reference trace.
+import { computed, shallowRef, type ComputedRef } from 'vue'
+import type { InstrumentId } from '@core/index'
+import { sentenceOf } from '../../api/client'
+import type { BenchRenderer } from '../../composables/useBenchRenderer'
+import { useLibrary } from '../../stores/library'
+import { useView } from '../../stores/view'
+import type { ShotDetail } from '@contracts/responses'
+import { request } from '../../api/client'
+import type { Viewing } from '../../workers/messages'
+
+export interface BenchViewing {
+  readonly viewing: ComputedRef<Viewing>
+  readonly setVisible: (ids: readonly InstrumentId[]) => void
+  /** Holds the present trace, that of another shot's lead frame (by its id), or none. Holding again what is held lets it go. */
+  readonly toggleReference: (of: 'this' | string | null) => Promise<void>
+}
+
+export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached: () => readonly InstrumentId[], onFault: (sentence: string) => void): BenchViewing {
+  const view = useView(), library = useLibrary()
+  const inColumn = shallowRef<readonly InstrumentId[]>([]), revision = shallowRef(0)
+  const viewing = computed<Viewing>(() => {
+    // A newly held trace is another way of looking, though nothing else changed.
+    void revision.value
+    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, overlay: view.overlay, reference: view.reference }
+  })
+  async function toggleReference(of: 'this' | string | null): Promise<void> {
+    const wanted = of === 'this' && view.reference ? null : of
+    try {
+      let what: Parameters<BenchRenderer['reference']>[0] = null
+      if (wanted === 'this') what = 'this'
+      else if (wanted) {
+        const other = library.shot?.id === wanted ? library.shot : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
+        what = { medium: { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy }, frameIndex: other.leadFrame, grade: other.revision.grade, asShot: false, viewing: viewing.value }
+      }
+      const { referenced, fault } = await renderer.reference(what)
+      if (fault) onFault(fault)
+      view.reference = referenced
+      revision.value++
+    } catch (error) {
+      onFault(sentenceOf(error))
+    }
+  }
+  return { viewing, setVisible: (ids) => { inColumn.value = ids }, toggleReference }
+}

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+// One instrument in a window of its own, for a second monitor: it follows the Bench in the other window.
+import { useTitle } from '@vueuse/core'
+import { computed } from 'vue'
+import { instrumentIds, type InstrumentId } from '@core/index'
+import { useDetachedReceiver } from '../../composables/useDetached'
+import InstrumentPanel from '../bench/instruments/InstrumentPanel.vue'
+import { text } from '../bench/text'
+
+const props = defineProps<{ instrument: string }>()
+const id = computed<InstrumentId>(() => instrumentIds.find((i) => i === props.instrument) ?? 'waveform')
+const picture = useDetachedReceiver(() => id.value)
+useTitle(computed(() => `${text.instruments[id.value]} · Pale Meridian`))
+</script>
+
+<template>
+  <main class="alone">
+    <InstrumentPanel v-if="picture" :id="id" :figure="picture.figures[id]" :trace="picture.traces[id] ?? null" :settings="picture.settings" :graticules="picture.graticules" :display-id="picture.displayId" :tap="picture.tap" :probe="null" :playing="false" />
+    <p v-else class="quiet">Waiting for the Bench. Keep a shot open there in another window.</p>
+  </main>
+</template>
+
+<style scoped>
+.alone { height: 100%; display: grid; padding: var(--gap); }
+p { place-self: center; }
+</style>
