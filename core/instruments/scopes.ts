@@ -136,9 +136,9 @@ export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts
 }
 
 /** 12-bit code → byte offset of its level. */
-function levelTable(frame: Frame, levels: number): Uint32Array {
+function levelTable(frame: Frame, levels: number): Uint16Array {
   const perLevel = levels / (levelHigh - levelLow)
-  return Uint32Array.from({ length: histogramBins }, (_, bin) => {
+  return Uint16Array.from({ length: histogramBins }, (_, bin) => {
     const signal = frame.low + ((frame.high - frame.low) * (bin + 0.5)) / histogramBins
     return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel))) * 4
   })

@@ -85,8 +85,34 @@ export function measureRebuild(): string[] {
   })
 }
 
-export function measureScopes(): string[] {
-  const frame = testFrame(960, 540)
-  const ms = median(timed(30, () => void countScopes(frame, lumaWeights('bt709'), { columns: 240, levels: 180, vectorCells: 180 })))
-  return [`${ms.toFixed(1)} ms`]
+/** Ours and ffmpeg's four filters in turn, on the same picture. ffmpeg gets 10 bits: fewer than we count, more than a screen shows. */
+export function measureScopes(scratch: string): string[] {
+  const frame = testFrame(960, 540), repeats = 12, ours: number[] = [], theirs: number[] = []
+  mkdirSync(scratch, { recursive: true })
+  const picture = join(scratch, 'scopes.yuv')
+  writeFileSync(picture, planes10(frame))
+  const maps = ['a', 'b', 'c', 'd'], outputs = (suffix: string): string[] => maps.flatMap((m) => ['-map', `[${m}${suffix}]`, '-f', 'null', '-'])
+  const run = (filters: string, suffix: string): number => {
+    const start = performance.now()
+    execFileSync('ffmpeg', ['-v', 'error', '-nostdin', '-filter_threads', '1', '-filter_complex_threads', '1', '-f', 'rawvideo', '-pix_fmt', 'yuv444p10le', '-s', '960x540', '-i', picture, '-filter_complex', `loop=${repeats - 1}:1,split=4[a][b][c][d]${filters}`, ...outputs(suffix)])
+    return performance.now() - start
+  }
+  for (let round = 0; round < rounds; round++) {
+    ours.push(median(timed(30, () => void countScopes(frame, lumaWeights('bt709'), { columns: 240, levels: 180, vectorCells: 180 }))))
+    theirs.push((run(';[a]waveform=components=1[a2];[b]waveform=components=7:display=parade[b2];[c]vectorscope=mode=color[c2];[d]histogram[d2]', '2') - run('', '')) / repeats)
+  }
+  const ratio = median(theirs.map((t, i) => t / ours[i]!))
+  return [`${median(ours).toFixed(1)} ms, least ${Math.min(...ours).toFixed(1)} ms (bound 8); ffmpeg's waveform, parade, vectorscope and histogram at 10 bits ${median(theirs).toFixed(1)} ms: ${ratio.toFixed(1)} times as long (aim 6)`]
+}
+
+/** A frame as planes of Y, Cb, Cr of 10 bits in full range (BT.709). */
+function planes10({ width, height, data }: Frame): Buffer {
+  const w = lumaWeights('bt709'), pixels = width * height, out = new Uint16Array(pixels * 3)
+  for (let p = 0, i = 0; p < pixels; p++, i += 3) {
+    const r = data[i]! / 65535, g = data[i + 1]! / 65535, b = data[i + 2]! / 65535, luma = w.red * r + w.green * g + w.blue * b
+    out[p] = Math.round(luma * 1023)
+    out[pixels + p] = Math.round(((b - luma) / w.cbDivisor) * 1023 + 512)
+    out[2 * pixels + p] = Math.round(((r - luma) / w.crDivisor) * 1023 + 512)
+  }
+  return Buffer.from(out.buffer)
 }

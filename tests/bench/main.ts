@@ -17,7 +17,7 @@ const parts: readonly Part[] = [
   { letter: 'b', what: 'Playing a ten-step grade from the proxy with the instruments, Chromium, 960×540, 24 frames a second', measure: () => measurePlayback(browser, instance) },
   { letter: 'c', what: 'Lattice application, one core, 1920×1080, 33 entries per axis', measure: () => measureKernel(resolve('.data'), browser) },
   { letter: 'd', what: 'Compiling again after one slider moved, 33 entries per axis', measure: measureRebuild },
-  { letter: 'e', what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core', measure: measureScopes },
+  { letter: 'e', what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core', measure: () => measureScopes(resolve('.data')) },
   { letter: 'f', what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames', measure: () => measureAccuracy(instance.address) },
   { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
 ]

@@ -51,8 +51,8 @@ async function sampleInPage(): Promise<Samples> {
     if (++puts === canvases) void nextFrame().then((at) => onShown(at))
     return result
   } as typeof put
-  // The time line's trace is drawn when the hand rests and is not waited for.
-  const canvases = document.querySelectorAll('canvas:not(.timeline canvas)').length
+  // The time line's trace is drawn when the hand rests, lit pixels only when asked for: they are not waited for.
+  const canvases = document.querySelectorAll('canvas:not(.timeline canvas, .lit)').length
   const nextFrame = (): Promise<number> => new Promise((done) => requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(performance.now()); channel.port2.postMessage(0) }))
   const slider = document.querySelector<HTMLElement>('[data-control="exposureStops"] [role="slider"]')
   if (!slider) throw new Error('There is no exposure control.')

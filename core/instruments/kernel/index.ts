@@ -10,7 +10,7 @@ export interface ScopeJob {
   readonly rows: Uint16Array
   readonly width: number
   readonly columnOf: Uint32Array
-  readonly levelOf: Uint32Array
+  readonly levelOf: Uint16Array
   /** Counters per trace, per luma bin and of the vectorscope. */
   readonly traceEntries: number
   readonly lumaBins: number
@@ -69,7 +69,7 @@ export function countFast(job: ScopeJob): ScopeResult | null {
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
-  new Uint32Array(buffer, levelOf, job.levelOf.length).set(job.levelOf)
+  new Uint16Array(buffer, levelOf, job.levelOf.length).set(job.levelOf)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
   new Uint16Array(buffer, source, job.rows.length).set(job.rows)
   if (mask) new Uint8Array(buffer, maskAt, mask.length).set(mask)

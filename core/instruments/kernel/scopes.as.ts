@@ -9,7 +9,7 @@ class Job {
   rows: u32
   /** u32 per picture column: byte offset of its counters. */
   columnOf: u32
-  /** u32 per 12-bit code: byte offset of its level. */
+  /** u16 per 12-bit code: byte offset of its level. */
   levelOf: u32
   waveform: u32
   red: u32
@@ -51,6 +51,14 @@ function count(at: usize): void {
 
 export function countScopes(at: usize): void {
   const job = changetype<Job>(at)
+  // What is seldom wanted costs nothing when it is not.
+  if (job.mask == 0 && job.cb == 0 && job.zoomed == 0) run(job, false)
+  else run(job, true)
+}
+
+// @ts-ignore: decorator
+@inline
+function run(job: Job, more: bool): void {
   const width: i32 = job.width, rows: i32 = job.rows, band: i32 = job.band, cells: i32 = job.cells, top = job.topCode
   const wr = job.redWeight, wg = job.greenWeight, wb = job.blueWeight, perCb: i32 = job.perCb, perCr: i32 = job.perCr
   const waveform: usize = job.waveform, red: usize = job.red, green: usize = job.green, blue: usize = job.blue, luma: usize = job.luma, vector: usize = job.vector
@@ -64,23 +72,24 @@ export function countScopes(at: usize): void {
     for (let y = 0; y < rows; y++) {
       let pixel = source + <usize>(y * width + left) * 6
       for (let x = left; x < right; x++, pixel += 6) {
-        if (mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
+        if (more && mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
         const r = <u32>load<u16>(pixel), g = <u32>load<u16>(pixel, 2), b = <u32>load<u16>(pixel, 4)
         const l = <i32>((wr * r + wg * g + wb * b + 32768) >> 16)
         const column = <usize>load<u32>(columnOf + (<usize>x << 2))
         const bin = <usize>(l >> 4) << 2
-        count(waveform + column + load<u32>(levelOf + bin))
-        count(red + column + load<u32>(levelOf + (<usize>(r >> 4) << 2)))
-        count(green + column + load<u32>(levelOf + (<usize>(g >> 4) << 2)))
-        count(blue + column + load<u32>(levelOf + (<usize>(b >> 4) << 2)))
+        count(waveform + column + <usize>load<u16>(levelOf + (bin >> 1)))
+        count(red + column + <usize>load<u16>(levelOf + (<usize>(r >> 4) << 1)))
+        count(green + column + <usize>load<u16>(levelOf + (<usize>(g >> 4) << 1)))
+        count(blue + column + <usize>load<u16>(levelOf + (<usize>(b >> 4) << 1)))
         count(luma + bin)
-        const across = min(max((centre + (<i32>b - l) * perCb) >> 20, 0), lastCell), up = min(max((centre + (<i32>r - l) * perCr) >> 20, 0), lastCell)
+        // Cb and Cr never pass ±0.5, and the plane spans more: no cell needs holding.
+        const across = (centre + (<i32>b - l) * perCb) >> 20, up = (centre + (<i32>r - l) * perCr) >> 20
         count(vector + (<usize>(up * cells + across) << 2))
-        if (cbTrace != 0) {
-          count(cbTrace + column + load<u32>(levelOf + (<usize>(min(max(32768 + (((<i32>b - l) * cbGain) >> 15), 0), 65535) >> 4) << 2)))
-          count(crTrace + column + load<u32>(levelOf + (<usize>(min(max(32768 + (((<i32>r - l) * crGain) >> 15), 0), 65535) >> 4) << 2)))
+        if (more && cbTrace != 0) {
+          count(cbTrace + column + <usize>load<u16>(levelOf + (<usize>(min(max(32768 + (((<i32>b - l) * cbGain) >> 15), 0), 65535) >> 4) << 1)))
+          count(crTrace + column + <usize>load<u16>(levelOf + (<usize>(min(max(32768 + (((<i32>r - l) * crGain) >> 15), 0), 65535) >> 4) << 1)))
         }
-        if (zoomed != 0) {
+        if (more && zoomed != 0) {
           const nearAcross = min(max((centre + (<i32>b - l) * perCb * zoom) >> 20, 0), lastCell), nearUp = min(max((centre + (<i32>r - l) * perCr * zoom) >> 20, 0), lastCell)
           count(zoomed + (<usize>(nearUp * cells + nearAcross) << 2))
         }
