@@ -179,3 +179,70 @@ describe('bad use ends with 2 and one clear line', () => {
     }
   })
 })
+
+describe('measure', () => {
+  const middle = (x: number): number => 0.2 + (0.6 * x) / 399
+  /** A picture whose levels are known: greys of 20 to 80 %, with a strip of `low` at the left and of `high` at the right, as 16-bit PNG. */
+  function greys(name: string, low: number, high: number): string {
+    const width = 400, height = 60, data = new Uint16Array(width * height * 3)
+    for (let p = 0; p < width * height; p++) data.fill(Math.round((p % width < 2 ? low : p % width >= width - 2 ? high : middle(p % width)) * 65535), p * 3, p * 3 + 3)
+    writeFileSync(at(name), encodePng({ width, height, data, depth: 16, channels: 3 }))
+    return at(name)
+  }
+  interface Measured { standard: string; within: boolean; frames: number[]; readings: { id: string; value: number; outside: boolean; verdict: string | null; frame: number; sentence: string }[] }
+  const value = (m: Measured, id: string): number => m.readings.find((r) => r.id === id)!.value
+
+  test('says where it lies, and its exit code says whether that is within the standard', async () => {
+    const good = await pale('measure', greys('good.png', 0.03, 0.95), '--json')
+    expect([good.code, good.err]).toEqual([0, ''])
+    const readings = JSON.parse(good.out) as Measured
+    expect(readings).toMatchObject({ standard: 'broad-day', within: true })
+    expect(Math.abs(value(readings, 'black') - 0.03)).toBeLessThan(0.002)
+    expect(Math.abs(value(readings, 'white') - 0.95)).toBeLessThan(0.002)
+    const milky = await pale('measure', greys('milky.png', 0.12, 0.95), '--json')
+    expect(milky.code).toBe(1)
+    expect((JSON.parse(milky.out) as Measured).readings[0]).toMatchObject({ id: 'black', outside: true, verdict: 'high' })
+    expect((await pale('measure', at('milky.png'), '--standard', 'as-lit')).code).toBe(0)
+    expect((await pale('measure', at('milky.png'))).out).toMatch(/1 reading lies outside "Broad day".\n▲ Black: 12\.\d %\. The standard wants 2\.0 to 5\.0 %\./)
+  })
+
+  test('a standard from a file, a part of the picture, and a card', async () => {
+    const standard = { id: 'own-test', name: 'Mine', tip: '', targets: { black: { low: 0.1, high: 0.14, tolerance: 0 } } }
+    writeFileSync(at('mine.json'), JSON.stringify({ kind: 'pale-meridian-standards', version: 1, standards: [standard] }))
+    expect((await pale('measure', greys('milky.png', 0.12, 0.95), '--standard', at('mine.json'))).code).toBe(0)
+    const part = JSON.parse((await pale('measure', at('milky.png'), '--box', '200,0,200,60', '--json')).out) as Measured
+    expect(Math.abs(value(part, 'black') - middle(200))).toBeLessThan(0.005)
+    const card = JSON.parse((await pale('measure', at('milky.png'), '--card', '170,10,4,20', '--json')).out) as Measured
+    const light = middle(171.5) ** 2.4
+    expect(Math.abs(value(card, 'cardExposure') - Math.log2(light / 0.18))).toBeLessThan(0.02)
+  })
+
+  test('a clip: its lead frame, one frame, and all with the worst named', async () => {
+    const footage = 'demo/footage/courtyard.mov', read = ['--encoding', 'log-400-95-a', '--gamut', 'w684', '--json'] as const
+    const one = JSON.parse((await pale('measure', footage, ...read, '--frames', '10')).out) as Measured
+    expect(one.frames).toEqual([10])
+    const lead = JSON.parse((await pale('measure', footage, ...read)).out) as Measured
+    expect(lead.frames).toHaveLength(1)
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', 'demo/footage/market-gamma.mov', '-frames:v', '5', '-c', 'copy', at('five.mov')])
+    const all = await pale('measure', at('five.mov'), '--encoding', 'bt709-camera', '--gamut', 'bt709', '--json', '--frames', 'all')
+    const measured = JSON.parse(all.out) as Measured
+    expect(measured.frames).toEqual([0, 1, 2, 3, 4])
+    expect(all.code).toBe(measured.within ? 0 : 1)
+  })
+
+  test.each([
+    [['measure'], /Name a picture/],
+    [['measure', 'nothing.png'], /no file/],
+    [['measure', 'GOOD', '--standard', 'strict'], /There is no standard "strict"/],
+    [['measure', 'GOOD', '--box', '1,2,3'], /--box must look like/],
+    [['measure', 'GOOD', '--box', '390,0,50,10'], /does not lie inside/],
+    [['measure', 'GOOD', '--card', '0,0,0,0'], /does not lie inside/],
+    [['measure', 'demo/footage/potter.mov', '--frames', '99'], /--frames must be a number from 0 to 71/],
+  ])('%j is refused in one line', async (args, words) => {
+    const good = greys('good.png', 0.03, 0.95)
+    const { code, err } = await pale(...args.map((a) => (a === 'GOOD' ? good : a)))
+    expect(code).toBe(2)
+    expect(err).toMatch(words)
+    expect(err.trim().split('\n')).toHaveLength(1)
+  })
+})
