@@ -30,7 +30,7 @@ export async function type(page: Page, key: string, value: string): Promise<void
 /** A reading as a number, once it has been measured. */
 export async function reading(page: Page, id: string): Promise<number> {
   const text = await page.getByTestId(`reading-${id}`).innerText()
-  return Number(text.replace('−', '-').replace('<', '').trim().split(/\s/)[0])
+  return Number(text.replace('−', '-').replace('<', '').trim().split(/[\s%]/)[0])
 }
 
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('saved')).toHaveText(/^saved \d\d:/)

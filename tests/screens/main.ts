@@ -12,7 +12,9 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const take = async (name: string): Promise<void> => {
     await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0))
-    await page.waitForTimeout(400)
+    // No tip in the way, no row lit.
+    await page.mouse.move(640, 799)
+    await page.waitForTimeout(700)
     await page.screenshot({ path: `${folder}/${name}.png` })
     console.log(`${folder}/${name}.png`)
   }
@@ -35,7 +37,6 @@ try {
   await page.getByRole('button', { name: 'Cut into shots' }).click()
   await page.getByRole('button', { name: 'Find cuts' }).click()
   await page.getByText('8 cuts found').waitFor()
-  await page.mouse.move(640, 790)
   await take('cut')
   await page.goBack()
   await page.getByRole('link', { name: 'Courtyard walk' }).click()
@@ -63,12 +64,32 @@ try {
   await take('bench-show')
   await page.getByRole('link', { name: 'Next shot' }).click()
   await settled(page)
+  await part(page, [0.43, 0.45], [0.48, 0.52])
+  await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
+  await page.getByPlaceholder('Name').fill('Potter')
+  await page.getByRole('button', { name: 'keep' }).click()
+  await part(page, [0.72, 0.84], [0.79, 0.93])
+  await page.getByRole('button', { name: 'grey card' }).click()
+  await page.locator('[data-reading="cardWhite"]').waitFor()
+  await page.getByTestId('outside').filter({ hasText: 'outside' }).waitFor()
+  await take('bench-readings')
+  await page.getByRole('button', { name: 'let go' }).click()
   await page.locator('[data-station="regions"]').click()
   await page.getByRole('button', { name: 'Add a region' }).click()
   await type(page, 'exposureStops', '0.6')
   await page.locator('.overlay .body').press('Shift+ArrowUp')
   await settled(page)
   await take('bench-region')
+  await page.keyboard.press('Escape')
+  await page.getByRole('combobox', { name: 'Instrument in this place' }).nth(1).selectOption('histogram')
+  await page.getByRole('combobox', { name: 'Instrument in this place' }).nth(2).selectOption('chromaticity')
+  await page.getByRole('combobox', { name: 'marks' }).selectOption('stops')
+  await page.locator('[data-station="level"]').click()
+  await settled(page)
+  await take('bench-stops')
+  await page.getByRole('link', { name: 'Standards' }).click()
+  await page.getByRole('button', { name: 'Copy to change' }).waitFor()
+  await take('standards')
   await page.getByRole('link', { name: 'Dispatch' }).click()
   await page.getByTestId('lut-error').waitFor()
   await page.getByRole('button', { name: 'Render' }).click()
@@ -85,9 +106,21 @@ try {
   await instance.dispose()
 }
 
+/** The picture is at its finest and its readings are taken. */
 async function settled(page: Page): Promise<void> {
   await page.waitForTimeout(100)
   await page.locator('canvas[data-settled="true"]').waitFor()
+  await page.getByTestId('outside').filter({ hasText: /within|outside/ }).waitFor()
+}
+
+/** Draws a part on the picture, between places in shares of it. */
+async function part(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+  const box = (await page.getByTestId('picture').boundingBox())!
+  await page.mouse.move(box.x + box.width * from[0], box.y + box.height * from[1])
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width * to[0], box.y + box.height * to[1], { steps: 4 })
+  await page.mouse.up()
+  await settled(page)
 }
 
 async function type(page: Page, key: string, value: string): Promise<void> {

@@ -12,11 +12,14 @@ export interface FrameReadings {
   readonly fault: Ref<string>
 }
 
+/** A hand that moves on at once finds both cores free. */
+const restMs = 350
+
 /** `subject` is null while the picture moves. */
 export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, standard: () => HouseStandard): FrameReadings {
   const worker = new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' })
   const findings = shallowRef<readonly Finding[]>([]), fresh = ref(false), fault = ref('')
-  let id = 0, coming: Finding[] = []
+  let id = 0, coming: Finding[] = [], timer: ReturnType<typeof setTimeout> | undefined
 
   worker.onmessage = ({ data }: MessageEvent<ReadingsAnswer>) => {
     if (data.id !== id) return
@@ -35,8 +38,14 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
     fresh.value = false
     id++
     coming = []
-    if (now) worker.postMessage({ ...now, id } satisfies ReadingsRequest)
+    clearTimeout(timer)
+    if (now) timer = setTimeout(() => worker.postMessage({ ...now, id } satisfies ReadingsRequest), restMs)
+    // A measurement under way stops at its next part.
+    else worker.postMessage(null)
   }, { immediate: true })
-  onScopeDispose(() => worker.terminate())
+  onScopeDispose(() => {
+    clearTimeout(timer)
+    worker.terminate()
+  })
   return { readings: computed(() => judge(findings.value, standard())), cast: computed(() => knownCast(findings.value)), fresh, fault }
 }

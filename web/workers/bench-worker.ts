@@ -112,7 +112,7 @@ async function render(request: RenderRequest): Promise<Rendered> {
     if (unpack) return
     const chain = plan?.chain ?? buildChain(grade, lutAtHand)
     meridian = measureMeridian(chain, frame, size === dragSize ? meridianSamples.dragging : meridianSamples.resting)
-    if (viewing.part) partMeridian = measurePartMeridian(chain, frame, partMask(viewing.part, frame), meridianSamples.dragging)
+    if (viewing.follow) partMeridian = measurePartMeridian(chain, frame, partMask(viewing.follow, frame), meridianSamples.dragging)
   })
   return { id, ok: true, size, frameIndex, source, picture, measured: counts && measuredOf(counts, viewing), meridian, partMeridian, accuracy }
 }

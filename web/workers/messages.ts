@@ -14,6 +14,8 @@ export interface Viewing {
   /** The station after which the instruments look; "finish" is the picture. */
   readonly tap: StationId
   readonly part: Part | null
+  /** What the Meridian follows beside the whole picture: the part, else a subject. */
+  readonly follow: Part | null
   readonly overlay: OverlaySettings | null
   /** A held trace lies under the present one. */
   readonly reference: boolean

@@ -1,6 +1,7 @@
 // What the readings' worker is asked, and what it answers.
 import type { Finding, GradeDocument, Pointed } from '@core/index'
 
+/** Null asks for nothing: what is under way stops. */
 export interface ReadingsRequest {
   readonly id: number
   readonly mediaHash: string

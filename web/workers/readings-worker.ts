@@ -3,12 +3,14 @@ import { buildChain, compile, execute, executeDirectRows, measuredPicture, measu
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import type { ReadingsAnswer, ReadingsRequest } from './readings-messages'
 
-const scope = self as unknown as { onmessage: ((e: MessageEvent<ReadingsRequest>) => void) | null; postMessage: (m: ReadingsAnswer) => void }
+const scope = self as unknown as { onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null; postMessage: (m: ReadingsAnswer) => void }
 const built: PlanCache = new Map()
 let newest = 0
 
 scope.onmessage = ({ data }) => {
-  newest = data.id
+  newest = data?.id ?? 0
+  // Nothing is wanted any more.
+  if (!data) return
   void measure(data).catch((error: unknown) => scope.postMessage({ id: data.id, findings: [], done: true, fault: error instanceof Error ? error.message : String(error) }))
 }
 

@@ -80,11 +80,12 @@ async function open(id: string): Promise<void> {
 
 /** The grade as it is looked at: without the station whose button is held. */
 const seenGrade = computed(() => (grade.document && view.bypassed ? withoutStation(grade.document, view.bypassed) : grade.document))
-const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, (fault_) => { fault.value = fault_ })
 const { detached } = useDetachedSender(() => {
   const { value: now } = renderer.result
   return now && shot.value && grade.document ? { kind: 'picture', traces: now.traces, figures: figuresOf(now.partFacts ?? now.facts), settings: view.instruments, graticules: view.graticules, displayId: grade.document.show.displayId, tap: view.tap, shot: shot.value.name } : null
 })
+const pointing = usePointing(() => view.frame, async (area) => (await renderer.skin(area, readings.cast.value)).skin)
+const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, () => pointing.subjects.value[0] ?? null, (fault_) => { fault.value = fault_ })
 const looking = useLooking(renderer)
 const losses = ref<StationId | null>(null)
 function showLosses(id: StationId | null): void {
@@ -100,7 +101,6 @@ watch(wanted, (now, before) => {
 })
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
-const pointing = usePointing(() => view.frame, async (area) => (await renderer.skin(area, readings.cast.value)).skin)
 const readings = useReadings(
   () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
     ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: grade.document, pointed: pointing.pointed.value } : null),
@@ -236,7 +236,7 @@ useBenchKeys({
         />
       </div>
       <MeridianStrip
-        :meridian="renderer.result.value?.meridian ?? null" :part="view.part ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="strengths" :bypassed="view.bypassed" :losses-of="losses"
+        :meridian="renderer.result.value?.meridian ?? null" :part="viewing.follow ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="strengths" :bypassed="view.bypassed" :losses-of="losses"
         @open="openStation" @bypass="view.bypassed = $event" @strength="setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">

@@ -1,6 +1,6 @@
 // How the picture is looked at, as the worker needs it: which instruments, limited to what, with which marks; and the reference trace.
 import { computed, shallowRef, type ComputedRef } from 'vue'
-import type { InstrumentId } from '@core/index'
+import type { Area, InstrumentId, Part } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useLibrary } from '../../stores/library'
@@ -16,13 +16,14 @@ export interface BenchViewing {
   readonly toggleReference: (of: 'this' | string | null) => Promise<void>
 }
 
-export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached: () => readonly InstrumentId[], onFault: (sentence: string) => void): BenchViewing {
+export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached: () => readonly InstrumentId[], subject: () => Area | null, onFault: (sentence: string) => void): BenchViewing {
   const view = useView(), library = useLibrary()
   const inColumn = shallowRef<readonly InstrumentId[]>([]), revision = shallowRef(0)
+  const followed = computed<Part | null>(() => { const area = subject(); return area && { kind: 'box', ...area } })
   const viewing = computed<Viewing>(() => {
     // A newly held trace is another way of looking, though nothing else changed.
     void revision.value
-    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, overlay: view.overlay, reference: view.reference }
+    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, follow: view.part ?? followed.value, overlay: view.overlay, reference: view.reference }
   })
   async function toggleReference(of: 'this' | string | null): Promise<void> {
     const wanted = of === 'this' && view.reference ? null : of

@@ -44,7 +44,7 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
         </select>
       </template>
       <template #tools>
-        <ElPopover trigger="click" :width="380" placement="bottom-end" :show-arrow="false" :teleported="true">
+        <ElPopover trigger="click" :width="380" placement="bottom-end" :show-arrow="false" :persistent="false">
           <template #reference><button type="button" :aria-label="text.setInstrument(text.instruments[id])">{{ text.set }}</button></template>
           <InstrumentOptions
             :id="id" :settings="view.instruments" :graticules="view.graticules" :tap="view.tap" :reference="view.reference" :shots="shots"

@@ -3,7 +3,6 @@
 import { ref } from 'vue'
 import type { DrawnPart } from '@core/index'
 import type { SubjectSummary } from '@contracts/responses'
-import HelpTip from '../../../components/HelpTip.vue'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent } from '../figures'
 import { text } from '../text'
@@ -30,10 +29,8 @@ function keep(): void {
     <span v-if="facts" class="figures numbers">{{ text.partFacts(percent(facts.middle), percent(facts.chroma * 2), facts.hueDegrees.toFixed(0)) }}</span>
     <form v-if="naming" @submit.prevent="keep"><input v-model="name" maxlength="60" :placeholder="text.subjectName" :aria-label="text.subjectName" autofocus><button type="submit" :disabled="name.trim() === ''">{{ text.keep }}</button><button type="button" @click="naming = false">{{ text.cancel }}</button></form>
     <template v-else>
-      <HelpTip :text="text.cardTip"><button type="button" :disabled="!part" @click="emit('card')">{{ text.isCard }}</button></HelpTip>
-      <HelpTip :text="text.subjectTip">
-        <select :disabled="!part" value="" :aria-label="text.isSubject" @change="choose"><option value="" disabled>{{ text.isSubject }}</option><option v-for="s in subjects" :key="s.id" :value="s.id">{{ s.name }}</option><option value="new">{{ text.newSubject }}</option></select>
-      </HelpTip>
+      <button type="button" :title="text.cardTip" :disabled="!part" @click="emit('card')">{{ text.isCard }}</button>
+      <select :title="text.subjectTip" :disabled="!part" value="" :aria-label="text.isSubject" @change="choose"><option value="" disabled>{{ text.isSubject }}</option><option v-for="s in subjects" :key="s.id" :value="s.id">{{ s.name }}</option><option value="new">{{ text.newSubject }}</option></select>
       <button v-if="hasCard" type="button" @click="emit('noCard')">{{ text.noCard }}</button>
       <button type="button" @click="emit('clear')">{{ text.clearPart }}</button>
     </template>
