@@ -72,7 +72,7 @@ test('kill -9 in mid-work: what was called saved is there, what was not is sent 
     await instance.kill()
     await type(page, 'temperatureMired', '12')
     await expect(page.getByTestId('saved')).toContainText('not saved, trying again')
-    await expect(page.getByRole('alert')).toContainText('The server does not answer.')
+    await expect(page.locator('.notices').getByRole('alert')).toContainText('The server does not answer.')
     await instance.restart()
     await saved(page)
     await page.reload()
