@@ -1,5 +1,5 @@
 import { defaultGrade } from './defaults'
-import { addCurvePoint, addRegion, curveSpacing, moveCurvePoint, removeCurvePoint, removeRegion, setParameter, setRead, setRegion, setShow, setStep } from './edits'
+import { addCurvePoint, addRegion, curveSpacing, moveCurvePoint, removeCurvePoint, removeRegion, setParameter, setRead, setRegion, setShow, setStationStrength, setStep, stationStrength, withoutStation } from './edits'
 
 const grade = defaultGrade('log-420-95')
 const straight = [{ x: 0, y: 0 }, { x: 1, y: 1 }]
@@ -45,5 +45,24 @@ describe('curve points', () => {
   test('always remain two', () => {
     expect(removeCurvePoint(straight, 0)).toBe(straight)
     expect(removeCurvePoint(addCurvePoint(straight, { x: 0.5, y: 0.5 }), 1)).toEqual(straight)
+  })
+})
+
+describe('a station as a whole', () => {
+  const plain = defaultGrade('log-420-95'), worked = setParameter(setParameter(plain, 'exposure', 'exposureStops', 1), 'contrast', 'contrast', 1.2)
+  test('its strength is that of the steps that do something; none where none does', () => {
+    expect(stationStrength(plain, 'level')).toBeNull()
+    expect(stationStrength(worked, 'level')).toBe(1)
+    const half = setStationStrength(worked, 'level', 0.5)
+    expect([stationStrength(half, 'level'), stationStrength(half, 'shape')]).toEqual([0.5, 1])
+    expect(half.steps.find((s) => s.kind === 'white-balance')?.strength).toBe(1)
+    expect(setStationStrength(plain, 'level', 0.5)).toBe(plain)
+  })
+  test('left out, it does nothing; what it held is still there', () => {
+    const out = withoutStation(worked, 'level')
+    expect(stationStrength(out, 'level')).toBeNull()
+    expect(out.steps.find((s) => s.kind === 'exposure')?.params).toEqual(worked.steps.find((s) => s.kind === 'exposure')?.params)
+    expect(stationStrength(out, 'shape')).toBe(1)
+    expect(withoutStation(plain, 'finish')).toBe(plain)
   })
 })

@@ -62,14 +62,14 @@ export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSize
 }
 
 /** The tables of a pass over some rows. */
-export function jobFor(frame: Frame, weights: LumaWeights, { columns, levels, vectorCells }: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
-  const { width, data } = frame
+export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
+  const { width, data } = frame, { columns, levels, vectorCells } = sizes
   const red = Math.round(weights.red * 65536), blue = Math.round(weights.blue * 65536)
   const perCode = (divisor: number): number => Math.round((vectorCells / (2 * vectorSpan) / 65535 / divisor) * 2 ** 20)
   return {
     rows: data.subarray(fromRow * width * 3, toRow * width * 3),
     width,
-    columnOf: Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels * 4),
+    columnOf: columnTable(width, sizes),
     levelOf: levelTable(frame, levels),
     traceEntries: columns * levels,
     lumaBins: histogramBins,
@@ -135,13 +135,30 @@ export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts
   }
 }
 
+// The tables of the last pass: most passes are of pictures alike.
+let levelsKept: { readonly key: string; readonly table: Uint16Array } | null = null
+let columnsKept: { readonly key: string; readonly table: Uint32Array } | null = null
+
 /** 12-bit code → byte offset of its level. */
-function levelTable(frame: Frame, levels: number): Uint16Array {
+function levelTable({ low, high }: Frame, levels: number): Uint16Array {
+  const key = `${low} ${high} ${levels}`
+  if (levelsKept?.key === key) return levelsKept.table
   const perLevel = levels / (levelHigh - levelLow)
-  return Uint16Array.from({ length: histogramBins }, (_, bin) => {
-    const signal = frame.low + ((frame.high - frame.low) * (bin + 0.5)) / histogramBins
+  const table = Uint16Array.from({ length: histogramBins }, (_, bin) => {
+    const signal = low + ((high - low) * (bin + 0.5)) / histogramBins
     return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel))) * 4
   })
+  levelsKept = { key, table }
+  return table
+}
+
+/** Picture column → byte offset of its counters. */
+function columnTable(width: number, { columns, levels }: ScopeSizes): Uint32Array {
+  const key = `${width} ${columns} ${levels}`
+  if (columnsKept?.key === key) return columnsKept.table
+  const table = Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels * 4)
+  columnsKept = { key, table }
+  return table
 }
 
 /** The luma (0..1) below which `share` (0..1) of the pixels lie, interpolated within its bin. */

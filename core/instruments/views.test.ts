@@ -3,7 +3,7 @@ import { displayById, lumaWeights } from '../colour'
 import { buildChain, compile, compileTap, defaultGrade, execute, gamutTapZero, restSize, setParameter, setStep, stations, type GradeDocument } from '../grade'
 import { countChromaticity, uvPrime } from './chromaticity'
 import { lostPixels } from './losses'
-import { measureMeridian } from './meridian'
+import { measureMeridian, measurePartMeridian, mergesOf } from './meridian'
 import { paintOverlay, type OverlayId } from './overlays'
 import { pixelsAt, placesOn, probeAt } from './probe'
 import { countScopes } from './scopes'
@@ -180,4 +180,21 @@ test('every instrument paints every mode; a part stands out from the whole, a re
     const id: InstrumentId = 'waveform' in mode ? 'waveform' : 'parade' in mode ? 'parade' : 'vectorZoom' in mode || 'vectorColoured' in mode ? 'vectorscope' : 'histogram'
     expect(instrumentImage(id, alone, { ...defaultInstruments, ...mode }).rgba).not.toEqual(instrumentImage(id, alone, defaultInstruments).rgba)
   }
+})
+
+describe('the Meridian of a part', () => {
+  const frame = frameOf(96, 54, (x) => (x < 48 ? [0.35, 0.35, 0.35] : [0.55, 0.55, 0.55])), chain = buildChain(defaultGrade('log-420-95'), none)
+  test('follows what lies in the part alone; an empty part has none', () => {
+    const left = measurePartMeridian(chain, frame, partMask({ kind: 'box', left: 0, top: 0, right: 0.4, bottom: 1 }, frame))!
+    for (const level of left.asShot) expect(level).toBeCloseTo(0.35, 3)
+    expect(measurePartMeridian(chain, frame, new Uint8Array(96 * 54))).toBeNull()
+  })
+})
+
+test('lines that run together are named at the station where they do', () => {
+  const level = (levels: readonly number[]) => ({ levels, loss: { clipped: 0, crushed: 0, outOfGamut: 0 } })
+  const open = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7], merged = [0.1, 0.2, 0.3, 0.4, 0.5, 0.69, 0.7]
+  const rest = (['hue', 'regions', 'look', 'show', 'finish'] as const).map((station) => ({ station, ...level(merged) }))
+  const found = mergesOf({ asShot: open, stations: [{ station: 'read', ...level(open) }, { station: 'level', ...level(open) }, { station: 'shape', ...level(merged) }, ...rest] })
+  expect(found).toEqual([{ station: 'shape', lines: [5, 6], level: 0.69 }])
 })

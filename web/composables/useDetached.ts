@@ -2,7 +2,7 @@
 import { useBroadcastChannel, useIntervalFn } from '@vueuse/core'
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
 import { instrumentIds, type InstrumentId, type InstrumentSettings, type StationId, type TraceImage } from '@core/index'
-import type { Graticules } from '../stores/view'
+import type { Graticules } from '../stores/kept-settings'
 
 /** What a window is sent with every measured picture. */
 export interface DetachedPicture { readonly kind: 'picture'; readonly traces: Readonly<Partial<Record<InstrumentId, TraceImage>>>; readonly figures: Readonly<Record<InstrumentId, string>>; readonly settings: InstrumentSettings; readonly graticules: Graticules; readonly displayId: string; readonly tap: StationId; readonly shot: string }

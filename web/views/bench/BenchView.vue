@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
-import { useIntervalFn } from '@vueuse/core'
+import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { displayById, needsMapping, overlayById, overlays, setRegion, setStationStrength, stations, stationStrength, withoutStation, type DrawnPart, type InstrumentId, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
@@ -126,7 +126,8 @@ watch(region, (now) => { if (view.part?.kind === 'region') view.part = now ? { k
 const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
 watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
 const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
-watch([() => view.frame, () => view.station, renderer.playing], () => { if (!renderer.playing.value) void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }) })
+// The address follows once the hand rests: a scrub is not a hundred places.
+watchDebounced([() => view.frame, () => view.station, renderer.playing], () => { if (!renderer.playing.value && route.name === 'bench' && route.params['shotId'] === props.shotId) void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }) }, { debounce: 250 })
 useIntervalFn(() => { if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined) }, 2000)
 
 function go(frame: number): void {

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { stations, type InstrumentId, type InstrumentSettings, type NumberParameter, type StationId } from '@core/index'
 import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
-import type { Graticules } from '../../../stores/view'
+import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
 import { onSceneSide } from './scale-lines'
 

@@ -2,7 +2,7 @@
 // The vectorscope's reference: circles, the bars of the display's standard, and the skin line.
 import { computed } from 'vue'
 import { displayById, lumaWeights, vectorSpan } from '@core/index'
-import type { Graticules } from '../../../stores/view'
+import type { Graticules } from '../../../stores/kept-settings'
 
 const props = defineProps<{ displayId: string; zoom: number; graticules: Graticules }>()
 const bars = [

@@ -1,6 +1,6 @@
 // The lines of a level scale: where they lie on the signal and what they say, by scale, display and tap.
 import { displayById, logAtStops, stations, type StationId } from '@core/index'
-import type { Graticules } from '../../../stores/view'
+import type { Graticules } from '../../../stores/kept-settings'
 
 export interface ScaleLine { readonly at: number; readonly label: string }
 
