@@ -1,5 +1,6 @@
 // Queries about what was pointed out in shots (cards, subjects), and about waived readings.
 import type { NewSubject, NewWaiver, Pick } from '@contracts/index'
+import { setProposedLead } from './leads'
 import type { Queryable } from './pool'
 
 /** A shot's card, its project's subjects with their places in it, and its waivers as they stand. */
@@ -22,6 +23,8 @@ export async function putPick(db: Queryable, shotId: string, subjectId: string |
   if (!rows[0]?.found) return false
   await removePick(db, shotId, subjectId)
   await db.query('INSERT INTO picks (shot_id, subject_id, frame, area, actor) VALUES ($1, $2, $3, $4, $5)', [shotId, subjectId, frame, JSON.stringify(area), actor])
+  // A frame that is known to hold the subject stands for the shot better than one that may not; what a person chose stays.
+  if (subjectId !== null) await setProposedLead(db, shotId, frame)
   return true
 }
 

@@ -5,7 +5,8 @@ import { checked, checkedGrade, HeadMove, LeadFrame, NewRevision } from '@contra
 import { localActor, type ServerContext } from '../context'
 import { transaction, type Queryable } from '../db/pool'
 import { appendRevision, redo, undo, type HeadResult } from '../db/revisions'
-import { findShot, setLeadFrame } from '../db/shots'
+import { setLeadFrame } from '../db/leads'
+import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 

@@ -81,6 +81,15 @@ describe('what is pointed out', () => {
   })
 })
 
+test('a frame in which a subject was pointed out becomes the proposed lead; one that a person chose stays', async () => {
+  const other = await ownShot(clip, 'lead.mov')
+  await postJson(`/projects/${other.projectId}/subjects`, { name: 'Ember', shotId: other.id, frame: 41, area, card })
+  expect((await shotById(other.id)).leadFrame).toBe(41)
+  await putJson(`/shots/${other.id}/lead-frame`, { leadFrame: 7 })
+  await postJson(`/projects/${other.projectId}/subjects`, { name: 'Ember', shotId: other.id, frame: 50, area, card })
+  expect((await shotById(other.id)).leadFrame).toBe(7)
+})
+
 test('a waiver needs a reason, stands until it is taken up again, and both stay in the record', async () => {
   const waive = (body: object): Promise<Response> => postJson(`/shots/${shot.id}/waivers`, body)
   expect((await waive({ reading: 'black', waived: true })).status).toBe(422)

@@ -94,6 +94,19 @@ test('the worst frame of the clip is named, and one click goes there', async ({ 
   await expect(page.getByTestId('frame')).not.toContainText(/^12 /)
 })
 
+test('left alone, the whole clip is looked through, and a reading says where it is worst', async ({ page }) => {
+  await openBench(page, 'Courtyard walk')
+  await fresh(page)
+  await page.getByRole('button', { name: 'all', exact: true }).click()
+  const over = row(page, 'castWhites')
+  // Nobody touches anything: a dozen frames are measured.
+  await expect(over).toContainText('⇥', { timeout: 60_000 })
+  await over.click()
+  await expect(page.getByTestId('reading-detail')).toContainText(/frames of the clip, furthest outside at frame \d+/)
+  await page.getByTestId('go-worst').click()
+  await expect(page.getByTestId('frame')).not.toContainText(/^12 /)
+})
+
 test('a standard is copied, changed, saved, picked by a scene on the Reel, exported, and removed', async ({ page }) => {
   await page.goto(`${address()}/standards/broad-day`)
   await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0)

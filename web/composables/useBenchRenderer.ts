@@ -61,6 +61,7 @@ export function useBenchRenderer(): BenchRenderer {
       if (data.id !== played?.id) return
       played = null
       playing.value = false
+      if (data.counts.shown > 0) counts.value = data.counts
       if (data.fault) fault.value = data.fault
       else if (latest) show({ ...latest, frameIndex: data.frameIndex })
     } else if ('ok' in data) {

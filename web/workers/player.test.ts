@@ -39,6 +39,11 @@ test('too slow by half, every second frame is dropped and counted, and the clock
   expect(frames).toEqual([2, 3, 5, 7, 9])
   expect(dropped).toBe(3)
 })
+test('frames that fall due while the last one is on its way are counted too', async () => {
+  const { frames, dropped } = await run({ from: 2 }, 130)
+  expect(frames.length + dropped).toBe(8)
+  expect(frames).toEqual([2, 5, 8])
+})
 test('a slow speed shows no frame twice', async () => {
   expect((await run({ speed: 0.5 }, 5)).frames).toEqual([4, 5, 6, 7, 8, 9])
 })

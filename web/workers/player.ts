@@ -48,8 +48,9 @@ export async function play(plan: PlayPlan, tools: PlayTools, stopped: () => bool
       continue
     }
     const index = frameAt(plan, tick)
+    // The piece may have ended while the last frame was on its way: what came between was dropped as well.
+    for (let missed = lastTick + 1; missed < tick && frameAt(plan, missed) !== null; missed++) dropped++
     if (index === null) break
-    dropped += Math.max(0, tick - lastTick - 1)
     lastTick = tick
     // A slow speed shows one frame for several ticks.
     if (index === lastFrame && shown > 0) continue

@@ -105,7 +105,13 @@ const readings = useReadings(
   () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
     ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
+  () => spread(firstFrame.value, lastFrame.value),
 )
+/** A dozen frames from the first to the last, evenly. */
+function spread(first: number, last: number): readonly number[] {
+  const count = Math.min(12, last - first + 1)
+  return [...new Set(Array.from({ length: count }, (_, i) => first + Math.round((i * (last - first)) / Math.max(1, count - 1))))]
+}
 /** Limits the instruments to where a reading rests. */
 function showArea({ area }: Reading): void {
   if (area) view.part = { kind: 'box', ...area }
@@ -243,7 +249,7 @@ useBenchKeys({
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="drawnPart" :readings="readings.readings.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="drawnPart" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
           @go="go" @area="showArea" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="setPart(null)"
         />
       </div>

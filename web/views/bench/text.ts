@@ -61,6 +61,7 @@ export const text = {
   outside: (count: number): string => (count === 0 ? 'all within' : `${count} outside`), measuring: 'measuring …', allReadings: 'all', fewer: 'fewer',
   waived: 'waived', notAsked: 'not asked for', waive: 'waive', waiveReason: 'Reason, kept in the record', waivedBecause: (reason: string): string => `Waived: ${reason}`, takeUp: 'take up again', showWhere: 'show where', sure: (share: number): string => `${Math.round(share * 100)} % sure`,
   worstAt: (value: string, frame: number): string => `Worst of the clip: ${value} % at frame ${frame}.`, goThere: 'Click to go there.',
+  worstOver: (frames: number, value: string, unit: string, frame: number): string => `Over ${frames} frames of the clip, furthest outside at frame ${frame}: ${value} ${unit}.`, worseElsewhere: 'Elsewhere in the clip it lies further outside.', goWorst: 'go to the worst frame',
   overClip: (low: string, lowFrame: number, high: string, highFrame: number): string => `Over the clip: ${low} % (frame ${lowFrame}) to ${high} % (frame ${highFrame}).`,
   readingNames: { black: 'Black', middle: 'Middle', white: 'White', clipped: 'Clipped', crushed: 'Crushed', balance: 'R · G · B', chroma: 'Chroma' },
   readingTips: {

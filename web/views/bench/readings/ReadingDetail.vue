@@ -5,8 +5,8 @@ import { readingKind, type Reading } from '@core/index'
 import type { Waiver } from '@contracts/responses'
 import { text } from '../text'
 
-defineProps<{ reading: Reading; waiver: Waiver | null; clip: string }>()
-const emit = defineEmits<{ close: []; area: []; waive: [reason: string | null] }>()
+defineProps<{ reading: Reading; waiver: Waiver | null; clip: string; worstFrame: number | null }>()
+const emit = defineEmits<{ close: []; go: [frame: number]; area: []; waive: [reason: string | null] }>()
 const reason = ref('')
 function waive(): void {
   const words = reason.value.trim()
@@ -21,6 +21,7 @@ function waive(): void {
     <p class="quiet">{{ readingKind(reading.id).why }} {{ readingKind(reading.id).tip }} {{ clip }}</p>
     <p class="tools">
       <button v-if="reading.area" type="button" @click="emit('area')">{{ text.showWhere }}</button>
+      <button v-if="worstFrame !== null" type="button" data-testid="go-worst" @click="emit('go', worstFrame)">{{ text.goWorst }}</button>
       <span v-if="reading.confidence < 1" class="quiet">{{ text.sure(reading.confidence) }}</span>
     </p>
     <form v-if="!waiver" @submit.prevent="waive">

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { isReadingId, outside, printValue, readingKind, unitForm, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import HelpTip from '../../../components/HelpTip.vue'
+import { readingKey as keyOf, type ClipWorst } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, sharePercent } from '../figures'
 import { text } from '../text'
@@ -12,13 +13,12 @@ import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
 
-const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string }>()
+const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: ReadonlyMap<string, ClipWorst>; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string }>()
 const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
 
 /** Shown live above the list. */
 const live: ReadonlySet<ReadingId> = new Set(['black', 'middle', 'white', 'clipped', 'crushed'])
 const open = ref<string | null>(null), all = ref(false)
-const keyOf = (r: { readonly id: string; readonly of?: string }): string => (r.of ? `${r.id} ${r.of}` : r.id)
 const waivers = computed(() => new Map(props.shot.waivers.map((w) => [w.subject ? `${w.reading} ${w.subject}` : w.reading, w])))
 const waivedIds = computed(() => new Set([...waivers.value.keys()]))
 const spared = computed(() => new Set(props.readings.filter((r) => r.target === null && props.standard.targets[r.id]).map((r) => r.id)))
@@ -39,9 +39,13 @@ function wants({ id, target }: Reading): string {
   if (target.low === -target.high) return `± ${high}`
   return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${printValue(target.low, of)}–${high}`
 }
-const clip = computed(() => {
-  const id = opened.value?.id, range = id && isReadingId(id) ? clipRange(id, props.traces, props.shot.firstFrame) : null, form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
-  return range ? text.overClip(form(range.low.value), range.low.frame - props.shot.firstFrame, form(range.high.value), range.high.frame - props.shot.firstFrame) : ''
+/** Where in the clip a reading lies furthest outside, when that is further than here. */
+const worse = (r: Reading): ClipWorst | null => { const found = props.clip.get(keyOf(r)); return found && found.reading.weight > r.weight + 1e-6 ? found : null }
+const clipWords = computed(() => {
+  const r = opened.value, id = r?.id, range = id && isReadingId(id) ? clipRange(id, props.traces, props.shot.firstFrame) : null, form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
+  if (range) return text.overClip(form(range.low.value), range.low.frame - props.shot.firstFrame, form(range.high.value), range.high.frame - props.shot.firstFrame)
+  const found = r && props.clip.get(keyOf(r))
+  return found ? text.worstOver(found.of, value(found.reading), unit(found.reading), found.frame - props.shot.firstFrame) : ''
 })
 </script>
 
@@ -54,18 +58,18 @@ const clip = computed(() => {
       <button type="button" :aria-expanded="all" @click="all = !all">{{ all ? text.fewer : text.allReadings }}</button>
     </h2>
     <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" />
-    <ReadingDetail v-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clip" @close="open = null" @area="emit('area', opened)" @waive="emit('waive', opened, $event)" />
+    <ReadingDetail v-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.get(keyOf(opened))?.frame ?? null" @close="open = null" @area="emit('area', opened)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
     <template v-else>
       <LiveReadings v-if="!all" :facts="facts" :standard="standard" :traces="traces" :first="shot.firstFrame" :waived="waivedIds" :spared="spared" @go="emit('go', $event)" @open="open = $event" />
       <ol :class="{ stale: !fresh }">
         <li v-for="r in rows" :key="keyOf(r)">
-          <HelpTip :text="r.sentence">
+          <HelpTip :text="worse(r) ? `${r.sentence} ${text.worseElsewhere}` : r.sentence">
             <button type="button" :class="standing(r)" :data-reading="r.id" @click="open = keyOf(r)">
               <span class="sign" aria-hidden="true">{{ { off: '▲', waived: '–', met: '·', note: r.alarm ? '▲' : '·' }[standing(r)] }}</span>
               <span class="name">{{ r.name }}<span v-if="standing(r) === 'waived'" class="quiet"> {{ text.waived }}</span></span>
               <span class="more quiet">{{ r.detail }}</span>
               <span class="figures">{{ value(r) }} <span class="quiet">{{ unit(r) }}</span></span>
-              <span class="figures quiet wants">{{ wants(r) }}</span>
+              <span class="figures quiet wants">{{ worse(r) ? '⇥ ' : '' }}{{ wants(r) }}</span>
             </button>
           </HelpTip>
         </li>
