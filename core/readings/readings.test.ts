@@ -289,3 +289,20 @@ test('a display of high range is measured in its own terms', () => {
   for (const f of findings) expect(Number.isFinite(f.value)).toBe(true)
   expect(found(findings, 'clipped')).toBe(0)
 })
+
+describe('pictures that are hardly any', () => {
+  const colours = { black: [0, 0, 0], white: [1, 1, 1], red: [1, 0, 0], grey: [0.4, 0.4, 0.4] } as const
+  test.each([[1, 1], [2, 1], [1, 7], [7, 5], [40, 3]] as const)('of %d×%d are measured without a number that is none', (width, height) => {
+    for (const colour of Object.values(colours))
+      for (const grade of [defaultGrade('gamma-2.4', 'bt709'), defaultGrade('log-420-95'), setShow(defaultGrade('hlg'), { displayId: 'hlg' })]) {
+        const readings = judge(measureFrame(pictureOf(frameOf(width, height, () => colour), grade), { card: whole, subjects: [{ name: 'Nobody', area: whole, card: null }] }), standardById('broad-day'))
+        expect(readings.length).toBeGreaterThan(10)
+        for (const r of readings) {
+          expect(Number.isFinite(r.value)).toBe(true)
+          expect(r.confidence).toBeGreaterThanOrEqual(0)
+          expect(r.confidence).toBeLessThanOrEqual(1)
+          expect(r.sentence).not.toMatch(/NaN|undefined|Infinity/)
+        }
+      }
+  })
+})
