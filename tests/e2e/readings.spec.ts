@@ -55,6 +55,10 @@ test('a subject is sampled once, and every later change is held against their ow
   await page.getByRole('button', { name: 'all', exact: true }).click()
   await expect(row(page, 'skinHue')).toHaveClass(/off/)
   await page.keyboard.press('Escape')
+  // Choosing the subject on the picture measures it.
+  await page.getByRole('button', { name: 'let go' }).click()
+  await page.getByRole('button', { name: 'Potter', exact: true }).click()
+  await expect(page.getByTestId('part-bar')).toContainText('luma')
   // What is no skin is no subject.
   await type(page, 'tint', '0')
   await drawPart(page, 0.15, 0.8, 0.25, 0.9)

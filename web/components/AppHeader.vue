@@ -78,4 +78,9 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
 .state button:disabled { color: var(--hairline-strong); }
 .saved { min-width: 15em; text-align: right; color: var(--ink-quiet); font-size: var(--text-small); }
 .troubled { color: var(--warning); }
+@media (max-width: 1100px) {
+  .header, .views { gap: var(--gap-wide); }
+  .shot { min-width: 0; max-width: 11em; overflow: hidden; text-overflow: ellipsis; }
+  .saved { min-width: 9em; white-space: normal; }
+}
 </style>

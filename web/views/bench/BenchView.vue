@@ -112,8 +112,10 @@ function spread(first: number, last: number): readonly number[] {
   const count = Math.min(12, last - first + 1)
   return [...new Set(Array.from({ length: count }, (_, i) => first + Math.round((i * (last - first)) / Math.max(1, count - 1))))]
 }
-/** Limits the instruments to where a reading rests. */
-function showArea({ area }: Reading): void {
+/** Marks the pixels a reading counts, where there are marks for it; limits the instruments to where it rests. */
+function showArea({ id, area }: Reading): void {
+  const marks = overlays.find((o) => o.id === id)
+  if (marks) setOverlay(marks.id)
   if (area) view.part = { kind: 'box', ...area }
 }
 const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
@@ -259,7 +261,7 @@ useBenchKeys({
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template-rows: auto auto 1fr; overflow: hidden; --lower: 186px; --meridian: 132px; }
+.bench { height: 100%; display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); overflow: hidden; --lower: 186px; --meridian: 132px; }
 .notices { display: grid; }
 .notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
 .work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }

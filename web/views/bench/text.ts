@@ -43,7 +43,7 @@ export const text = {
     gain: 'Gain', gainTip: 'How bright the trace is.', lines: 'Lines', linesTip: 'How bright the scale is.', persistence: 'Persistence', persistenceTip: 'While playing, how much of the earlier trace stays.', skin: 'Skin line', skinTip: 'The direction of skin on the vectorscope, from +Cb anticlockwise.',
     reference: 'Reference', referenceTip: 'A trace that lies under the present one: this one held, or the lead frame of another shot.', hold: 'hold this', fromShot: 'of a shot', clear: 'clear', detach: 'in a window of its own',
   },
-  part: 'part', cardMark: 'grey card', partHelp: 'The measured part: arrow keys move it, Shift and arrows size it, Delete lets go',
+  part: 'part', cardMark: 'grey card', measureMark: 'Measure this part', partHelp: 'The measured part: arrow keys move it, Shift and arrows size it, Delete lets go',
   partFacts: (middle: string, chroma: string, degrees: string): string => `luma ${middle} % · chroma ${chroma} % at ${degrees}°`,
   isCard: 'grey card', cardTip: 'The part is a grey card of 18 %: exposure and white are read from it.', isSubject: 'a subject', subjectTip: 'The part is the skin of someone who recurs: their own card is what they are checked against.', newSubject: 'someone new …', subjectName: 'Name', keep: 'keep', cancel: 'leave it', noCard: 'no card', clearPart: 'let go',
   noSkin: 'Nothing there has a colour of skin.',

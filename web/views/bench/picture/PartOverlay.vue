@@ -61,7 +61,7 @@ const marks = computed(() => [...(props.card ? [{ ...props.card, name: text.card
 
 <template>
   <div ref="root" class="parts" data-testid="parts" @pointerdown="down('draw', $event)" @pointermove="move" @pointerup="up" @pointercancel="up" @pointerleave="emit('point', null)">
-    <span v-for="m in marks" :key="m.name" class="placed" :style="place(m)"><span class="label">{{ m.name }}</span></span>
+    <span v-for="m in marks" :key="m.name" class="placed" :style="place(m)"><button type="button" class="label" :title="text.measureMark" @pointerdown.stop @click="emit('part', { kind: 'box', left: m.left, top: m.top, right: m.right, bottom: m.bottom })">{{ m.name }}</button></span>
     <div v-if="part" class="part" :class="part.kind" :style="place(part)" tabindex="0" role="application" :aria-label="text.partHelp" data-testid="part" @pointerdown.stop="down('move', $event)" @keydown="key">
       <span class="corner" aria-hidden="true" @pointerdown.stop="down('size', $event)" />
     </div>
@@ -75,5 +75,5 @@ const marks = computed(() => [...(props.card ? [{ ...props.card, name: text.card
 .part:focus-visible { outline: 2px solid var(--ink); }
 .corner { position: absolute; right: -6px; bottom: -6px; width: 12px; height: 12px; background: var(--well); border: 1.5px solid var(--accent); cursor: nwse-resize; }
 .placed { position: absolute; border: 1px dashed var(--accent); pointer-events: none; }
-.label { position: absolute; left: 0; bottom: 100%; padding: 0 3px; background: var(--well); font-size: 10px; line-height: 14px; white-space: nowrap; }
+.label { position: absolute; left: 0; bottom: 100%; padding: 0 3px; background: var(--well); font-size: 10px; line-height: 14px; white-space: nowrap; border: 0; color: var(--ink); pointer-events: auto; cursor: pointer; min-width: 24px; }
 </style>

@@ -38,7 +38,7 @@ const opens = (id: string): boolean => id in judged
       <dd class="figures">
         <span v-if="r.standing" class="standing" :class="{ off: !r.standing.met }" :data-testid="`standing-${r.id}`">{{ r.standing.words }}</span>
         <HelpTip v-if="r.elsewhere" :text="`${r.elsewhere.words} ${text.goThere}`"><button type="button" class="elsewhere" :aria-label="`${r.elsewhere.words} ${text.goThere}`" :data-testid="`worst-${r.id}`" @click="emit('go', r.elsewhere.frame)">⇥</button></HelpTip>
-        <span class="value" :data-testid="`reading-${r.id}`">{{ r.value }}<span v-if="r.unit" class="quiet"> {{ r.unit }}</span></span>
+        <span class="value" :class="{ out: r.standing && !r.standing.met }" :data-testid="`reading-${r.id}`">{{ r.value }}<span v-if="r.unit" class="quiet"> {{ r.unit }}</span></span>
       </dd>
     </div>
   </dl>
@@ -48,10 +48,17 @@ const opens = (id: string): boolean => id in judged
 .live { display: grid; grid-template-columns: 1fr 1fr; column-gap: var(--gap-wide); margin: 0; }
 .row { display: flex; align-items: center; gap: var(--gap-small); border-bottom: var(--line) solid var(--raised); min-width: 0; height: 20px; overflow: hidden; }
 .wide { grid-column: span 1; }
+dt { flex: none; }
 dt button { background: none; border: 0; padding: 0; }
 dt button:enabled:hover { color: var(--accent); }
 dd { margin: 0; flex: 1; display: flex; align-items: center; justify-content: flex-end; gap: var(--gap-small); white-space: nowrap; min-width: 0; font-size: 12px; }
 .standing { color: var(--ink-quiet); font-size: 10px; letter-spacing: -0.03em; overflow: hidden; text-overflow: ellipsis; flex: 1; text-align: left; }
 .standing.off { color: var(--warning); }
+.value { flex: none; }
 .elsewhere { background: none; border: 0; color: var(--warning); padding: 0; min-width: 16px; min-height: 18px; }
+@media (max-width: 1100px) {
+  .standing { display: none; }
+  .value.out { color: var(--warning); }
+  dd { font-size: 11px; letter-spacing: -0.04em; }
+}
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One reading in full: its sentence, why it matters, where it rests, and waiving it with a reason.
 import { ref } from 'vue'
-import { readingKind, type Reading } from '@core/index'
+import { overlays, readingKind, type Reading } from '@core/index'
 import type { Waiver } from '@contracts/responses'
 import { text } from '../text'
 
@@ -20,9 +20,9 @@ function waive(): void {
     <p><button type="button" @click="emit('close')">‹ {{ text.allReadings }}</button> <strong>{{ reading.sentence }}</strong></p>
     <p class="quiet">{{ readingKind(reading.id).why }} {{ readingKind(reading.id).tip }} {{ clip }}</p>
     <p class="tools">
-      <button v-if="reading.area" type="button" @click="emit('area')">{{ text.showWhere }}</button>
+      <button v-if="reading.area || overlays.some((o) => o.id === reading.id)" type="button" @click="emit('area')">{{ text.showWhere }}</button>
       <button v-if="worstFrame !== null" type="button" data-testid="go-worst" @click="emit('go', worstFrame)">{{ text.goWorst }}</button>
-      <span v-if="reading.confidence < 1" class="quiet">{{ text.sure(reading.confidence) }}</span>
+      <span v-if="reading.confidence < 0.995" class="quiet">{{ text.sure(reading.confidence) }}</span>
     </p>
     <form v-if="!waiver" @submit.prevent="waive">
       <input v-model="reason" type="text" maxlength="300" :placeholder="text.waiveReason" :aria-label="text.waiveReason">
