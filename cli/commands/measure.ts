@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { checkedStandard } from '@contracts/index'
 import {
-  buildChain, compile, cut, defaultGrade, encodingById, execute, executeDirectRows, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, measureFrame, outside, planError, proposeLead, readingKind,
+  buildChain, cardFindings, compile, cut, defaultGrade, encodingById, execute, executeDirectRows, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, measureFrame, outside, planError, proposeLead, readingKind, requireInside,
   rereadCode, restSize, setRead, shrink, sketch, videoHigh, videoLow, withinBound, type Box, type Frame, type GradeDocument, type HouseStandard, type LutFinder, type Reading,
 } from '@core/index'
 import { decodeAll, decodeFrame, decodedPicture } from '../../server/media/decode'
@@ -91,10 +91,9 @@ function measureOne(whole: Frame, grade: GradeDocument, find: LutFinder, sourceB
   }
   const parts = { sourceBits, grade, chain, lut: find }
   const readings = measureFrame(measuredPicture({ ...parts, source: box ? cut(whole, box) : whole, shown: box ? cut(shown, box) : shown }))
+  if (card) requireInside(whole, card)
   const area = card && { left: card.x / whole.width, top: card.y / whole.height, right: (card.x + card.width) / whole.width, bottom: (card.y + card.height) / whole.height }
-  if (card) cut(whole, card)
-  const ofCard = area ? measureFrame(measuredPicture({ ...parts, source: whole, shown }), { card: area, subjects: [] }).filter((f) => f.id === 'cardExposure' || f.id === 'cardWhite') : []
-  return judge([...readings, ...ofCard], standard)
+  return judge([...readings, ...cardFindings(measuredPicture({ ...parts, source: whole, shown }), area)], standard)
 }
 
 type Measure = (frame: Frame, grade: GradeDocument, bits: number) => readonly Reading[]

@@ -1,11 +1,12 @@
 // Taps: the signal at one station of the Passage, as codes that instruments can count and overlays can look at.
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
-import { buildChain, shownAt, type Chain, type Link, type LutFinder } from './chain'
+import { buildChain, shownAt, type Chain, type LutFinder } from './chain'
 import { compileLinks, type CodeSpan, type LatticeSize, type PlanCache, type SignedOperation } from './compile'
 import type { GradeDocument } from './document'
 import { curveOperation } from './operation'
+import { onScene, sceneLinks } from './scene-light'
 import type { Passes } from './stage'
-import { stations, type StationId } from './stations'
+import type { StationId } from './stations'
 
 /** A station, after which the signal is taken; or "gamut": display-linear light before anything is held to the display's ends. */
 export type TapId = StationId | 'gamut'
@@ -18,15 +19,11 @@ export interface Tap extends Passes { readonly scale: TapScale }
 export const gamutTapZero = 32768
 const gamutSpan = 4
 
-const orderOf = new Map<string, number>(stations.map((s, i) => [s.id, i]))
-const onScene = (link: Link): boolean => link.leaves === 'sceneLinear' || link.leaves === 'workingLog'
-
 /** Passes that end at a tap. Null for "gamut" where a LUT shows: what it does to light outside cannot be known. */
 export function compileTap(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, tap: TapId, cache: PlanCache = new Map()): Tap | null {
   const chain = buildChain(document, lut)
   if (tap === 'gamut') return gamutTap(chain, span, size, cache)
-  const last = orderOf.get(tap) ?? 0
-  const links = tap === 'finish' ? chain.links : tap === 'show' ? chain.links.slice(0, shownAt(chain) + 1) : chain.links.filter((l) => onScene(l) && (orderOf.get(l.station) ?? 0) <= last)
+  const links = tap === 'finish' ? chain.links : tap === 'show' ? chain.links.slice(0, shownAt(chain) + 1) : sceneLinks(chain, tap)
   const leaves = links.at(-1)?.leaves ?? 'sceneLinear'
   const hold = (v: number): number => Math.min(1, Math.max(0, v))
   const { eotf: { encode }, carriedPeak } = displayById(chain.displayId)

@@ -1,6 +1,7 @@
 // A picked grey card: how far it is from middle grey and from neutral after Level.
 import { middleGrey, rgbToXyz, transform, workingGamut, workingLuminance, type Vector3 } from '../colour'
-import { pixelsOf, sceneLight, type Area, type MeasuredPicture } from './picture'
+import { sceneLight } from '../grade'
+import { pixelsOf, type Area, type MeasuredPicture } from './picture'
 import type { Finding } from './reading'
 import { castOf, castWords, uvOf, type Cast } from './white'
 
@@ -13,7 +14,7 @@ export interface CardReading {
 }
 
 /** Scene-linear AP1 after Level, averaged over an area. */
-export function levelLight({ source, chain }: Pick<MeasuredPicture, 'source' | 'chain'>, area: Area): { readonly mean: Vector3; readonly unevenStops: number } {
+function levelLight({ source, chain }: Pick<MeasuredPicture, 'source' | 'chain'>, area: Area): { readonly mean: Vector3; readonly unevenStops: number } {
   const { x0, x1, y0, y1 } = pixelsOf(area, source), { width, data, low, high } = source
   const codes = new Float64Array((x1 - x0) * (y1 - y0) * 3), scale = (high - low) / 65535
   let o = 0

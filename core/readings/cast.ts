@@ -73,47 +73,65 @@ export function measureCasts(picture: MeasuredPicture): Casts {
   const s = sample(picture)
   const none: Casts = { all: null, blacks: null, mids: null, whites: null }
   if (s.count < 200) return none
-  const centre = densest(s)
-  if (!centre) return none
-  const all = settle(s, centre, 0, 1)
+  const peak = densest(s)
+  if (!peak) return none
+  const all = settle(s, peak.at, 0, 1)
   if (!all) return none
   const tone = (low: number, high: number): ToneCast | null => {
     const found = settle(s, all.at, low, high)
     return found && { ...castOf(found.at, workingGamut), share: found.share }
   }
   const cast = castOf(all.at, workingGamut)
-  const confidence = Math.min(1, all.share / 0.06) * Math.min(1, all.tones / 3) * Math.exp(-((cast.distance / 60) ** 2))
+  const confidence = Math.min(1, all.share / 0.06) * Math.min(1, all.tones / 3) * Math.exp(-((cast.distance / 60) ** 2)) * (1 - peak.rival) ** 2
   return { all: { ...cast, share: all.share, confidence, area: all.area }, blacks: tone(0, darkBelow), mids: tone(darkBelow, brightOver), whites: tone(brightOver, 1) }
 }
 
+interface Peak {
+  readonly at: Uv
+  /**
+   * How strongly some other colour, nearer to neutral, is shared as well, against this one (0..1): where there is one, a surface of that colour
+   * under a cast and a coloured surface in neutral light cannot be told apart.
+   */
+  readonly rival: number
+}
+
+/** Colours nearer than this are one. */
+const apart = 0.0045
+
 /** Where tones of many brightnesses share one colour, weighed by how likely such a light is. */
-function densest(s: Samples): Uv | null {
-  const counts = new Float32Array(side * side * toneBins), occupied = new Uint8Array(side * side)
+function densest(s: Samples): Peak | null {
+  const counts = new Float32Array(side * side * toneBins), occupied = new Uint8Array(side * side), scores = new Float32Array(side * side)
   for (let i = 0; i < s.count; i++) {
     const a = Math.round((s.u[i]! - white.u) / cell) + reachCells, b = Math.round((s.v[i]! - white.v) / cell) + reachCells
     if (a < 1 || b < 1 || a >= side - 1 || b >= side - 1) continue
     occupied[b * side + a] = 1
     counts[(b * side + a) * toneBins + Math.min(toneBins - 1, Math.floor(s.luma[i]! * toneBins))]!++
   }
-  let best = 0, at: Uv | null = null
+  const uvOf = (at: number): Uv => ({ u: ((at % side) - reachCells) * cell, v: (Math.floor(at / side) - reachCells) * cell })
+  let best = -1
   for (let b = 1; b < side - 1; b++)
     for (let a = 1; a < side - 1; a++) {
-      if (!occupied[b * side + a]) continue
+      const at = b * side + a
+      if (!occupied[at]) continue
       let score = 0
       for (let tone = 0; tone < toneBins; tone++) {
         let near = 0
-        for (let db = -1; db <= 1; db++) for (let da = -1; da <= 1; da++) near += counts[((b + db) * side + a + da) * toneBins + tone]!
+        for (let db = -1; db <= 1; db++) for (let da = -1; da <= 1; da++) near += counts[(at + db * side + da) * toneBins + tone]!
         score += Math.sqrt(near / s.count)
       }
-      const u = (a - reachCells) * cell, v = (b - reachCells) * cell
-      const t = u * along.u + v * along.v, n = u * along.v - v * along.u
-      score *= Math.exp(-0.5 * ((t / spreadAlong) ** 2 + (n / spreadAcross) ** 2))
-      if (score > best) {
-        best = score
-        at = { u: white.u + u, v: white.v + v }
-      }
+      const { u, v } = uvOf(at), t = u * along.u + v * along.v, n = u * along.v - v * along.u
+      scores[at] = score * Math.exp(-0.5 * ((t / spreadAlong) ** 2 + (n / spreadAcross) ** 2))
+      if (best < 0 || scores[at]! > scores[best]!) best = at
     }
-  return at
+  if (best < 0) return null
+  const { u, v } = uvOf(best), reach = Math.hypot(u, v) - apart
+  let rival = 0
+  for (let at = 0; at < scores.length; at++) {
+    if (scores[at]! <= rival) continue
+    const other = uvOf(at)
+    if (Math.hypot(other.u, other.v) < reach && Math.hypot(other.u - u, other.v - v) > apart) rival = scores[at]!
+  }
+  return { at: { u: white.u + u, v: white.v + v }, rival: rival / scores[best]! }
 }
 
 interface Settled { readonly at: Uv; readonly share: number; readonly tones: number; readonly area: Area }

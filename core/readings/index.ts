@@ -1,6 +1,6 @@
 // What the readings room offers: measurements of a frame, the kinds of reading, house standards and verdicts.
 export { codeSteps, measureBanding, riskyStep } from './banding'
-export { readCard, type CardReading } from './card'
+export { cardFindings, readCard, type CardReading } from './card'
 export { measureCasts, type Casts } from './cast'
 export { outOfRangeShare, rangeMisfit } from './delivery'
 export * from './kinds'

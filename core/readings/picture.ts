@@ -1,6 +1,6 @@
 // What the readings are taken of: one frame with its grade, as it was shot and as it is shown.
-import { displayById, fromWorkingLog, gamutById, gamutToGamut, lumaWeights, transform, workingGamut, type Display, type LumaWeights, type Vector3 } from '../colour'
-import { applyLink, applyPlaced, framePositions, stations, type Chain, type GradeDocument, type LutFinder, type StationId } from '../grade'
+import { displayById, gamutById, gamutToGamut, lumaWeights, transform, workingGamut, type Display, type LumaWeights, type Vector3 } from '../colour'
+import type { Chain, GradeDocument, LutFinder } from '../grade'
 import type { Frame } from '../image'
 
 export interface MeasuredPicture {
@@ -33,27 +33,6 @@ export function pixelsOf(area: Area, { width, height }: Frame): { readonly x0: n
   const hold = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
   const x0 = Math.min(hold(area.left, width), width - 1), y0 = Math.min(hold(area.top, height), height - 1)
   return { x0, y0, x1: Math.max(x0 + 1, hold(area.right, width)), y1: Math.max(y0 + 1, hold(area.bottom, height)) }
-}
-
-const orderOf = new Map<StationId, number>(stations.map((s, i) => [s.id, i]))
-
-/**
- * Scene-linear AP1 of camera codes after all scene-side steps up to and including a station, in place of `codes` (RGB triples of
- * signal). Steps that stand after Show have not acted yet. Regions act where `place` says where the pixels lie.
- */
-export function sceneLight(chain: Chain, station: StationId, codes: Float64Array, place?: ReturnType<typeof framePositions>): Float64Array {
-  const last = orderOf.get(station) ?? 0
-  for (let i = 0; i < codes.length; i++) codes[i] = chain.decode(codes[i]!)
-  let leaves: string = 'sceneLinear'
-  for (const link of chain.links) {
-    if (link.leaves !== 'sceneLinear' && link.leaves !== 'workingLog') break
-    if ((orderOf.get(link.station) ?? 0) > last) break
-    if (place) applyPlaced(link, codes, place)
-    else if (!link.region) applyLink(link, codes)
-    leaves = link.leaves
-  }
-  if (leaves === 'workingLog') for (let i = 0; i < codes.length; i++) codes[i] = fromWorkingLog(codes[i]!)
-  return codes
 }
 
 /** A function from display signal to scene-like linear AP1, white to white, for measuring colour of light on any display. */

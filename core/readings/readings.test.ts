@@ -97,6 +97,18 @@ describe('casts', () => {
     expect(sized / 200).toBeGreaterThanOrEqual(0.98)
   })
 
+  test('beige walls beside a few true greys are no cast: what cannot be told apart is not judged', () => {
+    const picture = pictureOf(frameOf(320, 180, (x, y) => { const v = 0.15 + (0.6 * (x % 80)) / 80; return y < 60 ? [v, v, v] : [v * 1.06, v, v * 0.9] }))
+    const { all } = measureCasts(picture)
+    expect(all!.mired).toBeGreaterThan(10)
+    expect(all!.confidence).toBeLessThan(1 / 3)
+    const readings = judge(measureFrame(picture), standardById('broad-day'))
+    expect(readings.find((r) => r.id === 'neutrals')).toMatchObject({ verdict: null, weight: 0 })
+    expect(readings.find((r) => r.id === 'neutrals')?.sentence).toContain('Too uncertain')
+    // The same walls with nothing greyer in the picture are taken for grey in warm light, and a card is what would tell.
+    expect(measureCasts(pictureOf(frameOf(320, 180, (x) => { const v = 0.15 + (0.6 * (x % 80)) / 80; return [v * 1.06, v, v * 0.9] }))).all!.confidence).toBeGreaterThan(0.5)
+  })
+
   test('a picture without greys is not judged', () => {
     const picture = pictureOf(frameOf(320, 180, (x, y) => [0.7 + 0.1 * Math.sin(x), 0.15 + 0.02 * Math.cos(y), 0.1]))
     const readings = judge(measureFrame(picture), standardById('broad-day'))

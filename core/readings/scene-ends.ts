@@ -1,7 +1,8 @@
 // Whether the scene holds a true white and a true black at all: where it does not, no stretch is wanted.
 import { middleGrey, workingLuminance } from '../colour'
+import { sceneLight } from '../grade'
 import { sampleSignal } from '../image'
-import { sceneLight, type MeasuredPicture } from './picture'
+import type { MeasuredPicture } from './picture'
 import { printValue } from './kinds'
 import type { Finding } from './reading'
 

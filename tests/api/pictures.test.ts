@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
-import { addRegion, buildChain, compile, defaultGrade, execute, parseCube, readCard, restSize, sampleSignal, setParameter, setRead, type Frame, type GradeDocument } from '@core/index'
+import { addRegion, buildChain, compile, defaultGrade, execute, measureCasts, measuredPicture, parseCube, readCard, restSize, sampleSignal, setParameter, setRead, type Frame, type GradeDocument } from '@core/index'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
@@ -67,6 +67,19 @@ describe('the demo footage says what its truth says', () => {
     expect(Math.abs(card.exposureStops - truth.exposureErrorStops - (demo.driftStops * truth.leadFrame) / 71)).toBeLessThan(0.15)
     expect(Math.abs(card.cast.mired + truth.neutralisedBy.temperatureMired)).toBeLessThan(5)
     expect(Math.abs(card.cast.duv * 1000 - truth.neutralisedBy.tint)).toBeLessThan(2)
+  })
+
+  test('greys are only judged where they can be told from coloured surfaces: four shots are left undecided, five of the other six are within 10 mired of the truth', async () => {
+    const { shots } = await demoReel()
+    const judged: { id: string; off: number }[] = []
+    for (const demo of demoShots) {
+      const shot = shots.find((s) => s.name === demo.name)!, truth = truthOf(demo.id), grade = defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range)
+      const source = await frame(shot.media.hash, truth.leadFrame, demo.file.range)
+      const { all } = measureCasts(measuredPicture({ source, sourceBits: 10, shown: shown(grade, source), grade, chain: buildChain(grade, none), lut: none }))
+      if (all && all.confidence >= 1 / 3) judged.push({ id: demo.id, off: Math.abs(all.mired + truth.neutralisedBy.temperatureMired) })
+    }
+    expect(judged.map((j) => j.id)).toEqual(['potter', 'apprentice', 'kiln-night', 'courtyard', 'market-phone', 'market-gamma'])
+    expect(judged.filter((j) => j.off > 10).map((j) => j.id)).toEqual(['apprentice'])
   })
 
   test('the glaze shelf, correctly exposed, needs nothing: R = G = B within 0.2 % after Read and Show', async () => {

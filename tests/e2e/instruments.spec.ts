@@ -1,5 +1,6 @@
 // Instruments that answer: any of them anywhere, limited to a part, after any station, with marks, lit pixels, a reference, a window of their own.
 import { expect, test, type Page } from '@playwright/test'
+import { drawOnPicture } from '../support/drawing'
 import { changed, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type } from './bench-page'
 
 test.beforeEach(() => resetShot('Courtyard walk'))
@@ -7,14 +8,6 @@ test.beforeEach(() => resetShot('Courtyard walk'))
 const settled = (page: Page): Promise<void> => expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
 const place = (page: Page, n: number) => page.getByRole('combobox', { name: 'Instrument in this place' }).nth(n)
 
-/** Presses, drags and lets go on the picture; places in shares of it. */
-async function drag(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
-  const box = (await page.getByTestId('picture').boundingBox())!
-  await page.mouse.move(box.x + box.width * from[0], box.y + box.height * from[1])
-  await page.mouse.down()
-  await page.mouse.move(box.x + box.width * to[0], box.y + box.height * to[1], { steps: 4 })
-  await page.mouse.up()
-}
 async function point(page: Page, x: number, y: number): Promise<void> {
   const box = (await page.getByTestId('picture').boundingBox())!
   await page.mouse.move(box.x + box.width * x, box.y + box.height * y)
@@ -51,7 +44,7 @@ test('a part drawn on the picture limits the instruments and the Meridian to it,
   const before = await meanColour(page), whole = await page.getByTestId('waveform-figure').innerText(), revision = await page.getByTestId('saved').innerText()
   // The sunlit wall.
   const sunlit = /^(9[5-9]|100)\.\d – 100\.0 %$/
-  await drag(page, [0.88, 0.1], [0.98, 0.3])
+  await drawOnPicture(page, [0.88, 0.1], [0.98, 0.3])
   await expect(page.getByTestId('part')).toBeVisible()
   await expect(page.getByTestId('waveform-figure')).toHaveText(sunlit)
   await expect(page.getByTestId('meridian-part')).toHaveCount(3)

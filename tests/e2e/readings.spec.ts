@@ -1,5 +1,6 @@
 // Readings against a house standard: ranked, opened, waived; cards and subjects pointed out in the picture; standards changed in their view.
 import { expect, test, type Page } from '@playwright/test'
+import { drawOnPicture } from '../support/drawing'
 import { address, demoShot, openBench, resetShot, type } from './bench-page'
 
 test.beforeEach(async () => {
@@ -10,11 +11,7 @@ test.beforeEach(async () => {
 
 const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 20_000 })
 async function drawPart(page: Page, left: number, top: number, right: number, bottom: number): Promise<void> {
-  const box = (await page.getByTestId('picture').boundingBox())!
-  await page.mouse.move(box.x + box.width * left, box.y + box.height * top)
-  await page.mouse.down()
-  await page.mouse.move(box.x + box.width * right, box.y + box.height * bottom, { steps: 4 })
-  await page.mouse.up()
+  await drawOnPicture(page, [left, top], [right, bottom])
   await expect(page.getByTestId('part-bar')).toContainText('luma')
 }
 const row = (page: Page, id: string) => page.locator(`[data-reading="${id}"]`)

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { startChromium } from '../support/chromium'
 import { startDemoInstance } from '../support/demo-instance'
+import { drawOnPicture } from '../support/drawing'
 
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
@@ -64,11 +65,13 @@ try {
   await take('bench-show')
   await page.getByRole('link', { name: 'Next shot' }).click()
   await settled(page)
-  await part(page, [0.43, 0.45], [0.48, 0.52])
+  await drawOnPicture(page, [0.43, 0.45], [0.48, 0.52])
+  await settled(page)
   await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
   await page.getByPlaceholder('Name').fill('Potter')
   await page.getByRole('button', { name: 'keep' }).click()
-  await part(page, [0.72, 0.84], [0.79, 0.93])
+  await drawOnPicture(page, [0.72, 0.84], [0.79, 0.93])
+  await settled(page)
   await page.getByRole('button', { name: 'grey card' }).click()
   await page.locator('[data-reading="cardWhite"]').waitFor()
   await page.getByTestId('outside').filter({ hasText: 'outside' }).waitFor()
@@ -111,16 +114,6 @@ async function settled(page: Page): Promise<void> {
   await page.waitForTimeout(100)
   await page.locator('canvas[data-settled="true"]').waitFor()
   await page.getByTestId('outside').filter({ hasText: /within|outside/ }).waitFor()
-}
-
-/** Draws a part on the picture, between places in shares of it. */
-async function part(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
-  const box = (await page.getByTestId('picture').boundingBox())!
-  await page.mouse.move(box.x + box.width * from[0], box.y + box.height * from[1])
-  await page.mouse.down()
-  await page.mouse.move(box.x + box.width * to[0], box.y + box.height * to[1], { steps: 4 })
-  await page.mouse.up()
-  await settled(page)
 }
 
 async function type(page: Page, key: string, value: string): Promise<void> {

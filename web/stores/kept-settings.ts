@@ -1,5 +1,5 @@
 // How the instruments are set in this browser: what may be stored, and what is taken of what was.
-import { defaultInstruments, instrumentIds, type InstrumentId, type InstrumentSettings } from '@core/index'
+import { defaultInstruments, instrumentIds, skinLineDegrees, type InstrumentId, type InstrumentSettings } from '@core/index'
 
 /** How the instruments are drawn, beyond what is counted. */
 export interface Graticules {
@@ -11,7 +11,7 @@ export interface Graticules {
   readonly skinDegrees: number
   readonly targets: 75 | 100
 }
-export const defaultGraticules: Graticules = { scale: 'percent', brightness: 0.55, persistence: 0, skinDegrees: 123, targets: 75 }
+export const defaultGraticules: Graticules = { scale: 'percent', brightness: 0.55, persistence: 0, skinDegrees: skinLineDegrees, targets: 75 }
 export const defaultSlots: readonly InstrumentId[] = ['waveform', 'parade', 'vectorscope']
 const allowed = {
   waveform: ['luma', 'rgb', 'chroma'], parade: ['rgb', 'ycbcr'], histogram: ['luma', 'rgb'], histogramScale: ['linear', 'log'], vectorZoom: [1, 2, 4, 8], vectorColoured: [true, false],

@@ -35,8 +35,6 @@ export const useView = defineStore('view', () => {
   const filling = shallowRef<InstrumentId | null>(null)
   const instruments = kept('pale-instruments', defaultInstruments, soundInstruments)
   const graticules = kept('pale-graticules', defaultGraticules, soundGraticules)
-  /** Shown in windows of their own. */
-  const detached = shallowRef<readonly InstrumentId[]>([])
   const tap = shallowRef<StationId>('finish')
   const part = shallowRef<Part | null>(null)
   const overlay = shallowRef<OverlaySettings | null>(null)
@@ -45,5 +43,5 @@ export const useView = defineStore('view', () => {
   /** A station that is left out while its button is held. */
   const bypassed = shallowRef<StationId | null>(null)
   const showKeys = ref(false)
-  return { frame, station, asShot, regionId, surround, slots, filling, instruments, graticules, detached, tap, part, overlay, zebra, reference, bypassed, showKeys }
+  return { frame, station, asShot, regionId, surround, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, showKeys }
 })

@@ -49,4 +49,8 @@ CREATE TABLE waivers (
   CHECK (NOT waived OR length(reason) > 0)
 );
 CREATE INDEX waivers_newest ON waivers (shot_id, reading, subject, id DESC);
+CREATE OR REPLACE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+  RAISE EXCEPTION '% are append-only', TG_TABLE_NAME;
+END $$;
 CREATE TRIGGER waivers_append_only BEFORE UPDATE ON waivers FOR EACH ROW EXECUTE FUNCTION refuse_change();

@@ -3,7 +3,7 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, needsMapping, overlayById, overlays, setRegion, setStationStrength, stations, stationStrength, withoutStation, type DrawnPart, type InstrumentId, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
+import { displayById, needsMapping, setRegion, stations, type InstrumentId, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -29,6 +29,7 @@ import TimeLine from './TimeLine.vue'
 import TransportBar from './TransportBar.vue'
 import { useBenchKeys } from './useBenchKeys'
 import { useLooking } from './useLooking'
+import { useMarking } from './useMarking'
 import { usePointing } from './usePointing'
 import { useViewing } from './useViewing'
 
@@ -72,14 +73,15 @@ async function open(id: string): Promise<void> {
     view.frame = Number.isInteger(wanted) && wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount ? wanted : found.leadFrame
     const station = stations.find((s) => s.id === route.query['station'])
     if (station) view.station = station.id
+    // What was drawn was drawn on another shot.
+    if (grade.shotId !== found.id) view.part = null
     grade.open(found)
   } catch (error) {
     fault.value = sentenceOf(error)
   }
 }
 
-/** The grade as it is looked at: without the station whose button is held. */
-const seenGrade = computed(() => (grade.document && view.bypassed ? withoutStation(grade.document, view.bypassed) : grade.document))
+const marking = useMarking(() => region.value)
 const { detached } = useDetachedSender(() => {
   const { value: now } = renderer.result
   return now && shot.value && grade.document ? { kind: 'picture', traces: now.traces, figures: figuresOf(now.partFacts ?? now.facts), settings: view.instruments, graticules: view.graticules, displayId: grade.document.show.displayId, tap: view.tap, shot: shot.value.name } : null
@@ -87,17 +89,16 @@ const { detached } = useDetachedSender(() => {
 const pointing = usePointing(() => view.frame, async (area) => (await renderer.skin(area, readings.cast.value)).skin)
 const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, () => pointing.subjects.value[0] ?? null, (fault_) => { fault.value = fault_ })
 const looking = useLooking(renderer)
-const losses = ref<StationId | null>(null)
 function showLosses(id: StationId | null): void {
-  losses.value = id
+  marking.losses.value = id
   looking.showLosses(id, stations.find((s) => s.id === id)?.name ?? '')
 }
 // The picture follows the document, the frame and the choice of view.
-const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
+const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
 watch(wanted, (now, before) => {
   if (now) renderer.show(now)
   // What was lit was lit in another picture.
-  if (losses.value && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
+  if (marking.losses.value && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
 })
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
@@ -112,25 +113,6 @@ function spread(first: number, last: number): readonly number[] {
   const count = Math.min(12, last - first + 1)
   return [...new Set(Array.from({ length: count }, (_, i) => first + Math.round((i * (last - first)) / Math.max(1, count - 1))))]
 }
-/** Marks the pixels a reading counts, where there are marks for it; limits the instruments to where it rests. */
-function showArea({ id, area }: Reading): void {
-  const marks = overlays.find((o) => o.id === id)
-  if (marks) setOverlay(marks.id)
-  if (area) view.part = { kind: 'box', ...area }
-}
-const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
-const setStrength = (id: StationId, value: number): void => grade.edit(`${stations.find((s) => s.id === id)?.name ?? id} at ${Math.round(value * 100)} %`, (g) => setStationStrength(g, id, value))
-const setOverlay = (id: OverlayId | ''): void => { view.overlay = id === '' ? null : { id, zebra: view.zebra } }
-function setZebra(zebra: { low: number; high: number }): void {
-  view.zebra = zebra
-  if (view.overlay) view.overlay = { ...view.overlay, zebra }
-}
-const nextOverlay = (): void => { const i = view.overlay ? overlays.indexOf(overlayById(view.overlay.id)) : -1; setOverlay(overlays[i + 1]?.id ?? '') }
-const drawnPart = computed(() => (view.part && view.part.kind !== 'region' ? view.part : null))
-const setPart = (part: DrawnPart | null): void => { view.part = part }
-/** A box in the middle to begin with, for those who work by keys. */
-const togglePart = (): void => { view.part = view.part ? null : view.station === 'regions' && region.value ? { kind: 'region', region: region.value } : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 } }
-watch(region, (now) => { if (view.part?.kind === 'region') view.part = now ? { kind: 'region', region: now } : null })
 const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
 watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
 const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
@@ -197,11 +179,11 @@ useBenchKeys({
   nextSurround,
   nextInstrument,
   openStation,
-  nextOverlay,
-  togglePart,
+  nextOverlay: marking.nextOverlay,
+  togglePart: marking.togglePart,
   toggleReference: () => void toggleReference('this'),
   nextTap: () => { view.tap = view.tap === 'finish' ? view.station : 'finish' },
-  bypass: (on) => { view.bypassed = on ? view.station : null },
+  bypass: (on) => marking.bypass(on ? view.station : null),
   undo: () => void grade.undo(),
   redo: () => void grade.redo(),
   neighbour,
@@ -227,8 +209,8 @@ useBenchKeys({
         <div class="picture">
           <PictureStage
             :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping" :frame="renderer.shown.value?.frameIndex ?? null"
-            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="drawnPart" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay"
-            @part="setPart" @point="looking.pointAt" @zebra="setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
+            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay"
+            @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine
             :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
@@ -236,7 +218,7 @@ useBenchKeys({
           />
           <TransportBar
             :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length"
-            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
+            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="marking.setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
           />
         </div>
         <InstrumentColumn
@@ -245,14 +227,14 @@ useBenchKeys({
         />
       </div>
       <MeridianStrip
-        :meridian="renderer.result.value?.meridian ?? null" :part="viewing.follow ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="strengths" :bypassed="view.bypassed" :losses-of="losses"
-        @open="openStation" @bypass="view.bypassed = $event" @strength="setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
+        :meridian="renderer.result.value?.meridian ?? null" :part="viewing.follow ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="marking.strengths.value" :bypassed="view.bypassed" :losses-of="marking.losses.value"
+        @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="drawnPart" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
-          @go="go" @area="showArea" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="setPart(null)"
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
+          @go="go" @area="marking.showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)"
         />
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />

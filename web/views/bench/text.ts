@@ -18,7 +18,6 @@ export const text = {
   played: (speed: number, shown: number, dropped: number): string => `${speed === 1 ? '' : `×${speed} · `}${shown} shown · ${dropped} dropped · instruments every 4th`,
   ran: (shown: number, dropped: number): string => `${shown} shown · ${dropped} dropped`,
   tracing: (share: number): string => `traced ${Math.floor(share * 100)} %`,
-  proxyShown: 'proxy',
   setLead: 'make lead',
   setLeadTip: 'Let this frame stand for the shot on the Reel.',
   surround: 'surround',

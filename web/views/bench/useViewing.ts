@@ -1,12 +1,11 @@
 // How the picture is looked at, as the worker needs it: which instruments, limited to what, with which marks; and the reference trace.
 import { computed, shallowRef, type ComputedRef } from 'vue'
+import type { ShotDetail } from '@contracts/responses'
 import type { Area, InstrumentId, Part } from '@core/index'
-import { sentenceOf } from '../../api/client'
+import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useLibrary } from '../../stores/library'
 import { useView } from '../../stores/view'
-import type { ShotDetail } from '@contracts/responses'
-import { request } from '../../api/client'
 import type { Viewing } from '../../workers/messages'
 
 export interface BenchViewing {
@@ -18,6 +17,8 @@ export interface BenchViewing {
 
 export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached: () => readonly InstrumentId[], subject: () => Area | null, onFault: (sentence: string) => void): BenchViewing {
   const view = useView(), library = useLibrary()
+  // A worker that has just started holds no trace.
+  view.reference = false
   const inColumn = shallowRef<readonly InstrumentId[]>([]), revision = shallowRef(0)
   const followed = computed<Part | null>(() => { const area = subject(); return area && { kind: 'box', ...area } })
   const viewing = computed<Viewing>(() => {

@@ -8,7 +8,7 @@ export const text = {
   name: 'Name', tip: 'What it is for',
   reading: 'Reading', from: 'From', to: 'To', tolerance: 'Tolerance', counts: 'Counts', unit: 'Unit',
   countsTip: (name: string): string => `${name} is held against the standard`,
-  picture: 'Targets on a waveform', pictureTip: 'Where black, middle, white and skin should lie, and what it asks of colour.',
+  picture: 'Targets on a waveform',
   noLevels: 'This standard asks nothing of the levels.',
   badFile: 'The file is no JSON.',
   badOrder: (name: string): string => `${name}: "from" lies over "to".`,

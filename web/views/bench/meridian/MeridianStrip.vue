@@ -39,8 +39,9 @@ const standings = computed<readonly Standing[]>(() => (props.meridian?.stations 
 const holdMs = 260
 let timer: ReturnType<typeof setTimeout> | undefined, held = false
 function press(id: StationId, event: PointerEvent): void {
-  if (event.button !== 0) return
   held = false
+  // What does nothing cannot be left out.
+  if (event.button !== 0 || props.strengths[id] === undefined) return
   timer = setTimeout(() => {
     held = true
     emit('bypass', id)
@@ -68,7 +69,7 @@ function click(id: StationId): void {
     <span v-for="l in labels" :key="l.name" class="label figures" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / planeHeight})` }" aria-hidden="true"><span class="quiet">{{ l.name }}</span></span>
     <div class="stations" role="tablist" aria-label="Stations">
       <div v-for="(s, i) in stations" :key="s.id" class="station" :class="{ here: s.id === station, out: s.id === bypassed }">
-        <HelpTip :text="`${s.tip} ${standings[i]?.tip ?? ''} ${text.holdTip}`">
+        <HelpTip :text="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`">
           <button type="button" role="tab" class="open" :aria-selected="s.id === station" :data-station="s.id" @click="click(s.id)" @pointerdown="press(s.id, $event)" @pointerup="letGo" @pointerleave="letGo" @pointercancel="letGo">
             <span class="caps">{{ s.name }}</span>
             <span v-if="s.id === bypassed" class="figures loss lost">{{ text.leftOut }}</span>
@@ -103,8 +104,8 @@ svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px
 .station.here::before { content: ''; position: absolute; inset: 0 0 auto; height: 2px; background: var(--accent); }
 .station.out { background: repeating-linear-gradient(135deg, transparent 0 6px, var(--veil) 6px 12px); }
 .open:focus-visible { outline-offset: -3px; }
-.loss { position: absolute; right: 2px; top: 3px; background: none; border: 0; padding: 0 var(--gap-small); font-size: 10px; color: var(--ink-quiet); }
-.open .loss { position: static; }
+.loss { position: absolute; right: 2px; top: 0; min-height: 24px; min-width: 24px; background: none; border: 0; padding: 0 var(--gap-small); font-size: 10px; color: var(--ink-quiet); }
+.open .loss { position: static; min-height: 0; }
 .loss.lost { color: var(--ink); text-decoration: underline; text-decoration-color: var(--warning); text-underline-offset: 3px; }
 .loss.lit { background: var(--accent); color: var(--ink-on-accent); }
 </style>

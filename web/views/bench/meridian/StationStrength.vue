@@ -47,7 +47,7 @@ function key(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.strength { position: absolute; left: 0; right: 0; bottom: 0; height: 14px; cursor: ew-resize; touch-action: none; font-size: 9.5px; line-height: 12px; padding-left: var(--gap); color: var(--ink-quiet); }
+.strength { position: absolute; left: 0; right: 0; bottom: 0; height: 24px; cursor: ew-resize; touch-action: none; font-size: 9.5px; line-height: 12px; padding-top: 10px; padding-left: var(--gap); color: var(--ink-quiet); }
 .fill { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--accent); }
 .strength::before { content: ''; position: absolute; inset: auto 0 0; height: 3px; background: var(--hairline); }
 .strength:focus-visible { outline-offset: -2px; }

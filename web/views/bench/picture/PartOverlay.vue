@@ -75,5 +75,5 @@ const marks = computed(() => [...(props.card ? [{ ...props.card, name: text.card
 .part:focus-visible { outline: 2px solid var(--ink); }
 .corner { position: absolute; right: -6px; bottom: -6px; width: 12px; height: 12px; background: var(--well); border: 1.5px solid var(--accent); cursor: nwse-resize; }
 .placed { position: absolute; border: 1px dashed var(--accent); pointer-events: none; }
-.label { position: absolute; left: 0; bottom: 100%; padding: 0 3px; background: var(--well); font-size: 10px; line-height: 14px; white-space: nowrap; border: 0; color: var(--ink); pointer-events: auto; cursor: pointer; min-width: 24px; }
+.label { position: absolute; left: 0; bottom: 100%; padding: 0 3px; background: var(--well); font-size: 10px; line-height: 14px; white-space: nowrap; border: 0; color: var(--ink); pointer-events: auto; cursor: pointer; min-width: 24px; min-height: 24px; }
 </style>

@@ -55,7 +55,7 @@ dd { margin: 0; flex: 1; display: flex; align-items: center; justify-content: fl
 .standing { color: var(--ink-quiet); font-size: 10px; letter-spacing: -0.03em; overflow: hidden; text-overflow: ellipsis; flex: 1; text-align: left; }
 .standing.off { color: var(--warning); }
 .value { flex: none; }
-.elsewhere { background: none; border: 0; color: var(--warning); padding: 0; min-width: 16px; min-height: 18px; }
+.elsewhere { background: none; border: 0; color: var(--warning); padding: 0; min-width: 24px; min-height: 24px; margin: 0 -6px; }
 @media (max-width: 1100px) {
   .standing { display: none; }
   .value.out { color: var(--warning); }
