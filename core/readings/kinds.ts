@@ -47,8 +47,8 @@ export const readingKinds: readonly ReadingKind[] = [
   kind('noiseGain', 'Noise, grade', 'times', 1, 'How much the grade multiplies the noise of the footage in dark places.', 'It says what the grade did, apart from what the camera brought.'),
   kind('banding', 'Coarse steps', 'pixels', 0.02, 'Pixels of tones where one code of the file becomes more than two codes of an 8-bit display.', 'Soft gradients there show as stripes.'),
   kind('range', 'Code range', 'pixels', 0.001, 'Codes that do not fit the range by which the file is read.', 'A wrong range lifts or crushes everything that comes after.'),
-  kind('noWhite', 'No true white', 'stops', 1, 'How far the brightest half percent lies over middle grey after Level; a white surface lies 2.3 stops over it.', 'Where nothing is white, stretching to the top makes day of evening.', false),
-  kind('noBlack', 'No true black', 'stops', 1, 'How far the darkest half percent lies under middle grey after Level.', 'Where nothing is black, stretching to zero makes night of mist.', false),
+  kind('noWhite', 'True white', 'stops', 1, 'How far the brightest half percent lies over middle grey after Level; a white surface lies 2.3 stops over it.', 'Where nothing is white, stretching to the top makes day of evening.', false),
+  kind('noBlack', 'True black', 'stops', 1, 'How far the darkest half percent lies under middle grey after Level.', 'Where nothing is black, stretching to zero makes night of mist.', false),
   kind('restraint', 'Restraint', 'deltaE', 3, 'How far the look has moved the picture from the corrected one, as a mean colour difference.', 'A look that is felt but not seen stays under a few.'),
 ]
 

@@ -35,9 +35,10 @@ const value = (r: Reading): string => printValue(r.value, readingKind(r.id).unit
 const unit = (r: Reading): string => unitForm(readingKind(r.id).unit).after
 function wants({ id, target }: Reading): string {
   if (!target) return ''
-  const { unit: of } = readingKind(id), high = printValue(target.high, of)
+  // There is little room: no zeros behind the point.
+  const { unit: of } = readingKind(id), short = (v: number): string => { const shown = printValue(v, of); return shown.includes('.') ? shown.replace(/\.?0+$/, '') : shown }, high = short(target.high)
   if (target.low === -target.high) return `± ${high}`
-  return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${printValue(target.low, of)}–${high}`
+  return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${short(target.low)}–${high}`
 }
 /** Where in the clip a reading lies furthest outside, when that is further than here. */
 const worse = (r: Reading): ClipWorst | null => { const found = props.clip.get(keyOf(r)); return found && found.reading.weight > r.weight + 1e-6 ? found : null }
