@@ -61,53 +61,62 @@ export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSize
   return { sizes, ...result, pixels: wishes.mask ? result.luma.reduce((a, b) => a + b, 0) : frame.width * (toRow - fromRow) }
 }
 
-/** The tables of a pass over some rows. */
+/** What a pass over some rows counts, and where. RangeError for more levels or cells than 16 bits can tell apart. */
 export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
   const { width, data } = frame, { columns, levels, vectorCells } = sizes
   const red = Math.round(weights.red * 65536), blue = Math.round(weights.blue * 65536)
-  const perCode = (divisor: number): number => Math.round((vectorCells / (2 * vectorSpan) / 65535 / divisor) * 2 ** 20)
+  const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
+  const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
+  const perLevel = levels / (levelHigh - levelLow), levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
+  if (levelGain > 32767 || vectorCells > 256) throw new RangeError(`${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`)
   return {
     rows: data.subarray(fromRow * width * 3, toRow * width * 3),
     width,
     columnOf: columnTable(width, sizes),
-    levelOf: levelTable(frame, levels),
+    levelGain,
+    levelOffset: Math.round((frame.low - levelLow) * perLevel * 32),
+    levels,
     traceEntries: columns * levels,
     lumaBins: histogramBins,
     cells: vectorCells,
     weights: [red, 65536 - red - blue, blue],
-    perCb: perCode(weights.cbDivisor),
-    perCr: perCode(weights.crDivisor),
+    perCb: Math.round(cellsPerCode(weights.cbDivisor) * 2 ** 23),
+    perCr: Math.round(cellsPerCode(weights.crDivisor) * 2 ** 23),
     topCode,
     mask: mask ? mask.subarray(fromRow * width, toRow * width) : null,
     chromaGains: chroma ? [Math.round(32768 / weights.cbDivisor), Math.round(32768 / weights.crDivisor)] : null,
-    zoom,
+    zoomed: zoom > 1 ? [zoomedPerCode(weights.cbDivisor), zoomedPerCode(weights.crDivisor)] : null,
   }
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, columnOf, levelOf, traceEntries, lumaBins, cells, weights: [wr, wg, wb], perCb, perCr, topCode, mask, chromaGains, zoom }: ScopeJob): ScopeResult {
+export function countPlain({ rows, width, columnOf, levelGain, levelOffset, levels, traceEntries, lumaBins, cells, weights: [wr, wg, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
   const waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
   const luma = new Uint32Array(lumaBins), vector = new Uint32Array(cells * cells)
-  const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoom > 1 ? cells * cells : 0)
+  const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoomedPer ? cells * cells : 0)
   const lastCell = cells - 1
-  const binOf = (difference: number, gain: number): number => Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535) >> 4
-  const cellOf = (difference: number, perCode: number): number => Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
+  // Products of halved codes keep the upper half, rounded, as the kernel's do.
+  const product = (halved: number, factor: number): number => (halved * factor + 16384) >> 15
+  const levelOf = (code: number): number => Math.min(Math.max((product(code >> 1, levelGain) + levelOffset) >> 5, 0), levels - 1)
+  const chromaOf = (difference: number, gain: number): number => Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535)
+  const cellOf = (code: number, luma: number, perCode: number): number => (product((code >> 1) - (luma >> 1), perCode) + (cells << 6)) >> 7
+  const zoomedCellOf = (difference: number, perCode: number): number => Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
   let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
   for (let i = 0; i < rows.length; i += 3) {
     if (mask && mask[i / 3] === 0) continue
     const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!
-    const l = Math.floor((wr * r + wg * g + wb * b + 32768) / 65536), column = columnOf[(i / 3) % width]!
-    waveform[(column + levelOf[l >> 4]!) / 4]!++
-    red[(column + levelOf[r >> 4]!) / 4]!++
-    green[(column + levelOf[g >> 4]!) / 4]!++
-    blue[(column + levelOf[b >> 4]!) / 4]!++
+    const l = Math.floor((wr * r + wg * g + wb * b + 32768) / 65536), column = columnOf[(i / 3) % width]! / 4
+    waveform[column + levelOf(l)]!++
+    red[column + levelOf(r)]!++
+    green[column + levelOf(g)]!++
+    blue[column + levelOf(b)]!++
     luma[l >> 4]!++
-    vector[cellOf(r - l, perCr) * cells + cellOf(b - l, perCb)]!++
+    vector[cellOf(r, l, perCr) * cells + cellOf(b, l, perCb)]!++
     if (chromaGains) {
-      cb[(column + levelOf[binOf(b - l, chromaGains[0])]!) / 4]!++
-      cr[(column + levelOf[binOf(r - l, chromaGains[1])]!) / 4]!++
+      cb[column + levelOf(chromaOf(b - l, chromaGains[0]))]!++
+      cr[column + levelOf(chromaOf(r - l, chromaGains[1]))]!++
     }
-    if (zoom > 1) zoomed[cellOf(r - l, perCr * zoom) * cells + cellOf(b - l, perCb * zoom)]!++
+    if (zoomedPer) zoomed[zoomedCellOf(r - l, zoomedPer[1]) * cells + zoomedCellOf(b - l, zoomedPer[0])]!++
     sumRed += r
     sumGreen += g
     sumBlue += b
@@ -135,22 +144,8 @@ export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts
   }
 }
 
-// The tables of the last pass: most passes are of pictures alike.
-let levelsKept: { readonly key: string; readonly table: Uint16Array } | null = null
+// The table of the last pass: most passes are of pictures alike.
 let columnsKept: { readonly key: string; readonly table: Uint32Array } | null = null
-
-/** 12-bit code → byte offset of its level. */
-function levelTable({ low, high }: Frame, levels: number): Uint16Array {
-  const key = `${low} ${high} ${levels}`
-  if (levelsKept?.key === key) return levelsKept.table
-  const perLevel = levels / (levelHigh - levelLow)
-  const table = Uint16Array.from({ length: histogramBins }, (_, bin) => {
-    const signal = low + ((high - low) * (bin + 0.5)) / histogramBins
-    return Math.min(levels - 1, Math.max(0, Math.floor((signal - levelLow) * perLevel))) * 4
-  })
-  levelsKept = { key, table }
-  return table
-}
 
 /** Picture column → byte offset of its counters. */
 function columnTable(width: number, { columns, levels }: ScopeSizes): Uint32Array {

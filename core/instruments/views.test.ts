@@ -11,7 +11,7 @@ import { partMask } from './selection'
 import { defaultInstruments, type InstrumentId } from './settings'
 import { chromaticityCells, instrumentImage, levelCounts, type Layers } from './trace-image'
 
-const sizes = { columns: 60, levels: 220, vectorCells: 480 } as const
+const sizes = { columns: 60, levels: 220, vectorCells: 240 } as const
 const none = (): undefined => undefined
 
 describe('75 % colour bars land in their targets, within half a degree and 1 %', () => {
@@ -95,12 +95,12 @@ describe('taps', () => {
 
   test.each(stations.map((s) => s.id))('at %s the instruments see what the Meridian draws', (station) => {
     const tap = compileTap(grade, none, frame, restSize, station)!
-    const counts = countScopes(execute(tap, frame), weights, { ...sizes, levels: 4096 })
+    const counts = countScopes(execute(tap, frame), weights, { ...sizes, levels: 440 })
     const drawn = meridian.stations.find((s) => s.station === station)!.levels[3]!
     let below = 0
-    const levels = levelCounts(counts.waveform, { ...sizes, levels: 4096 })
+    const levels = levelCounts(counts.waveform, { ...sizes, levels: 440 })
     const middle = levels.findIndex((n) => (below += n) >= 64 * 18)
-    expect(Math.abs(-0.05 + (middle / 4096) * 1.1 - drawn)).toBeLessThan(0.005)
+    expect(Math.abs(-0.05 + (middle / 440) * 1.1 - drawn)).toBeLessThan(0.005)
   })
 
   test('at Finish it is the picture, bit by bit', () => {

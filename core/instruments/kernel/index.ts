@@ -4,20 +4,24 @@ import { wasm } from './scopes.wasm'
 
 interface ScopeCode { countScopes(job: number): void }
 
-/** What is counted, with the tables that say where: byte offsets of a picture column's counters and of a 12-bit code's level. */
+/** What is counted, with what says where; `countPlain` in ../scopes.ts shows how. */
 export interface ScopeJob {
   /** RGB triples of the rows to count. */
   readonly rows: Uint16Array
   readonly width: number
+  /** Byte offset of a picture column's counters. */
   readonly columnOf: Uint32Array
-  readonly levelOf: Uint16Array
+  /** A code's level in 32nds, as whole numbers: (code / 2 · gain) / 32768 + offset; held to 0..levels − 1. */
+  readonly levelGain: number
+  readonly levelOffset: number
+  readonly levels: number
   /** Counters per trace, per luma bin and of the vectorscope. */
   readonly traceEntries: number
   readonly lumaBins: number
   readonly cells: number
   /** Weights of luma in 65536ths, whole numbers that add up to 65536. */
   readonly weights: readonly [number, number, number]
-  /** Cells of the vectorscope per code of colour difference, in 2^20ths, whole. */
+  /** 128ths of a cell of the vectorscope for half a colour difference of 32768 codes, whole. */
   readonly perCb: number
   readonly perCr: number
   readonly topCode: number
@@ -25,8 +29,8 @@ export interface ScopeJob {
   readonly mask: Uint8Array | null
   /** Gains of Cb and Cr from codes of difference to codes, in 32768ths; null where their traces are not wanted. */
   readonly chromaGains: readonly [number, number] | null
-  /** Whole factor of a second, zoomed vectorscope; 1 where none is wanted. */
-  readonly zoom: number
+  /** Cells of a second, zoomed vectorscope per code of Cb and Cr, in 2^20ths, whole; null where none is wanted. */
+  readonly zoomed: readonly [number, number] | null
 }
 
 export interface ScopeResult {
@@ -45,9 +49,12 @@ export interface ScopeResult {
   readonly crushed: number
 }
 
-const wordsOfJob = 26, numbersAt = wordsOfJob * 4
+const wordsOfJob = 30, numbersAt = wordsOfJob * 4
 const jobBytes = numbersAt + 5 * 8
-const band = 24
+/** Bytes of a pixel in the strip: four levels, a bin and a cell. */
+const stripBytes = 6 * 2
+/** Eight pixels are read at a time, so the last read may pass the end by seven. */
+const pastTheEnd = 7 * 6
 let kernel: StartedKernel<ScopeCode> | null | undefined
 
 /** Counts with the kernel; null where there is no WebAssembly. */
@@ -60,22 +67,21 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     next += (bytes + 15) & ~15
     return at
   }
-  const columnOf = place(job.columnOf.byteLength), levelOf = place(job.levelOf.byteLength), countersAt = next
+  const columnOf = place(job.columnOf.byteLength), countersAt = next
   const waveform = place(job.traceEntries * 4), red = place(job.traceEntries * 4), green = place(job.traceEntries * 4), blue = place(job.traceEntries * 4)
   const luma = place(job.lumaBins * 4), vector = place(job.cells * job.cells * 4)
-  const { mask, chromaGains } = job, chromaEntries = chromaGains ? job.traceEntries : 0, zoomedEntries = job.zoom > 1 ? job.cells * job.cells : 0
+  const { mask, chromaGains } = job, chromaEntries = chromaGains ? job.traceEntries : 0, zoomedEntries = job.zoomed ? job.cells * job.cells : 0
   const cb = place(chromaEntries * 4), cr = place(chromaEntries * 4), zoomed = place(zoomedEntries * 4)
-  const countersEnd = next, source = place(job.rows.byteLength), maskAt = mask ? place(mask.byteLength) : 0
+  const countersEnd = next, strip = place(((job.width + 7) & ~7) * stripBytes), source = place(job.rows.byteLength + pastTheEnd), maskAt = mask ? place(mask.byteLength + pastTheEnd) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
-  new Uint16Array(buffer, levelOf, job.levelOf.length).set(job.levelOf)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
   new Uint16Array(buffer, source, job.rows.length).set(job.rows)
   if (mask) new Uint8Array(buffer, maskAt, mask.length).set(mask)
   new Uint32Array(buffer, 0, wordsOfJob).set([
-    source, job.width, job.rows.length / 3 / job.width, columnOf, levelOf, waveform, red, green, blue, luma, vector, job.cells, job.topCode, band, ...job.weights, job.perCb, job.perCr,
-    maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoom > 1 ? zoomed : 0, job.zoom,
+    source, job.width, job.rows.length / 3 / job.width, columnOf, job.levelGain, job.levelOffset, job.levels - 1, waveform, red, green, blue, luma, vector, job.cells, job.topCode,
+    ...job.weights, job.perCb, job.perCr, maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoomed ? zoomed : 0, ...(job.zoomed ?? [0, 0]), strip, 0,
   ])
   const numbers = new Float64Array(buffer, numbersAt, 5)
   kernel.code.countScopes(0)
