@@ -1,5 +1,5 @@
 // What the server answers.
-import type { Area, CodeRange, GradeDocument, MatrixId, QuarterTurn, SubjectCard } from '@core/index'
+import type { Area, CodeRange, Finding, GradeDocument, MatrixId, QuarterTurn, SubjectCard } from '@core/index'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {
@@ -157,6 +157,9 @@ export interface PickedArea { readonly frame: number; readonly area: Area }
 export interface SubjectSummary { readonly id: string; readonly name: string; readonly card: SubjectCard; readonly here: PickedArea | null }
 /** How a waived reading stands: the newest entry of its record. */
 export interface Waiver { readonly reading: string; readonly subject: string; readonly reason: string; readonly actor: string; readonly at: string }
+
+/** What the readings found on a shot's lead frame through its present grade, before any standard. */
+export interface ShotFindings { readonly headId: string; readonly leadFrame: number; readonly findings: readonly Finding[]; readonly waivers: readonly Waiver[] }
 
 export interface LutSummary { readonly hash: string; readonly name: string; readonly title: string; readonly dimensions: 1 | 3; readonly size: number }
 

@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { checkedStandard } from '@contracts/index'
 import {
-  buildChain, cardFindings, compile, cut, defaultGrade, encodingById, execute, executeDirectRows, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, measureFrame, outside, planError, proposeLead, readingKind, requireInside,
-  rereadCode, restSize, setRead, shrink, sketch, videoHigh, videoLow, withinBound, type Box, type Frame, type GradeDocument, type HouseStandard, type LutFinder, type Reading,
+  cardFindings, cut, defaultGrade, encodingById, frameOfDecoded, gamutById, houseStandards, judge, lumaWeights, measuredPicture, gradedPicture, measureFrame, outside, proposeLead, readingKind, requireInside,
+  rereadCode, setRead, shrink, sketch, videoHigh, videoLow, type Box, type Frame, type GradeDocument, type HouseStandard, type LutFinder, type Reading,
 } from '@core/index'
 import { decodeAll, decodeFrame, decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'
@@ -83,17 +83,11 @@ function boxOf(text: string | undefined, option: string): Box | null {
 }
 
 function measureOne(whole: Frame, grade: GradeDocument, find: LutFinder, sourceBits: number, standard: HouseStandard, box: Box | null, card: Box | null): readonly Reading[] {
-  const chain = buildChain(grade, find), plan = compile(grade, find, whole, restSize)
-  let shown = execute(plan, whole)
-  if (!withinBound(planError(plan, whole))) {
-    shown = { ...shown, data: new Uint16Array(whole.data.length) }
-    executeDirectRows(chain, whole, shown.data, 0, whole.height)
-  }
-  const parts = { sourceBits, grade, chain, lut: find }
-  const readings = measureFrame(measuredPicture({ ...parts, source: box ? cut(whole, box) : whole, shown: box ? cut(shown, box) : shown }))
+  const picture = gradedPicture(whole, sourceBits, grade, find)
+  const readings = measureFrame(box ? measuredPicture({ ...picture, source: cut(whole, box), shown: cut(picture.shown, box) }) : picture)
   if (card) requireInside(whole, card)
   const area = card && { left: card.x / whole.width, top: card.y / whole.height, right: (card.x + card.width) / whole.width, bottom: (card.y + card.height) / whole.height }
-  return judge([...readings, ...cardFindings(measuredPicture({ ...parts, source: whole, shown }), area)], standard)
+  return judge([...readings, ...cardFindings(picture, area)], standard)
 }
 
 type Measure = (frame: Frame, grade: GradeDocument, bits: number) => readonly Reading[]

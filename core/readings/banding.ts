@@ -34,20 +34,24 @@ export interface Banding {
   readonly tones: readonly [number, number] | null
 }
 
-export function measureBanding(picture: Pick<MeasuredPicture, 'chain' | 'sourceBits' | 'grade' | 'source'>): Banding {
-  const steps = codeSteps(picture), { source: { data, low, high } } = picture
-  if (picture.sourceBits > 16 || steps.length === 0) return { share: 0, steepest: 0, tones: null }
+type BandingPicture = Pick<MeasuredPicture, 'chain' | 'sourceBits' | 'grade' | 'source'>
+
+/** One byte per pixel: one where its tone is at risk. */
+export function coarsePixels(picture: BandingPicture, steps = codeSteps(picture)): Uint8Array {
+  const { source: { data, low, high } } = picture, marks = new Uint8Array(data.length / 3)
+  if (picture.sourceBits > 16 || steps.length === 0) return marks
   const risky = Uint8Array.from(steps, (s) => (s.displayCodes > riskyStep ? 1 : 0))
-  const shown = steps.filter((s) => s.displayCodes > riskyStep).map((s) => s.shown)
-  let at = 0
   const perStep = steps.length, scale = ((high - low) / 65535) * perStep, offset = low * perStep
-  if (shown.length > 0)
-    for (let i = 1; i < data.length; i += 3) {
-      const index = Math.round(data[i]! * scale + offset)
-      if (index >= 0 && index < perStep && risky[index] === 1) at++
-    }
+  for (let p = 0; p < marks.length; p++) marks[p] = risky[Math.round(data[p * 3 + 1]! * scale + offset)] ?? 0
+  return marks
+}
+
+export function measureBanding(picture: BandingPicture): Banding {
+  const steps = picture.sourceBits > 16 ? [] : codeSteps(picture), shown = steps.filter((s) => s.displayCodes > riskyStep).map((s) => s.shown)
   const steepest = steps.reduce((most, s) => Math.max(most, s.displayCodes), 0)
-  return { share: at / (data.length / 3), steepest, tones: shown.length > 0 ? [Math.min(...shown), Math.max(...shown)] : null }
+  if (shown.length === 0) return { share: 0, steepest, tones: null }
+  const marks = coarsePixels(picture, steps)
+  return { share: marks.reduce((sum, m) => sum + m, 0) / marks.length, steepest, tones: [Math.min(...shown), Math.max(...shown)] }
 }
 
 export function bandingFindings(picture: MeasuredPicture): readonly Finding[] {

@@ -10,11 +10,20 @@ import type { Finding } from './reading'
 import { restraintFindings } from './restraint'
 import { saturationFindings } from './saturation'
 import { sceneEndFindings } from './scene-ends'
-import { subjectFindings, type PlacedSubject } from './subject'
+import { subjectFindings, type PlacedSubject, type SubjectCard } from './subject'
 
 /** What a person has pointed out in the picture. */
 export interface Pointed { readonly card: Area | null; readonly subjects: readonly PlacedSubject[] }
 export const nothingPointed: Pointed = { card: null, subjects: [] }
+
+interface PickedArea { readonly frame: number; readonly area: Area }
+/** What was pointed out on this very frame: on another the camera may have moved. */
+export function pointedAt(frame: number, { card, subjects }: { readonly card: PickedArea | null; readonly subjects: readonly { readonly name: string; readonly card: SubjectCard; readonly here: PickedArea | null }[] }): Pointed {
+  return {
+    card: card?.frame === frame ? card.area : null,
+    subjects: subjects.flatMap(({ name, card: own, here }) => (here?.frame === frame ? [{ name, card: own, area: here.area }] : [])),
+  }
+}
 
 /** Measures part by part; each yield is one part's findings. */
 export function* measureInParts(picture: MeasuredPicture, pointed: Pointed = nothingPointed): Generator<readonly Finding[]> {

@@ -19,12 +19,10 @@ export interface Noise {
   readonly places: number
 }
 
-/**
- * The mask of Immerkær 1996 (1 −2 1; −2 4 −2; 1 −2 1) answers to no gradient; its root mean square over 6 is the noise's deviation. Blocks are
- * chosen by how little their halves differ, which noise itself hardly decides, and the middle of those is taken. Null where no dark place is flat.
- */
-export function measureNoise({ shown, source, luma: w }: Pick<MeasuredPicture, 'shown' | 'source' | 'luma'>): Noise | null {
-  const { width, height, data } = shown
+interface Place { readonly x: number; readonly y: number }
+
+/** Flat blocks in the dark: chosen by how little their halves differ, which noise itself hardly decides. Empty where there are too few to go by. */
+function flatPlaces({ shown: { width, height, data }, luma: w }: Pick<MeasuredPicture, 'shown' | 'luma'>): readonly Place[] {
   const found: { readonly x: number; readonly y: number; readonly uneven: number }[] = []
   for (let y = 1; y + block < height; y += block)
     for (let x = 1; x + block < width; x += block) {
@@ -40,9 +38,18 @@ export function measureNoise({ shown, source, luma: w }: Pick<MeasuredPicture, '
       if (zeros > 0 || mean < darkest || mean > brightest) continue
       found.push({ x, y, uneven: (Math.max(...levels) - Math.min(...levels)) / mean })
     }
-  if (found.length < 8) return null
+  if (found.length < 8) return []
   found.sort((a, b) => a.uneven - b.uneven)
-  const flat = found.slice(0, Math.max(8, Math.floor(found.length * 0.3)))
+  return found.slice(0, Math.max(8, Math.floor(found.length * 0.3)))
+}
+
+/**
+ * The mask of Immerkær 1996 (1 −2 1; −2 4 −2; 1 −2 1) answers to no gradient; its root mean square over 6 is the noise's deviation, and the
+ * middle of those of all flat blocks is taken. Null where no dark place is flat.
+ */
+export function measureNoise(picture: Pick<MeasuredPicture, 'shown' | 'source' | 'luma'>): Noise | null {
+  const flat = flatPlaces(picture), { shown, source, luma: w } = picture
+  if (flat.length === 0) return null
   const middle = (frame: Frame, weights: readonly [number, number, number]): number => {
     const deviations = flat.map(({ x, y }) => residue(frame, x, y, weights)).sort((a, b) => a - b)
     return (deviations[Math.floor(deviations.length / 2)] ?? 0) * ((frame.high - frame.low) / 65535)
@@ -63,6 +70,13 @@ function residue({ width, data }: Frame, x0: number, y0: number, [wr, wg, wb]: r
       sum += answer * answer
     }
   return Math.sqrt(sum / (block * block)) / 6
+}
+
+/** One byte per pixel: one where the noise was measured. */
+export function noisePixels(picture: Pick<MeasuredPicture, 'shown' | 'luma'>): Uint8Array {
+  const { width, height } = picture.shown, marks = new Uint8Array(width * height)
+  for (const { x, y } of flatPlaces(picture)) for (let row = y; row < y + block; row++) marks.fill(1, row * width + x, row * width + x + block)
+  return marks
 }
 
 export function noiseFindings(picture: MeasuredPicture): readonly Finding[] {

@@ -1,6 +1,6 @@
 // What the readings are taken of: one frame with its grade, as it was shot and as it is shown.
 import { displayById, gamutById, gamutToGamut, lumaWeights, transform, workingGamut, type Display, type LumaWeights, type Vector3 } from '../colour'
-import type { Chain, GradeDocument, LutFinder } from '../grade'
+import { compile, executeExactly, restSize, type Chain, type GradeDocument, type LutFinder, type PlanCache } from '../grade'
 import type { Frame } from '../image'
 
 export interface MeasuredPicture {
@@ -23,6 +23,12 @@ export function measuredPicture(parts: Omit<MeasuredPicture, 'display' | 'luma'>
   if (source.width !== shown.width || source.height !== shown.height || shown.width < 1 || shown.height < 1) throw new RangeError('The picture and its source must have the same size.')
   const display = displayById(parts.chain.displayId)
   return { ...parts, display, luma: lumaWeights(display.lumaMatrix) }
+}
+
+/** A frame with its grade, run exactly. `cache` keeps what was compiled from one call to the next. */
+export function gradedPicture(source: Frame, sourceBits: number, grade: GradeDocument, lut: LutFinder, cache?: PlanCache): MeasuredPicture {
+  const plan = compile(grade, lut, source, restSize, cache)
+  return measuredPicture({ source, sourceBits, shown: executeExactly(plan, source), grade, chain: plan.chain, lut })
 }
 
 /** An area of the frame: corners as shares of its width and height. */

@@ -33,6 +33,9 @@ export interface Reading extends Finding {
   readonly weight: number
 }
 
+/** What tells a reading from another, where there are several subjects. */
+export const readingKey = (r: Pick<Finding, 'id' | 'of'>): string => (r.of ? `${r.id} ${r.of}` : r.id)
+
 const leastConfidence = 1 / 3
 
 /** Holds findings against a standard and ranks them: what is furthest outside first, then what is met, then what has no target. */

@@ -8,6 +8,7 @@ import { measureCasts } from './cast'
 import { outOfRangeShare, rangeMisfit } from './delivery'
 import { largestPatch, measureLevels } from './levels'
 import { measureFrame } from './measure'
+import { pixelsBehind } from './evidence'
 import { measureNoise } from './noise'
 import { judge, outside } from './reading'
 import { measureRestraint } from './restraint'
@@ -205,6 +206,19 @@ describe('noise', () => {
     const grade = setParameter(defaultGrade('gamma-2.4', 'bt709'), 'exposure', 'exposureStops', 1.2)
     expect(measureNoise(pictureOf(frame, grade))!.gain).toBeCloseTo(2 ** (1.2 / 2.4), 1)
   })
+})
+
+test('the pixels behind noise are flat and dark, those behind coarse steps are as many as the reading says', () => {
+  const normal = normalFrom(randomFrom(8))
+  // Dark and flat at the left, bright at the right, striped in between.
+  const frame = frameOf(240, 120, (x) => { const v = x < 80 ? 0.1 + normal() * 0.004 : x < 160 ? 0.1 + 0.08 * (x & 1) : 0.4 + (0.3 * (x - 160)) / 80; return [v, v, v] })
+  const picture = pictureOf(frame), noisy = pixelsBehind(picture, 'noise')!
+  expect(noisy.reduce((a, b) => a + b, 0)).toBe(measureNoise(picture)!.places * 144)
+  expect(noisy.some((m, p) => m === 1 && p % 240 >= 160)).toBe(false)
+  const steep = pictureOf(frame, setParameter(defaultGrade('gamma-2.4', 'bt709'), 'contrast', 'contrast', 3), 8), marks = pixelsBehind(steep, 'banding')!
+  expect(marks.reduce((a, b) => a + b, 0) / marks.length).toBeCloseTo(measureBanding(steep).share, 9)
+  expect(measureBanding(steep).share).toBeGreaterThan(0)
+  expect(pixelsBehind(picture, 'black')).toBeNull()
 })
 
 describe('coarse steps', () => {

@@ -5,8 +5,8 @@ import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import {
-  bakeLutFor, compile, execute, executeDirectRows, fitWithin, frameOfDecoded, guessEncoding, lutError, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, withinBound,
-  type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan,
+  bakeLutFor, compile, executeExactly, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, lutError, measureFrame, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, withinBound,
+  type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Finding, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan, type Pointed,
 } from '@core/index'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
@@ -37,10 +37,7 @@ function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, s
   const find = lutFinder(luts)
   const known = planCache.get(key) ?? judged(compile(grade, find, frame, size), frame)
   planCache.set(key, known)
-  if (known.exact) return execute(known.plan, frame)
-  const data = new Uint16Array(frame.data.length)
-  executeDirectRows(known.plan.chain, frame, data, 0, frame.height)
-  return { width: frame.width, height: frame.height, data, low: 0, high: 1 }
+  return executeExactly(known.plan, frame, known.exact)
 }
 
 const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
@@ -87,6 +84,12 @@ export function guess({ source, tags }: { source: SourceFrame; tags: ColourTags 
 }
 
 const undecided = (range: CodeRange): GuessSummary => ({ kind: 'display gamma', kindProbability: 0, encodingId: 'bt709-camera', range, alike: [], probability: 0, rangeConflict: false, tagged: false, sentences: ['The picture is too small to tell its encoding.'] })
+
+/** The readings' findings of a frame no larger than asked, as the Bench's worker measures it. */
+export function findings({ source, grade, luts, sourceBits, pointed, maxWidth, maxHeight }: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
+  const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
+  return measureFrame(gradedPicture(shrink(frame, width, height), sourceBits, grade, lutFinder(luts)), pointed)
+}
 
 export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 

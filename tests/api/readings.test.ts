@@ -1,6 +1,6 @@
 // Standards of one's own, cards, subjects and waivers: kept, refused when wrong, and never lost.
-import type { HouseStandard } from '@core/index'
-import type { ShotDetail } from '@contracts/responses'
+import { setParameter, type HouseStandard } from '@core/index'
+import type { ShotDetail, ShotFindings } from '@contracts/responses'
 import { readFileSync } from 'node:fs'
 import { call, demoReel, get, ownShot, postJson, refusal, shotById } from '../support/api'
 
@@ -53,6 +53,23 @@ describe('standards', () => {
     await call('/standards/own-s', { method: 'DELETE' })
     expect((await shotById(shot.id)).standardId).toBe('broad-day')
   })
+})
+
+test('the findings of a shot follow its grade, its lead frame and what is pointed out, and bring its waivers along', async () => {
+  const found = await get<ShotFindings>(`/shots/${shot.id}/findings`), value = (of: ShotFindings, id: string): number | undefined => of.findings.find((f) => f.id === id)?.value
+  expect(found).toMatchObject({ headId: shot.headId, leadFrame: shot.leadFrame, waivers: [] })
+  expect(found.findings.length).toBeGreaterThan(12)
+  const grade = setParameter(shot.revision.grade, 'exposure', 'exposureStops', 1)
+  await postJson(`/shots/${shot.id}/revisions`, { parentId: shot.headId, summary: 'Exposure', grade })
+  await putJson(`/shots/${shot.id}/card`, { frame: shot.leadFrame, area })
+  await postJson(`/shots/${shot.id}/waivers`, { reading: 'white', subject: '', waived: true, reason: 'night' })
+  const brighter = await get<ShotFindings>(`/shots/${shot.id}/findings`)
+  expect(value(brighter, 'middle')! - value(found, 'middle')!).toBeGreaterThan(0.1)
+  expect(value(found, 'cardExposure')).toBeUndefined()
+  expect(value(brighter, 'cardExposure')).toBeDefined()
+  expect(brighter.waivers.map((w) => w.reading)).toEqual(['white'])
+  await postJson(`/shots/${shot.id}/waivers`, { reading: 'white', subject: '', waived: false })
+  await call(`/shots/${shot.id}/card`, { method: 'DELETE' })
 })
 
 describe('what is pointed out', () => {

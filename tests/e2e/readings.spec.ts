@@ -87,6 +87,23 @@ test('a reading opens to its sentence and its why, is waived with a reason, and 
   await expect(page.getByTestId('outside')).toHaveText(`${before} outside`)
 })
 
+test('the pixels behind a reading are lit, and go out with the next change', async ({ page }) => {
+  await openBench(page, 'Potter at the bench')
+  await fresh(page)
+  await page.getByRole('button', { name: 'all', exact: true }).click()
+  await row(page, 'noise').click()
+  await page.getByRole('button', { name: 'show where' }).click()
+  await expect(page.getByText(/Noise in shadows: \d+\.\d+ % of the pixels/)).toBeVisible()
+  await page.getByRole('button', { name: 'show no more' }).click()
+  await expect(page.getByText(/of the pixels$/)).toHaveCount(0)
+  await page.getByRole('button', { name: 'show where' }).click()
+  await expect(page.getByText(/Noise in shadows: /)).toHaveCount(2)
+  await page.keyboard.press('Escape')
+  await type(page, 'exposureStops', '0.3')
+  await expect(page.getByText(/% of the pixels$/)).toHaveCount(0)
+  await type(page, 'exposureStops', '0')
+})
+
 test('the worst frame of the clip is named, and one click goes there', async ({ page }) => {
   await openBench(page, 'Courtyard walk')
   await expect(page.locator('.timeline')).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
@@ -100,7 +117,8 @@ test('left alone, the whole clip is looked through, and a reading says where it 
   await fresh(page)
   await page.getByRole('button', { name: 'all', exact: true }).click()
   const over = row(page, 'castWhites')
-  // Nobody touches anything: a dozen frames are measured.
+  // Nobody touches anything: frame after frame is measured.
+  await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/72$/, { timeout: 60_000 })
   await expect(over).toContainText('⇥', { timeout: 60_000 })
   await over.click()
   await expect(page.getByTestId('reading-detail')).toContainText(/frames of the clip, furthest outside at frame \d+/)

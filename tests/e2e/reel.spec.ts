@@ -24,6 +24,8 @@ test('every shot says what it is; words, scenes and columns find it', async ({ p
   await demoReel(page)
   await expect(row(page, 'Glaze shelf')).toContainText(/72 frames · 3\.0 s.*Workshop.*Log 420\/95.*Tern 40.*960×540 · 24 fps.*10 bit · 4:2:2 · full.*new/s)
   for (const as of ['as shot', 'as graded']) await expect.poll(() => row(page, 'Glaze shelf').getByAltText(`Glaze shelf ${as}`).evaluate((i) => (i as HTMLImageElement).naturalWidth)).toBeGreaterThan(100)
+  // Measured on the server, one shot after another, and held against the standard of the scene.
+  await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d outside.*Clipped/s, { timeout: 60_000 })
   await page.getByRole('searchbox', { name: 'Filter' }).fill('hlg phone')
   expect(await rows(page)).toEqual(['Market table, phone'])
   await page.getByRole('searchbox', { name: 'Filter' }).fill('')

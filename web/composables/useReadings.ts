@@ -1,37 +1,39 @@
 // The readings of the frame that is looked at, asked for when the picture rests; and, while nothing else is wanted, of frames spread over the clip.
 // They are held against the standard here, so that another standard counts at once.
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
-import { judge, knownCast, nothingPointed, type Cast, type Finding, type HouseStandard, type Reading } from '@core/index'
-import type { ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
+import { coarseToFine, judge, knownCast, nothingPointed, readingKey, type Cast, type Finding, type HouseStandard, type Reading, type ReadingId } from '@core/index'
+import type { MarkedAnswer, ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
 
 /** A reading where it lies furthest outside, over the frames of the clip that were looked at. */
-export interface ClipWorst { readonly reading: Reading; readonly frame: number; /** Frames looked at. */ readonly of: number }
+export interface ClipWorst { readonly reading: Reading; readonly frame: number }
+export interface OverClip { readonly worst: ReadonlyMap<string, ClipWorst>; /** Frames looked at, and all of them. */ readonly seen: number; readonly all: number }
 
 export interface FrameReadings {
   readonly readings: ComputedRef<readonly Reading[]>
   /** By the key of a reading; only those that lie outside somewhere. */
-  readonly clip: ComputedRef<ReadonlyMap<string, ClipWorst>>
+  readonly clip: ComputedRef<OverClip>
   /** The cast of the light, as far as it is known. */
   readonly cast: ComputedRef<Pick<Cast, 'mired' | 'duv'> | null>
   /** False while the numbers are of an earlier picture, or not all there yet. */
   readonly fresh: Ref<boolean>
   readonly fault: Ref<string>
+  /** The pixels behind a reading of the frame that is looked at, to lay over the picture. */
+  readonly pixelsOf: (id: ReadingId) => Promise<Pick<MarkedAnswer, 'lit' | 'share'>>
 }
-
-/** What tells a reading from another, where there are several subjects. */
-export const readingKey = (r: Pick<Finding, 'id' | 'of'>): string => (r.of ? `${r.id} ${r.of}` : r.id)
 
 /** A hand that moves on at once finds both cores free. */
 const restMs = 350
 /** The clip is looked through only when nobody does anything for a while. */
 const idleMs = 2500
 
-/** `subject` is null while the picture moves. `clipFrames` are those to look at over the clip. */
-export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, standard: () => HouseStandard, clipFrames: () => readonly number[]): FrameReadings {
+/** `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it, coarsely first. */
+export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, standard: () => HouseStandard, clip: () => { readonly first: number; readonly last: number }): FrameReadings {
   const worker = new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' })
-  const findings = shallowRef<readonly Finding[]>([]), overClip = shallowRef<ReadonlyMap<number, readonly Finding[]>>(new Map())
+  const findings = shallowRef<readonly Finding[]>([]), seen = ref(0)
+  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = [], order: readonly number[] = []
   const fresh = ref(false), fault = ref('')
   let id = 0, coming: Finding[] = [], timer: ReturnType<typeof setTimeout> | undefined
+  let marked: ((answer: MarkedAnswer) => void) | null = null
   let clipFrame: number | null = null, clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
 
   function ask(request: Omit<ReadingsRequest, 'id'>): void {
@@ -41,18 +43,26 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
   }
   /** The next frame of the clip that was not looked at yet. */
   function goOn(): void {
-    const now = subject(), next = clipFrames().find((f) => !overClip.value.has(f))
+    const now = subject(), next = order[overClip.length]
     if (!now || next === undefined) return
     clipFrame = next
     ask({ ...now, frameIndex: next, pointed: nothingPointed })
   }
-  worker.onmessage = ({ data }: MessageEvent<ReadingsAnswer>) => {
+  worker.onmessage = ({ data }: MessageEvent<ReadingsAnswer | MarkedAnswer>) => {
     if (data.id !== id) return
+    if ('lit' in data) {
+      marked?.(data)
+      marked = null
+      const now = subject()
+      if (now) timer = setTimeout(() => { if (fresh.value) goOn(); else ask(now) }, fresh.value ? idleMs : 0)
+      return
+    }
     coming.push(...data.findings)
     if (!data.done) return
     if (clipFrame !== null) {
       // A frame that cannot be had is passed over.
-      overClip.value = new Map([...overClip.value, [clipFrame, coming]])
+      overClip.push({ frame: clipFrame, findings: coming })
+      seen.value = overClip.length
       goOn()
       return
     }
@@ -66,17 +76,33 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
     event.preventDefault()
     fault.value = 'The readings stopped. Reload the page.'
   }
-  watch(subject, (now) => {
-    fresh.value = false
+  /** What is under way counts no more. */
+  function leave(): void {
     id++
     clipFrame = null
     clearTimeout(timer)
+    marked?.({ id, lit: null, share: 0 })
+    marked = null
+  }
+  function pixelsOf(of: ReadingId): Promise<MarkedAnswer> {
+    const now = subject()
+    leave()
+    if (!now) return Promise.resolve({ id, lit: null, share: 0 })
+    ask({ ...now, marks: of })
+    return new Promise((done) => { marked = done })
+  }
+  watch(subject, (now) => {
+    fresh.value = false
+    leave()
     // A measurement under way stops at its next part.
     worker.postMessage(null)
     if (!now) return
     if (clipOf?.mediaHash !== now.mediaHash || clipOf.grade !== now.grade) {
+      const { first, last } = clip()
       clipOf = now
-      overClip.value = new Map()
+      overClip = []
+      order = coarseToFine(last - first + 1).map((i) => first + i)
+      seen.value = 0
     }
     timer = setTimeout(() => ask(now), restMs)
   }, { immediate: true })
@@ -86,14 +112,23 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
   })
 
   const readings = computed(() => judge(findings.value, standard()))
-  const clip = computed(() => {
-    const worst = new Map<string, ClipWorst>()
-    for (const [frame, found] of overClip.value)
-      for (const reading of judge(found, standard())) {
+  // Frame by frame, so that a long clip is not judged anew at each; anew only when the standard or the clip is another one.
+  let worst = new Map<string, ClipWorst>(), judged = 0, judgedOf: { readonly standard: HouseStandard; readonly frames: object } | null = null
+  const clipWorst = computed(() => {
+    const held = standard()
+    if (judgedOf?.standard !== held || judgedOf.frames !== overClip) {
+      judgedOf = { standard: held, frames: overClip }
+      worst = new Map()
+      judged = 0
+    }
+    for (; judged < seen.value; judged++) {
+      const { frame, findings: found } = overClip[judged]!
+      for (const reading of judge(found, held)) {
         const key = readingKey(reading)
-        if (reading.weight > (worst.get(key)?.reading.weight ?? 0)) worst.set(key, { reading, frame, of: overClip.value.size })
+        if (reading.weight > (worst.get(key)?.reading.weight ?? 0)) worst.set(key, { reading, frame })
       }
-    return worst
+    }
+    return { worst, seen: seen.value, all: order.length }
   })
-  return { readings, clip, cast: computed(() => knownCast(findings.value)), fresh, fault }
+  return { readings, clip: clipWorst, pixelsOf, cast: computed(() => knownCast(findings.value)), fresh, fault }
 }

@@ -1,5 +1,6 @@
 // Questions about the last picture: what a place is, which pixels make a place of an instrument, which pixels a station lost.
-import { displayById, lostPixels, lumaWeights, pixelsAt, probeAt, readNeutralSkin, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type Probe, type StationId, type SubjectCard, type TraceImage } from '@core/index'
+import { displayById, lostPixels, lumaWeights, pixelsAt, probeAt, readNeutralSkin, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type Probe, type StationId, type SubjectCard } from '@core/index'
+import { litImage, type LitPixels } from './lit-image'
 import type { Viewing } from './messages'
 
 export interface LastPicture { readonly grade: GradeDocument; readonly asShot: boolean; readonly frame: Frame; readonly viewing: Viewing; /** Null where code values are shown, and while playing. */ readonly chain: Chain | null }
@@ -16,8 +17,6 @@ export function sampleSkin(last: LastPicture, signal: Uint16Array, area: Area, c
   const display = displayOf(last)
   return matches(last.frame, signal) ? readNeutralSkin({ shown: signalOf(last.frame, signal), luma: lumaWeights(display.lumaMatrix), display }, area, cast) : null
 }
-
-export interface LitPixels { readonly image: TraceImage; /** Share of the pixels, 0..1. */ readonly share: number }
 
 export function lightPixels(last: LastPicture, signal: Uint16Array, instrument: InstrumentId, x: number, y: number): LitPixels | null {
   // A tapped station's trace is not of the picture: there is nothing on it to light.
@@ -38,16 +37,4 @@ export async function lossPixels({ chain, frame }: LastPicture, station: Station
     if (overtaken()) return null
   }
   return litImage(marks, frame)
-}
-
-/** Pale where a pixel is marked, a veil of dark over the rest. */
-function litImage(marks: Uint8Array, { width, height }: Frame): LitPixels {
-  const rgba = new Uint8ClampedArray(width * height * 4), pixels = new Uint32Array(rgba.buffer)
-  const lit = ((235 << 24) | (207 << 16) | (226 << 8) | 233) >>> 0, veil = (150 << 24) >>> 0
-  let count = 0
-  for (let p = 0; p < marks.length; p++) {
-    if (marks[p]) count++
-    pixels[p] = marks[p] ? lit : veil
-  }
-  return { image: { width, height, rgba }, share: count / marks.length }
 }

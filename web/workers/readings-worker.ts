@@ -1,9 +1,10 @@
 // The readings' worker: measures the exact frame when the hand rests, part by part, and drops what is overtaken.
-import { buildChain, compile, execute, executeDirectRows, measuredPicture, measureInParts, missingLuts, planError, restSize, withinBound, type Frame, type MeasuredPicture, type PlanCache } from '@core/index'
+import { gradedPicture, measureInParts, missingLuts, pixelsBehind, type MeasuredPicture, type PlanCache } from '@core/index'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
-import type { ReadingsAnswer, ReadingsRequest } from './readings-messages'
+import { litImage } from './lit-image'
+import type { MarkedAnswer, PictureAsked, ReadingsAnswer, ReadingsRequest } from './readings-messages'
 
-const scope = self as unknown as { onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null; postMessage: (m: ReadingsAnswer) => void }
+const scope = self as unknown as { onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null; postMessage: (m: ReadingsAnswer | MarkedAnswer, transfer?: Transferable[]) => void }
 const built: PlanCache = new Map()
 let newest = 0
 
@@ -11,6 +12,7 @@ scope.onmessage = ({ data }) => {
   newest = data?.id ?? 0
   // Nothing is wanted any more.
   if (!data) return
+  if (data.marks) return void mark(data, data.marks)
   void measure(data).catch((error: unknown) => scope.postMessage({ id: data.id, findings: [], done: true, fault: error instanceof Error ? error.message : String(error) }))
 }
 
@@ -18,6 +20,16 @@ scope.onmessage = ({ data }) => {
 async function overtaken(id: number): Promise<boolean> {
   await new Promise((go) => setTimeout(go))
   return newest !== id
+}
+
+async function mark(request: ReadingsRequest, of: NonNullable<ReadingsRequest['marks']>): Promise<void> {
+  try {
+    const picture = await pictureFor(request), marks = pixelsBehind(picture, of), lit = marks && litImage(marks, picture.shown)
+    scope.postMessage({ id: request.id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? [lit.image.rgba.buffer] : [])
+  } catch {
+    // The picture itself says what is wrong.
+    scope.postMessage({ id: request.id, lit: null, share: 0 })
+  }
 }
 
 async function measure(request: ReadingsRequest): Promise<void> {
@@ -30,12 +42,8 @@ async function measure(request: ReadingsRequest): Promise<void> {
   scope.postMessage({ id, findings: [], done: true, fault: '' })
 }
 
-async function pictureFor({ mediaHash, frameIndex, sourceBits, grade }: ReadingsRequest): Promise<MeasuredPicture> {
+async function pictureFor({ mediaHash, frameIndex, sourceBits, grade }: PictureAsked): Promise<MeasuredPicture> {
   const source = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const plan = compile(grade, lutAtHand, source, restSize, built)
-  const shown: Frame = { ...source, data: new Uint16Array(source.data.length), low: 0, high: 1 }
-  if (withinBound(planError(plan, source))) shown.data.set(execute(plan, source).data)
-  else executeDirectRows(plan.chain, source, shown.data, 0, source.height)
-  return measuredPicture({ source, sourceBits, shown, grade, chain: buildChain(grade, lutAtHand), lut: lutAtHand })
+  return gradedPicture(source, sourceBits, grade, lutAtHand, built)
 }

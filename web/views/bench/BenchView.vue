@@ -3,7 +3,7 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, needsMapping, setRegion, stations, type InstrumentId, type Region, type StationId } from '@core/index'
+import { displayById, hasPixels, needsMapping, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -91,14 +91,27 @@ const { viewing, setVisible, toggleReference } = useViewing(renderer, () => deta
 const looking = useLooking(renderer)
 function showLosses(id: StationId | null): void {
   marking.losses.value = id
-  looking.showLosses(id, stations.find((s) => s.id === id)?.name ?? '')
+  litReading.value = ''
+  const name = stations.find((s) => s.id === id)?.name ?? ''
+  looking.showPixels(id && renderer.losses(id), (share) => text.litLosses(name, share))
+}
+/** A second click puts the light out again. */
+const litReading = ref('')
+function showReading(reading: Reading): void {
+  const key = readingKey(reading), out = litReading.value === key
+  showLosses(null)
+  if (out) return
+  marking.showReading(reading)
+  if (!hasPixels(reading.id)) return
+  litReading.value = key
+  looking.showPixels(readings.pixelsOf(reading.id), (share) => text.litReading(reading.name, share))
 }
 // The picture follows the document, the frame and the choice of view.
 const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
 watch(wanted, (now, before) => {
   if (now) renderer.show(now)
   // What was lit was lit in another picture.
-  if (marking.losses.value && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
+  if ((marking.losses.value || litReading.value) && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
 })
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
@@ -106,13 +119,8 @@ const readings = useReadings(
   () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
     ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
-  () => spread(firstFrame.value, lastFrame.value),
+  () => ({ first: firstFrame.value, last: lastFrame.value }),
 )
-/** A dozen frames from the first to the last, evenly. */
-function spread(first: number, last: number): readonly number[] {
-  const count = Math.min(12, last - first + 1)
-  return [...new Set(Array.from({ length: count }, (_, i) => first + Math.round((i * (last - first)) / Math.max(1, count - 1))))]
-}
 const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
 watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
 const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
@@ -233,8 +241,8 @@ useBenchKeys({
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value"
-          @go="go" @area="marking.showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)"
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading"
+          @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)"
         />
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />

@@ -46,7 +46,7 @@ export const text = {
   partFacts: (middle: string, chroma: string, degrees: string): string => `luma ${middle} % · chroma ${chroma} % at ${degrees}°`,
   isCard: 'grey card', cardTip: 'The part is a grey card of 18 %: exposure and white are read from it.', isSubject: 'a subject', subjectTip: 'The part is the skin of someone who recurs: their own card is what they are checked against.', newSubject: 'someone new …', subjectName: 'Name', keep: 'keep', cancel: 'leave it', noCard: 'no card', clearPart: 'let go',
   noSkin: 'Nothing there has a colour of skin.',
-  litPlace: (share: string): string => `${share} % of the pixels`, findingLosses: 'looking at every pixel …', litLosses: (name: string, share: string): string => `${name} lost ${share} % of the pixels`,
+  litPlace: (share: string): string => `${share} % of the pixels`, findingPixels: 'looking at every pixel …', litLosses: (name: string, share: string): string => `${name} lost ${share} % of the pixels`,
   merged: (lines: string): string => `Lines run together here: ${lines}.`, holdTip: 'Hold to leave it out.', leftOut: 'left out', lossTip: 'Pixels lost here for good. Lights them in the picture.',
   strengthOf: (name: string): string => `Strength of ${name}`, strengthTip: 'How much this station does: drag, or arrow keys',
   overlay: 'marks', overlayTip: 'Marks on the picture. They change nothing that is measured.', noOverlay: 'marks',
@@ -58,9 +58,10 @@ export const text = {
     return verdict === 'met' ? range : `▲ ${verdict}, ${range}`
   },
   outside: (count: number): string => (count === 0 ? 'all within' : `${count} outside`), measuring: 'measuring …', allReadings: 'all', fewer: 'fewer',
-  waived: 'waived', notAsked: 'not asked for', waive: 'waive', waiveReason: 'Reason, kept in the record', waivedBecause: (reason: string): string => `Waived: ${reason}`, takeUp: 'take up again', showWhere: 'show where', sure: (share: number): string => `${Math.round(share * 100)} % sure`,
+  waived: 'waived', notAsked: 'not asked for', waive: 'waive', waiveReason: 'Reason, kept in the record', waivedBecause: (reason: string): string => `Waived: ${reason}`, takeUp: 'take up again', showWhere: 'show where', showNoMore: 'show no more', litReading: (name: string, share: string): string => `${name}: ${share} % of the pixels`, sure: (share: number): string => `${Math.round(share * 100)} % sure`,
   worstAt: (value: string, frame: number): string => `Worst of the clip: ${value} % at frame ${frame}.`, goThere: 'Click to go there.',
-  worstOver: (frames: number, value: string, unit: string, frame: number): string => `Over ${frames} frames of the clip, furthest outside at frame ${frame}: ${value} ${unit}.`, worseElsewhere: 'Elsewhere in the clip it lies further outside.', goWorst: 'go to the worst frame',
+  lookingThrough: (seen: number, all: number): string => `Looking through the clip: ${seen} of ${all} frames measured while nobody does anything.`,
+  worstOver: (frames: number, all: number, value: string, unit: string, frame: number): string => `Over ${frames === all ? `all ${all}` : `${frames} of ${all}`} frames of the clip, furthest outside at frame ${frame}: ${value} ${unit}.`, worseElsewhere: 'Elsewhere in the clip it lies further outside.', goWorst: 'go to the worst frame',
   overClip: (low: string, lowFrame: number, high: string, highFrame: number): string => `Over the clip: ${low} % (frame ${lowFrame}) to ${high} % (frame ${highFrame}).`,
   readingNames: { black: 'Black', middle: 'Middle', white: 'White', clipped: 'Clipped', crushed: 'Crushed', balance: 'R · G · B', chroma: 'Chroma' },
   readingTips: {

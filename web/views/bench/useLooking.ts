@@ -1,6 +1,6 @@
 // Pointing: what lies under the pointer, which pixels make a place of an instrument, which pixels a station lost. One question at a time, the latest wins.
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
-import type { InstrumentId, Probe, StationId, TraceImage } from '@core/index'
+import type { InstrumentId, Probe, TraceImage } from '@core/index'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { sharePercent } from './figures'
 import { text } from './text'
@@ -12,11 +12,11 @@ export interface Looking {
   readonly litNote: Ref<string>
   readonly pointAt: (place: { readonly x: number; readonly y: number } | null) => void
   readonly lightPlace: (place: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null) => void
-  /** Lights what a station lost, or nothing. */
-  readonly showLosses: (station: StationId | null, name: string) => void
+  /** Lights the pixels that answer a question, once they are known; null lights none. */
+  readonly showPixels: (answer: Promise<{ readonly lit: TraceImage | null; readonly share: number }> | null, words?: (share: string) => string) => void
 }
 
-export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'losses' | 'shown'>): Looking {
+export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'shown'>): Looking {
   const probe = shallowRef<Probe | null>(null), lit = shallowRef<TraceImage | null>(null), litNote = ref('')
   const latest = <T>(ask: (wanted: T) => Promise<void>, clear: () => void): ((wanted: T | null) => void) => {
     let wanted: T | null = null, busy = false
@@ -57,17 +57,17 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'lo
     lit.value = answer.share > 0 ? answer.lit : null
     litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''
   }, unlit)
-  function showLosses(station: StationId | null, name: string): void {
+  const showPixels: Looking['showPixels'] = (answer, words = text.litPlace) => {
     unlit()
-    if (!station) return
+    if (!answer) return
     const mine = ++generation
-    litNote.value = text.findingLosses
-    void renderer.losses(station).then((answer) => {
+    litNote.value = text.findingPixels
+    void answer.then((found) => {
       if (generation !== mine) return
-      lit.value = answer.lit
-      litNote.value = answer.lit ? text.litLosses(name, sharePercent(answer.share)) : ''
+      lit.value = found.lit
+      litNote.value = found.lit ? words(sharePercent(found.share)) : ''
     })
   }
   onScopeDispose(() => { generation++ })
-  return { probe, lit, litNote, pointAt, lightPlace, showLosses }
+  return { probe, lit, litNote, pointAt, lightPlace, showPixels }
 }

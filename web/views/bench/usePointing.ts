@@ -1,6 +1,6 @@
 // What is pointed out in the shot: the grey card, subjects and their cards, waived readings.
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
-import type { Area, DrawnPart, Pointed, Reading, SubjectCard } from '@core/index'
+import { nothingPointed, pointedAt, type Area, type DrawnPart, type Pointed, type Reading, type SubjectCard } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useView } from '../../stores/view'
@@ -22,10 +22,7 @@ export interface Pointing {
 export function usePointing(frame: () => number, sample: (area: Area) => Promise<SubjectCard | null>): Pointing {
   const library = useLibrary(), view = useView(), fault = ref('')
   const shot = computed(() => library.shot)
-  const near = (at: { readonly frame: number } | null | undefined): boolean => at?.frame === frame()
-  /** A place counts on the frame it was pointed out on: elsewhere the camera may have moved. */
-  const card = computed<DrawnPart | null>(() => (shot.value?.card && near(shot.value.card) ? { kind: 'box', ...shot.value.card.area } : null))
-  const here = computed(() => (shot.value?.subjects ?? []).flatMap((s) => (s.here && near(s.here) ? [{ name: s.name, area: s.here.area, card: s.card }] : [])))
+  const pointed = computed(() => (shot.value ? pointedAt(frame(), shot.value) : nothingPointed))
   const area = computed<Area | null>(() => (view.part && view.part.kind !== 'region' ? { left: view.part.left, top: view.part.top, right: view.part.right, bottom: view.part.bottom } : null))
   async function quietly(work: () => Promise<void>): Promise<void> {
     fault.value = ''
@@ -46,9 +43,9 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     })
   }
   return {
-    pointed: computed(() => ({ card: shot.value?.card && near(shot.value.card) ? shot.value.card.area : null, subjects: here.value })),
-    card, fault,
-    subjects: computed(() => here.value.map((s) => ({ ...s.area, name: s.name }))),
+    pointed, fault,
+    card: computed<DrawnPart | null>(() => pointed.value.card && { kind: 'box', ...pointed.value.card }),
+    subjects: computed(() => pointed.value.subjects.map((s) => ({ ...s.area, name: s.name }))),
     pickCard: () => { const { value: where } = area; if (where) void quietly(() => library.pickCard({ frame: frame(), area: where })) },
     dropCard: () => void quietly(() => library.pickCard(null)),
     pickSubject,

@@ -4,11 +4,12 @@ import { useElementSize, useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { encodingOf } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
-import { warningsOf } from './shot-facts'
+import { standingOf, warningsOf } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
+import type { Standing } from './useStandings'
 
-const props = defineProps<{ shots: readonly ShotSummary[]; chosen: ReadonlySet<string>; cursor: string | null }>()
+const props = defineProps<{ shots: readonly ShotSummary[]; standings: ReadonlyMap<string, Standing>; chosen: ReadonlySet<string>; cursor: string | null }>()
 const emit = defineEmits<{ press: [id: string, event: MouseEvent]; open: [shot: ShotSummary]; drag: [id: string, event: DragEvent]; dropBefore: [id: string]; columns: [count: number] }>()
 
 const box = ref<HTMLElement | null>(null)
@@ -36,7 +37,7 @@ const held = ref<string | null>(null)
           >
             <img :src="thumbnailOf(shot, held === shot.id ? 'shot' : 'graded')" :alt="shot.name" loading="lazy" draggable="false" />
             <span class="name">{{ shot.name }}<span v-if="warningsOf(shot).length" class="warning" :title="warningsOf(shot).join('; ')"> ▲</span></span>
-            <span class="quiet small">{{ encodingOf(shot.read).name }} · {{ text.states[shot.state] }}</span>
+            <span class="quiet small">{{ encodingOf(shot.read).name }} · {{ text.states[shot.state] }} · <span :class="{ warning: standingOf(standings.get(shot.id)).off }" :title="standingOf(standings.get(shot.id)).full">{{ standingOf(standings.get(shot.id)).words }}</span></span>
           </div>
         </div>
       </div>

@@ -23,6 +23,7 @@ import { text } from './text'
 import { filesOfDrop, useFootageImport } from './useFootageImport'
 import { useReelWork } from './useReelWork'
 import { useSelection } from './useSelection'
+import { useStandings } from './useStandings'
 
 const props = defineProps<{ projectId: string }>()
 const library = useLibrary()
@@ -36,7 +37,8 @@ const sheetColumns = ref(1)
 const copied = ref<ShotSummary | null>(null)
 
 const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
-const shots = computed(() => sorted(all.value.filter((s) => (scene.value === 'all' || s.sceneId === scene.value) && fits(s, words.value)), sortBy.value, downward.value))
+const standings = useStandings(() => all.value, (id) => library.standardOf(id))
+const shots = computed(() => sorted(all.value.filter((s) => (scene.value === 'all' || s.sceneId === scene.value) && fits(s, words.value)), sortBy.value, downward.value, standings.value))
 const selection = useSelection(() => shots.value.map((s) => s.id))
 const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
 const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
@@ -135,8 +137,8 @@ useEventListener(window, 'keydown', (event) => {
       <div v-if="all.length" class="body">
         <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" />
         <p v-if="shots.length === 0" class="quiet">{{ text.nothingFits }}</p>
-        <ShotTable v-else-if="layout === 'table'" :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
-        <ContactSheet v-else :shots="shots" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
+        <ShotTable v-else-if="layout === 'table'" :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
+        <ContactSheet v-else :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
       </div>
       <FileFacts v-if="chosen.length === 1" :shot="chosen[0]!" />
       <SelectionBar

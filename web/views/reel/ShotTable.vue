@@ -6,11 +6,12 @@ import { encodingOf } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import { useLibrary } from '../../stores/library'
-import { certaintyOf, lengthOf, sizeOf, sourceOf, startOf, warningsOf, type SortKey } from './shot-facts'
+import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
+import type { Standing } from './useStandings'
 
-const props = defineProps<{ shots: readonly ShotSummary[]; chosen: ReadonlySet<string>; cursor: string | null; sortBy: SortKey; downward: boolean }>()
+const props = defineProps<{ shots: readonly ShotSummary[]; standings: ReadonlyMap<string, Standing>; chosen: ReadonlySet<string>; cursor: string | null; sortBy: SortKey; downward: boolean }>()
 const emit = defineEmits<{ sort: [key: SortKey]; press: [id: string, event: MouseEvent]; open: [shot: ShotSummary]; drag: [id: string, event: DragEvent]; dropBefore: [id: string] }>()
 
 const library = useLibrary()
@@ -24,7 +25,7 @@ watch(() => props.cursor, (id) => {
 })
 
 interface Column { readonly key: SortKey | 'asShot' | 'graded'; readonly sorts: boolean }
-const columns: readonly Column[] = (['position', 'asShot', 'graded', 'name', 'scene', 'encoding', 'source', 'state', 'warnings'] as const).map((key) => ({ key, sorts: key !== 'asShot' && key !== 'graded' }))
+const columns: readonly Column[] = (['position', 'asShot', 'graded', 'name', 'scene', 'encoding', 'source', 'state', 'readings', 'warnings'] as const).map((key) => ({ key, sorts: key !== 'asShot' && key !== 'graded' }))
 const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (key !== props.sortBy ? 'none' : props.downward ? 'descending' : 'ascending')
 </script>
 
@@ -52,6 +53,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
           <span role="gridcell">{{ encodingOf(shot.read).name }}<span class="quiet small">{{ shot.cameraName ?? '' }}<br />{{ certaintyOf(shot).words }}</span></span>
           <span role="gridcell" class="figures small">{{ sizeOf(shot) }}<br /><span class="quiet">{{ sourceOf(shot) }}</span></span>
           <span role="gridcell">{{ text.states[shot.state] }}</span>
+          <span role="gridcell" class="small" :data-standing="shot.name"><HelpTip :text="standingOf(standings.get(shot.id)).full"><span class="stand" :class="{ warning: standingOf(standings.get(shot.id)).off, quiet: !standings.has(shot.id) }"><span v-if="standingOf(standings.get(shot.id)).off" aria-hidden="true">▲ </span>{{ standingOf(standings.get(shot.id)).words }}<span v-for="r in (standings.get(shot.id) ?? []).slice(0, 2)" :key="r.name" class="quiet line">{{ r.name }}</span></span></HelpTip></span>
           <span role="gridcell" class="small"><span v-for="w in warningsOf(shot)" :key="w" class="warning"><span aria-hidden="true">▲</span> {{ w }}</span></span>
         </div>
       </div>
@@ -62,7 +64,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
 <style scoped>
 .table { display: grid; grid-template-rows: auto 1fr; min-height: 0; min-width: 0; }
 .rows { min-height: 0; }
-.row { display: grid; grid-template-columns: 28px 112px 112px minmax(120px, 1.25fr) minmax(70px, 0.7fr) minmax(150px, 1.5fr) minmax(140px, 1.15fr) 72px minmax(96px, 1fr); gap: 0 var(--gap-wide); height: 76px; align-items: center; padding: 0 var(--gap); border-bottom: var(--line) solid var(--hairline); cursor: default; line-height: 1.35; }
+.row { display: grid; grid-template-columns: 28px 112px 112px minmax(120px, 1.25fr) minmax(70px, 0.7fr) minmax(150px, 1.5fr) minmax(130px, 1.1fr) 66px 92px minmax(80px, 1fr); gap: 0 var(--gap-wide); height: 76px; align-items: center; padding: 0 var(--gap); border-bottom: var(--line) solid var(--hairline); cursor: default; line-height: 1.35; }
 .row > span { min-width: 0; overflow: hidden; text-overflow: ellipsis; }
 .head { height: 28px; color: var(--ink-quiet); }
 .head button { background: none; border: 0; padding: 0; color: inherit; cursor: pointer; }
@@ -74,5 +76,6 @@ img { display: block; width: 112px; height: 63px; object-fit: contain; backgroun
 a { text-decoration: none; display: block; font-size: 14px; }
 a:hover { text-decoration: underline; }
 .small { font-size: 11px; display: block; }
+.stand, .line { display: block; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .warning { display: block; color: var(--warning); }
 </style>

@@ -1,4 +1,5 @@
 import type { ShotSummary } from '@contracts/responses'
+import type { Standing } from './useStandings'
 import { joinNext, piecesOfCuts, splitAt, trim } from './pieces'
 import { certaintyOf, fileFacts, fits, sorted, startOf, warningsOf } from './shot-facts'
 import { grouped } from './useFootageImport'
@@ -45,9 +46,12 @@ test('words find rows, all of them', () => {
 
 test('order by name counts as people do; equal ones keep their place', () => {
   const many = ['Shot 10', 'Shot 9', 'shot 1'].map((name, i) => shot({ id: name, name, position: i + 1 }))
-  expect(sorted(many, 'name', false).map((s) => s.name)).toEqual(['shot 1', 'Shot 9', 'Shot 10'])
-  expect(sorted(many, 'state', false).map((s) => s.position)).toEqual([1, 2, 3])
-  expect(sorted(many, 'position', true).map((s) => s.position)).toEqual([3, 2, 1])
+  expect(sorted(many, 'name', false, new Map()).map((s) => s.name)).toEqual(['shot 1', 'Shot 9', 'Shot 10'])
+  expect(sorted(many, 'state', false, new Map()).map((s) => s.position)).toEqual([1, 2, 3])
+  expect(sorted(many, 'position', true, new Map()).map((s) => s.position)).toEqual([3, 2, 1])
+  const off = { name: 'Black' } as Standing[number]
+  // What lies outside most comes first; what is not measured, last.
+  expect(sorted(many, 'readings', false, new Map([['Shot 9', []], ['shot 1', [off]]])).map((s) => s.position)).toEqual([3, 2, 1])
 })
 
 describe('pieces', () => {

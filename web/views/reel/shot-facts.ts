@@ -2,6 +2,7 @@
 import { encodingById, encodingOf, isEncodingId, rateName, speedOf, timecodeAt } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import { text } from './text'
+import type { Standing } from './useStandings'
 
 export const rateOf = ({ media }: ShotSummary): { numerator: number; denominator: number } => ({ numerator: media.rateNumerator, denominator: media.rateDenominator })
 export const lengthOf = (shot: ShotSummary): string => `${shot.frameCount} frames · ${((shot.frameCount * shot.media.rateDenominator) / shot.media.rateNumerator).toFixed(1)} s`
@@ -54,10 +55,10 @@ export function fileFacts({ media }: ShotSummary): readonly (readonly [string, s
   ]
 }
 
-export type SortKey = 'position' | 'name' | 'scene' | 'encoding' | 'source' | 'state' | 'warnings'
+export type SortKey = 'position' | 'name' | 'scene' | 'encoding' | 'source' | 'state' | 'readings' | 'warnings'
 const states = ['new', 'corrected', 'matched', 'finished']
 
-const compare: Readonly<Record<SortKey, (a: ShotSummary, b: ShotSummary) => number>> = {
+const compare: Readonly<Record<Exclude<SortKey, 'readings'>, (a: ShotSummary, b: ShotSummary) => number>> = {
   position: () => 0,
   name: (a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }),
   scene: (a, b) => (a.scene ?? '\uffff').localeCompare(b.scene ?? '\uffff', 'en', { numeric: true }),
@@ -68,8 +69,9 @@ const compare: Readonly<Record<SortKey, (a: ShotSummary, b: ShotSummary) => numb
 }
 
 /** Shots in another order; equal ones stay as they stand on the reel. */
-export function sorted(shots: readonly ShotSummary[], key: SortKey, downward: boolean): readonly ShotSummary[] {
-  const by = compare[key]
+export function sorted(shots: readonly ShotSummary[], key: SortKey, downward: boolean, standings: ReadonlyMap<string, Standing>): readonly ShotSummary[] {
+  // What lies outside most comes first; what is not measured yet, last.
+  const by = key === 'readings' ? (a: ShotSummary, b: ShotSummary): number => (standings.get(b.id)?.length ?? -1) - (standings.get(a.id)?.length ?? -1) : compare[key]
   return [...shots].sort((a, b) => (by(a, b) || a.position - b.position) * (downward ? -1 : 1))
 }
 
@@ -77,4 +79,11 @@ export function sorted(shots: readonly ShotSummary[], key: SortKey, downward: bo
 export function fits(shot: ShotSummary, words: string): boolean {
   const said = [shot.name, shot.scene, shot.cameraName, encodingOf(shot.read).name, shot.state, sourceOf(shot), sizeOf(shot), ...warningsOf(shot)].join(' ').toLowerCase()
   return words.toLowerCase().split(/\s+/).every((word) => said.includes(word))
+}
+
+/** The standing in a few words, and in full. */
+export function standingOf(standing: Standing | undefined): { readonly words: string; readonly full: string; readonly off: boolean } {
+  if (!standing) return { words: text.measuring, full: text.tips.readings, off: false }
+  if (standing.length === 0) return { words: text.allWithin, full: text.tips.readings, off: false }
+  return { words: text.outside(standing.length), full: standing.slice(0, 4).map((r) => r.sentence).join('\n'), off: true }
 }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // The readings: live numbers, then what stands out most, ranked; each opens to its sentence, its why, its place and its waiver.
 import { computed, ref, watch } from 'vue'
-import { isReadingId, outside, printValue, readingKind, unitForm, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
+import { isReadingId, outside, printValue, readingKey as keyOf, readingKind, unitForm, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import HelpTip from '../../../components/HelpTip.vue'
-import { readingKey as keyOf, type ClipWorst } from '../../../composables/useReadings'
+import type { ClipWorst, OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, sharePercent } from '../figures'
 import { text } from '../text'
@@ -13,7 +13,7 @@ import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
 
-const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: ReadonlyMap<string, ClipWorst>; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string }>()
+const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: OverClip; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string; /** The reading whose pixels are lit. */ lit: string }>()
 const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
 
 /** Shown live above the list. */
@@ -41,12 +41,12 @@ function wants({ id, target }: Reading): string {
   return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${short(target.low)}–${high}`
 }
 /** Where in the clip a reading lies furthest outside, when that is further than here. */
-const worse = (r: Reading): ClipWorst | null => { const found = props.clip.get(keyOf(r)); return found && found.reading.weight > r.weight + 1e-6 ? found : null }
+const worse = (r: Reading): ClipWorst | null => { const found = props.clip.worst.get(keyOf(r)); return found && found.reading.weight > r.weight + 1e-6 ? found : null }
 const clipWords = computed(() => {
   const r = opened.value, id = r?.id, range = id && isReadingId(id) ? clipRange(id, props.traces, props.shot.firstFrame) : null, form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
   if (range) return text.overClip(form(range.low.value), range.low.frame - props.shot.firstFrame, form(range.high.value), range.high.frame - props.shot.firstFrame)
-  const found = r && props.clip.get(keyOf(r))
-  return found ? text.worstOver(found.of, value(found.reading), unit(found.reading), found.frame - props.shot.firstFrame) : ''
+  const found = r && props.clip.worst.get(keyOf(r))
+  return found ? text.worstOver(props.clip.seen, props.clip.all, value(found.reading), unit(found.reading), found.frame - props.shot.firstFrame) : ''
 })
 </script>
 
@@ -55,11 +55,12 @@ const clipWords = computed(() => {
     <h2>
       <span class="caps">{{ text.readings }}</span>
       <RouterLink class="quiet" :to="{ name: 'standards', params: { standardId: standard.id } }">{{ standard.name }}</RouterLink>
+      <HelpTip v-if="clip.seen > 0 && clip.seen < clip.all" :text="text.lookingThrough(clip.seen, clip.all)"><span class="quiet figures seen" data-testid="clip-seen">{{ clip.seen }}/{{ clip.all }}</span></HelpTip>
       <span class="count figures" :class="{ off: off.length > 0 }" role="status" data-testid="outside">{{ fresh ? text.outside(off.length) : text.measuring }}</span>
       <button type="button" :aria-expanded="all" @click="all = !all">{{ all ? text.fewer : text.allReadings }}</button>
     </h2>
     <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" />
-    <ReadingDetail v-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.get(keyOf(opened))?.frame ?? null" @close="open = null" @area="emit('area', opened)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
+    <ReadingDetail v-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.worst.get(keyOf(opened))?.frame ?? null" :lit="lit === keyOf(opened)" @close="open = null" @area="emit('area', opened)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
     <template v-else>
       <LiveReadings v-if="!all" :facts="facts" :standard="standard" :traces="traces" :first="shot.firstFrame" :waived="waivedIds" :spared="spared" @go="emit('go', $event)" @open="open = $event" />
       <ol :class="{ stale: !fresh }">
@@ -86,6 +87,7 @@ const clipWords = computed(() => {
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap); align-items: center; min-height: 24px; }
 h2 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); font-size: 11px; padding: 0 6px; min-height: 20px; }
 .count { flex: 1; text-align: right; font-size: 11px; color: var(--ink-quiet); }
+.seen { font-size: 11px; }
 .count.off { color: var(--warning); }
 ol { list-style: none; margin: 2px 0 0; padding: 0; }
 ol.stale { opacity: 0.55; }
