@@ -1,4 +1,5 @@
 // What the formats room offers.
+export * from './cdl'
 export * from './cube'
 export * from './edit-list'
 export * from './edl'

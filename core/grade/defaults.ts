@@ -18,7 +18,7 @@ export function defaultGrade(encodingId: string, gamutId: string = encodingById(
     schema: currentSchema,
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
-    steps: ['exposure', 'white-balance', 'contrast', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
+    steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
     regions: [],
     show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, gamutMethod: 'clip', params: defaultShowParameters },
   }

@@ -1,5 +1,6 @@
 // Grade documents of earlier schemas, brought to the present one step by step.
 import { currentSchema } from './document'
+import { newStep } from './defaults'
 import { defaultShowParameters } from './show/parameters'
 
 type Json = Readonly<Record<string, unknown>>
@@ -14,7 +15,20 @@ const steps: readonly ((grade: Json) => Json)[] = [
     read: isObject(read) ? { method: 'formula', lutHash: null, ...read } : read,
     show: isObject(show) ? { ...show, lutHash: null, gamutMethod: 'clip', params: defaultShowParameters } : show,
   }),
+  // 3: black offset, balance by tone, highlights and shadows; a second saturation for quiet colours.
+  ({ steps: old, ...rest }) => ({ ...rest, steps: Array.isArray(old) ? withNewSteps(old.map(withQuiet), rest['working']) : old }),
 ]
+
+const withQuiet = (step: unknown): unknown => (isObject(step) && step['kind'] === 'saturation' && isObject(step['params']) ? { ...step, params: { ...step['params'], quiet: 1 } } : step)
+
+/** The new steps of the whole picture behind those they belong to, on the side that the others stand on. */
+function withNewSteps(steps: readonly unknown[], side: unknown): readonly unknown[] {
+  const behind: Readonly<Record<string, readonly string[]>> = { 'white-balance': ['black-offset', 'balance-by-tone'], contrast: ['ends'] }
+  return steps.flatMap((step) => {
+    const kinds = isObject(step) && step['regionId'] === undefined ? behind[String(step['kind'])] : undefined
+    return [step, ...(kinds ?? []).map((kind) => ({ ...newStep(kind, kind), side: side === 'display' ? 'display' : 'scene' }))]
+  })
+}
 
 /** The data in the present schema; still to be validated. What is no document of an earlier schema is returned as it is. */
 export function migrateGrade(data: unknown): unknown {

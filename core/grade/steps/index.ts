@@ -1,13 +1,18 @@
 // The registry of step kinds: a new kind is one file here and one line below.
 import type { StepKind } from '../step-kind'
+import { balanceByTone } from './balance-by-tone'
+import { blackOffset } from './black-offset'
+import { cdl } from './cdl'
 import { contrast } from './contrast'
+import { ends } from './ends'
 import { exposure } from './exposure'
 import { lut } from './lut'
 import { saturation } from './saturation'
 import { toneCurve } from './tone-curve'
 import { whiteBalance } from './white-balance'
+import { zone } from './zone'
 
-export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, contrast, toneCurve, saturation, lut]
+export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, saturation, cdl, lut]
 
 const byId = new Map(stepKinds.map((k) => [k.id, k]))
 

@@ -24,7 +24,7 @@ describe('every step kind', () => {
     expect(kind.isNeutral(defaults)).toBe(true)
   })
 
-  test.each(['exposure', 'white-balance', 'contrast', 'saturation', 'tone-curve'])('%s: never makes a NaN of numbers, at either end of its range', (id) => {
+  test.each(stepKinds.filter((k) => k.id !== 'lut').map((k) => k.id))('%s: never makes a NaN of numbers, at either end of its range', (id) => {
     const kind = stepKindById(id)
     const ends = ['min', 'max'] as const
     fc.assert(fc.property(fc.array(light, { minLength: 3, maxLength: 3 }), fc.constantFrom(...ends), (rgb, end) => {
@@ -119,4 +119,86 @@ describe('parameters are checked', () => {
 
 test('an unknown kind is refused by name', () => {
   expect(() => stepKindById('blur')).toThrow('There is no step kind "blur".')
+})
+
+const curve = (kind: string, params: Record<string, unknown>, value: number): number => run(kind, params, [value, value, value])[0]!
+const atStops = (stops: number): number => 0.18 * 2 ** stops
+
+test('black offset moves black, keeps middle grey, and is undone by the offset that takes its black away', () => {
+  for (const offset of [-0.02, 0.05]) {
+    expect(curve('black-offset', { blackOffset: offset }, 0.18)).toBeCloseTo(0.18, 12)
+    const black = curve('black-offset', { blackOffset: offset }, 0)
+    expect(Math.sign(black)).toBe(Math.sign(offset))
+    for (const v of [0, 0.01, 1]) expect(curve('black-offset', { blackOffset: -black }, curve('black-offset', { blackOffset: offset }, v))).toBeCloseTo(v, 12)
+  }
+})
+
+test('highlights and shadows touch only their end, in stops, and never fold', () => {
+  const log = (stops: number): number => middleGreyLog + stops / 17.52
+  const stopsOf = (y: number): number => (y - middleGreyLog) * 17.52
+  for (const stops of [-6, -2, 0, 0.4]) expect(curve('ends', { highlightStops: 1.5 }, log(stops))).toBeCloseTo(log(stops), 12)
+  expect(stopsOf(curve('ends', { highlightStops: -1.5 }, log(5)))).toBeCloseTo(3.5, 9)
+  expect(stopsOf(curve('ends', { shadowStops: 2 }, log(-6)))).toBeCloseTo(-4, 9)
+  for (const [highlightStops, shadowStops] of [[-2.5, 2.5], [2.5, -2.5]]) {
+    let before = -Infinity
+    for (let s = -10; s < 10; s += 0.05) {
+      const now = curve('ends', { highlightStops, shadowStops }, log(s))
+      expect(now).toBeGreaterThan(before)
+      before = now
+    }
+  }
+})
+
+describe('a zone', () => {
+  test('acts at its centre in full, a width away not at all, and beyond where it reaches', () => {
+    const push = { centreStops: -2, widthStops: 2, exposureStops: 0.5 }
+    expect(curve('zone', push, atStops(-2))).toBeCloseTo(atStops(-1.5), 9)
+    for (const stops of [-4, -5, 0, 3]) expect(curve('zone', push, atStops(stops))).toBeCloseTo(atStops(stops), 9)
+    expect(curve('zone', { ...push, reach: 'below' }, atStops(-7))).toBeCloseTo(atStops(-6.5), 9)
+    expect(curve('zone', { ...push, reach: 'above' }, atStops(4))).toBeCloseTo(atStops(4.5), 9)
+  })
+  test('never folds tones, however hard it is pushed', () => {
+    fc.assert(fc.property(fc.double({ min: 0.5, max: 8, noNaN: true }), fc.double({ min: -4, max: 4, noNaN: true }), fc.constantFrom('around', 'below', 'above'), (widthStops, exposureStops, reach) => {
+      let before = 0
+      for (let s = -9; s < 9; s += 0.1) {
+        const now = curve('zone', { widthStops, exposureStops, reach }, atStops(s))
+        if (now <= before) return false
+        before = now
+      }
+      return true
+    }))
+  })
+  test('a tint colours greys toward its hue and keeps their luminance; its saturation leaves greys alone', () => {
+    const weights = luminanceWeights(workingGamut), [r, g, b] = run('zone', { tintDegrees: 240, tintAmount: 0.4 }, [0.18, 0.18, 0.18]) as [number, number, number]
+    expect(b).toBeGreaterThan(Math.max(r, g))
+    expect(weights[0] * r + weights[1] * g + weights[2] * b).toBeCloseTo(0.18, 12)
+    run('zone', { saturation: 0 }, [0.18, 0.18, 0.18]).forEach((v) => expect(v).toBeCloseTo(0.18, 12))
+    const grey = run('zone', { saturation: 0 }, [0.3, 0.15, 0.1])
+    expect(Math.max(...grey) - Math.min(...grey)).toBeLessThan(0.01)
+  })
+})
+
+test('balance by tone warms the end that is asked and leaves grey and the other end', () => {
+  const [r, , b] = run('balance-by-tone', { shadowsMired: 30 }, [atStops(-4), atStops(-4), atStops(-4)]) as [number, number, number]
+  expect(r).toBeGreaterThan(b * 1.05)
+  for (const stops of [0, 4]) run('balance-by-tone', { shadowsMired: 30 }, [atStops(stops), atStops(stops), atStops(stops)]).forEach((v) => expect(v).toBeCloseTo(atStops(stops), 12))
+  // Three stops out, it is the white balance itself.
+  const whole = transform(whiteBalanceMatrix(workingGamut, 0, -6), [2, 1.8, 1.6])
+  run('balance-by-tone', { highlightsTint: -6 }, [2, 1.8, 1.6]).forEach((v, i) => expect(v).toBeCloseTo(whole[i]!, 12))
+})
+
+test('quiet colours: near grey they follow, strong ones hardly move, luminance stays', () => {
+  const spread = (rgb: number[]): number => Math.max(...rgb) - Math.min(...rgb)
+  const quiet = [0.2, 0.19, 0.18], strong = [0.8, 0.02, 0.02]
+  expect(spread(run('saturation', { quiet: 1.5 }, quiet)) / spread(quiet)).toBeCloseTo(1.5, 1)
+  expect(spread(run('saturation', { quiet: 1.5 }, strong)) / spread(strong)).toBeLessThan(1.06)
+  const w = luminanceWeights(workingGamut), luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
+  expect(luminance(run('saturation', { quiet: 0.3 }, strong))).toBeCloseTo(luminance(strong), 12)
+})
+
+test('slope, offset, power and saturation are the standard\'s arithmetic, held to 0..1', () => {
+  const [r, g, b] = run('cdl', { slopeRed: 1.2, offsetRed: 0.05, powerRed: 1.1, saturation: 0.5 }, [0.4, 0.5, 0.6]) as [number, number, number]
+  const red = (0.4 * 1.2 + 0.05) ** 1.1, luma = 0.2126 * red + 0.7152 * 0.5 + 0.0722 * 0.6
+  ;[[r, red], [g, 0.5], [b, 0.6]].forEach(([is, was]) => expect(is).toBeCloseTo(luma + 0.5 * (was! - luma), 12))
+  expect(run('cdl', { slopeGreen: 3, offsetBlue: -1 }, [0.5, 0.5, 0.5])).toEqual([0.5, 1, 0])
 })
