@@ -1,4 +1,4 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure, readings.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure, readings, aims.
 export * from './bake/bake'
 export * from './colour'
 export * from './footage'
@@ -10,4 +10,5 @@ export * from './instruments'
 export * from './luts'
 export * from './measure'
 export * from './readings'
+export * from './aims'
 export * from './regions'

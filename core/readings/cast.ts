@@ -7,7 +7,7 @@ import { castOf, castWords, type Cast, type Uv } from './white'
 export interface ToneCast extends Cast { readonly share: number }
 export interface Casts {
   /** Of all greys that were found; null where none are. */
-  readonly all: (ToneCast & { readonly confidence: number; readonly area: Area }) | null
+  readonly all: (ToneCast & { readonly confidence: number; readonly area: Area; readonly places: readonly Area[] }) | null
   readonly blacks: ToneCast | null
   readonly mids: ToneCast | null
   readonly whites: ToneCast | null
@@ -83,7 +83,7 @@ export function measureCasts(picture: MeasuredPicture): Casts {
   }
   const cast = castOf(all.at, workingGamut)
   const confidence = Math.min(1, all.share / 0.06) * Math.min(1, all.tones / 3) * Math.exp(-((cast.distance / 60) ** 2)) * (1 - peak.rival) ** 2
-  return { all: { ...cast, share: all.share, confidence, area: all.area }, blacks: tone(0, darkBelow), mids: tone(darkBelow, brightOver), whites: tone(brightOver, 1) }
+  return { all: { ...cast, share: all.share, confidence, area: all.area, places: all.places }, blacks: tone(0, darkBelow), mids: tone(darkBelow, brightOver), whites: tone(brightOver, 1) }
 }
 
 interface Peak {
@@ -134,23 +134,27 @@ function densest(s: Samples): Peak | null {
   return { at: { u: white.u + u, v: white.v + v }, rival: rival / scores[best]! }
 }
 
-interface Settled { readonly at: Uv; readonly share: number; readonly tones: number; readonly area: Area }
+interface Settled { readonly at: Uv; readonly share: number; readonly tones: number; readonly area: Area; /** Some of the places that count, evenly over them. */ readonly places: readonly Area[] }
+/** So many places stand for all. */
+const placesKept = 40
 
 /** The middle of the samples around a colour, among tones between two lumas: the window closes in on it. */
 function settle(s: Samples, start: Uv, low: number, high: number): Settled | null {
   let { u, v } = start
-  let share = 0, tones = 0, left = 1, top = 1, right = 0, bottom = 0
+  let share = 0, tones = 0, left = 1, top = 1, right = 0, bottom = 0, members: number[] = []
   for (const radius of [0.008, 0.006, 0.005, 0.005, 0.005]) {
     let n = 0, su = 0, sv = 0
     const seen = new Uint32Array(toneBins)
     left = top = 1
     right = bottom = 0
+    members = []
     for (let i = 0; i < s.count; i++) {
       const l = s.luma[i]!
       if (l < low || l >= high) continue
       const du = s.u[i]! - u, dv = s.v[i]! - v
       if (du * du + dv * dv > radius * radius) continue
       n++
+      members.push(i)
       su += du
       sv += dv
       seen[Math.min(toneBins - 1, Math.floor(l * toneBins))]!++
@@ -166,7 +170,9 @@ function settle(s: Samples, start: Uv, low: number, high: number): Settled | nul
     v += sv / n
     tones = seen.reduce((sum, k) => sum + (k > n * 0.02 ? 1 : 0), 0)
   }
-  return { at: { u, v }, share, tones, area: { left, top, right, bottom } }
+  const every = Math.max(1, Math.floor(members.length / placesKept)), half = 0.002
+  const places = members.filter((_, k) => k % every === 0).slice(0, placesKept).map((i) => ({ left: s.x[i]! - half, top: s.y[i]! - half, right: s.x[i]! + half, bottom: s.y[i]! + half }))
+  return { at: { u, v }, share, tones, area: { left, top, right, bottom }, places }
 }
 
 export function castFindings(picture: MeasuredPicture): readonly Finding[] {
@@ -174,6 +180,6 @@ export function castFindings(picture: MeasuredPicture): readonly Finding[] {
   if (!all) return []
   const byTone = ([['castBlacks', blacks], ['castMids', mids], ['castWhites', whites]] as const).flatMap(([id, cast]): Finding[] => cast
     ? [{ id, value: cast.distance, confidence: all.confidence * Math.min(1, cast.share / 0.01), detail: sentence(castWords(cast)), cast }] : [])
-  return [{ id: 'neutrals', value: all.distance, confidence: all.confidence, detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, area: all.area, cast: all }, ...byTone]
+  return [{ id: 'neutrals', value: all.distance, confidence: all.confidence, detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, area: all.area, places: all.places, cast: all }, ...byTone]
 }
 const sentence = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}.`

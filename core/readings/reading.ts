@@ -17,6 +17,8 @@ export interface Finding {
   readonly detail: string
   /** Where in the frame it rests. */
   readonly area?: Area
+  /** Some of the places it rests on, where they are many small ones. */
+  readonly places?: readonly Area[]
   /** Of casts: in which direction. */
   readonly cast?: Pick<Cast, 'mired' | 'duv'>
   /** The finding itself says that something is wrong, whatever the standard. */

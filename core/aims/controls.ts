@@ -1,0 +1,72 @@
+// The controls that aims may move: which parameter of which step, how far, and what counts as one equally large change.
+import { stepKindById, type GradeDocument, type NumberParameter } from '../grade'
+import type { Want } from './aim'
+
+export type ControlId = 'exposure' | 'temperature' | 'tint' | 'blackOffset' | 'contrast' | 'saturation' | 'shadowsMired' | 'shadowsTint' | 'highlightsMired' | 'highlightsTint'
+
+interface Declared { readonly kind: string; readonly key: string; /** Changes of this size weigh the same, whichever control they are of. */ readonly scale: number }
+const declared: Readonly<Record<ControlId, Declared>> = {
+  exposure: { kind: 'exposure', key: 'exposureStops', scale: 1 },
+  temperature: { kind: 'white-balance', key: 'temperatureMired', scale: 30 },
+  tint: { kind: 'white-balance', key: 'tint', scale: 10 },
+  blackOffset: { kind: 'black-offset', key: 'blackOffset', scale: 0.02 },
+  contrast: { kind: 'contrast', key: 'contrast', scale: 0.3 },
+  saturation: { kind: 'saturation', key: 'saturation', scale: 0.3 },
+  shadowsMired: { kind: 'balance-by-tone', key: 'shadowsMired', scale: 30 },
+  shadowsTint: { kind: 'balance-by-tone', key: 'shadowsTint', scale: 10 },
+  highlightsMired: { kind: 'balance-by-tone', key: 'highlightsMired', scale: 30 },
+  highlightsTint: { kind: 'balance-by-tone', key: 'highlightsTint', scale: 10 },
+}
+export const controlIds = Object.keys(declared) as readonly ControlId[]
+
+export interface Control {
+  readonly id: ControlId
+  readonly stepId: string
+  readonly key: string
+  readonly parameter: NumberParameter
+  readonly value: number
+  readonly scale: number
+}
+
+/** Dark below, bright above: what a level or a luma belongs to. */
+const dark = 0.25, bright = 0.75
+
+/** What may move to meet a want; nothing else does. */
+export function controlsFor(want: Want): readonly ControlId[] {
+  switch (want.kind) {
+    case 'level': {
+      if (want.channel !== undefined) return want.share < 0.5 ? ['shadowsMired', 'shadowsTint'] : ['highlightsMired', 'highlightsTint']
+      return want.share < dark ? ['blackOffset', 'contrast'] : want.share > bright ? ['exposure', 'contrast'] : ['exposure']
+    }
+    case 'light': return ['exposure']
+    case 'neutral': return ['temperature', 'tint']
+    case 'luma': return want.value < dark ? ['blackOffset', 'contrast'] : want.value > bright ? ['exposure', 'contrast'] : ['exposure']
+    case 'colour': return ['exposure', 'temperature', 'tint', 'saturation']
+    case 'skin': return [
+      ...(want.hueDegrees === undefined ? [] : ['temperature', 'tint'] as const),
+      ...(want.luma === undefined ? [] : ['exposure'] as const),
+      ...(want.chroma === undefined ? [] : ['saturation'] as const),
+    ]
+    case 'chroma': return ['saturation']
+  }
+}
+
+/** The control of the grade's whole picture that stands for an id; null where its step is missing or switched off. */
+export function controlOf(grade: GradeDocument, id: ControlId): Control | null {
+  const { kind, key, scale } = declared[id]
+  const step = grade.steps.find((s) => s.kind === kind && s.regionId === undefined && s.enabled && s.strength > 0), value = step?.params[key], parameter = stepKindById(kind).parameters[key]
+  if (!step || typeof value !== 'number' || parameter?.type !== 'number') return null
+  return { id, stepId: step.id, key, parameter, value, scale }
+}
+
+/** A control's value as tidy as a document should hold it. */
+export function tidy({ parameter }: Control, value: number): number {
+  const fine = 10 ** (parameter.decimals + 2) * (parameter.shownFactor ?? 1)
+  return Math.min(parameter.max, Math.max(parameter.min, Math.round(value * fine) / fine))
+}
+
+/** A control's value with its unit: "+0.70 stops". */
+export function printControl({ parameter: { decimals, unit, shownFactor = 1, signed } }: Control, value: number): string {
+  const shown = value * shownFactor, digits = Math.abs(shown).toFixed(decimals), zero = Number(digits) === 0
+  return `${shown < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}${unit === '' || unit === '%' || unit === '×' ? (unit === '%' ? ' %' : unit) : ` ${unit}`}`
+}

@@ -1,0 +1,88 @@
+// Aims on the demo footage: random faults are taken away, every reachable aim is met, and what cannot be met is said.
+import { demoShots } from '../../demo/shots'
+import { percentileOf, lumaHistogram, setParameter, setStep, solveAims, type Aim, type ControlId, type Frame, type GradeDocument } from '../../core'
+import { displayById, lumaWeights } from '../../core'
+import { randomFrom } from '../support/pictures'
+import { aimsOf, areaIn, corrected, correctLight, demoFrame, differenceOf, none, shownBy, truthOf, withFault } from './faults'
+
+const level = (id: string, share: number, value: number, rank: 1 | 2 | 3 = 1): Aim => ({ id, name: id, rank, want: { kind: 'level', share, value } })
+const free: ReadonlySet<ControlId> = new Set()
+const measured = (grade: GradeDocument, frame: Frame, share: number): number => percentileOf(lumaHistogram({ shown: shownBy(grade, frame), luma: lumaWeights(displayById(grade.show.displayId).lumaMatrix) }), share)
+
+test('a hundred random faults on correct pictures are taken away by the aims read off them: median ΔE2000 at most 1, worst at most 3', async () => {
+  const random = randomFrom(29), differences: number[] = [], within = (low: number, high: number): number => low + random() * (high - low)
+  for (const { id } of demoShots) {
+    const shot = await demoFrame(id, 320), { frame, grade } = correctLight(shot.source, corrected(id, shot.grade))
+    const aims = aimsOf(frame, grade, truthOf(id).patches.leadFrame), right = shownBy(grade, frame)
+    for (let n = 0; n < 100 / demoShots.length; n++) {
+      const wrong = withFault(frame, { stops: within(-2, 2), mired: within(-60, 60), tint: within(-10, 10), contrast: within(0.6, 1.5) })
+      differences.push(differenceOf(right, shownBy(solveAims({ grade, lut: none, frame: wrong, aims, locked: free }).grade, wrong), grade.show.displayId))
+    }
+  }
+  differences.sort((a, b) => a - b)
+  expect(differences.length).toBeGreaterThanOrEqual(100)
+  console.log(`aims: median ΔE2000 ${differences[50]!.toFixed(2)}, worst ${differences.at(-1)!.toFixed(2)}`)
+  expect(differences[50]).toBeLessThanOrEqual(1)
+  expect(differences.at(-1)).toBeLessThanOrEqual(3)
+})
+
+describe('levels', () => {
+  test.each(['potter', 'glaze-shelf', 'yard-cloud', 'courtyard', 'market-phone'])('of %s are met within 0.3 %% on every pixel of the frame, and only what was asked for moves', async (id) => {
+    const { source, grade } = await demoFrame(id)
+    const aims = [level('black', 0.001, 0.04), level('middle', 0.5, 0.4), level('white', 0.999, 0.93)]
+    const found = solveAims({ grade, lut: none, frame: source, aims, locked: free })
+    expect(found.met).toBe(true)
+    for (const { want } of aims) if (want.kind === 'level') expect(Math.abs(measured(found.grade, source, want.share) - want.value)).toBeLessThan(0.003)
+    expect(new Set(found.moves.map((m) => m.control))).toEqual(new Set(['blackOffset', 'contrast', 'exposure']))
+    const untouched = (g: GradeDocument): unknown => g.steps.filter((s) => !['exposure', 'contrast', 'black-offset'].includes(s.kind))
+    expect(untouched(found.grade)).toEqual(untouched(grade))
+    // The same question has the same answer.
+    expect(solveAims({ grade, lut: none, frame: source, aims, locked: free })).toEqual(found)
+  })
+
+  test('what is locked stays; the rest does what it can, and the sentence says who stands in the way', async () => {
+    const { source, grade } = await demoFrame('potter')
+    const aims = [level('Black', 0.001, 0.03), level('White', 0.999, 0.95), level('Middle', 0.5, 0.75, 2)]
+    const found = solveAims({ grade, lut: none, frame: source, aims, locked: new Set<ControlId>(['contrast']) })
+    expect(found.met).toBe(false)
+    expect(found.grade.steps.find((s) => s.kind === 'contrast')).toEqual(grade.steps.find((s) => s.kind === 'contrast'))
+    const unmet = found.aims.filter((a) => !a.met)
+    expect(unmet.length).toBeGreaterThan(0)
+    for (const { why } of unmet) expect(why).toMatch(/^(Black|White|Middle) at \d+\.\d % needs .+ than ((Black|White|Middle) at .+ allows|the other aims allow)\.$/)
+    // A lower rank gives way further.
+    const gap = (id: string): number => { const a = found.aims.find((r) => r.aim.id === id)!.goals[0]!; return Math.abs(a.after! - a.wanted) }
+    expect(gap('Middle')).toBeGreaterThan(gap('White'))
+    const locked = solveAims({ grade, lut: none, frame: source, aims: [aims[2]!], locked: new Set<ControlId>(['exposure']) })
+    expect([locked.met, locked.moves.length, locked.aims[0]!.why]).toEqual([false, 0, 'Middle at 75.0 %: the controls that reach it are locked or switched off.'])
+  })
+
+  test('a control that is switched off, or at its end, is said to be', async () => {
+    const { source, grade } = await demoFrame('potter')
+    const off = solveAims({ grade: setStep(grade, 'exposure', { enabled: false }), lut: none, frame: source, aims: [level('Middle', 0.5, 0.7)], locked: free })
+    expect(off.aims[0]!.why).toMatch(/locked or switched off/)
+    const far = solveAims({ grade, lut: none, frame: source, aims: [{ id: 'c', name: 'Colour', rank: 1, want: { kind: 'chroma', value: 0.9 } }], locked: free })
+    expect(far.aims[0]!.why).toMatch(/saturation is at its end, 300 %/)
+    expect(far.moves[0]!.to).toBe(3)
+  })
+})
+
+test('a neutral picked in two places, skin, and a colour taken over from another frame are met within their tolerances', async () => {
+  const { source, grade } = await demoFrame('potter'), { leadFrame } = truthOf('potter').patches, card = areaIn(leadFrame['greyCard']!), skin = areaIn(leadFrame['skin']!)
+  const neutral = solveAims({ grade, lut: none, frame: source, locked: free, aims: [{ id: 'n', name: 'Neutral', rank: 1, want: { kind: 'neutral', areas: [card, areaIn(leadFrame['white90']!)] } }] })
+  expect(neutral.met).toBe(true)
+  expect(Number(neutral.grade.steps.find((s) => s.kind === 'white-balance')!.params['tint'])).toBeCloseTo(8, 0)
+  const own = solveAims({ grade, lut: none, frame: source, locked: free, aims: [{ id: 's', name: 'Skin', rank: 1, want: { kind: 'skin', area: skin, hueDegrees: 126, luma: 0.3, chroma: 0.14 } }] })
+  expect(own.aims[0]!.goals.map((g) => g.met)).toEqual([true, true, true])
+  const same = solveAims({ grade, lut: none, frame: source, locked: free, aims: [{ id: 'm', name: 'As there', rank: 1, want: { kind: 'colour', areas: [skin], luma: 0.32, cb: -0.03, cr: 0.045 } }] })
+  expect(same.met).toBe(true)
+  const foot = solveAims({ grade, lut: none, frame: source, locked: free, aims: [{ id: 'f', name: 'Blue foot', rank: 1, want: { kind: 'level', share: 0.01, channel: 2, value: 0.14 } }] })
+  expect(foot.met).toBe(true)
+  expect(foot.moves.map((m) => m.control).sort()).toEqual(['shadowsMired', 'shadowsTint'])
+})
+
+test('the smallest change is made: an aim that is met already moves nothing', async () => {
+  const { source, grade } = await demoFrame('glaze-shelf'), moved = setParameter(grade, 'exposure', 'exposureStops', 0.4)
+  const found = solveAims({ grade: moved, lut: none, frame: source, aims: [level('Middle', 0.5, measured(moved, source, 0.5))], locked: free })
+  expect(found.met).toBe(true)
+  expect(Math.abs((found.moves[0]?.to ?? 0.4) - 0.4)).toBeLessThan(0.01)
+})
