@@ -11,10 +11,21 @@ export class NewProject {
   @IsString() @Length(1, 80) @Matches(oneLine) name!: string
 }
 
+export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl'] as const
+/** Why a revision was made, beyond what it changed. */
+export class RevisionWhy {
+  @IsIn(whyKinds) kind!: (typeof whyKinds)[number]
+  /** The aims in words, met or not. */
+  @IsOptional() @IsArray() @ArrayMaxSize(40) @IsString({ each: true }) @Length(1, 200, { each: true }) @Matches(oneLine, { each: true }) aims?: string[]
+  /** The revision that was gone back to, or that the grade was carried from. */
+  @IsOptional() @IsUUID() from?: string
+}
+
 export class NewRevision {
   /** The revision the edit was made on; when it is no longer the shot's present one, the answer is 409. */
   @IsUUID() parentId!: string
-  @IsString() @Length(1, 200) @Matches(oneLine) summary!: string
+  @IsString() @Length(1, 400) @Matches(oneLine) summary!: string
+  @IsOptional() @ValidateNested() @Type(() => RevisionWhy) why?: RevisionWhy
   /** A grade document; checked by checkedGrade. */
   @IsObject() grade!: object
 }

@@ -26,14 +26,14 @@ async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string
 }
 
 /** Adds a revision on top of `parentId` and makes it the present one. Call inside a transaction. */
-export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string): Promise<HeadResult> {
+export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string, why: object | null = null): Promise<HeadResult> {
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
   if (shot.headId !== parentId) return 'conflict'
   const { rows } = await db.query<{ id: string }>(
-    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor)
-     SELECT $1, id, depth + 1, $3, $4, $5 FROM revisions WHERE id = $2 RETURNING id`,
-    [shotId, parentId, JSON.stringify(grade), summary, actor],
+    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor, why)
+     SELECT $1, id, depth + 1, $3, $4, $5, $6 FROM revisions WHERE id = $2 RETURNING id`,
+    [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why)],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, rows[0]!.id])
   return 'moved'

@@ -33,9 +33,9 @@ export function shotRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/revisions', gradeBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { parentId, summary, grade } = checked(NewRevision, await c.req.json())
+      const { parentId, summary, grade, why } = checked(NewRevision, await c.req.json())
       const document = checkedGrade(grade)
-      const { status, body } = await moveHead(id, (db) => appendRevision(db, id, parentId, document, summary, localActor))
+      const { status, body } = await moveHead(id, (db) => appendRevision(db, id, parentId, document, summary, localActor, why))
       return c.json(body, status)
     })
     .post('/shots/:id/undo', smallBody, async (c) => {

@@ -1,6 +1,6 @@
 // The readings of the frame that is looked at, asked for when the picture rests; and, while nothing else is wanted, of frames spread over the clip.
 // They are held against the standard here, so that another standard counts at once.
-import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { coarseToFine, judge, knownCast, nothingPointed, readingKey, type Cast, type Finding, type HouseStandard, type Reading, type ReadingId } from '@core/index'
 import type { MarkedAnswer, ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
 
@@ -10,6 +10,8 @@ export interface OverClip { readonly worst: ReadonlyMap<string, ClipWorst>; /** 
 
 export interface FrameReadings {
   readonly readings: ComputedRef<readonly Reading[]>
+  /** What they rest on, before any standard. */
+  readonly findings: Readonly<ShallowRef<readonly Finding[]>>
   /** By the key of a reading; only those that lie outside somewhere. */
   readonly clip: ComputedRef<OverClip>
   /** The cast of the light, as far as it is known. */
@@ -130,5 +132,5 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
     }
     return { worst, seen: seen.value, all: order.length }
   })
-  return { readings, clip: clipWorst, pixelsOf, cast: computed(() => knownCast(findings.value)), fresh, fault }
+  return { readings, findings, clip: clipWorst, pixelsOf, cast: computed(() => knownCast(findings.value)), fresh, fault }
 }

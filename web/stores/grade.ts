@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { checked } from '@contracts/check'
 import { checkedGrade } from '@contracts/grade'
-import { HeadMove } from '@contracts/requests'
+import { HeadMove, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import type { GradeDocument } from '@core/index'
 import { post, RequestError, sentenceOf } from '../api/client'
@@ -24,7 +24,7 @@ export const useGrade = defineStore('grade', () => {
   const newer = shallowRef<RevisionState | null>(null)
   const moving = ref(false)
 
-  let summary = ''
+  let summary = '', why: RevisionWhy | undefined
   let edits = 0
   let sentEdits = 0
   let held = 0
@@ -53,13 +53,14 @@ export const useGrade = defineStore('grade', () => {
   }
 
   /** Replaces the document by what `change` makes of it. `what` names the edit in the record. */
-  function edit(what: string, change: (grade: GradeDocument) => GradeDocument): void {
+  function edit(what: string, change: (grade: GradeDocument) => GradeDocument, because?: RevisionWhy): void {
     const before = document.value
     if (!before) return
     const after = change(before)
     if (after === before) return
     document.value = after
     summary = what
+    why = because
     edits++
     if (saveState.value !== 'conflict') saveState.value = 'unsaved'
     schedule(restMs)
@@ -89,9 +90,9 @@ export const useGrade = defineStore('grade', () => {
     if (dirty() && saveState.value === 'unsaved') schedule(restMs)
   }
 
-  function payload(): { parentId: string; summary: string; grade: GradeDocument } | null {
+  function payload(): { parentId: string; summary: string; grade: GradeDocument; why?: RevisionWhy } | null {
     if (!document.value || !revision.value) return null
-    return { parentId: revision.value.headId, summary: summary.slice(0, 200) || 'Edited', grade: checkedGrade(document.value) }
+    return { parentId: revision.value.headId, summary: summary.slice(0, 400) || 'Edited', grade: checkedGrade(document.value), ...(why ? { why } : {}) }
   }
 
   async function send(): Promise<void> {

@@ -11,12 +11,14 @@ import { useBenchRenderer, type Wanted } from '../../composables/useBenchRendere
 import { useClipTrace } from '../../composables/useClipTrace'
 import { useDetachedSender } from '../../composables/useDetached'
 import { useReadings } from '../../composables/useReadings'
+import { useAims } from '../../stores/aims'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { useView, type Surround } from '../../stores/view'
 import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
 import { figuresOf } from './figures'
+import AimsPanel from './aims/AimsPanel.vue'
 import InstrumentColumn from './instruments/InstrumentColumn.vue'
 import KeySheet from './KeySheet.vue'
 import MeridianStrip from './meridian/MeridianStrip.vue'
@@ -27,6 +29,7 @@ import { text } from './text'
 import { usePlayback } from './usePlayback'
 import TimeLine from './TimeLine.vue'
 import TransportBar from './TransportBar.vue'
+import { useAiming } from './useAiming'
 import { useBenchKeys } from './useBenchKeys'
 import { useLooking } from './useLooking'
 import { useMarking } from './useMarking'
@@ -36,6 +39,7 @@ import { useViewing } from './useViewing'
 const props = defineProps<{ shotId: string }>()
 const library = useLibrary()
 const grade = useGrade()
+const aims = useAims()
 const view = useView()
 const route = useRoute()
 const router = useRouter()
@@ -107,7 +111,7 @@ function showReading(reading: Reading): void {
   looking.showPixels(readings.pixelsOf(reading.id), (share) => text.litReading(reading.name, share))
 }
 // The picture follows the document, the frame and the choice of view.
-const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
+const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: aims.proposal ?? marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
 watch(wanted, (now, before) => {
   if (now) renderer.show(now)
   // What was lit was lit in another picture.
@@ -117,10 +121,19 @@ const standard = computed(() => library.standardOf(shot.value?.standardId ?? '')
 void library.loadStandards().catch(() => undefined)
 const readings = useReadings(
   () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
-    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: grade.document, pointed: pointing.pointed.value } : null),
+    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: aims.proposal ?? grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
   () => ({ first: firstFrame.value, last: lastFrame.value }),
 )
+const aiming = useAiming({
+  shotId: () => (grade.shotId === shot.value?.id ? grade.shotId : null),
+  subject: () => (shot.value && grade.document && grade.shotId === shot.value.id ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document } : null),
+  findings: () => readings.findings.value,
+  fresh: () => readings.fresh.value,
+  standard: () => standard.value,
+  pointed: () => pointing.pointed.value,
+  part: () => (marking.drawnPart.value ? { left: marking.drawnPart.value.left, top: marking.drawnPart.value.top, right: marking.drawnPart.value.right, bottom: marking.drawnPart.value.bottom } : null),
+})
 const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
 watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
 const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
@@ -196,7 +209,9 @@ useBenchKeys({
   redo: () => void grade.redo(),
   neighbour,
   toggleKeys: () => { view.showKeys = !view.showKeys },
-  closeKeys: () => { view.showKeys = false },
+  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (aims.pending) aims.takeBack() },
+  balance: aiming.balance,
+  keepAims: aims.keep,
 })
 </script>
 
@@ -230,8 +245,8 @@ useBenchKeys({
           />
         </div>
         <InstrumentColumn
-          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots"
-          @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
+          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots" :as-shot="asShot"
+          @aim="aiming.aimLevel" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
         />
       </div>
       <MeridianStrip
@@ -241,9 +256,11 @@ useBenchKeys({
       <div class="lower">
         <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading"
-          @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)"
-        />
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length"
+          @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"
+        >
+          <template #aims><AimsPanel :ready="aiming.ready.value" :control-names="aiming.controlNames" @balance="aiming.balance" /></template>
+        </ReadingsPanel>
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />
     </main>

@@ -20,6 +20,8 @@ export interface BenchActions {
   readonly openStation: (id: StationId) => void
   readonly nextOverlay: () => void
   readonly togglePart: () => void
+  readonly balance: () => void
+  readonly keepAims: () => void
   readonly toggleReference: () => void
   readonly nextTap: () => void
   readonly bypass: (on: boolean) => void
@@ -50,6 +52,8 @@ export function useBenchKeys(actions: BenchActions): void {
     f: actions.nextInstrument,
     t: actions.nextOverlay,
     b: actions.togglePart,
+    n: actions.balance,
+    Enter: actions.keepAims,
     y: actions.toggleReference,
     h: actions.nextTap,
     '[': () => actions.neighbour(-1),
@@ -74,8 +78,8 @@ export function useBenchKeys(actions: BenchActions): void {
       if (!event.repeat) actions.bypass(true)
       return
     }
-    // Space on a button presses the button.
-    if (event.key === ' ' && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')) return
+    // Space and Enter on a button press the button.
+    if ((event.key === ' ' || event.key === 'Enter') && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')) return
     const action = plain[event.key]
     if (!action) return
     event.preventDefault()

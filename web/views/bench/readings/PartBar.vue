@@ -8,13 +8,18 @@ import { percent } from '../figures'
 import { text } from '../text'
 
 const props = defineProps<{ part: DrawnPart | null; facts: PictureFacts | null; subjects: readonly SubjectSummary[]; fault: string; hasCard: boolean }>()
-const emit = defineEmits<{ card: []; subject: [name: string, fresh: boolean]; clear: []; noCard: [] }>()
+const emit = defineEmits<{ card: []; aim: [what: 'neutral' | 'black' | 'white' | 'grey']; subject: [name: string, fresh: boolean]; clear: []; noCard: [] }>()
 const naming = ref(false), name = ref('')
 function choose(event: Event): void {
   const select = event.target as HTMLSelectElement, { value } = select
   select.value = ''
   if (value === 'new') naming.value = true
   else if (value) emit('subject', props.subjects.find((s) => s.id === value)?.name ?? '', false)
+}
+function aim(event: Event): void {
+  const select = event.target as HTMLSelectElement, what = select.value as 'neutral' | 'black' | 'white' | 'grey'
+  select.value = ''
+  emit('aim', what)
 }
 function keep(): void {
   const words = name.value.trim()
@@ -31,6 +36,7 @@ function keep(): void {
     <template v-else>
       <button type="button" :title="text.cardTip" :disabled="!part" @click="emit('card')">{{ text.isCard }}</button>
       <select :title="text.subjectTip" :disabled="!part" value="" :aria-label="text.isSubject" @change="choose"><option value="" disabled>{{ text.isSubject }}</option><option v-for="s in subjects" :key="s.id" :value="s.id">{{ s.name }}</option><option value="new">{{ text.newSubject }}</option></select>
+      <select :title="text.aims.partTip" :disabled="!part" value="" :aria-label="text.aims.partTip" @change="aim"><option value="" disabled>{{ text.aims.part }}</option><option value="neutral">{{ text.aims.partNeutral }}</option><option value="grey">{{ text.aims.partGrey }}</option><option value="black">{{ text.aims.partBlack }}</option><option value="white">{{ text.aims.partWhite }}</option></select>
       <button v-if="hasCard" type="button" @click="emit('noCard')">{{ text.noCard }}</button>
       <button type="button" @click="emit('clear')">{{ text.clearPart }}</button>
     </template>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 // One reading in full: its sentence, why it matters, where it rests, and waiving it with a reason.
 import { ref } from 'vue'
-import { hasPixels, overlays, readingKind, type Reading } from '@core/index'
+import { hasPixels, overlays, proposalWords, readingKind, type Aim, type Reading } from '@core/index'
 import type { Waiver } from '@contracts/responses'
 import { text } from '../text'
 
-defineProps<{ reading: Reading; waiver: Waiver | null; clip: string; worstFrame: number | null; /** Its pixels are lit in the picture. */ lit: boolean }>()
-const emit = defineEmits<{ close: []; go: [frame: number]; area: []; waive: [reason: string | null] }>()
+defineProps<{ reading: Reading; waiver: Waiver | null; clip: string; worstFrame: number | null; /** Its pixels are lit in the picture. */ lit: boolean; /** The aim it proposes. */ proposal: Aim | null }>()
+const emit = defineEmits<{ close: []; go: [frame: number]; area: []; aim: []; waive: [reason: string | null] }>()
 const reason = ref('')
 function waive(): void {
   const words = reason.value.trim()
@@ -20,6 +20,7 @@ function waive(): void {
     <p><button type="button" @click="emit('close')">‹ {{ text.allReadings }}</button> <strong>{{ reading.sentence }}</strong></p>
     <p class="quiet">{{ readingKind(reading.id).why }} {{ readingKind(reading.id).tip }} {{ clip }}</p>
     <p class="tools">
+      <button v-if="proposal" type="button" class="propose" @click="emit('aim')">{{ proposalWords(proposal) }}</button>
       <button v-if="reading.area || hasPixels(reading.id) || overlays.some((o) => o.id === reading.id)" type="button" :aria-pressed="lit" @click="emit('area')">{{ lit ? text.showNoMore : text.showWhere }}</button>
       <button v-if="worstFrame !== null" type="button" data-testid="go-worst" @click="emit('go', worstFrame)">{{ text.goWorst }}</button>
       <span v-if="reading.confidence < 0.995" class="quiet">{{ text.sure(reading.confidence) }}</span>

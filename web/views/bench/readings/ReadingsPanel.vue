@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The readings: live numbers, then what stands out most, ranked; each opens to its sentence, its why, its place and its waiver.
 import { computed, ref, watch } from 'vue'
-import { isReadingId, outside, printValue, readingKey as keyOf, readingKind, unitForm, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
+import { aimOfReading, isReadingId, outside, printValue, readingKey as keyOf, readingKind, unitForm, type Aim, type Area, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import HelpTip from '../../../components/HelpTip.vue'
 import type { ClipWorst, OverClip } from '../../../composables/useReadings'
@@ -13,8 +13,8 @@ import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
 
-const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: OverClip; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string; /** The reading whose pixels are lit. */ lit: string }>()
-const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
+const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: OverClip; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string; card: Area | null; /** The reading whose pixels are lit. */ lit: string; /** The aims stand here instead of the list. */ aiming: boolean; aimCount: number }>()
+const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; aim: [aim: Aim]; aiming: [on: boolean]; partAim: [what: 'neutral' | 'black' | 'white' | 'grey']; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
 
 /** Shown live above the list. */
 const live: ReadonlySet<ReadingId> = new Set(['black', 'middle', 'white', 'clipped', 'crushed'])
@@ -31,6 +31,7 @@ const rows = computed(() => (all.value ? props.readings : [...ranked.value].sort
 const order = (r: Reading): number => (standing(r) === 'off' ? 3 : r.alarm ? 2 : standing(r) === 'met' && r.id !== 'neutrals' ? 0 : 1)
 const opened = computed(() => props.readings.find((r) => keyOf(r) === open.value) ?? null)
 watch(() => props.shot.id, () => { open.value = null })
+const proposal = computed(() => opened.value && aimOfReading(opened.value, props.card))
 const value = (r: Reading): string => printValue(r.value, readingKind(r.id).unit)
 const unit = (r: Reading): string => unitForm(readingKind(r.id).unit).after
 function wants({ id, target }: Reading): string {
@@ -53,14 +54,15 @@ const clipWords = computed(() => {
 <template>
   <section class="readings" :class="{ all }" :aria-label="text.readings" @keydown.esc="all = false">
     <h2>
-      <span class="caps">{{ text.readings }}</span>
+      <span class="tabs" role="group" :aria-label="text.readings"><button type="button" class="caps" :aria-pressed="!aiming" @click="emit('aiming', false)">{{ text.readings }}</button><button type="button" class="caps" :aria-pressed="aiming" data-testid="aims-tab" @click="emit('aiming', true)">{{ text.aims.title }}{{ aimCount ? ` ${aimCount}` : '' }}</button></span>
       <RouterLink class="quiet" :to="{ name: 'standards', params: { standardId: standard.id } }">{{ standard.name }}</RouterLink>
       <HelpTip v-if="clip.seen > 0 && clip.seen < clip.all" :text="text.lookingThrough(clip.seen, clip.all)"><span class="quiet figures seen" data-testid="clip-seen">{{ clip.seen }}/{{ clip.all }}</span></HelpTip>
       <span class="count figures" :class="{ off: off.length > 0 }" role="status" data-testid="outside">{{ fresh ? text.outside(off.length) : text.measuring }}</span>
       <button type="button" :aria-expanded="all" @click="all = !all">{{ all ? text.fewer : text.allReadings }}</button>
     </h2>
-    <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" />
-    <ReadingDetail v-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.worst.get(keyOf(opened))?.frame ?? null" :lit="lit === keyOf(opened)" @close="open = null" @area="emit('area', opened)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
+    <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" @aim="emit('partAim', $event)" />
+    <slot v-if="aiming" name="aims" />
+    <ReadingDetail v-else-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.worst.get(keyOf(opened))?.frame ?? null" :lit="lit === keyOf(opened)" :proposal="proposal" @close="open = null" @area="emit('area', opened)" @aim="proposal && emit('aim', proposal)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
     <template v-else>
       <LiveReadings v-if="!all" :facts="facts" :standard="standard" :traces="traces" :first="shot.firstFrame" :waived="waivedIds" :spared="spared" @go="emit('go', $event)" @open="open = $event" />
       <ol :class="{ stale: !fresh }">
@@ -82,9 +84,12 @@ const clipWords = computed(() => {
 </template>
 
 <style scoped>
-.readings { position: relative; padding: var(--gap-small) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden; background: var(--panel); }
+.readings { position: relative; padding: var(--gap-small) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden auto; background: var(--panel); }
 .readings.all { position: absolute; right: 0; bottom: 0; width: 560px; max-width: 100%; max-height: 100%; overflow: auto; border: var(--line) solid var(--hairline-strong); z-index: 3; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap); align-items: center; min-height: 24px; }
+.tabs { display: flex; gap: 2px; }
+.tabs button { border-color: transparent; color: var(--ink-quiet); padding: 0 4px; min-height: 24px; }
+.tabs [aria-pressed='true'] { color: var(--ink); border-bottom-color: var(--accent); border-radius: 0; }
 h2 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); font-size: 11px; padding: 0 6px; min-height: 20px; }
 .count { flex: 1; text-align: right; font-size: 11px; color: var(--ink-quiet); }
 .seen { font-size: 11px; }

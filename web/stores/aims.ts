@@ -1,0 +1,82 @@
+// The aims of the open shot, what they were solved to, and whether that is still a proposal.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { aimWords, type Aim, type BalanceLine, type ControlId, type GradeDocument, type Solution } from '@core/index'
+import type { RevisionWhy } from '@contracts/requests'
+import { useGrade } from './grade'
+
+export const useAims = defineStore('aims', () => {
+  const grade = useGrade()
+  const shotId = ref<string | null>(null)
+  const aims = shallowRef<readonly Aim[]>([]), refused = shallowRef<ReadonlySet<string>>(new Set()), locked = shallowRef<ReadonlySet<ControlId>>(new Set())
+  /** The lines of Balance for me, where the aims come from it. */
+  const lines = shallowRef<readonly BalanceLine[]>([])
+  /** The aims are being worked on: what they come to is shown, and not kept yet. */
+  const pending = ref(false)
+  const solution = shallowRef<Solution | null>(null), solving = ref(false), fault = ref('')
+  const open = ref(false)
+
+  const wanted = computed(() => aims.value.filter((a) => !refused.value.has(a.id)))
+  /** The grade as the aims would have it; null while there is nothing to show. */
+  const proposal = computed<GradeDocument | null>(() => (pending.value && solution.value ? solution.value.grade : null))
+
+  function begin(shot: string): void {
+    if (shotId.value === shot) return
+    shotId.value = shot
+    clear()
+    open.value = false
+  }
+  function clear(): void {
+    aims.value = []
+    lines.value = []
+    refused.value = new Set()
+    pending.value = false
+    solution.value = null
+    fault.value = ''
+  }
+  /** Puts an aim in, or another value for one that is there. */
+  function set(aim: Aim): void {
+    const at = aims.value.findIndex((a) => a.id === aim.id)
+    aims.value = at < 0 ? [...aims.value, aim] : aims.value.map((a, i) => (i === at ? aim : a))
+    refused.value = new Set([...refused.value].filter((id) => id !== aim.id))
+    pending.value = open.value = true
+  }
+  function drop(id: string): void {
+    aims.value = aims.value.filter((a) => a.id !== id)
+    lines.value = lines.value.filter((l) => l.id !== id)
+    if (aims.value.length === 0) takeBack()
+  }
+  function balance(by: readonly BalanceLine[]): void {
+    clear()
+    lines.value = by
+    aims.value = by.flatMap((l) => l.aim ?? [])
+    pending.value = aims.value.length > 0
+    open.value = true
+  }
+  function refuse(id: string, so: boolean): void {
+    const next = new Set(refused.value)
+    if (so) next.add(id)
+    else next.delete(id)
+    refused.value = next
+    pending.value = wanted.value.length > 0
+  }
+  function lock(id: ControlId, so: boolean): void {
+    const next = new Set(locked.value)
+    if (so) next.add(id)
+    else next.delete(id)
+    locked.value = next
+    pending.value = wanted.value.length > 0
+  }
+  function keep(): void {
+    const found = solution.value
+    if (!found || !pending.value || solving.value) return
+    pending.value = false
+    const why: RevisionWhy = { kind: lines.value.length > 0 ? 'balance' : 'aim', aims: found.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200)) }
+    grade.edit(`${lines.value.length > 0 ? 'Balance for me' : 'Aims'}: ${found.moves.map((m) => m.words).join('; ') || 'nothing to move'}`, () => found.grade, why)
+  }
+  function takeBack(): void {
+    pending.value = false
+    solution.value = null
+  }
+  return { aims, lines, refused, locked, pending, solution, solving, fault, open, wanted, proposal, begin, clear, set, drop, balance, refuse, lock, keep, takeBack }
+})

@@ -1,0 +1,71 @@
+// Aiming on the Bench: where aims come from (the standard, a reading, a handle, a part of the picture), and the solver that follows them.
+import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
+import { balanceLines, controlIds, controlOf, defaultGrade, type Aim, type Area, type ControlId, type Finding, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
+import { useAimSolver } from '../../composables/useAimSolver'
+import { useAims } from '../../stores/aims'
+import { text } from './text'
+
+export interface AimSurroundings {
+  readonly shotId: () => string | null
+  readonly subject: () => { readonly mediaHash: string; readonly frameIndex: number; readonly grade: GradeDocument } | null
+  readonly findings: () => readonly Finding[]
+  /** The findings are of the picture as it is now. */
+  readonly fresh: () => boolean
+  readonly standard: () => HouseStandard
+  readonly pointed: () => Pointed
+  readonly part: () => Area | null
+}
+
+export type PartAim = 'neutral' | 'black' | 'white' | 'grey'
+
+export interface Aiming {
+  /** The grade as the aims would have it. */
+  readonly proposal: ComputedRef<GradeDocument | null>
+  readonly controlNames: Readonly<Record<ControlId, string>>
+  readonly ready: ComputedRef<boolean>
+  readonly waiting: Ref<boolean>
+  readonly balance: () => void
+  readonly aimLevel: (level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }) => void
+  readonly aimPart: (what: PartAim) => void
+  readonly aim: (aim: Aim) => void
+  readonly show: (on: boolean) => void
+}
+
+const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const
+const blank = defaultGrade('bt709-camera')
+const controlNames = Object.fromEntries(controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id])) as Record<ControlId, string>
+
+export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part }: AimSurroundings): Aiming {
+  const store = useAims(), waiting = ref(false)
+  useAimSolver(subject)
+  watch(shotId, (id) => { if (id) store.begin(id) }, { immediate: true })
+  function balance(): void {
+    store.open = true
+    // What is measured is of the grade as it stands, not of what earlier aims propose.
+    waiting.value = store.pending || !fresh()
+    store.takeBack()
+    if (!waiting.value) store.balance(balanceLines(findings(), standard(), pointed()))
+  }
+  watch(fresh, (now) => { if (now && waiting.value && !store.pending) balance() })
+  function aimPart(what: PartAim): void {
+    const area = part()
+    if (!area) return
+    const areas = [area], id = `part-${what}`
+    switch (what) {
+      case 'neutral': {
+        // Several picks of a neutral are one aim: their light is averaged.
+        const before = store.aims.find((a) => a.id === id)?.want
+        return store.set({ id, name: text.aims.partNeutral, rank: 1, want: { kind: 'neutral', areas: before?.kind === 'neutral' ? [...before.areas, area].slice(-8) : areas } })
+      }
+      case 'grey': return store.set({ id, name: text.aims.partGrey, rank: 1, want: { kind: 'light', areas, stops: 0 } })
+      case 'black': return store.set({ id, name: text.aims.partName.black, rank: 1, want: { kind: 'luma', areas, value: 0.04 } })
+      case 'white': return store.set({ id, name: text.aims.partName.white, rank: 1, want: { kind: 'luma', areas, value: 0.92 } })
+    }
+  }
+  return {
+    proposal: computed(() => store.proposal), controlNames, ready: computed(() => fresh() || waiting.value), waiting, balance, aimPart,
+    aimLevel: ({ id, value }) => store.set({ id, name: text.readingNames[id], rank: 2, want: { kind: 'level', share: shares[id], value } }),
+    aim: store.set,
+    show: (on) => { store.open = on },
+  }
+}
