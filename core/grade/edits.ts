@@ -47,6 +47,23 @@ function freeId(taken: readonly { readonly id: string }[], stem: string): string
   for (let n = 1; ; n++) if (!ids.has(`${stem}-${n}`)) return `${stem}-${n}`
 }
 
+/** The usual three zones; any number of others can be made of them. */
+export const zonePresets = [
+  { name: 'Darks', params: { centreStops: -3, widthStops: 3, reach: 'below' } },
+  { name: 'Middles', params: { centreStops: 0, widthStops: 2.5, reach: 'around' } },
+  { name: 'Lights', params: { centreStops: 2.5, widthStops: 2.5, reach: 'above' } },
+] as const
+
+/** Adds a step of the whole picture behind the others, on the side new steps stand on. */
+export function addStep(grade: GradeDocument, kind: string, name: string, params: Readonly<Record<string, ParameterValue>>): GradeDocument {
+  const step = newStep(kind, freeId(grade.steps, kind))
+  return { ...grade, steps: [...grade.steps, { ...step, name, side: kind === 'cdl' ? 'scene' : grade.working, params: { ...step.params, ...params } }] }
+}
+
+export function removeStep(grade: GradeDocument, stepId: string): GradeDocument {
+  return grade.steps.some((s) => s.id === stepId) ? { ...grade, steps: grade.steps.filter((s) => s.id !== stepId) } : grade
+}
+
 /** The kinds of step that a new region starts with. */
 const regionKinds = ['exposure', 'saturation'] as const
 

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { NumberParameter } from '@core/index'
 import HelpTip from './HelpTip.vue'
 
-const props = defineProps<{ parameter: NumberParameter; modelValue: number; effect?: string | undefined; disabled?: boolean }>()
+const props = defineProps<{ parameter: NumberParameter; modelValue: number; effect?: string | undefined; /** The same value in another unit. */ also?: string; disabled?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number]; hold: []; release: [] }>()
 
 const track = ref<HTMLElement | null>(null)
@@ -96,13 +96,13 @@ function accept(): void {
       class="figures value" inputmode="decimal" :disabled="disabled" :aria-label="`${parameter.label}, ${parameter.unit}`" :value="typed ?? shown"
       @focus="($event.target as HTMLInputElement).select()" @input="typed = ($event.target as HTMLInputElement).value" @change="accept" @blur="accept" @keydown.enter="accept" @keydown.escape="typed = null" @keydown.stop
     />
-    <span class="unit quiet">{{ parameter.unit }}</span>
+    <span class="unit quiet">{{ parameter.unit }}<span v-if="also" class="figures"> {{ also }}</span></span>
     <span class="effect quiet figures" aria-live="off">{{ effect ?? '' }}</span>
   </div>
 </template>
 
 <style scoped>
-.control { display: grid; grid-template-columns: 100px minmax(84px, 1fr) 58px 62px 104px; align-items: center; gap: var(--gap); height: var(--control); }
+.control { display: grid; grid-template-columns: 100px minmax(84px, 1fr) 58px var(--unit-width, 62px) 104px; align-items: center; gap: var(--gap); height: var(--control); }
 .control.disabled { opacity: 0.55; }
 .name { background: none; border: 0; padding: 0; text-align: left; cursor: default; width: 100%; white-space: nowrap; }
 .track { position: relative; height: 18px; cursor: ew-resize; touch-action: none; }

@@ -254,7 +254,7 @@ useBenchKeys({
         @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
+        <StationPanel :grade="aims.proposal ?? grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"

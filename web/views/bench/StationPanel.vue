@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The chosen station's controls, and what each of them does to the grade.
-import { computed } from 'vue'
-import { addRegion, removeRegion, setParameter, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CurvePoint, type GradeDocument, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
+import { computed, ref, watch } from 'vue'
+import { addRegion, addStep, cdlParameters, removeRegion, removeStep, setParameter, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts } from '@contracts/responses'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
@@ -14,15 +14,28 @@ import SideSwitch from './SideSwitch.vue'
 import StepControls from './StepControls.vue'
 import { text } from './text'
 import ToneCurveEditor from './ToneCurveEditor.vue'
+import ZoneControls from './ZoneControls.vue'
 
-const props = defineProps<{ grade: GradeDocument; station: StationId; region: Region | null; media: MediaFacts; shotId: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
+const props = defineProps<{ grade: GradeDocument; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
 const store = useGrade()
 const view = useView()
 
+/** Stations whose controls do not fit on one page. */
+const pages: Readonly<Partial<Record<StationId, readonly { readonly name: string; readonly kinds: readonly string[] }[]>>> = {
+  level: [{ name: text.pages.level, kinds: ['exposure', 'white-balance', 'black-offset'] }, { name: text.pages.byTone, kinds: ['balance-by-tone'] }],
+  shape: [{ name: text.pages.tone, kinds: ['contrast', 'ends'] }, { name: text.pages.zones, kinds: ['zone'] }],
+}
+const page = ref(0)
+watch(() => props.station, () => { page.value = 0 })
+const kinds = computed(() => pages[props.station]?.[page.value]?.kinds)
 const here = computed(() => stations.find((s) => s.id === props.station))
 const curveStep = computed(() => props.grade.steps.find((s) => s.kind === 'tone-curve' && s.regionId === undefined))
 const curvePoints = computed(() => (curveStep.value?.params['points'] ?? []) as readonly CurvePoint[])
 const lutStep = computed(() => props.grade.steps.find((s) => s.kind === 'lut'))
+const cdlStep = computed(() => props.grade.steps.find((s) => s.kind === 'cdl' && s.regionId === undefined) ?? null)
+function takeCdl(cdl: CdlNumbers, from: string): void {
+  store.edit(`Decision list ${from}`.slice(0, 200), (g) => addStep(cdlStep.value ? removeStep(g, cdlStep.value.id) : g, 'cdl', 'Slope, offset, power', { ...cdlParameters(cdl) }), { kind: 'cdl' })
+}
 const movable = computed(() => (['level', 'shape', 'hue', 'regions'].includes(props.station) ? props.grade.steps.filter((s) => stationOf(s) === props.station) : []))
 const afterShow = computed(() => props.grade.steps.filter((s) => s.side === 'display' && s.enabled && !stepKindById(s.kind).isNeutral(s.params)).map((s) => s.name))
 
@@ -51,10 +64,14 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
 
 <template>
   <section class="panel" :aria-label="here?.name">
-    <h2><span class="caps">{{ here?.name }}</span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /></h2>
+    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /></h2>
     <ReadControls v-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
+    <ZoneControls
+      v-else-if="station === 'shape' && page === 1" :grade="grade" @add="(p) => store.edit(`${p.name} added`, (g) => addStep(g, 'zone', p.name, p.params))" @remove="(id) => store.edit('Zone removed', (g) => removeStep(g, id))"
+      @enabled="(id, enabled) => store.edit(enabled ? 'Zone on' : 'Zone off', (g) => setStep(g, id, { enabled }))" @change="changeParameter" @hold="store.hold" @release="store.release"
+    />
     <div v-else-if="station === 'shape'" class="shape">
-      <StepControls :grade="grade" station="shape" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
+      <StepControls :grade="grade" station="shape" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
       <ToneCurveEditor v-if="curveStep" :points="curvePoints" @change="changeParameter(curveStep, 'points', $event)" @hold="store.hold" @release="store.release" />
     </div>
     <RegionControls
@@ -62,7 +79,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
       @region="changeRegion" @shape="region && changeRegion(region.id, { shape: $event })" @change="changeParameter" @hold="store.hold" @release="store.release"
     />
     <LookControls
-      v-else-if="station === 'look' && lutStep" :step="lutStep" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
+      v-else-if="station === 'look' && lutStep" :step="lutStep" :cdl="cdlStep" :shot-name="shotName" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
       @side="store.edit('LUT place', (g) => setStep(g, lutStep!.id, { side: $event }))" @interpolation="changeParameter(lutStep, 'interpolation', $event)" @hold="store.hold" @release="store.release"
     />
     <ShowControls
@@ -70,13 +87,16 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
       @parameter="changeShow" @working="store.edit('Steps act on', (g) => workOn(g, $event))" @hold="store.hold" @release="store.release"
     />
     <p v-else-if="station === 'finish'" class="quiet">{{ afterShow.length ? text.afterShow(afterShow.join(', ')) : text.nothingHere }}</p>
-    <StepControls v-else :grade="grade" :station="station" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
+    <StepControls v-else :grade="grade" :station="station" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
   </section>
 </template>
 
 <style scoped>
 .panel { position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
+.pages { display: flex; gap: 2px; }
+.pages button { background: none; border: 0; border-bottom: var(--line) solid transparent; padding: 0 6px; min-height: 24px; color: var(--ink-quiet); }
+.pages [aria-pressed='true'] { color: var(--ink); border-bottom-color: var(--accent); }
 .shape { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
 p { margin: var(--gap) 0; }
 </style>

@@ -4,26 +4,27 @@ import { computed } from 'vue'
 import { stationOf, stepKindById, type GradeDocument, type NumberParameter, type StationId, type Step } from '@core/index'
 import ScaleControl from '../../components/ScaleControl.vue'
 import type { PictureFacts } from '../../workers/messages'
-import { effectOf } from './figures'
+import { effectOf, kelvinWords } from './figures'
 
-const props = defineProps<{ grade: GradeDocument; station: StationId; regionId?: string; facts: PictureFacts | null }>()
+const props = defineProps<{ grade: GradeDocument; station: StationId; regionId?: string; facts: PictureFacts | null; /** Kinds of step that are shown; all without it. */ kinds?: readonly string[]; /** The one step that is shown. */ only?: string; columns?: boolean }>()
 const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
 
 interface Control { readonly step: Step; readonly key: string; readonly parameter: NumberParameter; readonly value: number }
 const controls = computed(() => props.grade.steps
-  .filter((step) => stationOf(step) === props.station && step.regionId === props.regionId)
+  .filter((step) => stationOf(step) === props.station && step.regionId === props.regionId && (!props.kinds || props.kinds.includes(step.kind)) && (!props.only || step.id === props.only))
   .flatMap((step) => Object.entries(stepKindById(step.kind).parameters).flatMap(([key, parameter]): Control[] => {
     const value = step.params[key]
     return parameter.type === 'number' && typeof value === 'number' ? [{ step, key, parameter, value }] : []
   })))
 // A region changes a part; what is measured is the whole frame, so it is not offered as that control's effect.
 const effect = (key: string): string | undefined => (props.regionId === undefined ? effectOf(key, props.facts) : undefined)
+const also = (c: Control): string => (c.key === 'temperatureMired' ? kelvinWords(c.value) : '')
 </script>
 
 <template>
-  <div class="controls">
+  <div class="controls" :class="{ columns }" :style="controls.some((c) => also(c) !== '') ? { '--unit-width': '92px' } : {}">
     <ScaleControl
-      v-for="c in controls" :key="`${c.step.id}-${c.key}`" :parameter="c.parameter" :model-value="c.value" :effect="effect(c.key)" :data-control="c.key"
+      v-for="c in controls" :key="`${c.step.id}-${c.key}`" :parameter="c.parameter" :model-value="c.value" :effect="effect(c.key)" :also="also(c)" :data-control="c.key"
       @update:model-value="emit('change', c.step, c.key, $event)" @hold="emit('hold')" @release="emit('release')"
     />
   </div>
@@ -31,4 +32,7 @@ const effect = (key: string): string | undefined => (props.regionId === undefine
 
 <style scoped>
 .controls { display: grid; gap: var(--gap-hair); align-content: start; }
+.columns { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); column-gap: var(--gap-broad); }
+.columns :deep(.control) { grid-template-columns: 76px minmax(60px, 1fr) 58px 48px; }
+.columns :deep(.effect) { display: none; }
 </style>

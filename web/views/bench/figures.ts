@@ -1,5 +1,5 @@
 // Measured facts as short figures: number first, then the unit.
-import type { InstrumentId, StationLoss } from '@core/index'
+import { whitePointOf, workingGamut, type InstrumentId, type StationLoss } from '@core/index'
 import type { PictureFacts } from '../../workers/messages'
 
 /** A share as percent with one decimal, with a true minus sign. */
@@ -32,6 +32,12 @@ export function figuresOf(facts: PictureFacts | null): Readonly<Record<Instrumen
 
 const hue = (facts: PictureFacts): string => `${percent(facts.chroma * 2)} % · ${facts.hueDegrees.toFixed(0)}°`
 
+/** The light that a shift in mired makes neutral, as a temperature. */
+export function kelvinWords(temperatureMired: number): string {
+  const mired = whitePointOf(workingGamut.white).mired - temperatureMired
+  return mired > 20 ? `${Math.round(1e6 / mired / 10) * 10} K` : ''
+}
+
 /** What a control is doing to the picture, by step kind and parameter. */
 export function effectOf(parameter: string, facts: PictureFacts | null): string | undefined {
   if (!facts) return undefined
@@ -40,8 +46,10 @@ export function effectOf(parameter: string, facts: PictureFacts | null): string 
     case 'exposureStops': return `middle ${percent(facts.middle)} %`
     case 'temperatureMired': return `R−B ${percent(r - b, true)} %`
     case 'tint': return `G−RB ${percent(g - (r + b) / 2, true)} %`
+    case 'blackOffset': case 'shadowStops': return `black ${percent(facts.black)} %`
+    case 'highlightStops': return `white ${percent(facts.white)} %`
     case 'contrast': return `1–99 ${percent(facts.high - facts.low)} %`
-    case 'saturation': return `chroma ${percent(facts.chroma * 2)} %`
+    case 'saturation': case 'quiet': return `chroma ${percent(facts.chroma * 2)} %`
     default: return undefined
   }
 }

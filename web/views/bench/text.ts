@@ -73,6 +73,8 @@ export const text = {
     balance: 'The mean of each channel, in percent. Equal numbers mean no cast over all.',
     chroma: 'Mean distance from neutral on the vectorscope, where 100 % is the largest possible, and the direction of the mean colour.',
   },
+  pages: { level: 'whole', byTone: 'by tone', tone: 'tone', zones: 'zones' },
+  zones: { around: 'around the centre', below: 'and all below', above: 'and all above', reach: 'Reach', reachTip: 'Around the centre, or all tones below or above it as well.', addTip: (name: string): string => `Adds a push for the ${name.toLowerCase()}.`, on: 'on', off: 'off', remove: 'remove', none: 'No zone yet. A zone pushes some tones only: brighter or darker, tinted, more or less saturated.' },
   aims: {
     title: 'Aims', balance: 'Balance for me', balanceTip: 'Tone, then balance, then saturation, as the house standard wants them. Each line can be refused; nothing is kept until you keep it. (N)',
     none: 'No aims yet. Drag a handle on the waveform, take up a reading, say what a part of the picture is, or let the standard set them.',
@@ -101,7 +103,8 @@ export const text = {
   show: { display: 'Display', displayTip: 'What the picture is judged on. The same grade is rendered for it anew.', method: 'Way', methodTip: 'How scene light is brought to the display.', lutTip: 'A table that takes working log and returns the display signal.', noLut: 'none: straight', gamut: 'Gamut', gamutTip: 'What happens to colours that the display does not have.',
     working: 'Steps act on', workingTip: 'Puts every step of this grade, and those still to come, on one side of Show.', workScene: 'scene light, before Show', workDisplay: 'the display signal, after Show',
     compiled: (measure: string, worst: number): string => `At most ${measure} ${worst.toFixed(2)} from the exact result.`, direct: (measure: string, worst: number): string => `Every pixel worked out exactly: a table would be up to ${measure} ${worst.toFixed(1)} off.` },
-  look: { lut: 'LUT', lutTip: 'A supplied table of colours.', none: 'none', import: 'Import .cube', strength: 'Strength', side: 'Given', sideTip: 'What the LUT is fed: the display signal after Show, or the working log before it.', display: 'display signal', scene: 'working log', between: 'Between points' },
+  look: { lut: 'LUT', lutTip: 'A supplied table of colours.', none: 'none', import: 'Import .cube', strength: 'Strength', side: 'Given', sideTip: 'What the LUT is fed: the display signal after Show, or the working log before it.', display: 'display signal', scene: 'working log', between: 'Between points',
+    cdlImport: 'Read .cc .ccc .cdl', cdlTip: 'Slope, offset, power and saturation from another program (ASC CDL), on working log.', cdlFile: 'Colour decision list', cdlExport: (kind: string): string => `.${kind}`, cdlRemove: 'remove', cdlNumbers: (slope: string, offset: string, power: string, saturation: string): string => `slope ${slope} · offset ${offset} · power ${power} · saturation ${saturation}`, cdlMany: (count: number, id: string): string => `${count} corrections in the file; taken: ${id}.` },
   regions: { add: 'Add a region', none: 'No region yet. A region carries its own exposure and saturation on a part of the picture.', region: 'Region', enabled: 'on', invert: 'outside', invertTip: 'Act on everything but the ellipse.', remove: 'Remove', feather: 'Feather', featherTip: 'Width of the soft edge, as a share of the radius.', rotation: 'Turn', rotationTip: 'Clockwise, in degrees.' },
   curve: { label: 'Tone curve', help: 'click adds, drag moves, Delete removes' },
   conflict: { take: 'Take the newer', keep: 'Put mine on top' },

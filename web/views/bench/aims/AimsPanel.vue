@@ -23,7 +23,9 @@ const moveOf = (id: ControlId): string => store.solution?.moves.find((m) => m.co
 const unmet = computed(() => [...results.value.values()].filter((r) => !r.met))
 const status = computed(() => (store.fault ? `▲ ${store.fault}` : store.solving ? text.aims.solving : !store.pending ? '' : unmet.value.length > 0 ? text.aims.unmet(unmet.value.length) : store.solution ? text.aims.met : ''))
 
-const before = (r: AimResult): string => r.goals.map((g) => (g.before === null ? '–' : printQuantity(g.quantity, g.before))).join(' · ')
+/** Of several numbers only what they come to: there is little room. */
+const before = (r: AimResult): string => (r.goals.length > 1 ? '' : `${beforeOf(r)} →`)
+const beforeOf = (r: AimResult): string => r.goals.map((g) => (g.before === null ? '–' : printQuantity(g.quantity, g.before))).join(' · ')
 const after = (r: AimResult): string => r.goals.map((g) => (g.after === null ? '–' : printQuantity(g.quantity, g.after))).join(' · ')
 /** Only a level, a light or a chroma is one number that can be typed. */
 const typed = (aim: Aim | null): number | null => {
@@ -54,11 +56,11 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
       <li v-for="r in rows" :key="r.id" :class="{ refused: store.refused.has(r.id), unmet: r.result && !r.result.met }" :data-aim="r.id">
         <input v-if="r.aim" type="checkbox" :checked="!store.refused.has(r.id)" :aria-label="text.aims.take(r.name)" @change="store.refuse(r.id, !($event.target as HTMLInputElement).checked)">
         <span v-else aria-hidden="true" class="quiet">–</span>
-        <HelpTip :text="r.result?.why || r.evidence || text.aims.tip"><span class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet"> {{ text.aims.unsure }}</span></span></HelpTip>
+        <HelpTip :text="r.result?.why || r.evidence || text.aims.tip"><span class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet unsure">{{ text.aims.unsure }}</span></span></HelpTip>
         <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :value="typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}</span>
         <span v-else-if="r.aim" class="want quiet">{{ r.aim.want.kind === 'neutral' ? text.aims.neutral : goalsOf(r.aim.want).map((g) => printQuantity(g.quantity, g.value)).join(' · ') }}</span>
         <span v-else class="evidence quiet">{{ r.evidence }}</span>
-        <span v-if="r.result" class="figures result"><span class="quiet">{{ before(r.result) }} →</span> {{ after(r.result) }}</span>
+        <span v-if="r.result" class="figures result"><span class="quiet">{{ before(r.result) }}</span> {{ after(r.result) }}</span>
         <button v-if="r.aim" type="button" class="drop" :aria-label="text.aims.drop(r.name)" @click="store.drop(r.id)">×</button>
       </li>
     </ol>
@@ -82,6 +84,7 @@ ol { list-style: none; margin: 0; padding: 0; }
 li { display: grid; grid-template-columns: 24px minmax(70px, auto) auto minmax(0, 1fr) 24px; gap: var(--gap-small); align-items: center; min-height: 24px; border-bottom: var(--line) solid var(--raised); }
 .refused { opacity: 0.6; }
 .name { white-space: nowrap; }
+.unsure { margin-left: var(--gap-small); font-size: 11px; }
 .evidence { grid-column: 3 / -1; font-size: 11px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .result { grid-column: 4; text-align: right; font-size: 11px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .want { grid-column: 3; white-space: nowrap; font-size: 11px; }
