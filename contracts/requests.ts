@@ -30,6 +30,25 @@ export class NewRevision {
   @IsObject() grade!: object
 }
 
+export class NewVersion {
+  @IsUUID() revisionId!: string
+  @IsString() @Length(1, 60) @Matches(oneLine) name!: string
+}
+
+/** What was made on `parentId` while the shot went on: kept beside it under a name. */
+export class NewFork {
+  @IsUUID() parentId!: string
+  @IsString() @Length(1, 400) @Matches(oneLine) summary!: string
+  @IsString() @Length(1, 60) @Matches(oneLine) name!: string
+  @IsObject() grade!: object
+}
+
+/** Makes an earlier grade the present one, as a new revision: what came after stays in the record. */
+export class GoBack {
+  @IsUUID() expectedId!: string
+  @IsUUID() revisionId!: string
+}
+
 export class HeadMove {
   /** The revision the mover believes to be the present one. */
   @IsUUID() expectedId!: string

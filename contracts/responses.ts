@@ -1,4 +1,5 @@
 // What the server answers.
+import type { RevisionWhy } from './requests'
 import type { Area, CodeRange, Finding, GradeDocument, MatrixId, QuarterTurn, SubjectCard } from '@core/index'
 
 /** The one shape of an error on the wire. */
@@ -139,6 +140,48 @@ export interface RevisionState {
   readonly canUndo: boolean
   readonly canRedo: boolean
 }
+
+/** A revision in the record. */
+export interface RecordEntry {
+  readonly id: string
+  readonly parentId: string | null
+  readonly depth: number
+  readonly summary: string
+  readonly why: RevisionWhy | null
+  readonly actor: string
+  readonly at: string
+  /** What it changed against its parent, in words and numbers. */
+  readonly changes: readonly string[]
+}
+export interface VersionSummary { readonly id: string; readonly name: string; readonly revisionId: string; readonly actor: string; readonly at: string }
+/** Newest first. Redo leads from the head to the tip. */
+export interface ShotRecord { readonly headId: string; readonly tipId: string; readonly revisions: readonly RecordEntry[]; readonly versions: readonly VersionSummary[] }
+
+/** A shot on the grade sheet: all that one needs to know what was done and why. */
+export interface SheetReading { readonly name: string; readonly unit: string; readonly before: string | null; readonly after: string | null; readonly target: string; readonly verdict: 'met' | 'low' | 'high' | null; readonly waived: string | null }
+export interface ShotSheet {
+  readonly id: string
+  readonly name: string
+  readonly scene: string | null
+  readonly camera: string | null
+  readonly source: string
+  /** Counted from the shot's first frame. */
+  readonly leadFrame: number
+  /** The same frame, counted in the medium. */
+  readonly stillFrame: number
+  readonly frameCount: number
+  readonly encoding: string
+  readonly evidence: readonly string[]
+  readonly display: string
+  readonly standard: string
+  readonly controls: readonly { readonly step: string; readonly words: string }[]
+  readonly aims: readonly string[]
+  readonly readings: readonly SheetReading[]
+  readonly record: readonly { readonly depth: number; readonly at: string; readonly actor: string; readonly summary: string; readonly changes: readonly string[] }[]
+  readonly firstRevisionId: string
+  readonly headId: string
+}
+export interface GradeSheet { readonly project: string; readonly made: string; readonly shots: readonly ShotSheet[] }
 
 export interface ShotDetail extends ShotSummary {
   readonly projectName: string

@@ -10,8 +10,10 @@ import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
 import { proxyRoutes } from './routes/proxies'
 import { readingRoutes } from './routes/readings'
+import { recordRoutes } from './routes/record'
 import { reelRoutes } from './routes/reel'
 import { renderRoutes } from './routes/renders'
+import { sheetRoutes } from './routes/sheets'
 import { shotRoutes } from './routes/shots'
 import { protectiveHeaders, sameSiteOnly } from './security/guard'
 
@@ -30,7 +32,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

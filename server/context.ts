@@ -1,6 +1,7 @@
 // What every route and job is given.
 import type { Logger } from 'pino'
 import type { Pool } from './db/pool'
+import type { FindingsReader } from './media/findings'
 import type { FrameReader } from './media/frames'
 import type { Store } from './media/store'
 import type { FrameWorkers } from './workers/pool'
@@ -10,6 +11,7 @@ export interface ServerContext {
   readonly store: Store
   readonly workers: FrameWorkers
   readonly frames: FrameReader
+  readonly findings: FindingsReader
   /** Where files lie that can be linked without copying. */
   readonly mediaFolder: string
   readonly log: Logger

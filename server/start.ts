@@ -7,6 +7,7 @@ import type { ServerContext } from './context'
 import { migrate } from './db/migrate'
 import { openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
+import { findingsReader } from './media/findings'
 import { frameReader } from './media/frames'
 import { openStore } from './media/store'
 import { ownHosts } from './security/guard'
@@ -31,7 +32,8 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   await migrate(pool)
   const store = await openStore(settings.dataFolder)
   const workers = startFrameWorkers(options.workerFile)
-  const context: ServerContext = { pool, store, workers, frames: frameReader(pool, store), mediaFolder: settings.mediaFolder, log }
+  const frames = frameReader(pool, store)
+  const context: ServerContext = { pool, store, workers, frames, findings: findingsReader(frames, workers), mediaFolder: settings.mediaFolder, log }
   const jobs = await startJobs(context)
   const app = createApp(context, ownHosts(settings.host, settings.port), settings.webFolder)
   const server = await listen(createServer(getRequestListener(app.fetch)), settings)

@@ -12,6 +12,9 @@ export const router = createRouter({
     { path: '/cameras/:part(encodings|lookup|measure|compare)?', name: 'cameras', component: () => import('./views/cameras/CamerasView.vue'), props: (route) => ({ part: String(route.params['part'] || 'encodings') }) },
     { path: '/instruments/:instrument', name: 'instrument', component: () => import('./views/instrument/InstrumentView.vue'), props: true },
     { path: '/standards/:standardId?', name: 'standards', component: () => import('./views/standards/StandardsView.vue'), props: true },
+    { path: '/shots/:shotId/record', name: 'record', component: () => import('./views/record/RecordView.vue'), props: true },
+    { path: '/shots/:shotId/sheet', name: 'sheet', component: () => import('./views/record/SheetView.vue'), props: (route) => ({ of: 'shots', id: String(route.params['shotId']) }) },
+    { path: '/projects/:projectId/sheet', name: 'project-sheet', component: () => import('./views/record/SheetView.vue'), props: (route) => ({ of: 'projects', id: String(route.params['projectId']) }) },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./views/NowhereView.vue') },
   ],
 })

@@ -1,5 +1,5 @@
 // The controls that aims may move: which parameter of which step, how far, and what counts as one equally large change.
-import { stepKindById, type GradeDocument, type NumberParameter } from '../grade'
+import { printParameter, stepKindById, type GradeDocument, type NumberParameter } from '../grade'
 import type { Want } from './aim'
 
 export type ControlId = 'exposure' | 'temperature' | 'tint' | 'blackOffset' | 'contrast' | 'saturation' | 'shadowsMired' | 'shadowsTint' | 'highlightsMired' | 'highlightsTint'
@@ -66,7 +66,4 @@ export function tidy({ parameter }: Control, value: number): number {
 }
 
 /** A control's value with its unit: "+0.70 stops". */
-export function printControl({ parameter: { decimals, unit, shownFactor = 1, signed } }: Control, value: number): string {
-  const shown = value * shownFactor, digits = Math.abs(shown).toFixed(decimals), zero = Number(digits) === 0
-  return `${shown < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}${unit === '' || unit === '%' || unit === '×' ? (unit === '%' ? ' %' : unit) : ` ${unit}`}`
-}
+export const printControl = ({ parameter }: Control, value: number): string => printParameter(parameter, value)

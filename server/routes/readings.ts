@@ -1,10 +1,9 @@
 // House standards of one's own, what is pointed out in shots, and waived readings.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { LRUCache } from 'lru-cache'
 import type { ShotFindings } from '@contracts/responses'
 import { checked, NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/index'
-import { pointedAt, type Finding } from '@core/index'
+import { pointedAt } from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
 import { transaction } from '../db/pool'
@@ -15,13 +14,7 @@ import { uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 64 * 1024 }), fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
 
-/** Shots whose findings are kept: a reel is looked at again and again. */
-const keptFindings = 5000
-/** As the Bench measures. */
-const measuredSize = { maxWidth: 960, maxHeight: 540 } as const
-
-export function readingRoutes({ pool, workers, frames }: ServerContext): Hono {
-  const findings = new LRUCache<string, Promise<readonly Finding[]>>({ max: keptFindings })
+export function readingRoutes({ pool, findings }: ServerContext): Hono {
   /** Every change to a shot's picks and waivers answers with the shot as it is now. */
   const shotNow = async (id: string): Promise<object> => {
     const shot = await findShot(pool, id)
@@ -80,15 +73,9 @@ export function readingRoutes({ pool, workers, frames }: ServerContext): Hono {
     .get('/shots/:id/findings', async (c) => {
       const shot = await findShot(pool, uuidParam(c, 'id', 'shot'))
       if (!shot) throw notFound('shot')
-      const pointed = pointedAt(shot.leadFrame, shot), { grade } = shot.revision, { hash, bitDepth } = shot.media
-      const key = JSON.stringify([hash, shot.leadFrame, grade, pointed])
-      let measured = findings.get(key)
-      if (!measured) {
-        measured = frames.gradeTask(hash, shot.leadFrame, grade).then((task) => workers.findings({ ...task, sourceBits: bitDepth, pointed, ...measuredSize }))
-        findings.set(key, measured)
-        measured.catch(() => findings.delete(key))
-      }
-      return c.json({ headId: shot.headId, leadFrame: shot.leadFrame, findings: await measured, waivers: shot.waivers } satisfies ShotFindings)
+      const { leadFrame: frame, media: { hash, bitDepth }, revision: { grade } } = shot
+      const measured = await findings({ hash, frame, bitDepth, grade, pointed: pointedAt(frame, shot) })
+      return c.json({ headId: shot.headId, leadFrame: shot.leadFrame, findings: measured, waivers: shot.waivers } satisfies ShotFindings)
     })
     .post('/shots/:id/waivers', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot'), waiver = checked(NewWaiver, await c.req.json())

@@ -3,7 +3,7 @@ import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedGrade, HeadMove, LeadFrame, NewRevision } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
-import { transaction, type Queryable } from '../db/pool'
+import { transaction, type Pool, type Queryable } from '../db/pool'
 import { appendRevision, redo, undo, type HeadResult } from '../db/revisions'
 import { setLeadFrame } from '../db/leads'
 import { findShot } from '../db/shots'
@@ -13,18 +13,18 @@ import { uuidParam } from './params'
 const smallBody = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 512 * 1024 })
 
-export function shotRoutes({ pool }: ServerContext): Hono {
-  /** Runs a move of the head and answers with the shot's state as it is now; 409 carries it as well. */
-  async function moveHead(shotId: string, move: (db: Queryable) => Promise<HeadResult>): Promise<{ status: 200 | 409; body: object }> {
-    const result = await transaction(pool, move)
-    const shot = await findShot(pool, shotId)
-    if (result === 'missing' || !shot) throw notFound('shot')
-    if (result === 'nowhere') throw new Problem(422, 'nothing_there', 'There is nothing further in that direction.')
-    if (result === 'moved') return { status: 200, body: shot.revision }
-    const error = { code: 'conflict', message: 'This shot was changed elsewhere meanwhile.', hint: 'Take the newer state, or put yours on top of it.' }
-    return { status: 409, body: { error, newer: shot.revision } }
-  }
+/** Runs a move of the head and answers with the shot's state as it is now; 409 carries it as well. */
+export async function answerMove(pool: Pool, shotId: string, move: (db: Queryable) => Promise<HeadResult>): Promise<{ status: 200 | 409; body: object }> {
+  const result = await transaction(pool, move)
+  const shot = await findShot(pool, shotId)
+  if (result === 'missing' || !shot) throw notFound('shot')
+  if (result === 'nowhere') throw new Problem(422, 'nothing_there', 'There is nothing further in that direction.')
+  if (result === 'moved') return { status: 200, body: shot.revision }
+  const error = { code: 'conflict', message: 'This shot was changed elsewhere meanwhile.', hint: 'Take the newer state, put both together, or keep yours beside it.' }
+  return { status: 409, body: { error, newer: shot.revision } }
+}
 
+export function shotRoutes({ pool }: ServerContext): Hono {
   return new Hono()
     .get('/shots/:id', async (c) => {
       const shot = await findShot(pool, uuidParam(c, 'id', 'shot'))
@@ -35,19 +35,19 @@ export function shotRoutes({ pool }: ServerContext): Hono {
       const id = uuidParam(c, 'id', 'shot')
       const { parentId, summary, grade, why } = checked(NewRevision, await c.req.json())
       const document = checkedGrade(grade)
-      const { status, body } = await moveHead(id, (db) => appendRevision(db, id, parentId, document, summary, localActor, why))
+      const { status, body } = await answerMove(pool, id, (db) => appendRevision(db, id, parentId, document, summary, localActor, why))
       return c.json(body, status)
     })
     .post('/shots/:id/undo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await moveHead(id, (db) => undo(db, id, expectedId))
+      const { status, body } = await answerMove(pool, id, (db) => undo(db, id, expectedId))
       return c.json(body, status)
     })
     .post('/shots/:id/redo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await moveHead(id, (db) => redo(db, id, expectedId))
+      const { status, body } = await answerMove(pool, id, (db) => redo(db, id, expectedId))
       return c.json(body, status)
     })
     .put('/shots/:id/lead-frame', smallBody, async (c) => {

@@ -1,8 +1,8 @@
 // The Record: revisions, undo and redo, and two hands on one shot.
 import { readFileSync } from 'node:fs'
 import { setParameter, type GradeDocument } from '@core/index'
-import type { RevisionState, ShotDetail } from '@contracts/responses'
-import { call, ownShot, postJson, refusal, save, shotById } from '../support/api'
+import type { GradeSheet, RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
+import { call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
 
 let shot: ShotDetail
 beforeEach(async () => { shot = await ownShot(readFileSync('demo/footage/potter.mov')) })
@@ -92,4 +92,84 @@ test('the lead frame must be a frame of the clip', async () => {
   expect((await put(7)).status).toBe(204)
   expect((await shotById(shot.id)).leadFrame).toBe(7)
   for (const bad of [72, -1, 1.5, '3', null]) expect((await put(bad)).status).toBe(422)
+})
+
+describe('the record', () => {
+  const record = (): Promise<ShotRecord> => get<ShotRecord>(`/shots/${shot.id}/record`)
+
+  test('says of every revision what it changed in words and numbers, and why', async () => {
+    const why = { kind: 'aim', aims: ['Black at 4.0 %'] }
+    expect((await postJson(`/shots/${shot.id}/revisions`, { parentId: shot.headId, summary: 'Aims', grade: exposed(0.7)(shot.revision.grade), why })).status).toBe(200)
+    const { revisions, headId, tipId } = await record()
+    expect(revisions).toHaveLength(2)
+    expect(revisions[0]).toMatchObject({ id: headId, depth: 2, summary: 'Aims', why, changes: ['Exposure 0.00 stops → +0.70 stops'], parentId: shot.headId })
+    expect(tipId).toBe(headId)
+    for (const bad of [{ kind: 'guess' }, { kind: 'aim', aims: ['x'.repeat(201)] }, { kind: 'aim', note: 'x' }])
+      expect((await refusal(await postJson(`/shots/${shot.id}/revisions`, { parentId: headId, summary: 'x', grade: shot.revision.grade, why: bad }))).status).toBe(422)
+  })
+
+  test('versions are named, moved and removed; going back adds a revision and loses nothing', async () => {
+    const one = await save(shot.id, exposed(1)), two = await save(shot.id, exposed(2))
+    expect((await postJson(`/shots/${shot.id}/versions`, { revisionId: one.headId, name: 'A' })).status).toBe(201)
+    expect((await postJson(`/shots/${shot.id}/versions`, { revisionId: '00000000-0000-4000-8000-000000000000', name: 'B' })).status).toBe(404)
+    const back = await postJson(`/shots/${shot.id}/back`, { expectedId: two.headId, revisionId: one.headId })
+    expect(exposureOf((await back.json()) as RevisionState)).toBe(1)
+    const now = await record()
+    expect(now.revisions.map((r) => r.summary).slice(0, 1)).toEqual(['Back to A'])
+    expect(now.revisions.some((r) => r.id === two.headId)).toBe(true)
+    expect(now.revisions[0]!.why).toEqual({ kind: 'back', from: one.headId })
+    expect((await postJson(`/shots/${shot.id}/back`, { expectedId: two.headId, revisionId: one.headId })).status).toBe(409)
+    await postJson(`/shots/${shot.id}/versions`, { revisionId: two.headId, name: 'A' })
+    expect((await record()).versions.map((v) => [v.name, v.revisionId])).toEqual([['A', two.headId]])
+    expect((await call(`/versions/${(await record()).versions[0]!.id}`, { method: 'DELETE' })).status).toBe(204)
+    expect((await record()).versions).toEqual([])
+  })
+
+  test('what was made on an older state is kept beside the newer one under a name', async () => {
+    const newer = await save(shot.id, exposed(2))
+    const answer = await postJson(`/shots/${shot.id}/fork`, { parentId: shot.headId, summary: 'mine', name: 'Mine', grade: exposed(-1)(shot.revision.grade) })
+    expect(((await answer.json()) as RevisionState).headId).toBe(newer.headId)
+    const { versions, revisions } = await record(), mine = revisions.find((r) => r.id === versions[0]!.revisionId)!
+    expect([versions[0]!.name, mine.parentId, mine.changes]).toEqual(['Mine', shot.headId, ['Exposure 0.00 stops → −1.00 stops']])
+    expect(await get<GradeDocument>(`/shots/${shot.id}/revisions/${mine.id}`)).toEqual(exposed(-1)(shot.revision.grade))
+  })
+
+  test('five hundred steps back to the start and forth to the end give the same documents, bit by bit', async () => {
+    const documents: string[] = [JSON.stringify(shot.revision.grade)]
+    let parentId = shot.headId, grade = shot.revision.grade
+    for (let step = 1; step <= 500; step++) {
+      grade = step % 3 === 0 ? setParameter(grade, 'contrast', 'contrast', 1 + Math.sin(step) / 7) : exposed(Math.cos(step * 1.7) / 3)(grade)
+      const state = (await (await postJson(`/shots/${shot.id}/revisions`, { parentId, summary: `step ${step}`, grade })).json()) as RevisionState
+      parentId = state.headId
+      documents.push(JSON.stringify(state.grade))
+    }
+    let at = (await shotById(shot.id)).revision
+    for (let step = 499; step >= 0; step--) {
+      at = (await (await move('undo', at.headId)).json()) as RevisionState
+      if (JSON.stringify(at.grade) !== documents[step]) throw new Error(`step ${step} came back changed`)
+    }
+    expect(at).toMatchObject({ canUndo: false, canRedo: true })
+    for (let step = 1; step <= 500; step++) {
+      at = (await (await move('redo', at.headId)).json()) as RevisionState
+      if (JSON.stringify(at.grade) !== documents[step]) throw new Error(`step ${step} came forth changed`)
+    }
+    expect(at).toMatchObject({ canUndo: true, canRedo: false })
+    expect((await record()).revisions).toHaveLength(501)
+  })
+
+  test('the grade sheet tells controls, readings before and after, and what was waived; a name is no formula in a spreadsheet', async () => {
+    await save(shot.id, exposed(0.7), '=1+1')
+    await postJson(`/shots/${shot.id}/waivers`, { reading: 'black', subject: '', waived: true, reason: 'smoke' })
+    const { shots: [sheet] } = await get<GradeSheet>(`/shots/${shot.id}/sheet.json`)
+    expect(sheet!.controls).toEqual([{ step: 'Exposure', words: 'Exposure +0.70 stops' }])
+    const black = sheet!.readings.find((r) => r.name === 'Black')!
+    expect(black.waived).toBe('smoke')
+    expect(Number(black.after)).toBeGreaterThan(Number(black.before))
+    expect(sheet!.record.map((r) => r.depth)).toEqual([2, 1])
+    const csv = await (await call(`/shots/${shot.id}/sheet.csv`)).text()
+    expect(csv.split('\r\n')[0]).toContain('"shot","scene","what"')
+    expect(csv).toContain('"\'=1+1"')
+    expect(csv).toMatch(/"control","Exposure","","Exposure \+0.70 stops"/)
+    expect((await get<GradeSheet>(`/projects/${shot.projectId}/sheet.json`)).shots.map((s) => s.name)).toEqual([sheet!.name])
+  })
 })

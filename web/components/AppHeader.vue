@@ -12,7 +12,7 @@ const grade = useGrade()
 const view = useView()
 const route = useRoute()
 
-const shotRoute = computed(() => (route.name === 'dispatch' ? 'dispatch' : 'bench'))
+const shotRoute = computed(() => (route.name === 'dispatch' || route.name === 'record' ? route.name : 'bench'))
 const query = computed(() => ({ station: view.station }))
 const saved = computed(() => {
   const at = grade.revision?.savedAt
@@ -46,6 +46,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       <template v-if="shot">
         <RouterLink :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }" :class="{ here: route.name === 'bench' }">Bench</RouterLink>
         <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
+        <RouterLink :to="{ name: 'record', params: { shotId: shot.id } }" :class="{ here: route.name === 'record' }">Record</RouterLink>
       </template>
       <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
       <RouterLink :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }" :class="{ here: route.name === 'standards' }">Standards</RouterLink>

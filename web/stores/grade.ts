@@ -3,9 +3,9 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { checked } from '@contracts/check'
 import { checkedGrade } from '@contracts/grade'
-import { HeadMove, type RevisionWhy } from '@contracts/requests'
+import { HeadMove, NewFork, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
-import type { GradeDocument } from '@core/index'
+import { differences, mergeGrades, type GradeDocument } from '@core/index'
 import { post, RequestError, sentenceOf } from '../api/client'
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'retrying' | 'conflict' | 'refused'
@@ -24,6 +24,8 @@ export const useGrade = defineStore('grade', () => {
   const newer = shallowRef<RevisionState | null>(null)
   const moving = ref(false)
 
+  /** The document that the server last agreed on: what was changed here was changed from it. */
+  let base: GradeDocument | null = null
   let summary = '', why: RevisionWhy | undefined
   let edits = 0
   let sentEdits = 0
@@ -43,7 +45,7 @@ export const useGrade = defineStore('grade', () => {
   }
 
   function take({ grade, ...rest }: RevisionState): void {
-    document.value = grade
+    document.value = base = grade
     revision.value = rest
     newer.value = null
     message.value = ''
@@ -104,6 +106,7 @@ export const useGrade = defineStore('grade', () => {
       const { grade: _, ...rest } = await post<RevisionState>(`/shots/${id}/revisions`, body)
       if (shotId.value !== id) return
       revision.value = rest
+      base = body.grade
       sentEdits = sent
       failures = 0
       message.value = ''
@@ -130,13 +133,42 @@ export const useGrade = defineStore('grade', () => {
   function takeNewer(): void {
     if (newer.value) take(newer.value)
   }
-  function keepMine(): void {
+  /** Goes on from the newer state with `mine` as the document. */
+  function onTopOfNewer(mine: GradeDocument): void {
     if (!newer.value) return
-    const { grade: _, ...rest } = newer.value
+    const { grade, ...rest } = newer.value
+    document.value = mine
+    base = grade
     revision.value = rest
     newer.value = null
+    message.value = ''
+    edits++
     saveState.value = 'unsaved'
     schedule(0)
+  }
+  function keepMine(): void {
+    if (document.value) onTopOfNewer(document.value)
+  }
+  /** What the other hand changed, and what both did; null while there is no conflict. */
+  const clash = computed(() => {
+    if (!newer.value || !base || !document.value) return null
+    const merged = mergeGrades(base, document.value, newer.value.grade)
+    return { theirs: differences(base, newer.value.grade).map((d) => d.words), both: merged.both, merged: merged.grade }
+  })
+  function mergeBoth(): void {
+    if (!clash.value) return
+    summary = `Both together: ${summary}`
+    onTopOfNewer(clash.value.merged)
+  }
+  /** Keeps this state beside the newer one, as a version, and takes the newer. */
+  async function fork(name: string): Promise<void> {
+    if (!newer.value || !document.value || !revision.value) return
+    try {
+      await post(`/shots/${shotId.value}/fork`, checked(NewFork, { parentId: revision.value.headId, summary: summary || 'Edited', name, grade: checkedGrade(document.value) }))
+      takeNewer()
+    } catch (error) {
+      message.value = sentenceOf(error)
+    }
   }
 
   async function move(direction: 'undo' | 'redo'): Promise<void> {
@@ -168,5 +200,5 @@ export const useGrade = defineStore('grade', () => {
     }
   }
 
-  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, open, edit, hold, release, commit, takeNewer, keepMine, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
+  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
 })

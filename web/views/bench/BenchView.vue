@@ -222,8 +222,11 @@ useBenchKeys({
       <Notice :text="fault" @close="fault = ''" />
       <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.message = ''">
         <template v-if="grade.saveState === 'conflict'">
+          <span v-if="grade.clash" class="clash">{{ text.conflict.theirs(grade.clash.theirs.join('; ')) }}{{ grade.clash.both.length ? ` ${text.conflict.both(grade.clash.both.join('; '))}` : '' }}</span>
           <button type="button" @click="grade.takeNewer">{{ text.conflict.take }}</button>
+          <button type="button" @click="grade.mergeBoth">{{ text.conflict.merge }}</button>
           <button type="button" @click="grade.keepMine">{{ text.conflict.keep }}</button>
+          <button type="button" @click="grade.fork(text.conflict.versionName(new Date().toLocaleTimeString('en-GB')))">{{ text.conflict.fork }}</button>
         </template>
       </Notice>
     </div>
@@ -270,6 +273,7 @@ useBenchKeys({
 <style scoped>
 .bench { height: 100%; display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); overflow: hidden; --lower: 186px; --meridian: 132px; }
 .notices { display: grid; }
+.clash { font-size: 12px; max-width: 520px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
 .work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
 .upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }

@@ -1,0 +1,23 @@
+// Grade sheets of a shot and of a project, as data to print, to keep or to open in a spreadsheet.
+import { Hono } from 'hono'
+import type { GradeSheet } from '@contracts/responses'
+import type { ServerContext } from '../context'
+import { sheetAsCsv, sheetOfProject, sheetOfShot } from '../media/sheet'
+import { attachment } from './pictures'
+import { uuidParam } from './params'
+
+const csv = (sheet: GradeSheet, name: string): [string, 200, Record<string, string>] => [`\ufeff${sheetAsCsv(sheet)}`, 200, { 'content-type': 'text/csv; charset=utf-8', ...attachment(`${name} grade sheet.csv`) }]
+
+export function sheetRoutes(context: ServerContext): Hono {
+  return new Hono()
+    .get('/shots/:id/sheet.json', async (c) => c.json(await sheetOfShot(context, uuidParam(c, 'id', 'shot'))))
+    .get('/shots/:id/sheet.csv', async (c) => {
+      const sheet = await sheetOfShot(context, uuidParam(c, 'id', 'shot'))
+      return c.body(...csv(sheet, sheet.shots[0]?.name ?? 'shot'))
+    })
+    .get('/projects/:id/sheet.json', async (c) => c.json(await sheetOfProject(context, uuidParam(c, 'id', 'project'))))
+    .get('/projects/:id/sheet.csv', async (c) => {
+      const sheet = await sheetOfProject(context, uuidParam(c, 'id', 'project'))
+      return c.body(...csv(sheet, sheet.project || 'project'))
+    })
+}
