@@ -2,7 +2,7 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
-import { isEncodingId } from '@core/index'
+import { carriedStations, isEncodingId, type CarriedStation } from '@core/index'
 
 // Printable text on one line: no control characters.
 const oneLine = /^[^\p{Cc}]*$/u
@@ -47,6 +47,14 @@ export class NewFork {
 export class GoBack {
   @IsUUID() expectedId!: string
   @IsUUID() revisionId!: string
+}
+
+/** A grade, or some stations of it, from another shot of the project. */
+export class CarryOver {
+  @IsUUID() fromId!: string
+  @IsArray() @ArrayMinSize(1) @ArrayUnique() @IsIn(carriedStations, { each: true }) stations!: CarriedStation[]
+  /** The corrections are solved anew on this shot's own pixels. */
+  @IsBoolean() solve!: boolean
 }
 
 export class HeadMove {
@@ -102,8 +110,6 @@ export class ShotChanges {
   /** For the scenes that the shots are in. */
   @IsOptional() @IsString() @Matches(/^[A-Za-z0-9-]{1,60}$/) standardId?: string
   @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
-  /** The shot whose present grade the others get; what each reads by stays its own. */
-  @IsOptional() @IsUUID() gradeFrom?: string
   /** The rate to play at; null takes it back to the rate it was shot at. */
   @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null) @ValidateNested() @Type(() => RateOf) played?: RateOf | null
 }

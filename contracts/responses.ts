@@ -183,6 +183,18 @@ export interface ShotSheet {
 }
 export interface GradeSheet { readonly project: string; readonly made: string; readonly shots: readonly ShotSheet[] }
 
+/** What came of carrying a grade to a shot. */
+export interface Carried {
+  readonly shotId: string
+  readonly name: string
+  /** How the grade here differs from the one it came from. */
+  readonly differs: readonly string[]
+  /** Aims that could not be met, each with its reason. */
+  readonly unmet: readonly string[]
+  /** What lies outside the standard now; what is lost first. */
+  readonly outside: readonly string[]
+}
+
 export interface ShotDetail extends ShotSummary {
   readonly projectName: string
   readonly previousShotId: string | null

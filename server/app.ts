@@ -3,6 +3,7 @@ import { serveStatic } from '@hono/node-server/serve-static'
 import { Hono } from 'hono'
 import type { ServerContext } from './context'
 import { Problem, problemResponse } from './problem'
+import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
 import { lutRoutes } from './routes/luts'
@@ -32,7 +33,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

@@ -88,12 +88,6 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
     if (!isShippedEncoding(encodingId)) throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
     await regrade(db, shots, `Read as ${encodingById(encodingId).name}`, actor, (shot) => setRead(shot.grade, { method: 'formula', encodingId, range, gamutId: encodingById(encodingId).gamutIds[0] }))
   }
-  if (change.gradeFrom) {
-    const source = (await requireShots(db, [change.gradeFrom]))[0]!
-    if (source.projectId !== projectId) throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'gradeFrom' })
-    // What a shot reads by belongs to its camera.
-    await regrade(db, shots.filter((s) => s.id !== source.id), `Grade of ${source.name}`, actor, (shot) => ({ ...source.grade, read: shot.grade.read }))
-  }
 }
 
 async function regrade(db: Queryable, shots: readonly ReelShot[], summary: string, actor: string, change: (shot: ReelShot) => GradeDocument): Promise<void> {

@@ -5,8 +5,8 @@ import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import {
-  bakeLutFor, compile, executeExactly, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, lutError, measureFrame, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, withinBound,
-  type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Finding, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan, type Pointed,
+  bakeLutFor, compile, executeExactly, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, lutError, measureFrame, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, solveAims, withinBound,
+  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Finding, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan, type Pointed, type Solution,
 } from '@core/index'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
@@ -89,6 +89,12 @@ const undecided = (range: CodeRange): GuessSummary => ({ kind: 'display gamma', 
 export function findings({ source, grade, luts, sourceBits, pointed, maxWidth, maxHeight }: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
   const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
   return measureFrame(gradedPicture(shrink(frame, width, height), sourceBits, grade, lutFinder(luts)), pointed)
+}
+
+/** Aims solved on a frame no larger than asked, as the Bench solves them. */
+export function solve({ source, grade, luts, aims, maxWidth, maxHeight }: GradeTask & { aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
+  const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
+  return solveAims({ grade, lut: lutFinder(luts), frame: shrink(frame, width, height), aims, locked: new Set() })
 }
 
 export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }

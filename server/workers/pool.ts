@@ -3,7 +3,7 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
-import type { ColourTags, Finding, LatticeSize, Pointed } from '@core/index'
+import type { Aim, ColourTags, Finding, LatticeSize, Pointed, Solution } from '@core/index'
 import type { BakedCube, GradeTask, SourceFrame, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
@@ -13,6 +13,7 @@ export interface FrameWorkers {
   readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
   readonly bakeCube: (task: GradeTask & { size: LatticeSize; title: string }) => Promise<BakedCube>
   readonly findings: (task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }) => Promise<readonly Finding[]>
+  readonly solve: (task: GradeTask & { aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
   readonly guess: (task: { source: SourceFrame; tags: ColourTags }) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>
@@ -30,6 +31,7 @@ export function startFrameWorkers(workerFile = fileURLToPath(new URL('./frame-wo
     thumbnailPng: call('thumbnailPng'),
     bakeCube: call('bakeCube'),
     findings: call('findings'),
+    solve: call('solve'),
     guess: call('guess'),
     threads,
     close: () => pool.close({ force: true }),

@@ -137,17 +137,6 @@ describe('many shots at once', () => {
     expect((await reelOf(projectId)).shots.map((s) => s.revisionDepth)).toEqual([2, 2, 2])
   })
 
-  test('a grade is copied to others, but not what they read by', async () => {
-    const { projectId, ids } = await three()
-    await save(ids[0]!, (g) => ({ ...g, read: { ...g.read, encodingId: 'hlg', gamutId: 'bt2020' }, steps: g.steps.map((s) => (s.kind === 'exposure' ? { ...s, params: { exposureStops: 0.75 } } : s)) }))
-    await done(await postJson('/shots/changes', { shotIds: ids, gradeFrom: ids[0] }))
-    const [source, other] = [await shotById(ids[0]!), await shotById(ids[1]!)]
-    expect(other.revision.grade.steps).toEqual(source.revision.grade.steps)
-    expect(other.read.encodingId).not.toBe('hlg')
-    expect(other.revision.summary).toBe('Grade of Shot 1')
-    expect((await reelOf(projectId)).shots.map((s) => s.revisionDepth)).toEqual([2, 2, 2])
-  })
-
   test('order: before a shot, to the end, several at once', async () => {
     const { projectId, ids } = await three()
     const names = async (): Promise<string[]> => (await ranges(projectId)).map(([name]) => name)

@@ -11,6 +11,7 @@ import AppHeader from '../../components/AppHeader.vue'
 import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
+import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
 import FileFacts from './FileFacts.vue'
 import ImportList from './ImportList.vue'
@@ -34,7 +35,7 @@ const scene = ref<SceneChoice>('all')
 const sortBy = ref<SortKey>('position'), downward = ref(false)
 const layout = useStorage<'table' | 'sheet'>('reel-layout', 'table')
 const sheetColumns = ref(1)
-const copied = ref<ShotSummary | null>(null)
+const copied = ref<ShotSummary | null>(null), carrying = ref(false)
 
 const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
 const standings = useStandings(() => all.value, (id) => library.standardOf(id))
@@ -141,9 +142,10 @@ useEventListener(window, 'keydown', (event) => {
         <ContactSheet v-else :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
       </div>
       <FileFacts v-if="chosen.length === 1" :shot="chosen[0]!" />
+      <CarryPanel v-if="carrying && copied" :from="copied" :to="chosen" @close="carrying = false" @done="load" />
       <SelectionBar
         v-if="all.length" :shots="chosen" :all="shots.length" :scenes="library.reel?.scenes ?? []" :copied="copied" :in-order="inOrder"
-        @change="change" @copy="copied = chosen[0] ?? null" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
+        @change="change" @copy="copied = chosen[0] ?? null" @carry="carrying = true" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
       />
     </main>
   </div>

@@ -11,7 +11,7 @@ import { rateOf } from './shot-facts'
 import { text } from './text'
 
 const props = defineProps<{ shots: readonly ShotSummary[]; all: number; scenes: readonly SceneSummary[]; copied: ShotSummary | null; inOrder: boolean }>()
-const emit = defineEmits<{ change: [change: Omit<ShotChanges, 'shotIds'>]; copy: []; join: []; cut: []; move: [by: -1 | 1]; remove: [] }>()
+const emit = defineEmits<{ carry: []; change: [change: Omit<ShotChanges, 'shotIds'>]; copy: []; join: []; cut: []; move: [by: -1 | 1]; remove: [] }>()
 
 const library = useLibrary()
 const sure = ref(false)
@@ -63,7 +63,7 @@ function range(value: 'full' | 'legal'): void {
         <ElOption v-for="r in rates" :key="r.id" :value="r.id" :label="r.name" />
       </ElSelect>
       <HelpTip :text="text.copyTip"><ElButton size="small" @click="emit('copy')">{{ text.copy }}</ElButton></HelpTip>
-      <ElButton v-if="copied" size="small" @click="emit('change', { gradeFrom: copied.id })">{{ text.paste(copied.name) }}</ElButton>
+      <ElButton v-if="copied" size="small" @click="emit('carry')">{{ text.paste(copied.name) }}</ElButton>
       <HelpTip v-if="inOrder" :text="text.orderTip"><span class="pair"><ElButton size="small" @click="emit('move', -1)">{{ text.earlier }}</ElButton><ElButton size="small" @click="emit('move', 1)">{{ text.later }}</ElButton></span></HelpTip>
       <HelpTip v-if="shots.length === 1" :text="text.cutTip"><ElButton size="small" @click="emit('cut')">{{ text.cut }}</ElButton></HelpTip>
       <HelpTip v-if="joinable" :text="text.joinTip"><ElButton size="small" @click="emit('join')">{{ text.join }}</ElButton></HelpTip>

@@ -1,0 +1,48 @@
+// Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's own pixels.
+import { stationOf, type GradeDocument, type StationId } from '../grade'
+import type { Finding, Pointed, ReadingId } from '../readings'
+import type { Aim } from './aim'
+
+/** The stations that can be carried; how a shot is read stays its own. */
+export const carriedStations = ['level', 'shape', 'hue', 'regions', 'look', 'show'] as const satisfies readonly StationId[]
+export type CarriedStation = (typeof carriedStations)[number]
+
+/** `onto` with the chosen stations of `from`. Steps on the display side belong to their stations. */
+export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: readonly CarriedStation[]): GradeDocument {
+  const taken = new Set<StationId>(chosen), regions = taken.has('regions') ? from.regions : onto.regions
+  return {
+    ...onto,
+    ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
+    regions,
+    steps: [...from.steps.filter((s) => taken.has(stationOf(s))), ...onto.steps.filter((s) => !taken.has(stationOf(s)))],
+  }
+}
+
+const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const
+const names = { black: 'Black', middle: 'Middle', white: 'White' } as const
+const leastConfidence = 1 / 3
+
+/**
+ * The aims under which the corrections are solved anew: levels as they measure on the shot that the grade comes from, and this shot's own
+ * card, greys and skin. `there` and `here` are the findings of both, each through the carried grade.
+ */
+export function carriedAims(there: readonly Finding[], here: readonly Finding[], pointed: Pointed): readonly Aim[] {
+  const of = (findings: readonly Finding[], id: ReadingId): Finding | undefined => findings.find((f) => f.id === id)
+  const card = pointed.card && of(here, 'cardExposure'), greys = of(here, 'neutrals')
+  const level = (id: 'black' | 'middle' | 'white'): readonly Aim[] => {
+    const value = of(there, id)?.value
+    return value === undefined ? [] : [{ id, name: names[id], rank: 2, want: { kind: 'level', share: shares[id], value } }]
+  }
+  // A scene without a white or a black of its own is not stretched to another's.
+  const ends = (['black', 'white'] as const).flatMap((id) => (of(here, id === 'white' ? 'noWhite' : 'noBlack')?.alarm && !of(there, id === 'white' ? 'noWhite' : 'noBlack')?.alarm ? [] : level(id)))
+  return [
+    ...(card && pointed.card ? [{ id: 'card', name: 'Card', rank: 1, want: { kind: 'light', areas: [pointed.card], stops: of(there, 'cardExposure')?.value ?? 0 } } as const] : level('middle')),
+    ...ends,
+    ...(pointed.card ? [{ id: 'white-balance', name: 'Card', rank: 1, want: { kind: 'neutral', areas: [pointed.card] } } as const]
+      : greys?.places?.length && greys.confidence >= leastConfidence ? [{ id: 'white-balance', name: 'Greys of the picture', rank: 1, want: { kind: 'neutral', areas: greys.places } } as const] : []),
+    ...pointed.subjects.flatMap(({ name, area, card: own }): readonly Aim[] => (own ? [{ id: `skin-${name}`, name: `Skin, ${name}`, rank: 3, want: { kind: 'skin', area, hueDegrees: own.hueDegrees } }] : [])),
+  ]
+}
+
+/** What is told of a reading that lies outside after carrying; what is lost comes first. */
+export const lossFirst = (a: { readonly id: ReadingId; readonly weight: number }, b: { readonly id: ReadingId; readonly weight: number }): number => Number(b.id === 'clipped' || b.id === 'crushed') - Number(a.id === 'clipped' || a.id === 'crushed') || b.weight - a.weight
