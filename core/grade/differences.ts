@@ -43,7 +43,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
     if (now) stepDifferences(step, now, out, nameIn(before, step))
     else say(`step.${step.id}`, `${nameIn(before, step)} removed`)
   }
-  for (const step of after.steps) if (!before.steps.some((s) => s.id === step.id)) say(`step.${step.id}`, `${nameIn(after, step)} added`)
+  for (const step of after.steps) if (!before.steps.some((s) => s.id === step.id)) say(`step.${step.id}`, `${nameIn(after, step)} added${settingsOf(step)}`)
   if (out.length === 0 && !same(before.steps.map((s) => s.id), after.steps.map((s) => s.id))) say('steps.order', 'Order of steps')
   for (const region of before.regions) {
     const now = after.regions.find((r) => r.id === region.id)
@@ -60,6 +60,12 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   }
   if (before.working !== after.working) change('working', 'Steps act on', before.working, after.working)
   return out
+}
+
+/** What a new step is set to, beyond the defaults. */
+function settingsOf(step: Step): string {
+  const set = Object.entries(stepKindById(step.kind).parameters).filter(([key, p]) => !same(step.params[key], p.default)).map(([key, p]) => `${p.label.toLowerCase()} ${printValueOf(p, step.params[key])}`)
+  return set.length > 0 ? `: ${set.join(', ')}` : ''
 }
 
 const nameIn = ({ regions }: GradeDocument, { name, regionId }: Step): string => (regionId === undefined ? name : `${regions.find((r) => r.id === regionId)?.name ?? 'Region'}, ${name.toLowerCase()}`)

@@ -1,6 +1,7 @@
 // What the tests do on the Bench, in a person's words.
 import { expect, type Locator, type Page } from '@playwright/test'
 import type { ShotSummary } from '@contracts/responses'
+import { drawOnPicture } from '../support/drawing'
 
 export const address = (): string => process.env['PALE_TEST_ADDRESS'] ?? ''
 
@@ -82,4 +83,10 @@ export function tracePixels(page: Page, name: string): Promise<number> {
     for (let i = 3; i < data.length; i += 4) if (data[i]! > 0) lit++
     return lit
   })
+}
+
+/** Draws a part on the picture to be measured; places in shares of the frame. */
+export async function drawPart(page: Page, left: number, top: number, right: number, bottom: number): Promise<void> {
+  await drawOnPicture(page, [left, top], [right, bottom])
+  await expect(page.getByTestId('part-bar')).toContainText('luma')
 }

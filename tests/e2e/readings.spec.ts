@@ -1,7 +1,6 @@
 // Readings against a house standard: ranked, opened, waived; cards and subjects pointed out in the picture; standards changed in their view.
 import { expect, test, type Page } from '@playwright/test'
-import { drawOnPicture } from '../support/drawing'
-import { address, demoShot, openBench, resetShot, type } from './bench-page'
+import { address, demoShot, drawPart, openBench, resetShot, type } from './bench-page'
 
 test.beforeEach(async () => {
   await resetShot('Potter at the bench')
@@ -10,10 +9,6 @@ test.beforeEach(async () => {
 })
 
 const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 20_000 })
-async function drawPart(page: Page, left: number, top: number, right: number, bottom: number): Promise<void> {
-  await drawOnPicture(page, [left, top], [right, bottom])
-  await expect(page.getByTestId('part-bar')).toContainText('luma')
-}
 const row = (page: Page, id: string) => page.locator(`[data-reading="${id}"]`)
 
 test('the card says by how much the shot is off; correcting by that takes it away', async ({ page }) => {

@@ -96,7 +96,7 @@ function accept(): void {
       class="figures value" inputmode="decimal" :disabled="disabled" :aria-label="`${parameter.label}, ${parameter.unit}`" :value="typed ?? shown"
       @focus="($event.target as HTMLInputElement).select()" @input="typed = ($event.target as HTMLInputElement).value" @change="accept" @blur="accept" @keydown.enter="accept" @keydown.escape="typed = null" @keydown.stop
     />
-    <span class="unit quiet">{{ parameter.unit }}<span v-if="also" class="figures"> {{ also }}</span></span>
+    <span class="unit quiet">{{ parameter.unit }}<span v-if="also" class="figures also">{{ also }}</span></span>
     <span class="effect quiet figures" aria-live="off">{{ effect ?? '' }}</span>
   </div>
 </template>
@@ -114,6 +114,7 @@ function accept(): void {
 .track:hover .mark { width: 5px; }
 .value { width: 100%; text-align: right; background: none; border: var(--line) solid transparent; border-radius: var(--radius); padding: 0 var(--gap-small); height: 20px; }
 .value:hover, .value:focus { background: var(--well); border-color: var(--hairline); }
+.also { margin-left: var(--gap-small); }
 .unit { white-space: nowrap; font-size: var(--text-small); }
 .effect { white-space: nowrap; font-size: var(--text-small); overflow: hidden; }
 </style>

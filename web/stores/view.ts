@@ -2,9 +2,12 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { defaultInstruments, type InstrumentId, type OverlaySettings, type Part, type StationId } from '@core/index'
+import { defaultInstruments, type InstrumentId, type OverlaySettings, type Part, type StationId, type TraceImage } from '@core/index'
 import { defaultGraticules, defaultSlots, soundGraticules, soundInstruments, soundSlots } from './kept-settings'
 
+export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
+/** A line across the picture: where it crosses the middle (share of the width), and its turn from upright. */
+export interface Wipe { readonly position: number; readonly degrees: number }
 export type Surround = 'dark' | 'black' | 'grey' | 'white'
 
 /** A setting in this browser's storage that is checked when it is read. */
@@ -42,6 +45,8 @@ export const useView = defineStore('view', () => {
   const reference = ref(false)
   /** A station that is left out while its button is held. */
   const bypassed = shallowRef<StationId | null>(null)
+  /** A held picture, and how it is compared with the present one. */
+  const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null), compare = shallowRef<CompareMode>('off'), wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
-  return { frame, station, asShot, regionId, surround, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, showKeys }
+  return { frame, station, asShot, regionId, surround, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, still, compare, wipe, showKeys }
 })

@@ -31,6 +31,7 @@ import TimeLine from './TimeLine.vue'
 import TransportBar from './TransportBar.vue'
 import { useAiming } from './useAiming'
 import { useBenchKeys } from './useBenchKeys'
+import { useComparing } from './useComparing'
 import { useLooking } from './useLooking'
 import { useMarking } from './useMarking'
 import { usePointing } from './usePointing'
@@ -134,6 +135,10 @@ const aiming = useAiming({
   pointed: () => pointing.pointed.value,
   part: () => (marking.drawnPart.value ? { left: marking.drawnPart.value.left, top: marking.drawnPart.value.top, right: marking.drawnPart.value.right, bottom: marking.drawnPart.value.bottom } : null),
 })
+const comparing = useComparing(
+  () => { const now = renderer.shown.value; return now && shot.value ? { image: now.picture, name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value) } : null },
+  (sentence) => { fault.value = sentence },
+)
 const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
 watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
 const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
@@ -211,6 +216,7 @@ useBenchKeys({
   toggleKeys: () => { view.showKeys = !view.showKeys },
   closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (aims.pending) aims.takeBack() },
   balance: aiming.balance,
+  nextCompare: comparing.next,
   keepAims: aims.keep,
 })
 </script>
@@ -235,16 +241,16 @@ useBenchKeys({
         <div class="picture">
           <PictureStage
             :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping" :frame="renderer.shown.value?.frameIndex ?? null"
-            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay"
-            @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
+            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe"
+            @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine
             :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
             :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
           />
           <TransportBar
-            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length"
-            @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="marking.setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
+            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length" :compare="view.compare" :held="view.still?.name ?? ''"
+            @compare="comparing.choose" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="marking.setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
           />
         </div>
         <InstrumentColumn

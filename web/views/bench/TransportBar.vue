@@ -4,14 +4,20 @@ import { computed } from 'vue'
 import { overlays, timecodeAt, type OverlayId } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
-import type { Surround } from '../../stores/view'
+import type { CompareMode, Surround } from '../../stores/view'
 import type { PlayCounts } from '../../workers/player'
 import { text } from './text'
+import type { CompareChoice } from './useComparing'
 
 const props = defineProps<{
-  shot: Pick<ShotSummary, 'media' | 'firstFrame' | 'frameCount' | 'leadFrame' | 'proxy'>; frame: number; asShot: boolean; surround: Surround; overlay: OverlayId | ''; playing: boolean; speed: number; loop: boolean; counts: PlayCounts | null; moments: number
+  shot: Pick<ShotSummary, 'media' | 'firstFrame' | 'frameCount' | 'leadFrame' | 'proxy'>; frame: number; asShot: boolean; surround: Surround; overlay: OverlayId | ''; playing: boolean; speed: number; loop: boolean; counts: PlayCounts | null; moments: number; compare: CompareMode; held: string
 }>()
-defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; overlay: [id: OverlayId | '']; play: []; loop: []; moment: [] }>()
+const emit = defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; overlay: [id: OverlayId | '']; play: []; loop: []; moment: []; compare: [choice: CompareChoice] }>()
+function choose(event: Event): void {
+  const select = event.target as HTMLSelectElement, choice = select.value as CompareChoice
+  select.value = props.compare
+  emit('compare', choice)
+}
 const last = computed(() => props.shot.firstFrame + props.shot.frameCount - 1)
 const here = computed(() => props.frame - props.shot.firstFrame)
 const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
@@ -29,19 +35,20 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
     <HelpTip :text="text.setLeadTip"><button type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button></HelpTip>
     <HelpTip :text="text.overlayTip"><select :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select></HelpTip>
+    <HelpTip :text="text.compare.tip"><select :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select></HelpTip>
     <HelpTip :text="text.surroundTip"><button type="button" @click="$emit('surround')">{{ surround }}</button></HelpTip>
     <HelpTip :text="text.asShotTip"><button type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button></HelpTip>
   </div>
 </template>
 
 <style scoped>
-.transport { display: flex; align-items: center; gap: 3px; height: 34px; white-space: nowrap; overflow: hidden; font-size: 12px; }
-.time { min-width: 80px; }
+.transport { display: flex; align-items: center; gap: 2px; height: 34px; white-space: nowrap; overflow: hidden; font-size: 12px; }
+.time { min-width: 76px; font-size: 11px; }
 .frame { min-width: 4.6em; text-align: right; font-size: var(--text-small); padding-right: 2px; }
 .play { min-width: 3.6em; }
 .state { flex: 1; min-width: 0; font-size: var(--text-small); overflow: hidden; text-overflow: ellipsis; }
-button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 5px; min-width: 24px; min-height: var(--control); }
-select { max-width: 74px; }
+button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; min-height: var(--control); }
+select { max-width: 62px; }
 select option { background: var(--panel); color: var(--ink); }
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--ink-quiet); }

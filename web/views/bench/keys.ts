@@ -33,6 +33,7 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
       { keys: 'T', what: 'next marks on the picture' },
       { keys: 'H', what: 'instruments look after this station, or at the picture' },
       { keys: 'Y', what: 'hold this trace as the reference' },
+      { keys: 'M', what: 'hold this picture; then wipe, side by side, blink' },
       { keys: '` (hold)', what: 'leave the open station out' },
     ],
   },

@@ -73,6 +73,7 @@ export const text = {
     balance: 'The mean of each channel, in percent. Equal numbers mean no cast over all.',
     chroma: 'Mean distance from neutral on the vectorscope, where 100 % is the largest possible, and the direction of the mean colour.',
   },
+  compare: { title: 'compare', tip: 'Holds a picture and shows it beside the present one. (M)', hold: 'hold this picture', import: 'bring a picture …', wipe: 'wipe', side: 'side by side', blink: 'blink', letGo: (name: string): string => `let go of ${name}`, heldPicture: (name: string): string => `Held picture: ${name}`, line: 'Wipe line', lineTip: 'Drag, or left and right; up and down turn it', turn: 'Turn the line', name: (shot: string, frame: number, asShot: boolean): string => `${shot}, frame ${frame}${asShot ? ', as shot' : ''}`, notAPicture: (name: string): string => `${name} is no picture that this browser can read. Bring a PNG or JPEG.` },
   pages: { level: 'whole', byTone: 'by tone', tone: 'tone', zones: 'zones' },
   zones: { around: 'around the centre', below: 'and all below', above: 'and all above', reach: 'Reach', reachTip: 'Around the centre, or all tones below or above it as well.', addTip: (name: string): string => `Adds a push for the ${name.toLowerCase()}.`, on: 'on', off: 'off', remove: 'remove', none: 'No zone yet. A zone pushes some tones only: brighter or darker, tinted, more or less saturated.' },
   aims: {

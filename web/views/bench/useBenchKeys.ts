@@ -21,6 +21,7 @@ export interface BenchActions {
   readonly nextOverlay: () => void
   readonly togglePart: () => void
   readonly balance: () => void
+  readonly nextCompare: () => void
   readonly keepAims: () => void
   readonly toggleReference: () => void
   readonly nextTap: () => void
@@ -53,6 +54,7 @@ export function useBenchKeys(actions: BenchActions): void {
     t: actions.nextOverlay,
     b: actions.togglePart,
     n: actions.balance,
+    m: actions.nextCompare,
     Enter: actions.keepAims,
     y: actions.toggleReference,
     h: actions.nextTap,

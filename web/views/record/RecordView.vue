@@ -139,7 +139,7 @@ function choose(id: string): void {
 </template>
 
 <style scoped>
-.page { height: 100%; display: grid; grid-template-rows: auto 1fr; }
+.page { height: 100%; display: grid; grid-template: auto 1fr / minmax(0, 1fr); overflow: hidden; }
 .record { min-height: 0; display: flex; flex-direction: column; gap: var(--gap); padding: var(--gap) var(--gap-wide) 0; }
 .top { display: flex; align-items: center; gap: var(--gap-wide); min-height: 40px; }
 .lead { flex: 1; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

@@ -152,7 +152,7 @@ useEventListener(window, 'keydown', (event) => {
 </template>
 
 <style scoped>
-.page { height: 100%; display: grid; grid-template-rows: auto 1fr; }
+.page { height: 100%; display: grid; grid-template: auto 1fr / minmax(0, 1fr); overflow: hidden; }
 .page.over { outline: 2px solid var(--accent); outline-offset: -2px; }
 .reel { min-height: 0; display: flex; flex-direction: column; gap: var(--gap); padding: var(--gap) var(--gap-wide) 0; }
 .top { display: flex; align-items: center; gap: var(--gap-wide); min-height: 40px; }

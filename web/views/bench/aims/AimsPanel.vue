@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The aims: what is wanted, what it comes to, what moves for it, what may not move; kept or taken back as a whole.
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { controlsFor, goalsOf, printQuantity, type Aim, type AimResult, type BalanceLine, type ControlId } from '@core/index'
 import HelpTip from '../../../components/HelpTip.vue'
 import { useAims } from '../../../stores/aims'
@@ -33,7 +33,10 @@ const typed = (aim: Aim | null): number | null => {
   const goal = goalsOf(aim.want)[0]!
   return Number((goal.quantity === 'stops' ? goal.value : goal.value * 100).toFixed(goal.quantity === 'stops' ? 2 : 1))
 }
+/** What is being typed stays, though results come in meanwhile. */
+const draft = ref<{ readonly id: string; readonly words: string } | null>(null)
 function type(aim: Aim, event: Event): void {
+  draft.value = null
   const input = event.target as HTMLInputElement, value = Number(input.value.replace(',', '.').replace('−', '-'))
   const { want } = aim
   if (!Number.isFinite(value) || input.value.trim() === '') { input.value = String(typed(aim)); return }
@@ -57,7 +60,7 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
         <input v-if="r.aim" type="checkbox" :checked="!store.refused.has(r.id)" :aria-label="text.aims.take(r.name)" @change="store.refuse(r.id, !($event.target as HTMLInputElement).checked)">
         <span v-else aria-hidden="true" class="quiet">–</span>
         <HelpTip :text="r.result?.why || r.evidence || text.aims.tip"><span class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet unsure">{{ text.aims.unsure }}</span></span></HelpTip>
-        <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :value="typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}</span>
+        <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :value="draft?.id === r.id ? draft.words : typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @input="draft = { id: r.id, words: ($event.target as HTMLInputElement).value }" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}</span>
         <span v-else-if="r.aim" class="want quiet">{{ r.aim.want.kind === 'neutral' ? text.aims.neutral : goalsOf(r.aim.want).map((g) => printQuantity(g.quantity, g.value)).join(' · ') }}</span>
         <span v-else class="evidence quiet">{{ r.evidence }}</span>
         <span v-if="r.result" class="figures result"><span class="quiet">{{ before(r.result) }}</span> {{ after(r.result) }}</span>

@@ -3,8 +3,9 @@
 import { computed, ref, watch } from 'vue'
 import type { DrawnPart, OverlaySettings, Probe, Region, TraceImage } from '@core/index'
 import { putImage } from '../../../composables/putImage'
-import type { Surround } from '../../../stores/view'
+import type { CompareMode, Surround, Wipe } from '../../../stores/view'
 import { text } from '../text'
+import ComparePicture from './ComparePicture.vue'
 import OverlayLegend from './OverlayLegend.vue'
 import PartOverlay from './PartOverlay.vue'
 import ProbeReadout from './ProbeReadout.vue'
@@ -13,10 +14,11 @@ import RegionOverlay from './RegionOverlay.vue'
 const props = defineProps<{
   picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; frame: number | null
   lit: TraceImage | null; litNote: string; part: DrawnPart | null; card: DrawnPart | null; subjects: readonly (Omit<DrawnPart, 'kind'> & { readonly name: string })[]; probe: Probe | null; overlay: OverlaySettings | null
+  still: { readonly image: TraceImage; readonly name: string } | null; compare: CompareMode; wipe: Wipe
 }>()
 defineEmits<{
   shape: [change: Partial<Region['shape']>]; feather: [value: number]; hold: []; release: []
-  part: [part: DrawnPart | null]; point: [place: { readonly x: number; readonly y: number } | null]; zebra: [band: { low: number; high: number }]
+  part: [part: DrawnPart | null]; point: [place: { readonly x: number; readonly y: number } | null]; zebra: [band: { low: number; high: number }]; wipe: [wipe: Wipe]
 }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null), litCanvas = ref<HTMLCanvasElement | null>(null)
@@ -27,10 +29,11 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
 
 <template>
   <div class="stage" :class="surround">
-    <div class="frame" :style="place">
+    <div class="frame" :class="{ side: still && compare === 'side' }" :style="place">
       <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" :data-frame="frame" />
       <canvas v-show="lit" ref="litCanvas" class="lit" aria-hidden="true" data-testid="lit" :data-lit="lit !== null" />
-      <PartOverlay v-if="picture" :part="part" :card="card" :subjects="subjects" @part="$emit('part', $event)" @point="$emit('point', $event)" />
+      <PartOverlay v-if="picture && !(still && compare === 'side')" :part="part" :card="card" :subjects="subjects" @part="$emit('part', $event)" @point="$emit('point', $event)" />
+      <ComparePicture v-if="still && compare !== 'off'" :still="still" :mode="compare" :wipe="wipe" :aspect="aspect" @wipe="$emit('wipe', $event)" />
       <p v-if="fault" class="word" role="alert">▲ {{ fault }}</p>
       <p v-else-if="!picture" class="word quiet">{{ text.loading }}</p>
       <p v-if="litNote" class="note above" role="status" data-testid="lit-note">{{ litNote }}</p>
@@ -49,6 +52,7 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
 .stage.white { background: var(--surround-white); }
 .frame { position: relative; width: 100%; max-height: 100%; max-width: calc(100cqh * v-bind('aspect')); }
 canvas { display: block; width: 100%; height: 100%; background: var(--well); }
+.side > canvas { width: 50%; height: 50%; margin: calc(50% / v-bind('aspect') / 2) 0 0 50%; }
 .lit { position: absolute; inset: 0; background: none; pointer-events: none; }
 .note { position: absolute; left: var(--gap); bottom: var(--gap); margin: 0; padding: 0 var(--gap-small); background: var(--well); font-size: var(--text-small); pointer-events: none; }
 .note.above { bottom: auto; top: var(--gap); right: var(--gap); left: auto; }
