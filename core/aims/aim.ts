@@ -1,10 +1,13 @@
 // Aims: what the picture should measure. Aims of a shot are solved together.
 import type { Area } from '../readings'
 
+/** At most the value, or at least it. */
+export type Bound = 'most' | 'least'
+
 /** What is wanted. Levels, lumas and chromas are shares (0..1) of the display signal, as the readings give them. */
 export type Want =
   /** The level that a share of the picture lies below: of luma, or of one channel (0 red, 1 green, 2 blue). */
-  | { readonly kind: 'level'; readonly share: number; readonly value: number; readonly channel?: 0 | 1 | 2 }
+  | { readonly kind: 'level'; readonly share: number; readonly value: number; readonly channel?: 0 | 1 | 2; /** Not to be passed, rather than to be met. */ readonly bound?: Bound }
   /** Scene light of a place after Level, in stops from middle grey. */
   | { readonly kind: 'light'; readonly areas: readonly Area[]; readonly stops: number }
   /** Scene light of places after Level, averaged as light, without colour. */
@@ -23,6 +26,8 @@ export interface Aim {
   /** In a person's words: "Black", "Card, white", "Skin, Ember". */
   readonly name: string
   readonly want: Want
+  /** Another frame of the clip than the one that is looked at. */
+  readonly frame?: number
   /** Of aims that cannot all be met, those of higher rank (1 is highest) give way last. */
   readonly rank: 1 | 2 | 3
 }
@@ -31,6 +36,7 @@ export interface Aim {
 export interface Goal {
   readonly quantity: Quantity
   readonly value: number
+  readonly bound?: Bound
 }
 export type Quantity = 'level' | 'stops' | 'mired' | 'duv' | 'luma' | 'cb' | 'cr' | 'hue' | 'chroma'
 
@@ -39,7 +45,7 @@ export const tolerances: Readonly<Record<Quantity, number>> = { level: 0.003, st
 
 export function goalsOf(want: Want): readonly Goal[] {
   switch (want.kind) {
-    case 'level': return [{ quantity: 'level', value: want.value }]
+    case 'level': return [{ quantity: 'level', value: want.value, ...(want.bound ? { bound: want.bound } : {}) }]
     case 'light': return [{ quantity: 'stops', value: want.stops }]
     case 'neutral': return [{ quantity: 'mired', value: 0 }, { quantity: 'duv', value: 0 }]
     case 'luma': return [{ quantity: 'luma', value: want.value }]
@@ -65,5 +71,5 @@ export function printQuantity(quantity: Quantity, value: number): string {
 /** "Black at 4.0 %", "Card, white neutral". */
 export function aimWords({ name, want }: Aim): string {
   if (want.kind === 'neutral') return `${name} neutral`
-  return `${name} at ${goalsOf(want).map((g) => printQuantity(g.quantity, g.value)).join(', ')}`
+  return `${name} at ${goalsOf(want).map((g) => `${g.bound ? `${g.bound} ` : ''}${printQuantity(g.quantity, g.value)}`).join(', ')}`
 }

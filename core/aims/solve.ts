@@ -12,6 +12,8 @@ export interface AimProblem {
   readonly grade: GradeDocument
   readonly lut: LutFinder
   readonly frame: Frame
+  /** The other frames that aims speak of. */
+  readonly frames?: ReadonlyMap<number, Frame>
   readonly aims: readonly Aim[]
   /** Controls that stay where they are. */
   readonly locked: ReadonlySet<ControlId>
@@ -46,15 +48,15 @@ const agreeing = 0.3
 const reasonRounds = 20
 
 export function solveAims(problem: AimProblem): Solution {
-  const { grade, lut, frame, aims } = problem, sample = prepareSample(frame, grade, lut, aims)
-  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAims(of, lut, sample, aims, sample.check), before = checked(grade)
-  let offsets = offsetsOf(aims, before, measureAims(grade, lut, sample, aims)), values = firstTry(problem, sample, controls, offsets)
+  const { grade, lut, aims } = problem, sample = prepareAll(problem)
+  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, aims, 'check'), before = checked(grade)
+  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, aims)), values = firstTry(problem, sample, controls, offsets)
   let solved = withValues(grade, controls, values), after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
   for (let again = 0; again < 2; again++) {
-    const said = shifted(measureAims(solved, lut, sample, aims), offsets)
+    const said = shifted(measureAll(solved, lut, sample, aims), offsets)
     if (apartBy(aims, said, after) < agreeing) break
-    offsets = offsetsOf(aims, after, measureAims(solved, lut, sample, aims))
+    offsets = offsetsOf(aims, after, measureAll(solved, lut, sample, aims))
     values = solveOn(problem, sample, controls, offsets, { from: values, rounds: 5 })
     solved = withValues(grade, controls, values)
     after = checked(solved)
@@ -79,6 +81,19 @@ export function solveAims(problem: AimProblem): Solution {
   }
 }
 
+/** One sample per frame that aims speak of; a frame that is not at hand counts as the one that is looked at. */
+type Samples = ReadonlyMap<number | undefined, AimSample>
+const frameOf = ({ frame }: Aim, frames: { has: (key: number) => boolean } | undefined): number | undefined => (frame !== undefined && frames?.has(frame) ? frame : undefined)
+
+function prepareAll({ grade, lut, frame, frames, aims }: AimProblem): Samples {
+  const keys = [...new Set(aims.map((a) => frameOf(a, frames)))]
+  return new Map(keys.map((key) => [key, prepareSample((key === undefined ? undefined : frames?.get(key)) ?? frame, grade, lut, aims.filter((a) => frameOf(a, frames) === key))]))
+}
+
+function measureAll(grade: GradeDocument, lut: LutFinder, samples: Samples, aims: readonly Aim[], strata: 'spread' | 'check' = 'spread'): Measured {
+  return new Map([...samples].flatMap(([key, sample]) => [...measureAims(grade, lut, sample, aims.filter((a) => frameOf(a, samples) === key), sample[strata])]))
+}
+
 /** The controls that the aims ask for and that are not locked. */
 export function freeControls({ grade, aims, locked }: Pick<AimProblem, 'grade' | 'aims' | 'locked'>): readonly Control[] {
   const wanted = new Set(aims.flatMap((a) => controlsFor(a.want)))
@@ -96,8 +111,9 @@ const asShown = (quantity: Quantity, v: number | null): number | null => (v !== 
 
 const top = 0.9995, bottom = 0.0005
 /** How far a measure lies from its goal, in tolerances. */
-function gapOf({ quantity, value }: Goal, is: number): number {
+function gapOf({ quantity, value, bound }: Goal, is: number): number {
   const gap = (quantity === 'hue' ? turn(is - value) : is - value) / tolerances[quantity]
+  if ((bound === 'most' && gap < 0) || (bound === 'least' && gap > 0)) return 0
   // At an end of the signal the wanted value is a bound: what lies further out is held there.
   if ((quantity === 'level' || quantity === 'luma') && ((value >= top && gap > 0) || (value <= bottom && gap < 0))) return 0
   return gap
@@ -113,10 +129,10 @@ const shifted = (sampled: Measured, offsets: Offsets): Measured => new Map([...s
 
 interface Search { readonly from?: readonly number[]; readonly rounds?: number; readonly aims?: readonly Aim[]; /** Stays where the search begins. */ readonly still?: ControlId }
 
-function residualsOf({ grade, lut, aims: all }: AimProblem, sample: AimSample, controls: readonly Control[], offsets: Offsets, aims = all): (values: readonly number[]) => readonly number[] {
+function residualsOf({ grade, lut, aims: all }: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, aims = all): (values: readonly number[]) => readonly number[] {
   const wanted = aims.map((a) => ({ aim: a, goals: goalsOf(a.want), weight: rankWeights[a.rank] }))
   return (values) => {
-    const tried = controls.reduce((next, control, i) => setParameter(next, control.stepId, control.key, values[i]!), grade), measured = shifted(measureAims(tried, lut, sample, aims), offsets)
+    const tried = controls.reduce((next, control, i) => setParameter(next, control.stepId, control.key, values[i]!), grade), measured = shifted(measureAll(tried, lut, sample, aims), offsets)
     return wanted.flatMap(({ aim, goals, weight }) => goals.map((goal, i) => {
       const is = measured.get(aim.id)?.[i]
       return weight * (is === null || is === undefined ? unmeasured : gapOf(goal, is))
@@ -124,7 +140,7 @@ function residualsOf({ grade, lut, aims: all }: AimProblem, sample: AimSample, c
   }
 }
 
-function solveOn(problem: AimProblem, sample: AimSample, controls: readonly Control[], offsets: Offsets, { from, rounds, aims, still }: Search = {}): readonly number[] {
+function solveOn(problem: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, { from, rounds, aims, still }: Search = {}): readonly number[] {
   const variables = controls.map(({ id, value, parameter: { min, max }, scale }, i) => {
     const begin = from?.[i] ?? value
     return { start: value, from: begin, least: id === still ? begin : min, most: id === still ? begin : max, scale }
@@ -136,7 +152,7 @@ function solveOn(problem: AimProblem, sample: AimSample, controls: readonly Cont
  * In working order: what Level alone decides, exposure and white, first, and everything together from there. Black offset and contrast can
  * stand in for one another far from the picture's own tones; where that led astray, contrast is looked for first.
  */
-function firstTry(problem: AimProblem, sample: AimSample, controls: readonly Control[], offsets: Offsets): readonly number[] {
+function firstTry(problem: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets): readonly number[] {
   const level = problem.aims.filter(({ want }) => want.kind === 'light' || want.kind === 'neutral'), residuals = residualsOf(problem, sample, controls, offsets)
   const from = level.length > 0 && level.length < problem.aims.length ? solveOn(problem, sample, controls, offsets, { aims: level, still: 'blackOffset' }) : controls.map((c) => c.value)
   const all = solveOn(problem, sample, controls, offsets, { from }), gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0)
@@ -146,10 +162,10 @@ function firstTry(problem: AimProblem, sample: AimSample, controls: readonly Con
 }
 
 /** For each aim that is not met: what stands in its way. */
-function reasons(problem: AimProblem, sample: AimSample, controls: readonly Control[], offsets: Offsets, values: readonly number[], unmet: readonly Aim[], after: Measured): ReadonlyMap<string, string> {
+function reasons(problem: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, values: readonly number[], unmet: readonly Aim[], after: Measured): ReadonlyMap<string, string> {
   const { aims, lut } = problem, ids = new Set(unmet.map((a) => a.id))
   const met = (tried: readonly number[], aim: Aim): boolean => {
-    const measured = shifted(measureAims(withValues(problem.grade, controls, tried), lut, sample, [aim]), offsets)
+    const measured = shifted(measureAll(withValues(problem.grade, controls, tried), lut, sample, [aim]), offsets)
     return goalsOf(aim.want).every((g, i) => { const is = measured.get(aim.id)?.[i]; return is !== null && is !== undefined && Math.abs(gapOf(g, is)) <= metWithin })
   }
   /** Without each other aim in turn: those whose absence lets the unmet ones be met. */

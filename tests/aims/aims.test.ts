@@ -1,6 +1,6 @@
 // Aims on the demo footage: random faults are taken away, every reachable aim is met, and what cannot be met is said.
 import { demoShots } from '../../demo/shots'
-import { percentileOf, lumaHistogram, setParameter, setStep, solveAims, type Aim, type ControlId, type Frame, type GradeDocument } from '../../core'
+import { percentileOf, lumaHistogram, setParameter, setStep, solveAims, standardById, wholeClipAims, type Aim, type ControlId, type Frame, type GradeDocument } from '../../core'
 import { displayById, lumaWeights } from '../../core'
 import { randomFrom } from '../support/pictures'
 import { aimsOf, areaIn, corrected, correctLight, demoFrame, differenceOf, none, shownBy, truthOf, withFault } from './faults'
@@ -85,4 +85,16 @@ test('the smallest change is made: an aim that is met already moves nothing', as
   const found = solveAims({ grade: moved, lut: none, frame: source, aims: [level('Middle', 0.5, measured(moved, source, 0.5))], locked: free })
   expect(found.met).toBe(true)
   expect(Math.abs((found.moves[0]?.to ?? 0.4) - 0.4)).toBeLessThan(0.01)
+})
+
+test('a bound on another frame of the clip is kept; where it is kept already, nothing moves for it', async () => {
+  const shot = await demoFrame('courtyard'), { frame: source, grade } = correctLight(shot.source, shot.grade), bright = withFault(source, { stops: 1.5, mired: 0, tint: 0, contrast: 1 })
+  const aims: Aim[] = [{ id: 'b', name: 'White, frame 60', rank: 2, frame: 60, want: { kind: 'level', share: 0.999, value: 0.95, bound: 'most' } }]
+  const dim = setParameter(grade, 'exposure', 'exposureStops', -3)
+  expect(solveAims({ grade: setParameter(grade, 'exposure', 'exposureStops', -8), lut: none, frame: source, frames: new Map([[60, bright]]), aims, locked: free }).moves).toEqual([])
+  const found = solveAims({ grade: dim, lut: none, frame: source, frames: new Map([[60, bright]]), aims: [...aims, level('Middle', 0.5, 0.45)], locked: free })
+  expect(measured(found.grade, bright, 0.999)).toBeLessThan(0.954)
+  expect(wholeClipAims([{ low: 0.1, middle: 0.4, high: 0.8, balance: [0, 0, 0], clipped: 0, crushed: 0 }, undefined, { low: 0, middle: 0.4, high: 0.9, balance: [0, 0, 0], clipped: 0, crushed: 0.1 }], 100, standardById('broad-day'))).toMatchObject([
+    { name: 'White, frame 2', frame: 102, want: { value: 0.97, bound: 'most' } }, { name: 'Black, frame 2', frame: 102, want: { value: 0.02, bound: 'least' } },
+  ])
 })

@@ -3,6 +3,7 @@ import { resolve } from 'node:path'
 import { startDemoInstance } from '../support/demo-instance'
 import { startChromium } from '../support/chromium'
 import { measureAccuracy } from './accuracy'
+import { measureAimSolver } from './aims'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measurePlayback, proxiesMade } from './playback'
@@ -20,6 +21,7 @@ const parts: readonly Part[] = [
   { letter: 'e', what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core', measure: () => measureScopes(resolve('.data')) },
   { letter: 'f', what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames', measure: () => measureAccuracy(instance.address) },
   { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
+  { letter: 'h', what: 'Four aims solved together, 960×540, one core', measure: measureAimSolver },
 ]
 /** PALE_PARTS=ab measures only these. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

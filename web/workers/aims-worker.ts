@@ -1,5 +1,5 @@
 // The aims' worker: solves on the exact frame; of several requests under way only the last is answered.
-import { missingLuts, solveAims } from '@core/index'
+import { missingLuts, solveAims, type Frame } from '@core/index'
 import type { AimsAnswer, AimsRequest } from './aims-messages'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 
@@ -14,8 +14,10 @@ scope.onmessage = ({ data }) => {
 async function solve({ id, mediaHash, frameIndex, grade, aims, locked }: AimsRequest): Promise<void> {
   const frame = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
+  const frames = new Map<number, Frame>()
+  for (const index of new Set(aims.flatMap((a) => (a.frame === undefined || a.frame === frameIndex ? [] : [a.frame])))) frames.set(index, await loadFrame({ mediaHash, index, range: grade.read.range }))
   await new Promise((go) => setTimeout(go))
   if (newest !== id) return
-  const start = performance.now(), solution = solveAims({ grade, lut: lutAtHand, frame, aims, locked: new Set(locked) })
+  const start = performance.now(), solution = solveAims({ grade, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
   scope.postMessage({ id, solution, fault: '', ms: performance.now() - start })
 }

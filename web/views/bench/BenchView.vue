@@ -134,6 +134,7 @@ const aiming = useAiming({
   standard: () => standard.value,
   pointed: () => pointing.pointed.value,
   part: () => (marking.drawnPart.value ? { left: marking.drawnPart.value.left, top: marking.drawnPart.value.top, right: marking.drawnPart.value.right, bottom: marking.drawnPart.value.bottom } : null),
+  traces: () => ({ traces: trace.traces.value, first: firstFrame.value }),
 })
 const comparing = useComparing(
   () => { const now = renderer.shown.value; return now && shot.value ? { image: now.picture, name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value) } : null },
@@ -166,7 +167,7 @@ const playedRate = computed(() => {
 const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
 const scrubbing = ref(false)
 const trace = useClipTrace(
-  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
+  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: aims.proposal ?? grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
   () => renderer.playing.value || scrubbing.value || !renderer.settled.value,
 )
 function nextMoment(): void {
@@ -268,7 +269,7 @@ useBenchKeys({
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"
         >
-          <template #aims><AimsPanel :ready="aiming.ready.value" :control-names="aiming.controlNames" @balance="aiming.balance" /></template>
+          <template #aims><AimsPanel :ready="aiming.ready.value" :traced="aiming.traced.value" :control-names="aiming.controlNames" @balance="aiming.balance" @whole-clip="aiming.wholeClip" /></template>
         </ReadingsPanel>
       </div>
       <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />

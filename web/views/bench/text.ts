@@ -78,6 +78,7 @@ export const text = {
   zones: { around: 'around the centre', below: 'and all below', above: 'and all above', reach: 'Reach', reachTip: 'Around the centre, or all tones below or above it as well.', addTip: (name: string): string => `Adds a push for the ${name.toLowerCase()}.`, on: 'on', off: 'off', remove: 'remove', none: 'No zone yet. A zone pushes some tones only: brighter or darker, tinted, more or less saturated.' },
   aims: {
     title: 'Aims', balance: 'Balance for me', balanceTip: 'Tone, then balance, then saturation, as the house standard wants them. Each line can be refused; nothing is kept until you keep it. (N)',
+    clip: 'whole clip', clipTip: 'Keeps the brightest and the darkest frame of the clip inside the standard, and so all between.', most: 'at most', least: 'at least',
     none: 'No aims yet. Drag a handle on the waveform, take up a reading, say what a part of the picture is, or let the standard set them.',
     keep: 'Keep', takeBack: 'Take back', solving: 'working out …', met: 'all met', unmet: (count: number): string => `${count} not met`, unsure: 'unsure', neutral: 'neutral',
     tip: 'Take the tick away to leave it out.', take: (name: string): string => `${name}: aim for it`, wanted: (name: string): string => `${name}, wanted`, drop: (name: string): string => `Remove the aim ${name}`,

@@ -1,6 +1,6 @@
 // Aiming on the Bench: where aims come from (the standard, a reading, a handle, a part of the picture), and the solver that follows them.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { balanceLines, controlIds, controlOf, defaultGrade, type Aim, type Area, type ControlId, type Finding, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
+import { balanceLines, controlIds, controlOf, defaultGrade, wholeClipAims, type Aim, type Area, type ControlId, type Finding, type FrameTrace, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
 import { useAimSolver } from '../../composables/useAimSolver'
 import { useAims } from '../../stores/aims'
 import { text } from './text'
@@ -14,6 +14,7 @@ export interface AimSurroundings {
   readonly standard: () => HouseStandard
   readonly pointed: () => Pointed
   readonly part: () => Area | null
+  readonly traces: () => { readonly traces: readonly (FrameTrace | undefined)[]; readonly first: number }
 }
 
 export type PartAim = 'neutral' | 'black' | 'white' | 'grey'
@@ -28,6 +29,9 @@ export interface Aiming {
   readonly aimLevel: (level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }) => void
   readonly aimPart: (what: PartAim) => void
   readonly aim: (aim: Aim) => void
+  /** Keeps the clip's brightest and darkest frame inside the standard. */
+  readonly wholeClip: () => void
+  readonly traced: ComputedRef<boolean>
   readonly show: (on: boolean) => void
 }
 
@@ -35,7 +39,7 @@ const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const
 const blank = defaultGrade('bt709-camera')
 const controlNames = Object.fromEntries(controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id])) as Record<ControlId, string>
 
-export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part }: AimSurroundings): Aiming {
+export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part, traces }: AimSurroundings): Aiming {
   const store = useAims(), waiting = ref(false)
   useAimSolver(subject)
   watch(shotId, (id) => { if (id) store.begin(id) }, { immediate: true })
@@ -66,6 +70,8 @@ export function useAiming({ shotId, subject, findings, fresh, standard, pointed,
     proposal: computed(() => store.proposal), controlNames, ready: computed(() => fresh() || waiting.value), waiting, balance, aimPart,
     aimLevel: ({ id, value }) => store.set({ id, name: text.readingNames[id], rank: 2, want: { kind: 'level', share: shares[id], value } }),
     aim: store.set,
+    traced: computed(() => traces().traces.some((t) => t !== undefined)),
+    wholeClip: () => { const { traces: found, first } = traces(); for (const aim of wholeClipAims(found, first, standard())) store.set(aim) },
     show: (on) => { store.open = on },
   }
 }

@@ -6,8 +6,8 @@ import HelpTip from '../../../components/HelpTip.vue'
 import { useAims } from '../../../stores/aims'
 import { text } from '../text'
 
-const props = defineProps<{ /** Readings are there to balance by. */ ready: boolean; controlNames: Readonly<Record<ControlId, string>> }>()
-const emit = defineEmits<{ balance: [] }>()
+const props = defineProps<{ /** Readings are there to balance by. */ ready: boolean; /** The clip is traced, at least in part. */ traced: boolean; controlNames: Readonly<Record<ControlId, string>> }>()
+const emit = defineEmits<{ balance: []; wholeClip: [] }>()
 const store = useAims()
 
 interface Row { readonly id: string; readonly stage: string; readonly aim: Aim | null; readonly name: string; readonly evidence: string; readonly result: AimResult | null; readonly unsure: boolean }
@@ -50,6 +50,7 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
   <div class="aims" data-testid="aims" @keydown.enter.exact.self="store.keep" @keydown.esc.stop="store.takeBack">
     <p class="tools">
       <HelpTip :text="text.aims.balanceTip"><button type="button" :disabled="!ready" @click="emit('balance')">{{ text.aims.balance }}</button></HelpTip>
+      <HelpTip :text="text.aims.clipTip"><button type="button" :disabled="!traced" @click="emit('wholeClip')">{{ text.aims.clip }}</button></HelpTip>
       <span class="status" :class="{ off: unmet.length > 0 || store.fault }" role="status" data-testid="aims-status">{{ status }}</span>
       <button v-if="store.pending" type="button" class="keep" :disabled="store.solving || !store.solution" @click="store.keep">{{ text.aims.keep }}</button>
       <button v-if="store.pending" type="button" @click="store.takeBack">{{ text.aims.takeBack }}</button>
@@ -60,7 +61,7 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
         <input v-if="r.aim" type="checkbox" :checked="!store.refused.has(r.id)" :aria-label="text.aims.take(r.name)" @change="store.refuse(r.id, !($event.target as HTMLInputElement).checked)">
         <span v-else aria-hidden="true" class="quiet">–</span>
         <HelpTip :text="r.result?.why || r.evidence || text.aims.tip"><span class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet unsure">{{ text.aims.unsure }}</span></span></HelpTip>
-        <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :value="draft?.id === r.id ? draft.words : typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @input="draft = { id: r.id, words: ($event.target as HTMLInputElement).value }" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}</span>
+        <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :title="r.aim.want.kind === 'level' && r.aim.want.bound ? text.aims[r.aim.want.bound] : undefined" :value="draft?.id === r.id ? draft.words : typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @input="draft = { id: r.id, words: ($event.target as HTMLInputElement).value }" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}{{ r.aim.want.kind === 'level' && r.aim.want.bound ? ` ${text.aims[r.aim.want.bound]}` : '' }}</span>
         <span v-else-if="r.aim" class="want quiet">{{ r.aim.want.kind === 'neutral' ? text.aims.neutral : goalsOf(r.aim.want).map((g) => printQuantity(g.quantity, g.value)).join(' · ') }}</span>
         <span v-else class="evidence quiet">{{ r.evidence }}</span>
         <span v-if="r.result" class="figures result"><span class="quiet">{{ before(r.result) }}</span> {{ after(r.result) }}</span>
