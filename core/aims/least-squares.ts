@@ -6,7 +6,9 @@ export interface Variable { readonly start: number; /** Where the search begins:
 /** The pull toward the start, against residuals in units of their tolerance: decides only what the residuals leave open. */
 const pull = 0.01
 /** A round that gains less than this, in squared tolerances, is the last. */
-const leastGain = 2e-4
+const leastGain = 1e-3
+/** Cost below which all is as good as met, the pull aside. */
+const nearlyMet = 0.1
 /** No value moves further than this in one round, in scaled units: slopes say nothing of what lies far away. */
 const stride = 1
 const probe = 1e-3, mostRounds = 40
@@ -42,7 +44,8 @@ export function leastSquares(variables: readonly Variable[], residuals: (values:
       const done = gain < Math.max(leastGain, 1e-4 * now)
       ;[x, r, now] = [next, nextResiduals, then]
       damping = Math.max(1e-9, damping / 8)
-      if (done && fresh) break
+      // With hardly anything left to gain, carried slopes are good enough to end on.
+      if (done && (fresh || now < nearlyMet)) break
       if (done) columns = []
       fresh = false
     } else if (fresh) {

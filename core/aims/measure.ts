@@ -3,15 +3,15 @@ import { displayById, lumaWeights, middleGrey, rgbToXyz, transform, workingGamut
 import { applyLink, applyPlaced, buildChain, sceneLinks, type Chain, type GradeDocument, type LutFinder, type Positions } from '../grade'
 import { castOf, readSkin, uvOf } from '../readings'
 import type { Aim } from './aim'
-import type { AimSample } from './sample'
+import type { AimSample, Strata } from './sample'
 
 /** The numbers of every aim's goals, in the order of `goalsOf`; null where a place holds nothing to measure. */
 export type Measured = ReadonlyMap<string, readonly (number | null)[]>
 
-export function measureAims(grade: GradeDocument, lut: LutFinder, sample: AimSample, aims: readonly Aim[], strata = sample.spread): Measured {
+export function measureAims(grade: GradeDocument, lut: LutFinder, sample: AimSample, aims: readonly Aim[], strata = sample.spread, remember = false): Measured {
   const chain = buildChain(grade, lut), luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
   const needsSpread = aims.some(({ want }) => want.kind === 'level' || want.kind === 'chroma')
-  const spread = needsSpread ? shownOf(chain, strata.light, strata.positions) : null
+  const spread = needsSpread ? shownOnce(grade, chain, strata, remember) : null
   const levels = new Map<string, Sorted>()
   const levelOf = (share: number, channel: number | undefined): number => {
     const key = String(channel)
@@ -54,6 +54,17 @@ export function measureAims(grade: GradeDocument, lut: LutFinder, sample: AimSam
     const { light, positions } = sample.places.get(id)!
     return shownOf(chain, light, positions)
   }
+}
+
+// A hand that drags an aim asks for the same grade's picture again and again: the one before the solution.
+const lastShown = new WeakMap<Float64Array, { readonly grade: GradeDocument; readonly shown: Float64Array }>()
+
+function shownOnce(grade: GradeDocument, chain: Chain, { light, positions }: Strata, remember: boolean): Float64Array {
+  const known = lastShown.get(light)
+  if (known?.grade === grade) return known.shown
+  const shown = shownOf(chain, light, positions)
+  if (remember) lastShown.set(light, { grade, shown })
+  return shown
 }
 
 /** A mean light after Level. */

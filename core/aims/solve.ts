@@ -49,7 +49,7 @@ const reasonRounds = 20
 
 export function solveAims(problem: AimProblem): Solution {
   const { grade, lut, aims } = problem, sample = prepareAll(problem)
-  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, aims, 'check'), before = checked(grade)
+  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, aims, 'check'), before = measureAll(grade, lut, sample, aims, 'check', true)
   let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, aims)), values = firstTry(problem, sample, controls, offsets)
   let solved = withValues(grade, controls, values), after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
@@ -90,8 +90,8 @@ function prepareAll({ grade, lut, frame, frames, aims }: AimProblem): Samples {
   return new Map(keys.map((key) => [key, prepareSample((key === undefined ? undefined : frames?.get(key)) ?? frame, grade, lut, aims.filter((a) => frameOf(a, frames) === key))]))
 }
 
-function measureAll(grade: GradeDocument, lut: LutFinder, samples: Samples, aims: readonly Aim[], strata: 'spread' | 'check' = 'spread'): Measured {
-  return new Map([...samples].flatMap(([key, sample]) => [...measureAims(grade, lut, sample, aims.filter((a) => frameOf(a, samples) === key), sample[strata])]))
+function measureAll(grade: GradeDocument, lut: LutFinder, samples: Samples, aims: readonly Aim[], strata: 'spread' | 'check' = 'spread', remember = false): Measured {
+  return new Map([...samples].flatMap(([key, sample]) => [...measureAims(grade, lut, sample, aims.filter((a) => frameOf(a, samples) === key), sample[strata], remember)]))
 }
 
 /** The controls that the aims ask for and that are not locked. */
