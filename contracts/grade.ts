@@ -24,14 +24,14 @@ class KnownId implements ValidatorConstraintInterface {
 @ValidatorConstraint({ name: 'stepParameters' })
 class MatchesKind implements ValidatorConstraintInterface {
   validate(_: unknown, { object }: ValidationArguments): boolean {
-    return stepParametersFault(object as StepContract) === null
+    return stepParametersFault(object as RecipeStepContract) === null
   }
   defaultMessage({ object }: ValidationArguments): string {
-    return stepParametersFault(object as StepContract) ?? 'The parameters do not fit the step'
+    return stepParametersFault(object as RecipeStepContract) ?? 'The parameters do not fit the step'
   }
 }
 
-function stepParametersFault({ kind, params }: StepContract): string | null {
+function stepParametersFault({ kind, params }: RecipeStepContract): string | null {
   if (!isStepKindId(kind)) return 'params must be an object that fits the step kind'
   return parametersFault(stepKindById(kind).parameters, params, `A step of kind "${kind}"`)
 }
@@ -94,15 +94,19 @@ class RegionContract {
   @IsBoolean() invert!: boolean
 }
 
-class StepContract {
-  @Matches(idPattern) id!: string
+/** A step as a recipe keeps it. */
+export class RecipeStepContract {
   @Validate(KnownId, [isStepKindId]) kind!: string
   @IsString() @Length(1, gradeLimits.nameLength) name!: string
-  @IsBoolean() enabled!: boolean
   @IsNumber(finite) @Min(0) @Max(1) strength!: number
   @IsIn(['scene', 'display']) side!: Side
-  @IsOptional() @Matches(idPattern) regionId?: string
   @IsObject() @Validate(MatchesKind) params!: StepParameters
+}
+
+class StepContract extends RecipeStepContract {
+  @Matches(idPattern) id!: string
+  @IsBoolean() enabled!: boolean
+  @IsOptional() @Matches(idPattern) regionId?: string
 }
 
 export class GradeContract {

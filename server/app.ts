@@ -11,6 +11,7 @@ import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
 import { proxyRoutes } from './routes/proxies'
 import { readingRoutes } from './routes/readings'
+import { recipeRoutes } from './routes/recipes'
 import { recordRoutes } from './routes/record'
 import { reelRoutes } from './routes/reel'
 import { renderRoutes } from './routes/renders'
@@ -33,7 +34,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

@@ -52,3 +52,22 @@ test('one station alone leaves the others; nonsense is refused', async () => {
   const other = await ownShot(readFileSync('demo/footage/potter.mov'))
   expect((await refusal(await postJson(`/shots/${to.id}/carry`, { fromId: other.id, stations: ['hue'], solve: false }))).message).toContain('another project')
 })
+
+describe('recipes', () => {
+  const contrast = { kind: 'contrast', name: 'Contrast', strength: 0.8, side: 'scene', params: { contrast: 1.2, pivotStops: 0 } }
+  test('are kept across projects, one per name, and removed', async () => {
+    const made = await postJson('/recipes', { name: 'Dusty shelf', note: '', steps: [contrast] })
+    expect(made.status).toBe(201)
+    const { id } = (await made.json()) as { id: string }
+    expect(await get('/recipes')).toContainEqual({ id, name: 'Dusty shelf', note: '', steps: [contrast] })
+    expect((await refusal(await postJson('/recipes', { name: 'Dusty shelf ', note: '', steps: [contrast] }))).code).toBe('taken')
+    expect((await call(`/recipes/${id}`, { method: 'DELETE' })).status).toBe(204)
+    expect((await call(`/recipes/${id}`, { method: 'DELETE' })).status).toBe(404)
+  })
+  test.each([
+    ['no steps', { steps: [] }], ['a kind that is none', { steps: [{ ...contrast, kind: 'magic' }] }], ['a value out of range', { steps: [{ ...contrast, params: { contrast: 99, pivotStops: 0 } }] }],
+    ['a region', { steps: [{ ...contrast, regionId: 'r' }] }], ['no name', { name: '' }],
+  ])('with %s is refused', async (_, change) => {
+    expect((await refusal(await postJson('/recipes', { name: 'X', note: '', steps: [contrast], ...change }))).status).toBe(422)
+  })
+})

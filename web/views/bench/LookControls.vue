@@ -1,15 +1,16 @@
 <script setup lang="ts">
 // The Look station: one LUT with its strength and the domain it is given.
 import { ref } from 'vue'
-import { cdlOf, parseCdl, printCdl, stepKindById, type CdlFileKind, type CdlNumbers, type NumberParameter, type Side, type Step } from '@core/index'
+import { cdlOf, parseCdl, printCdl, stepKindById, type CdlFileKind, type CdlNumbers, type GradeDocument, type NumberParameter, type RecipeStep, type Side, type Step } from '@core/index'
 import HelpTip from '../../components/HelpTip.vue'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
+import RecipeBar from './RecipeBar.vue'
 import { text } from './text'
 
-const props = defineProps<{ step: Step; cdl: Step | null; shotName: string }>()
-const emit = defineEmits<{ lut: [hash: string | null]; strength: [value: number]; side: [side: Side]; interpolation: [id: string]; cdl: [cdl: CdlNumbers, from: string]; noCdl: []; hold: []; release: [] }>()
+const props = defineProps<{ step: Step; cdl: Step | null; shotName: string; grade: GradeDocument }>()
+const emit = defineEmits<{ lut: [hash: string | null]; strength: [value: number]; side: [side: Side]; interpolation: [id: string]; cdl: [cdl: CdlNumbers, from: string]; noCdl: []; recipe: [steps: readonly RecipeStep[], name: string]; hold: []; release: [] }>()
 
 const sides = [{ id: 'display', name: text.look.display }, { id: 'scene', name: text.look.scene }]
 const interpolation = stepKindById('lut').parameters['interpolation']
@@ -45,6 +46,7 @@ const hashOf = (step: Step): string | null => (typeof step.params['lutHash'] ===
   <div class="look">
     <LutPicker :hash="hashOf(step)" :label="text.look.lut" :tip="text.look.lutTip" :none="text.look.none" :import-label="text.look.import" @choose="emit('lut', $event)" />
     <ScaleControl :parameter="strength" :model-value="step.strength" :disabled="hashOf(step) === null" data-control="lut-strength" @update:model-value="emit('strength', $event)" @hold="emit('hold')" @release="emit('release')" />
+    <RecipeBar :grade="grade" @apply="(steps, name) => emit('recipe', steps, name)" />
     <div class="cdl">
       <input ref="picker" class="visually-hidden" type="file" accept=".cc,.ccc,.cdl,application/xml" tabindex="-1" :aria-label="text.look.cdlFile" @change="read">
       <HelpTip :text="text.look.cdlTip"><button type="button" @click="picker?.click()">{{ text.look.cdlImport }}</button></HelpTip>

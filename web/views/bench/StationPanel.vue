@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The chosen station's controls, and what each of them does to the grade.
 import { computed, ref, watch } from 'vue'
-import { addRegion, addStep, cdlParameters, removeRegion, removeStep, setParameter, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
+import { addRegion, addStep, applyRecipe, cdlParameters, removeRegion, removeStep, setParameter, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts } from '@contracts/responses'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
@@ -79,7 +79,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
       @region="changeRegion" @shape="region && changeRegion(region.id, { shape: $event })" @change="changeParameter" @hold="store.hold" @release="store.release"
     />
     <LookControls
-      v-else-if="station === 'look' && lutStep" :step="lutStep" :cdl="cdlStep" :shot-name="shotName" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
+      v-else-if="station === 'look' && lutStep" :step="lutStep" :cdl="cdlStep" :shot-name="shotName" :grade="grade" @recipe="(steps, name) => store.edit(`Recipe ${name}`, (g) => applyRecipe(g, steps))" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
       @side="store.edit('LUT place', (g) => setStep(g, lutStep!.id, { side: $event }))" @interpolation="changeParameter(lutStep, 'interpolation', $event)" @hold="store.hold" @release="store.release"
     />
     <ShowControls
