@@ -1,5 +1,5 @@
 // The measured facts of a picture, from its scope counts.
-import { lumaPercentile, vectorSpan, type ScopeCounts } from '@core/index'
+import { levelCounts, levelHigh, levelLow, lumaPercentile, vectorSpan, type ScopeCounts } from '@core/index'
 import type { PictureFacts } from './messages'
 
 export function factsOf(counts: ScopeCounts): PictureFacts {
@@ -14,8 +14,21 @@ export function factsOf(counts: ScopeCounts): PictureFacts {
     clippedShare: clipped / pixels,
     crushedShare: crushed / pixels,
     means: [mean(sums[0]), mean(sums[1]), mean(sums[2])],
+    feet: [foot(counts.red, counts), foot(counts.green, counts), foot(counts.blue, counts)],
     ...meanColour(counts),
   }
+}
+
+/** The level that a hundredth of a channel lies below, as fine as the trace is. */
+function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number {
+  const counts = levelCounts(trace, sizes)
+  let below = 0
+  for (let level = 0; level < counts.length; level++) {
+    const here = counts[level]!
+    if (below + here >= pixels * 0.01 && here > 0) return Math.max(0, levelLow + ((level + (pixels * 0.01 - below) / here) / counts.length) * (levelHigh - levelLow))
+    below += here
+  }
+  return 0
 }
 
 /** Mean chroma and the angle of the mean colour, from the vectorscope's cells. */

@@ -61,6 +61,8 @@ export interface PictureFacts {
   readonly clippedShare: number
   readonly crushedShare: number
   readonly means: readonly [number, number, number]
+  /** The level that a hundredth of each channel lies below. */
+  readonly feet: readonly [number, number, number]
   /** Mean distance from neutral on the vectorscope; 0.5 is the largest Cb or Cr. */
   readonly chroma: number
   /** Angle of the mean colour from +Cb, anticlockwise; meaningless near neutral. */

@@ -256,7 +256,7 @@ useBenchKeys({
         </div>
         <InstrumentColumn
           :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots" :as-shot="asShot"
-          @aim="aiming.aimLevel" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
+          @aim="aiming.aimHandle" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
         />
       </div>
       <MeridianStrip

@@ -1,7 +1,7 @@
 import type { PictureFacts } from '../../workers/messages'
 import { effectOf, figuresOf, percent, readingsOf } from './figures'
 
-const facts: PictureFacts = { black: 0.011, low: 0.05, middle: 0.367, high: 0.85, white: 0.975, clippedShare: 0.00001, crushedShare: 0, means: [0.389, 0.362, 0.343], chroma: 0.043, hueDegrees: 131.6 }
+const facts: PictureFacts = { black: 0.011, low: 0.05, middle: 0.367, high: 0.85, white: 0.975, clippedShare: 0.00001, crushedShare: 0, feet: [0, 0, 0], means: [0.389, 0.362, 0.343], chroma: 0.043, hueDegrees: 131.6 }
 
 test('percent has one decimal, a true minus sign and no negative zero', () => {
   expect(percent(0.123)).toBe('12.3')

@@ -85,6 +85,7 @@ export const text = {
     tip: 'Take the tick away to leave it out.', take: (name: string): string => `${name}: aim for it`, wanted: (name: string): string => `${name}, wanted`, drop: (name: string): string => `Remove the aim ${name}`,
     lockTip: 'May move. Click to hold it where it is.', unlockTip: 'Held where it is. Click to let it move.', held: (name: string): string => `${name} held`, still: (name: string): string => `${name} stays`,
     part: 'aim …', partTip: 'Says what this part should be.', partNeutral: 'neutral', partBlack: 'black, 4 %', partWhite: 'white, 92 %', partGrey: 'grey card', partName: { black: 'Black part', white: 'White part' },
+    footName: ['Red foot', 'Green foot', 'Blue foot'], footTip: ['Drag to where the darkest hundredth of red should sit', 'Drag to where the darkest hundredth of green should sit', 'Drag to where the darkest hundredth of blue should sit'],
     handle: { black: 'Foot: black', middle: 'Body: middle', white: 'Head: white' }, handleTip: { black: 'Drag to where black should sit', middle: 'Drag to where the middle should sit', white: 'Drag to where white should sit' },
   },
   sceneSide: 'scene side',

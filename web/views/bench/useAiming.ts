@@ -3,6 +3,7 @@ import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { balanceLines, controlIds, controlOf, defaultGrade, wholeClipAims, type Aim, type Area, type ControlId, type Finding, type FrameTrace, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
 import { useAimSolver } from '../../composables/useAimSolver'
 import { useAims } from '../../stores/aims'
+import { aimOfHandle, type LevelHandle } from './aims/handles'
 import { text } from './text'
 
 export interface AimSurroundings {
@@ -26,7 +27,7 @@ export interface Aiming {
   readonly ready: ComputedRef<boolean>
   readonly waiting: Ref<boolean>
   readonly balance: () => void
-  readonly aimLevel: (level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }) => void
+  readonly aimHandle: (id: LevelHandle['id'], value: number) => void
   readonly aimPart: (what: PartAim) => void
   readonly aim: (aim: Aim) => void
   /** Keeps the clip's brightest and darkest frame inside the standard. */
@@ -35,7 +36,6 @@ export interface Aiming {
   readonly show: (on: boolean) => void
 }
 
-const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const
 const blank = defaultGrade('bt709-camera')
 const controlNames = Object.fromEntries(controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id])) as Record<ControlId, string>
 
@@ -68,7 +68,7 @@ export function useAiming({ shotId, subject, findings, fresh, standard, pointed,
   }
   return {
     proposal: computed(() => store.proposal), controlNames, ready: computed(() => fresh() || waiting.value), waiting, balance, aimPart,
-    aimLevel: ({ id, value }) => store.set({ id, name: text.readingNames[id], rank: 2, want: { kind: 'level', share: shares[id], value } }),
+    aimHandle: (id, value) => store.set(aimOfHandle(id, value)),
     aim: store.set,
     traced: computed(() => traces().traces.some((t) => t !== undefined)),
     wholeClip: () => { const { traces: found, first } = traces(); for (const aim of wholeClipAims(found, first, standard())) store.set(aim) },

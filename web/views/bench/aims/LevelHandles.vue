@@ -1,54 +1,53 @@
 <script setup lang="ts">
-// The foot, the body and the head of the waveform: dragged to where they should sit, they become aims.
+// Handles on a trace: the foot, the body and the head of the waveform, the feet of the parade. Dragged to where they should sit, they become aims.
 import { ref } from 'vue'
 import { levelHigh, levelLow } from '@core/index'
 import { percent } from '../figures'
-import { text } from '../text'
+import type { LevelHandle } from './handles'
 
-const props = defineProps<{ levels: { readonly black: number; readonly middle: number; readonly white: number } }>()
-const emit = defineEmits<{ aim: [level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }] }>()
-const ids = ['black', 'middle', 'white'] as const
+defineProps<{ handles: readonly LevelHandle[] }>()
+const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number] }>()
 const box = ref<HTMLElement | null>(null)
 /** While a hand holds one it stays under the hand; the picture follows. */
-const held = ref<{ readonly id: (typeof ids)[number]; readonly value: number } | null>(null)
-const at = (id: (typeof ids)[number]): number => (held.value?.id === id ? held.value.value : props.levels[id])
-const bottom = (value: number): string => `${((value - levelLow) / (levelHigh - levelLow)) * 100}%`
+const held = ref<{ readonly id: string; readonly value: number } | null>(null)
+const at = ({ id, value }: LevelHandle): number => (held.value?.id === id ? held.value.value : value)
+const place = (h: LevelHandle): Record<string, string> => ({ bottom: `${((at(h) - levelLow) / (levelHigh - levelLow)) * 100}%`, left: `${h.across * 100}%` })
 
-function move(id: (typeof ids)[number], value: number): void {
+function move(handle: LevelHandle, value: number): void {
   const within = Math.min(1, Math.max(0, Math.round(value * 1000) / 1000))
-  held.value = { id, value: within }
-  emit('aim', { id, value: within })
+  held.value = { id: handle.id, value: within }
+  emit('aim', handle.id, within)
 }
-function drag(id: (typeof ids)[number], event: PointerEvent): void {
+function drag(handle: LevelHandle, event: PointerEvent): void {
   const area = box.value?.getBoundingClientRect()
-  if (held.value?.id === id && area) move(id, levelLow + (1 - (event.clientY - area.top) / area.height) * (levelHigh - levelLow))
+  if (held.value?.id === handle.id && area) move(handle, levelLow + (1 - (event.clientY - area.top) / area.height) * (levelHigh - levelLow))
 }
-function take(id: (typeof ids)[number], event: PointerEvent): void {
+function take(handle: LevelHandle, event: PointerEvent): void {
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  held.value = { id, value: props.levels[id] }
+  held.value = { id: handle.id, value: handle.value }
 }
-function key(id: (typeof ids)[number], event: KeyboardEvent): void {
+function key(handle: LevelHandle, event: KeyboardEvent): void {
   const step = ({ ArrowUp: 1, ArrowDown: -1 } as Record<string, number>)[event.key]
   if (!step) return
   event.preventDefault()
   event.stopPropagation()
-  move(id, at(id) + step * (event.shiftKey ? 0.05 : event.altKey ? 0.001 : 0.005))
+  move(handle, at(handle) + step * (event.shiftKey ? 0.05 : event.altKey ? 0.001 : 0.005))
 }
 </script>
 
 <template>
   <div ref="box" class="handles">
     <button
-      v-for="id in ids" :key="id" type="button" class="handle" role="slider" :class="{ held: held?.id === id }" :style="{ bottom: bottom(at(id)) }" :title="text.aims.handleTip[id]" :aria-label="text.aims.handle[id]" :data-handle="id"
-      aria-orientation="vertical" :aria-valuenow="Number(percent(at(id)).replace('−', '-'))" :aria-valuetext="`${percent(at(id))} %`" aria-valuemin="0" aria-valuemax="100"
-      @pointerdown.stop="take(id, $event)" @pointermove.stop="drag(id, $event)" @pointerup="held = null" @pointercancel="held = null" @keydown="key(id, $event)" @blur="held = null"
+      v-for="h in handles" :key="h.id" type="button" class="handle" role="slider" :class="{ held: held?.id === h.id }" :style="place(h)" :title="h.tip" :aria-label="h.name" :data-handle="h.id"
+      aria-orientation="vertical" :aria-valuenow="Number(percent(at(h)).replace('−', '-'))" :aria-valuetext="`${percent(at(h))} %`" aria-valuemin="0" aria-valuemax="100"
+      @pointerdown.stop="take(h, $event)" @pointermove.stop="drag(h, $event)" @pointerup="held = null" @pointercancel="held = null" @keydown="key(h, $event)" @blur="held = null"
     ><span aria-hidden="true" /></button>
   </div>
 </template>
 
 <style scoped>
 .handles { position: absolute; inset: 0; pointer-events: none; }
-.handle { position: absolute; right: -10px; width: 24px; height: 24px; margin-bottom: -12px; padding: 0; background: none; border: 0; cursor: ns-resize; pointer-events: auto; touch-action: none; display: grid; place-items: center; }
+.handle { position: absolute; width: 24px; height: 24px; margin: 0 0 -12px -14px; padding: 0; background: none; border: 0; cursor: ns-resize; pointer-events: auto; touch-action: none; display: grid; place-items: center; }
 .handle span { width: 14px; height: 4px; background: var(--accent); border-radius: var(--radius); }
 .handle:hover span, .held span { height: 6px; background: var(--ink); }
 </style>

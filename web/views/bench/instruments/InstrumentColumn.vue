@@ -8,12 +8,13 @@ import { useView } from '../../../stores/view'
 import type { RenderResult } from '../../../workers/messages'
 import { figuresOf } from '../figures'
 import { text } from '../text'
+import { handlesOf, type LevelHandle } from '../aims/handles'
 import InstrumentOptions from './InstrumentOptions.vue'
 import InstrumentPanel from './InstrumentPanel.vue'
 import { onSceneSide, stationName } from './scale-lines'
 
 const props = defineProps<{ result: RenderResult | null; displayId: string; probe: Probe | null; playing: boolean; shots: readonly { readonly id: string; readonly name: string }[]; asShot: boolean }>()
-const emit = defineEmits<{ aim: [level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }]; point: [at: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null]; reference: [of: 'this' | string | null]; detach: [id: InstrumentId]; visible: [ids: readonly InstrumentId[]] }>()
+const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number]; point: [at: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null]; reference: [of: 'this' | string | null]; detach: [id: InstrumentId]; visible: [ids: readonly InstrumentId[]] }>()
 const view = useView()
 const narrow = useMediaQuery('(max-width: 1100px)')
 const alone = computed<InstrumentId | null>(() => view.filling ?? (narrow.value ? view.slots[0] ?? 'waveform' : null))
@@ -24,7 +25,7 @@ const figures = computed(() => figuresOf(props.result?.partFacts ?? props.result
 const looking = computed(() => (view.tap === 'finish' ? '' : text.options.after(stationName(view.tap), onSceneSide(view.tap))))
 
 /** A whole picture can be aimed at; a part of it, footage as shot or another station's signal cannot. */
-const levels = computed(() => (view.tap === 'finish' && !props.playing && !props.asShot && view.part === null ? props.result?.facts ?? null : null))
+const aimable = computed(() => (view.tap === 'finish' && !props.playing && !props.asShot && view.part === null ? props.result?.facts ?? null : null))
 
 /** Puts an instrument in a place; what was there goes where it came from. */
 function put(place: number, id: InstrumentId): void {
@@ -39,7 +40,7 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
   <div class="column" :class="{ alone: alone !== null }">
     <InstrumentPanel
       v-for="(id, place) in shown" :id="id" :key="alone ? 'alone' : place" :class="`place-${place}`" :figure="view.tap === 'finish' ? figures[id] : looking" :trace="result?.traces[id] ?? null" :settings="view.instruments" :graticules="view.graticules"
-      :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" :levels="levels" @aim="emit('aim', $event)" @point="emit('point', $event && { id, ...$event })"
+      :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" :handles="handlesOf(id, aimable, view.instruments.parade)" @aim="(h, value) => emit('aim', h, value)" @point="emit('point', $event && { id, ...$event })"
     >
       <template #name>
         <select class="caps name" :value="id" :title="text.instrumentTips[id]" :aria-label="text.chooseInstrument" @change="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, ($event.target as HTMLSelectElement).value as InstrumentId)">

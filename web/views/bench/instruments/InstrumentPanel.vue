@@ -6,6 +6,7 @@ import { placesOn, type InstrumentId, type InstrumentSettings, type Probe, type 
 import HelpTip from '../../../components/HelpTip.vue'
 import { putImage } from '../../../composables/putImage'
 import type { Graticules } from '../../../stores/kept-settings'
+import type { LevelHandle } from '../aims/handles'
 import LevelHandles from '../aims/LevelHandles.vue'
 import { text } from '../text'
 import ChromaticityGraticule from './ChromaticityGraticule.vue'
@@ -13,8 +14,8 @@ import LevelGraticule from './LevelGraticule.vue'
 import { scaleLines } from './scale-lines'
 import VectorGraticule from './VectorGraticule.vue'
 
-const props = defineProps<{ id: InstrumentId; figure: string; trace: TraceImage | null; settings: InstrumentSettings; graticules: Graticules; displayId: string; tap: StationId; probe: Probe | null; playing: boolean; /** Where black, middle and white lie, where they can be aimed at. */ levels?: { readonly black: number; readonly middle: number; readonly white: number } | null }>()
-const emit = defineEmits<{ aim: [level: { readonly id: 'black' | 'middle' | 'white'; readonly value: number }]; point: [place: { readonly x: number; readonly y: number } | null] }>()
+const props = defineProps<{ id: InstrumentId; figure: string; trace: TraceImage | null; settings: InstrumentSettings; graticules: Graticules; displayId: string; tap: StationId; probe: Probe | null; playing: boolean; handles?: readonly LevelHandle[] }>()
+const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number]; point: [place: { readonly x: number; readonly y: number } | null] }>()
 const canvas = ref<HTMLCanvasElement | null>(null), plot = ref<HTMLElement | null>(null)
 const { width } = useElementSize(plot)
 watch([() => props.trace, canvas], ([trace, target]) => { if (trace && target) putImage(target, trace, props.playing ? props.graticules.persistence : 0) })
@@ -45,7 +46,7 @@ function point(event: PointerEvent): void {
         <ChromaticityGraticule v-else-if="id === 'chromaticity'" :display-id="displayId" :brightness="graticules.brightness" />
         <LevelGraticule v-else-if="id === 'histogram'" across :lines="acrossLines" :brightness="graticules.brightness" />
         <LevelGraticule v-else :lines="lines" :brightness="graticules.brightness" :parts="id === 'parade' ? 3 : 1" />
-        <LevelHandles v-if="id === 'waveform' && levels" :levels="levels" @aim="emit('aim', $event)" />
+        <LevelHandles v-if="handles?.length" :handles="handles" @aim="(h, value) => emit('aim', h, value)" />
         <span v-for="(p, i) in places" :key="i" class="mark" :class="{ tall: id === 'histogram' }" :style="{ left: `${p.x * 100}%`, bottom: `${p.y * 100}%` }" :data-testid="`${id}-mark`" />
       </div>
     </div>
