@@ -1,6 +1,6 @@
 // Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's work unseen.
 import { expect, test, type Page } from '@playwright/test'
-import { drawPart, field, openBench, reading, resetShot, saved, type } from './bench-page'
+import { address, demoShot, drawPart, field, openBench, reading, resetShot, saved, type } from './bench-page'
 
 const tab = (page: Page) => page.getByTestId('aims-tab')
 const status = (page: Page) => page.getByTestId('aims-status')
@@ -9,7 +9,13 @@ const line = (page: Page, id: string) => page.locator(`[data-aim="${id}"]`)
 const white = async (page: Page): Promise<number> => Number((await page.getByTestId('waveform-figure').innerText()).split('–')[1]!.replace('%', '').trim())
 const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 30_000 })
 
-test.beforeEach(() => resetShot('Potter at the bench'))
+/** As it came: without a grade, and without what was pointed out in it. */
+const reset = async (): Promise<void> => {
+  await resetShot('Potter at the bench')
+  await fetch(`${address()}/api/shots/${(await demoShot('Potter at the bench')).id}/card`, { method: 'DELETE' })
+}
+test.beforeEach(reset)
+test.afterAll(reset)
 
 test('one key balances the shot; lines are refused, controls are held, nothing is saved until it is kept', async ({ page }) => {
   await openBench(page, 'Potter at the bench')

@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test'
 import { field, meanColour, openBench, resetShot, saved, type } from './bench-page'
 
 test.beforeEach(() => resetShot('Glaze shelf'))
+test.afterAll(() => resetShot('Glaze shelf'))
 
 test('a held picture is wiped along a turned line, shown side by side, blinks, and is let go', async ({ page }) => {
   await openBench(page, 'Glaze shelf')

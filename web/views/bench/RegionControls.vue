@@ -34,13 +34,18 @@ const rotation: NumberParameter = { type: 'number', label: text.regions.rotation
     <p v-if="!region" class="quiet">{{ text.regions.none }}</p>
     <template v-else>
       <StepControls :grade="grade" station="regions" :region-id="region.id" :facts="null" @change="(step, key, value) => emit('change', step, key, value)" @hold="emit('hold')" @release="emit('release')" />
-      <ScaleControl :parameter="feather" :model-value="region.feather" data-control="feather" @update:model-value="emit('region', region.id, { feather: $event })" @hold="emit('hold')" @release="emit('release')" />
-      <ScaleControl :parameter="rotation" :model-value="region.shape.rotationDegrees" data-control="rotation" @update:model-value="emit('shape', { rotationDegrees: $event })" @hold="emit('hold')" @release="emit('release')" />
+      <div class="edges">
+        <ScaleControl :parameter="feather" :model-value="region.feather" data-control="feather" @update:model-value="emit('region', region.id, { feather: $event })" @hold="emit('hold')" @release="emit('release')" />
+        <ScaleControl :parameter="rotation" :model-value="region.shape.rotationDegrees" data-control="rotation" @update:model-value="emit('shape', { rotationDegrees: $event })" @hold="emit('hold')" @release="emit('release')" />
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
+.edges { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); column-gap: var(--gap-broad); }
+.edges :deep(.control) { grid-template-columns: 76px minmax(60px, 1fr) 58px 48px; }
+.edges :deep(.effect) { display: none; }
 .regions { display: grid; gap: var(--gap-hair); align-content: start; }
 .bar { display: flex; gap: var(--gap-broad); align-items: center; }
 label, .bar :deep(.choice) { min-width: 0; }
