@@ -1,44 +1,17 @@
 // The server is killed fifty times in the middle of saving: nothing that was answered as saved is ever lost.
 import { setParameter, type GradeDocument } from '@core/index'
 import type { RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
-import { spawn, type ChildProcess } from 'node:child_process'
-import { once } from 'node:events'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
-import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
+import { readFileSync } from 'node:fs'
+import { importInto, startBareServer, type BareServer } from '../support/bare-server'
 import { randomFrom } from '../support/pictures'
 
-const dataFolder = mkdtempSync(join(tmpdir(), 'pale-killed-'))
-let database: Awaited<ReturnType<typeof startCluster>>, child: ChildProcess, address = ''
-
-/** The server alone, on a database of its own. */
-async function start(port: string): Promise<void> {
-  child = spawn(process.execPath, [resolve('dist/node/server.js')], { env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: port, PALE_LOG: 'error', DATABASE_URL: database.url }, stdio: ['ignore', 'pipe', 'inherit'] })
-  await once(child.stdout!, 'data')
-}
-async function kill(): Promise<void> {
-  const gone = once(child, 'exit')
-  child.kill('SIGKILL')
-  await gone
-}
-beforeAll(async () => {
-  database = await startCluster(dataFolder)
-  const port = String(await freePort())
-  address = `http://127.0.0.1:${port}`
-  await start(port)
-}, 60_000)
-afterAll(async () => {
-  await kill()
-  database.stop()
-  rmSync(clusterFolder(dataFolder), { recursive: true, force: true })
-  rmSync(dataFolder, { recursive: true, force: true })
-})
+let server: BareServer
+beforeAll(async () => { server = await startBareServer() }, 60_000)
+afterAll(() => server.dispose())
 
 test('killed at fifty random points, with saves under way: every one that was acknowledged is in the record, in order', async () => {
-  const random = randomFrom(50), get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
-  const { id: projectId } = (await (await fetch(`${address}/api/projects`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: 'Killed' }) })).json()) as { id: string }
-  const { id } = (await (await fetch(`${address}/api/projects/${projectId}/shots?name=potter.mov`, { method: 'POST', body: readFileSync('demo/footage/potter.mov') })).json()) as ShotDetail
+  const { address } = server, random = randomFrom(50), get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
+  const id = await importInto(address, readFileSync('demo/footage/potter.mov'), 'potter.mov')
   let { revision } = await get<ShotDetail>(`/shots/${id}`)
   const acknowledged: { readonly id: string; readonly grade: string }[] = []
   for (let round = 0; round < 50; round++) {
@@ -57,10 +30,10 @@ test('killed at fifty random points, with saves under way: every one that was ac
       }
     })()
     await new Promise((done) => setTimeout(done, random() * 160))
-    await kill()
+    await server.kill()
     dead = true
     await saving
-    await start(new URL(address).port)
+    await server.restart()
     revision = (await get<ShotDetail>(`/shots/${id}`)).revision
     const last = acknowledged.at(-1)
     // The head is the last acknowledged revision, or stands on it: what was committed before its answer got through is there too.
