@@ -54,7 +54,7 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
 }
 const load = (): Promise<void> => attempt(async () => { await Promise.all([library.loadReel(props.projectId), library.loadStandards()]) })
 const work = useReelWork(() => props.projectId, () => void load())
-const imports = useFootageImport(() => props.projectId, () => void work.look())
+const imports = useFootageImport(() => props.projectId, () => void work.look(true))
 watch(() => props.projectId, () => { scene.value = 'all'; void load() }, { immediate: true })
 
 function sort(key: SortKey): void {

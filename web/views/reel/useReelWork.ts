@@ -9,7 +9,8 @@ export interface ReelWork {
   /** Imports, and what went wrong: each is shown. */
   readonly shown: ComputedRef<readonly WorkSummary[]>
   readonly surveys: ComputedRef<readonly WorkSummary[]>
-  readonly look: () => Promise<void>
+  /** `sent`: something was just handed in; it may have come to its end before anyone looks. */
+  readonly look: (sent?: boolean) => Promise<void>
   readonly end: (id: string) => Promise<void>
 }
 
@@ -19,18 +20,18 @@ const busyMs = 500, idleMs = 4000
 export function useReelWork(projectId: () => string, onChange: () => void): ReelWork {
   const all = shallowRef<readonly WorkSummary[]>([])
   let before = new Set<string>()
-  async function look(): Promise<void> {
+  async function look(sent = false): Promise<void> {
     const now = await request<readonly WorkSummary[]>(`/projects/${projectId()}/work`).catch(() => null)
     if (!now) return
     const active = new Set(now.filter((w) => w.state !== 'failed').map((w) => w.id))
-    const ended = [...before].some((id) => !active.has(id))
+    const ended = [...before].some((id) => !active.has(id)) || (sent && !now.some((w) => w.kind === 'import' && w.state !== 'failed'))
     before = active
     all.value = now
     if (ended) onChange()
   }
   const busy = computed(() => all.value.some((w) => w.state !== 'failed'))
   const pace = computed(() => (busy.value ? busyMs : idleMs))
-  useIntervalFn(look, pace)
+  useIntervalFn(() => void look(), pace)
   watch(projectId, () => { before = new Set(); void look() }, { immediate: true })
   return {
     all,
