@@ -35,7 +35,7 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
     <HelpTip :text="text.setLeadTip"><button type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button></HelpTip>
     <HelpTip :text="text.overlayTip"><select :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select></HelpTip>
-    <HelpTip :text="text.compare.tip"><select :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select></HelpTip>
+    <HelpTip :text="text.compare.tip"><select class="compare" :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select></HelpTip>
     <HelpTip :text="text.surroundTip"><button type="button" @click="$emit('surround')">{{ surround }}</button></HelpTip>
     <HelpTip :text="text.asShotTip"><button type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button></HelpTip>
   </div>
@@ -49,6 +49,7 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
 .state { flex: 1; min-width: 0; font-size: var(--text-small); overflow: hidden; text-overflow: ellipsis; }
 button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; min-height: var(--control); }
 select { max-width: 62px; }
+select.compare { max-width: 78px; }
 select option { background: var(--panel); color: var(--ink); }
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--ink-quiet); }
