@@ -16,8 +16,9 @@ const probe = 1e-3, mostRounds = 40
 /**
  * The values nearest to their starts, in scaled units, among those that make the residuals least; held to their bounds. Deterministic.
  * @param residuals of a list of values; the same length each time
+ * @param bounded some residuals are bounds: once inside, only the pull says how far is far enough, so it is followed to its end
  */
-export function leastSquares(variables: readonly Variable[], residuals: (values: readonly number[]) => readonly number[], rounds = mostRounds): readonly number[] {
+export function leastSquares(variables: readonly Variable[], residuals: (values: readonly number[]) => readonly number[], rounds = mostRounds, bounded = false): readonly number[] {
   if (variables.length === 0) return []
   const held = (x: readonly number[]): number[] => x.map((v, j) => Math.min(variables[j]!.most, Math.max(variables[j]!.least, v)))
   const cost = (r: readonly number[], x: readonly number[]): number => r.reduce((s, v) => s + v * v, 0) + pull * x.reduce((s, v, j) => s + ((v - variables[j]!.start) / variables[j]!.scale) ** 2, 0)
@@ -45,7 +46,7 @@ export function leastSquares(variables: readonly Variable[], residuals: (values:
       ;[x, r, now] = [next, nextResiduals, then]
       damping = Math.max(1e-9, damping / 8)
       // With hardly anything left to gain, carried slopes are good enough to end on.
-      if (done && (fresh || now < nearlyMet)) break
+      if (done && (fresh || (now < nearlyMet && !bounded))) break
       if (done) columns = []
       fresh = false
     } else if (fresh) {

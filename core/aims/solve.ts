@@ -145,7 +145,7 @@ function solveOn(problem: AimProblem, sample: Samples, controls: readonly Contro
     const begin = from?.[i] ?? value
     return { start: value, from: begin, least: id === still ? begin : min, most: id === still ? begin : max, scale }
   })
-  return leastSquares(variables, residualsOf(problem, sample, controls, offsets, aims), rounds)
+  return leastSquares(variables, residualsOf(problem, sample, controls, offsets, aims), rounds, (aims ?? problem.aims).some(({ want }) => want.kind === 'level' && want.bound))
 }
 
 /**

@@ -94,6 +94,10 @@ test('a bound on another frame of the clip is kept; where it is kept already, no
   expect(solveAims({ grade: setParameter(grade, 'exposure', 'exposureStops', -8), lut: none, frame: source, frames: new Map([[60, bright]]), aims, locked: free }).moves).toEqual([])
   const found = solveAims({ grade: dim, lut: none, frame: source, frames: new Map([[60, bright]]), aims: [...aims, level('Middle', 0.5, 0.45)], locked: free })
   expect(measured(found.grade, bright, 0.999)).toBeLessThan(0.954)
+  // No further than the bound asks.
+  const held = solveAims({ grade, lut: none, frame: source, frames: new Map([[60, bright]]), aims, locked: free })
+  expect(held.met).toBe(true)
+  expect(measured(held.grade, bright, 0.999)).toBeGreaterThan(0.9)
   expect(wholeClipAims([{ low: 0.1, middle: 0.4, high: 0.8, balance: [0, 0, 0], clipped: 0, crushed: 0 }, undefined, { low: 0, middle: 0.4, high: 0.9, balance: [0, 0, 0], clipped: 0, crushed: 0.1 }], 100, standardById('broad-day'))).toMatchObject([
     { name: 'White, frame 2', frame: 102, want: { value: 0.97, bound: 'most' } }, { name: 'Black, frame 2', frame: 102, want: { value: 0.02, bound: 'least' } },
   ])
