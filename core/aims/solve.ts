@@ -50,7 +50,7 @@ const reasonRounds = 20
 export function solveAims(problem: AimProblem): Solution {
   const { grade, lut, aims } = problem, sample = prepareAll(problem)
   const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, aims, 'check'), before = measureAll(grade, lut, sample, aims, 'check', true)
-  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, aims)), values = firstTry(problem, sample, controls, offsets)
+  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, aims)), values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
   let solved = withValues(grade, controls, values), after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
   for (let again = 0; again < 2; again++) {
@@ -146,6 +146,20 @@ function solveOn(problem: AimProblem, sample: Samples, controls: readonly Contro
     return { start: value, from: begin, least: id === still ? begin : min, most: id === still ? begin : max, scale }
   })
   return leastSquares(variables, residualsOf(problem, sample, controls, offsets, aims), rounds, (aims ?? problem.aims).some(({ want }) => want.kind === 'level' && want.bound))
+}
+
+/** Bounds alone ask for no more than to be kept: the way back toward the start is gone as far as they are. */
+function noFurther(problem: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, found: readonly number[]): readonly number[] {
+  if (problem.aims.length === 0 || !problem.aims.every(({ want }) => want.kind === 'level' && want.bound)) return found
+  const residuals = residualsOf(problem, sample, controls, offsets), at = (share: number): readonly number[] => controls.map((c, i) => c.value + (found[i]! - c.value) * share)
+  const gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0), least = gap(found) + 1e-6
+  let kept = 1, lost = 0
+  for (let round = 0; round < 10; round++) {
+    const middle = (kept + lost) / 2
+    if (gap(at(middle)) <= least) kept = middle
+    else lost = middle
+  }
+  return at(kept)
 }
 
 /**
