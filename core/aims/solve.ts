@@ -57,7 +57,7 @@ export function solveAims(problem: AimProblem): Solution {
     const said = shifted(measureAll(solved, lut, sample, aims), offsets)
     if (apartBy(aims, said, after) < agreeing) break
     offsets = offsetsOf(aims, after, measureAll(solved, lut, sample, aims))
-    values = solveOn(problem, sample, controls, offsets, { from: values, rounds: 5 })
+    values = noFurther(problem, sample, controls, offsets, solveOn(problem, sample, controls, offsets, { from: values, rounds: 5 }))
     solved = withValues(grade, controls, values)
     after = checked(solved)
   }

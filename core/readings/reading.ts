@@ -38,6 +38,10 @@ export interface Reading extends Finding {
 /** What tells a reading from another, where there are several subjects. */
 export const readingKey = (r: Pick<Finding, 'id' | 'of'>): string => (r.of ? `${r.id} ${r.of}` : r.id)
 
+/** The keys of readings that are waived, with the reason of each. */
+export const waivedKeys = (waivers: readonly { readonly reading: string; readonly subject: string; readonly reason: string }[]): ReadonlyMap<string, string> =>
+  new Map(waivers.map(({ reading, subject, reason }) => [readingKey({ id: reading as ReadingId, ...(subject ? { of: subject } : {}) }), reason]))
+
 const leastConfidence = 1 / 3
 
 /** Holds findings against a standard and ranks them: what is furthest outside first, then what is met, then what has no target. */

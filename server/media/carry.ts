@@ -1,7 +1,7 @@
 // Carries a grade from one shot to another: the corrections are solved anew on the other's own pixels, the look is left alone.
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
-import { aimWords, carriedAims, carryGrade, differences, judge, lossFirst, outside, pointedAt, readingKey, standardById, type GradeDocument } from '@core/index'
+import { aimWords, carriedAims, carryGrade, differences, judge, lossFirst, outside, pointedAt, readingKey, standardById, waivedKeys, type GradeDocument } from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { appendRevision } from '../db/revisions'
@@ -29,7 +29,7 @@ export async function carryTo(context: Pick<ServerContext, 'pool' | 'findings' |
   const result = await transaction(pool, (db) => appendRevision(db, shot.id, shot.headId, grade, `Grade of ${from.name}${solve ? ', solved for this shot' : ''}`.slice(0, 400), localActor, { kind: 'carried', from: from.headId, ...(aims.length > 0 ? { aims } : {}) }))
   if (result === 'missing') throw notFound('shot')
   if (result !== 'moved') throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, { hint: 'Carry the grade over again.' })
-  const waived = new Set(shot.waivers.map((w) => (w.subject ? `${w.reading} ${w.subject}` : w.reading)))
+  const waived = waivedKeys(shot.waivers)
   const readings = judge(await measure(shot, grade), standardById(shot.standardId, await listStandards(pool)))
   return {
     shotId: shot.id, name: shot.name, unmet,

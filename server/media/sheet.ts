@@ -1,6 +1,6 @@
 // The grade sheet: what was done to shots, with encoding and evidence, controls, readings before and after, and the record.
 import type { GradeSheet, SheetReading, ShotDetail, ShotSheet } from '@contracts/responses'
-import { controlsInUse, displayById, encodingOf, gamutById, judge, pointedAt, printValue, rateName, readingKey, standardById, unitForm, readingKind, type HouseStandard, type Reading } from '@core/index'
+import { controlsInUse, displayById, encodingOf, gamutById, judge, pointedAt, printValue, rateName, readingKey, standardById, unitForm, readingKind, waivedKeys, type HouseStandard, type Reading } from '@core/index'
 import type { ServerContext } from '../context'
 import { gradeOfShot, shotRecord } from '../db/record'
 import { findShot, listShots } from '../db/shots'
@@ -49,7 +49,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
 
 /** What counts by the standard, and what is waived. */
 function readingsOf(before: readonly Reading[], after: readonly Reading[], { waivers }: ShotDetail): readonly SheetReading[] {
-  const waived = new Map(waivers.map((w) => [w.subject ? `${w.reading} ${w.subject}` : w.reading, w.reason])), old = new Map(before.map((r) => [readingKey(r), r]))
+  const waived = waivedKeys(waivers), old = new Map(before.map((r) => [readingKey(r), r]))
   return after.filter((r) => r.target || waived.has(readingKey(r))).map((r) => {
     const { unit } = readingKind(r.id), key = readingKey(r), was = old.get(key)
     return {

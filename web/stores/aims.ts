@@ -53,18 +53,13 @@ export const useAims = defineStore('aims', () => {
     pending.value = aims.value.length > 0
     open.value = true
   }
+  const changed = <T>(of: ReadonlySet<T>, one: T, inside: boolean): ReadonlySet<T> => new Set(inside ? [...of, one] : [...of].filter((o) => o !== one))
   function refuse(id: string, so: boolean): void {
-    const next = new Set(refused.value)
-    if (so) next.add(id)
-    else next.delete(id)
-    refused.value = next
+    refused.value = changed(refused.value, id, so)
     pending.value = wanted.value.length > 0
   }
   function lock(id: ControlId, so: boolean): void {
-    const next = new Set(locked.value)
-    if (so) next.add(id)
-    else next.delete(id)
-    locked.value = next
+    locked.value = changed(locked.value, id, so)
     pending.value = wanted.value.length > 0
   }
   function keep(): void {

@@ -4,26 +4,20 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { recipeSteps, stations, type GradeDocument, type Recipe, type RecipeStep, type StationId } from '@core/index'
 import { checked } from '@contracts/check'
 import { NewRecipe } from '@contracts/recipes'
-import { post, request, sentenceOf } from '../../api/client'
+import { post, request } from '../../api/client'
 import HelpTip from '../../components/HelpTip.vue'
+import { useAttempt } from '../../composables/useAttempt'
 import { text } from './text'
 
 const props = defineProps<{ grade: GradeDocument }>()
+const { fault, attempt } = useAttempt()
 const emit = defineEmits<{ apply: [steps: readonly RecipeStep[], name: string] }>()
-const recipes = shallowRef<readonly Recipe[]>([]), chosen = ref(''), fault = ref('')
+const recipes = shallowRef<readonly Recipe[]>([]), chosen = ref('')
 const naming = ref(false), name = ref(''), taken = ref<StationId[]>(['shape', 'hue', 'look'])
 const offered = (['level', 'shape', 'hue', 'look'] as const).map((id) => ({ id, name: stations.find((s) => s.id === id)!.name }))
 const steps = computed(() => recipeSteps(props.grade, taken.value))
 const recipe = computed(() => recipes.value.find((r) => r.id === chosen.value))
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  try {
-    await work()
-    fault.value = ''
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
-}
 const load = (): Promise<void> => attempt(async () => { recipes.value = await request<readonly Recipe[]>('/recipes') })
 onMounted(load)
 const keep = (): Promise<void> => attempt(async () => {

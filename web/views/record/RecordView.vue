@@ -5,28 +5,22 @@ import { differences, type GradeDocument } from '@core/index'
 import { checked } from '@contracts/check'
 import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
-import { post, request, sentenceOf } from '../../api/client'
+import { post, request } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
+import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { text } from './text'
 
 const props = defineProps<{ shotId: string }>()
+const { fault, attempt } = useAttempt()
 const library = useLibrary(), grade = useGrade()
-const fault = ref(''), words = ref(''), naming = ref<string | null>(null), name = ref('')
+const words = ref(''), naming = ref<string | null>(null), name = ref('')
 const record = shallowRef<ShotRecord | null>(null)
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  try {
-    await work()
-    fault.value = ''
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
-}
 const address = (what: string): string => `/shots/${encodeURIComponent(props.shotId)}/${what}`
 const load = (): Promise<void> => attempt(async () => { record.value = await request<ShotRecord>(address('record')) })
 watch(() => props.shotId, (id) => attempt(async () => {

@@ -6,10 +6,10 @@ import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import type { ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
-import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
+import { useAttempt } from '../../composables/useAttempt'
 import { useLibrary } from '../../stores/library'
 import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
@@ -27,9 +27,10 @@ import { useSelection } from './useSelection'
 import { useStandings } from './useStandings'
 
 const props = defineProps<{ projectId: string }>()
+const { fault, attempt } = useAttempt()
 const library = useLibrary()
 const router = useRouter()
-const fault = ref(''), over = ref(false), browsing = ref(false), words = ref('')
+const over = ref(false), browsing = ref(false), words = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const scene = ref<SceneChoice>('all')
 const sortBy = ref<SortKey>('position'), downward = ref(false)
@@ -44,14 +45,6 @@ const selection = useSelection(() => shots.value.map((s) => s.id))
 const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
 const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
 
-async function attempt(work: () => Promise<unknown>): Promise<void> {
-  try {
-    await work()
-    fault.value = ''
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
-}
 const load = (): Promise<void> => attempt(async () => { await Promise.all([library.loadReel(props.projectId), library.loadStandards()]) })
 const work = useReelWork(() => props.projectId, () => void load())
 const imports = useFootageImport(() => props.projectId, () => void work.look(true))

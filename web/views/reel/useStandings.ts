@@ -1,6 +1,6 @@
 // How the shots of the reel stand against their house standards: measured on the server, one shot after another, judged here.
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
-import { judge, outside, readingKey, type HouseStandard, type Reading } from '@core/index'
+import { judge, outside, readingKey, waivedKeys, type HouseStandard, type Reading } from '@core/index'
 import type { ShotFindings, ShotSummary } from '@contracts/responses'
 import { request } from '../../api/client'
 
@@ -43,7 +43,7 @@ const judged = new WeakMap<ShotFindings, { readonly standard: HouseStandard; rea
 function standingOf(found: ShotFindings, standard: HouseStandard): Standing {
   const known = judged.get(found)
   if (known?.standard === standard) return known.standing
-  const waived = new Set(found.waivers.map((w) => readingKey({ id: w.reading as Reading['id'], ...(w.subject ? { of: w.subject } : {}) })))
+  const waived = waivedKeys(found.waivers)
   const standing = outside(judge(found.findings, standard)).filter((r) => !waived.has(readingKey(r)))
   judged.set(found, { standard, standing })
   return standing
