@@ -2,7 +2,7 @@
 import { printParameter, stepKindById, type GradeDocument, type NumberParameter } from '../grade'
 import type { Want } from './aim'
 
-export type ControlId = 'exposure' | 'temperature' | 'tint' | 'blackOffset' | 'contrast' | 'saturation' | 'shadowsMired' | 'shadowsTint' | 'highlightsMired' | 'highlightsTint'
+export type ControlId = 'exposure' | 'temperature' | 'tint' | 'blackOffset' | 'contrast' | 'highlights' | 'shadows' | 'saturation' | 'shadowsMired' | 'shadowsTint' | 'highlightsMired' | 'highlightsTint'
 
 interface Declared { readonly kind: string; readonly key: string; /** Changes of this size weigh the same, whichever control they are of. */ readonly scale: number }
 const declared: Readonly<Record<ControlId, Declared>> = {
@@ -11,6 +11,8 @@ const declared: Readonly<Record<ControlId, Declared>> = {
   tint: { kind: 'white-balance', key: 'tint', scale: 10 },
   blackOffset: { kind: 'black-offset', key: 'blackOffset', scale: 0.02 },
   contrast: { kind: 'contrast', key: 'contrast', scale: 0.3 },
+  highlights: { kind: 'ends', key: 'highlightStops', scale: 2 },
+  shadows: { kind: 'ends', key: 'shadowStops', scale: 2 },
   saturation: { kind: 'saturation', key: 'saturation', scale: 0.3 },
   shadowsMired: { kind: 'balance-by-tone', key: 'shadowsMired', scale: 30 },
   shadowsTint: { kind: 'balance-by-tone', key: 'shadowsTint', scale: 10 },
@@ -35,6 +37,8 @@ const dark = 0.25, bright = 0.75
 export function controlsFor(want: Want): readonly ControlId[] {
   switch (want.kind) {
     case 'level': {
+      // A bound is for an end of the clip alone: the end gives way first, so that the frames between stay as they are.
+      if (want.bound) return want.share < 0.5 ? ['shadows', 'blackOffset'] : ['highlights', 'exposure']
       if (want.channel !== undefined) return want.share < 0.5 ? ['shadowsMired', 'shadowsTint'] : ['highlightsMired', 'highlightsTint']
       return want.share < dark ? ['blackOffset', 'contrast'] : want.share > bright ? ['exposure', 'contrast'] : ['exposure']
     }

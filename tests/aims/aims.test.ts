@@ -92,11 +92,14 @@ test('a bound on another frame of the clip is kept; where it is kept already, no
   const aims: Aim[] = [{ id: 'b', name: 'White, frame 60', rank: 2, frame: 60, want: { kind: 'level', share: 0.999, value: 0.95, bound: 'most' } }]
   const dim = setParameter(grade, 'exposure', 'exposureStops', -3)
   expect(solveAims({ grade: setParameter(grade, 'exposure', 'exposureStops', -8), lut: none, frame: source, frames: new Map([[60, bright]]), aims, locked: free }).moves).toEqual([])
-  const found = solveAims({ grade: dim, lut: none, frame: source, frames: new Map([[60, bright]]), aims: [...aims, level('Middle', 0.5, 0.45)], locked: free })
+  const found = solveAims({ grade: dim, lut: none, frame: source, frames: new Map([[60, bright]]), aims: [...aims, level('Middle', 0.5, 0.3)], locked: free })
   expect(measured(found.grade, bright, 0.999)).toBeLessThan(0.954)
   // No further than the bound asks.
   const held = solveAims({ grade, lut: none, frame: source, frames: new Map([[60, bright]]), aims, locked: free })
   expect(held.met).toBe(true)
+  // The end gives way, not the whole picture.
+  expect(held.moves.map((m) => m.control)).toContain('highlights')
+  expect(held.moves.some((m) => m.control === 'contrast')).toBe(false)
   expect(measured(held.grade, bright, 0.999)).toBeGreaterThan(0.9)
   expect(wholeClipAims([{ low: 0.1, middle: 0.4, high: 0.8, balance: [0, 0, 0], clipped: 0, crushed: 0 }, undefined, { low: 0, middle: 0.4, high: 0.9, balance: [0, 0, 0], clipped: 0, crushed: 0.1 }], 100, standardById('broad-day'))).toMatchObject([
     { name: 'White, frame 2', frame: 102, want: { value: 0.97, bound: 'most' } }, { name: 'Black, frame 2', frame: 102, want: { value: 0.02, bound: 'least' } },

@@ -45,7 +45,7 @@ test('one key balances the shot; lines are refused, controls are held, nothing i
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await page.getByRole('link', { name: 'Record' }).click()
   const entry = page.locator('[data-revision="2"]').first()
-  await expect(entry).toContainText(/Balance for me: .*Exposure 0\.00 stops → \+0\.[67]\d stops/)
+  await expect(entry).toContainText(/Balance for me.*Exposure 0\.00 stops → \+0\.[67]\d stops/)
   await expect(entry).toContainText(/Balance for me: Card at 0\.00 stops; .*Card neutral/)
 })
 

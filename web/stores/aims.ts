@@ -67,7 +67,7 @@ export const useAims = defineStore('aims', () => {
     if (!found || !pending.value || solving.value) return
     pending.value = false
     const why: RevisionWhy = { kind: lines.value.length > 0 ? 'balance' : 'aim', aims: found.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200)) }
-    grade.edit(`${lines.value.length > 0 ? 'Balance for me' : 'Aims'}: ${found.moves.map((m) => m.words).join('; ') || 'nothing to move'}`, () => found.grade, why)
+    grade.edit(lines.value.length > 0 ? 'Balance for me' : 'Aims', () => found.grade, why)
   }
   function takeBack(): void {
     pending.value = false
