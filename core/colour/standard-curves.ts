@@ -42,7 +42,8 @@ export const pqNits: TransferCurve = (() => {
     return 10_000 * (Math.max(p - c1, 0) / (c2 - c3 * p)) ** (1 / m1)
   }
   return {
-    encode: (x) => Math.sign(x) * (forward(Math.abs(x)) - floor),
+    // Powers are rounded, not monotone: of the least light, forward may lie an ulp under its own floor.
+    encode: (x) => Math.sign(x) * Math.max(forward(Math.abs(x)) - floor, 0),
     decode: (y) => Math.sign(y) * inverse(Math.abs(y) + floor),
   }
 })()

@@ -116,6 +116,10 @@ describe('the same grade on every display', () => {
     }
   })
 
+  test('the least light that can be written is not below black', () => {
+    for (const { id } of displays) expect(show(setShow(linear, { displayId: id }), [0, 0, 4.03e-107]).every((v) => v >= 0)).toBe(true)
+  })
+
   test('any light, however wild, gives a finite signal', () => {
     fc.assert(fc.property(fc.array(fc.double({ min: -1e4, max: 1e4, noNaN: true }), { minLength: 3, maxLength: 3 }), fc.constantFrom(...displays.map((d) => d.id)), fc.constantFrom('straight', 'rolloff', 'print'), fc.constantFrom('clip', 'compress'),
       (rgb, displayId, method, gamutMethod) => show(setShow(linear, { displayId, method: method as 'print', gamutMethod: gamutMethod as 'clip' }), rgb).every((v) => v >= 0 && v <= 1)))
