@@ -22,6 +22,7 @@ export default defineConfig({
         'kernel-worker': 'tests/bench/kernel-worker.ts',
         'teach-guess': 'tests/guess/teach.ts',
         screens: 'tests/screens/main.ts',
+        'make-seed': 'tests/support/make-seed.ts',
       },
       // Chunks lie beside the entries, so that start.ts finds the worker beside itself.
       output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js', format: 'es' },

@@ -1,27 +1,37 @@
-// Runs every check, one after the other, and ends with one line that counts them all.
-import { spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+// Runs every check and ends with one line that counts them all. Two things run at a time, as there are two cores.
+import { spawn, spawnSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 
-const results = 'test-results'
+const results = 'test-results', scratch = mkdtempSync(join(tmpdir(), 'pale-seed-')), seed = join(scratch, 'data')
 rmSync(results, { recursive: true, force: true })
 mkdirSync(results, { recursive: true })
 let passed = 0, failed = 0
 
-function run(command, args) {
-  return spawnSync(`node_modules/.bin/${command}`, args, { stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0' } }).status === 0
+/** Resolves to whether it ended well; what it said is printed in one piece. */
+function quietly(name, program, args) {
+  return new Promise((done) => {
+    const child = spawn(program, args, { env: { ...process.env, FORCE_COLOR: '0' } })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => { said += text })
+    child.once('close', (code) => {
+      console.log(`== ${name}: ${code === 0 ? 'well' : 'failed'}\n${said}`)
+      done(code === 0)
+    })
+  })
 }
 
 /** A check that is one thing: it passes or fails. */
-function check(name, command, args) {
-  console.log(`\n== ${name}`)
-  if (run(command, args)) passed++
+async function check(name, program, args) {
+  if (await quietly(name, `node_modules/.bin/${program}`, args)) passed++
   else failed++
 }
 
 /** A runner that counts its tests in a JSON file. A runner that ends badly without a failed test counts as one failure. */
-function suite(name, command, args, file, count) {
+function suite(name, program, args, file, count) {
   console.log(`\n== ${name}`)
-  const ok = run(command, args)
+  const ok = spawnSync(`node_modules/.bin/${program}`, args, { stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0', PALE_TEST_SEED: seed } }).status === 0
   let counted = { passed: 0, failed: 0 }
   try {
     counted = count(JSON.parse(readFileSync(file, 'utf8')))
@@ -33,16 +43,25 @@ function suite(name, command, args, file, count) {
   if ((!ok && counted.failed === 0) || counted.passed + counted.failed === 0) failed++
 }
 
-check('Types: core', 'tsc', ['-p', 'core'])
-check('Types: contracts', 'tsc', ['-p', 'contracts'])
-check('Types: server and demo', 'tsc', ['-p', 'server'])
-check('Types: web', 'vue-tsc', ['-p', 'web'])
-check('Types: tests', 'tsc', ['-p', '.'])
-check('Lint', 'eslint', ['.', '--max-warnings', '0'])
-const jestCounts = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({ passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites })
-// Together, so that both cores have work all the time.
-suite('Unit, shell and API tests', 'jest', ['--maxWorkers=2', '--json', `--outputFile=${results}/jest.json`], `${results}/jest.json`, jestCounts)
-suite('End-to-end tests', 'playwright', ['test', '-c', 'tests/e2e/playwright.config.ts'], `${results}/e2e.json`, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
+try {
+  await Promise.all([
+    (async () => {
+      if (!await quietly('Demo data for the tests', process.execPath, ['dist/node/make-seed.js', seed])) failed++
+      await check('Lint', 'eslint', ['.', '--max-warnings', '0'])
+    })(),
+    (async () => {
+      await check('Types: web', 'vue-tsc', ['-p', 'web'])
+      for (const part of ['core', 'contracts', 'server']) await check(`Types: ${part}`, 'tsc', ['-p', part])
+      await check('Types: tests', 'tsc', ['-p', '.'])
+    })(),
+  ])
+  const jestCounts = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({ passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites })
+  suite('Unit, shell and API tests', 'jest', ['--maxWorkers=2', '--json', `--outputFile=${results}/jest.json`], `${results}/jest.json`, jestCounts)
+  suite('End-to-end tests', 'playwright', ['test', '-c', 'tests/e2e/playwright.config.ts'], `${results}/e2e.json`, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
+} finally {
+  spawnSync(process.execPath, ['dist/node/make-seed.js', '--remove', seed], { stdio: 'inherit' })
+  rmSync(scratch, { recursive: true, force: true })
+}
 
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)

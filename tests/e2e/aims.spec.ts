@@ -1,5 +1,6 @@
 // Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's work unseen.
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { address, demoShot, drawPart, field, openBench, reading, resetShot, saved, type } from './bench-page'
 
 const tab = (page: Page) => page.getByTestId('aims-tab')

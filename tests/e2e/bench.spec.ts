@@ -1,7 +1,7 @@
 // The Bench: reading, measuring, correcting, looks, regions, frames.
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './program'
 import { changed, control, demoShot, field, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type, goToFrame } from './bench-page'
 
 test.beforeEach(async () => {

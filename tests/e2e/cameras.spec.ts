@@ -1,6 +1,7 @@
 // The Cameras view: the list, looking up, measuring, comparing, and encodings of one's own.
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { address, demoShot, openBench, resetShot, saved } from './bench-page'
 
 interface Truth { readonly patches: { readonly leadFrame: Record<'greyCard' | 'white90' | 'black3', readonly (readonly [number, number])[]> } }

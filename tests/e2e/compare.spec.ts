@@ -1,5 +1,5 @@
 // Comparing, versions, going back, the grade sheet, and two hands put together.
-import { expect, test } from '@playwright/test'
+import { expect, test } from './program'
 import { field, meanColour, openBench, resetShot, saved, type } from './bench-page'
 
 test.beforeEach(() => resetShot('Glaze shelf'))

@@ -1,6 +1,6 @@
 // Projects, import, and taking things away.
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './program'
 import { decode } from 'fast-png'
 import { address, demoShot, openBench, resetShot, saved, type } from './bench-page'
 

@@ -1,5 +1,6 @@
 // Instruments that answer: any of them anywhere, limited to a part, after any station, with marks, lit pixels, a reference, a window of their own.
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { drawOnPicture } from '../support/drawing'
 import { changed, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type } from './bench-page'
 

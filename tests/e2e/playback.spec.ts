@@ -1,5 +1,6 @@
 // Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip trace.
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { control, demoShot, goToFrame, meanColour, openBench, resetShot, tracePixels, type } from './bench-page'
 
 const frameShown = async (page: Page): Promise<number> => Number((await page.getByTestId('frame').innerText()).split('/')[0])

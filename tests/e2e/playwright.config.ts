@@ -5,8 +5,7 @@ import { chromiumArguments, chromiumPath } from '../support/chromium'
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results/e2e',
-  globalSetup: './start.ts',
-  workers: 1,
+  workers: 2,
   fullyParallel: false,
   timeout: 90_000,
   expect: { timeout: 20_000 },

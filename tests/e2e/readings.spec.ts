@@ -1,5 +1,6 @@
 // Readings against a house standard: ranked, opened, waived; cards and subjects pointed out in the picture; standards changed in their view.
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { address, demoShot, drawPart, openBench, resetShot, type } from './bench-page'
 
 test.beforeEach(async () => {

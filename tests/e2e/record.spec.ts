@@ -1,5 +1,5 @@
 // What is called saved is saved: across reloads, tabs, and a killed server.
-import { expect, test } from '@playwright/test'
+import { expect, test } from './program'
 import { readFileSync } from 'node:fs'
 import { importInto, startBareServer } from '../support/bare-server'
 import { field, openBench, resetShot, saved, station, type } from './bench-page'

@@ -1,6 +1,7 @@
 // The Reel as a person uses it: finding, ordering, choosing, changing many shots, bringing files in, cutting a programme.
 import { writeFileSync } from 'node:fs'
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
+import { expect, test } from './program'
 import { address } from './bench-page'
 
 const row = (page: Page, name: string): Locator => page.locator(`[data-shot="${name}"]`)

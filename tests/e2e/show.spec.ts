@@ -1,6 +1,7 @@
 // Show and both schools: displays, shoulders, LUTs in Read and Show, steps moved across Show, and what is lost by it.
 import { writeFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect, test } from './program'
 import { changed, meanColour, openBench, reading, resetShot, saved, station, type } from './bench-page'
 
 test.beforeEach(async () => {

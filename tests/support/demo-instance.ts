@@ -1,6 +1,6 @@
 // A whole running program for tests: its own database, data folder and port, started from the build as bin/demo does.
-import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
@@ -20,10 +20,13 @@ export interface DemoInstance {
   readonly dispose: () => Promise<void>
 }
 
+/** From the folder that `make-seed` made, when PALE_TEST_SEED names one; from nothing otherwise. */
 export async function startDemoInstance(): Promise<DemoInstance> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'pale-test-'))
+  const seed = process.env['PALE_TEST_SEED']
+  if (seed) copySeed(seed, dataFolder)
   const port = await freePort()
-  let child = await launch(dataFolder, port)
+  let child = await launchDemo(dataFolder, port)
   const end = async (signal: NodeJS.Signals): Promise<void> => {
     if (child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((done) => child.once('exit', done))
@@ -36,7 +39,7 @@ export async function startDemoInstance(): Promise<DemoInstance> {
     pid: () => child.pid ?? 0,
     stop: () => end('SIGTERM'),
     kill: () => end('SIGKILL'),
-    restart: async () => { child = await launch(dataFolder, port) },
+    restart: async () => { child = await launchDemo(dataFolder, port) },
     dispose: async () => {
       const killed = child.signalCode === 'SIGKILL'
       await end('SIGTERM')
@@ -48,7 +51,16 @@ export async function startDemoInstance(): Promise<DemoInstance> {
   }
 }
 
-function launch(dataFolder: string, port: number): Promise<ChildProcess> {
+/** Owners and modes are copied too: the database refuses a folder that is not its own. */
+function copySeed(seed: string, dataFolder: string): void {
+  if (!existsSync(seed)) throw new Error(`There is no folder ${seed} to start from.`)
+  execFileSync('cp', ['-a', `${seed}/.`, dataFolder])
+  const from = clusterFolder(seed), to = clusterFolder(dataFolder)
+  if (!existsSync(to)) execFileSync('cp', ['-a', from, to])
+}
+
+/** Resolves when it can be reached. */
+export function launchDemo(dataFolder: string, port: number): Promise<ChildProcess> {
   const child = spawn(process.execPath, [resolve('dist/node/demo.js')], {
     env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: String(port), PALE_LOG: 'error' },
     stdio: ['ignore', 'pipe', 'pipe'],
