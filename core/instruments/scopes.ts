@@ -64,7 +64,6 @@ export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSize
 /** What a pass over some rows counts, and where. RangeError for more levels or cells than 16 bits can tell apart. */
 export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
   const { width, data } = frame, { columns, levels, vectorCells } = sizes
-  const red = Math.round(weights.red * 65536), blue = Math.round(weights.blue * 65536)
   const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
   const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
   const perLevel = levels / (levelHigh - levelLow), levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
@@ -76,10 +75,10 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
     levelGain,
     levelOffset: Math.round((frame.low - levelLow) * perLevel * 32),
     levels,
-    traceEntries: columns * levels,
+    columns,
     lumaBins: histogramBins,
     cells: vectorCells,
-    weights: [red, 65536 - red - blue, blue],
+    weights: [Math.round(weights.red * 32768), Math.round(weights.blue * 32768)],
     perCb: Math.round(cellsPerCode(weights.cbDivisor) * 2 ** 23),
     perCr: Math.round(cellsPerCode(weights.crDivisor) * 2 ** 23),
     topCode,
@@ -90,33 +89,35 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, columnOf, levelGain, levelOffset, levels, traceEntries, lumaBins, cells, weights: [wr, wg, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
-  const waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
+export function countPlain({ rows, width, columnOf, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
+  const traceEntries = columns * levels, waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
   const luma = new Uint32Array(lumaBins), vector = new Uint32Array(cells * cells)
   const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoomedPer ? cells * cells : 0)
   const lastCell = cells - 1
   // Products of halved codes keep the upper half, rounded, as the kernel's do.
   const product = (halved: number, factor: number): number => (halved * factor + 16384) >> 15
-  const levelOf = (code: number): number => Math.min(Math.max((product(code >> 1, levelGain) + levelOffset) >> 5, 0), levels - 1)
+  const levelOf = (halved: number): number => Math.min(Math.max((product(halved, levelGain) + levelOffset) >> 5, 0), levels - 1)
   const chromaOf = (difference: number, gain: number): number => Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535)
-  const cellOf = (code: number, luma: number, perCode: number): number => (product((code >> 1) - (luma >> 1), perCode) + (cells << 6)) >> 7
+  const cellOf = (difference: number, perCode: number): number => (product(difference, perCode) + (cells << 6)) >> 7
   const zoomedCellOf = (difference: number, perCode: number): number => Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
   let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
   for (let i = 0; i < rows.length; i += 3) {
     if (mask && mask[i / 3] === 0) continue
-    const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!
-    const l = Math.floor((wr * r + wg * g + wb * b + 32768) / 65536), column = columnOf[(i / 3) % width]! / 4
-    waveform[column + levelOf(l)]!++
-    red[column + levelOf(r)]!++
-    green[column + levelOf(g)]!++
-    blue[column + levelOf(b)]!++
-    luma[l >> 4]!++
-    vector[cellOf(r, l, perCr) * cells + cellOf(b, l, perCb)]!++
+    const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!, halfRed = r >> 1, halfGreen = g >> 1, halfBlue = b >> 1
+    // Neutral is exactly neutral: what is weighed is how far R and B lie from G.
+    const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb), fromBlue = halfBlue - halfLuma, fromRed = halfRed - halfLuma
+    const column = columnOf[(i / 3) % width]! / 16
+    waveform[column + levelOf(halfLuma)]!++
+    red[column + levelOf(halfRed)]!++
+    green[column + levelOf(halfGreen)]!++
+    blue[column + levelOf(halfBlue)]!++
+    luma[halfLuma >> 3]!++
+    vector[cellOf(fromRed, perCr) * cells + cellOf(fromBlue, perCb)]!++
     if (chromaGains) {
-      cb[column + levelOf(chromaOf(b - l, chromaGains[0]))]!++
-      cr[column + levelOf(chromaOf(r - l, chromaGains[1]))]!++
+      cb[column + levelOf(chromaOf(2 * fromBlue, chromaGains[0]) >> 1)]!++
+      cr[column + levelOf(chromaOf(2 * fromRed, chromaGains[1]) >> 1)]!++
     }
-    if (zoomedPer) zoomed[zoomedCellOf(r - l, zoomedPer[1]) * cells + zoomedCellOf(b - l, zoomedPer[0])]!++
+    if (zoomedPer) zoomed[zoomedCellOf(2 * fromRed, zoomedPer[1]) * cells + zoomedCellOf(2 * fromBlue, zoomedPer[0])]!++
     sumRed += r
     sumGreen += g
     sumBlue += b
@@ -151,7 +152,7 @@ let columnsKept: { readonly key: string; readonly table: Uint32Array } | null = 
 function columnTable(width: number, { columns, levels }: ScopeSizes): Uint32Array {
   const key = `${width} ${columns} ${levels}`
   if (columnsKept?.key === key) return columnsKept.table
-  const table = Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels * 4)
+  const table = Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels * 16)
   columnsKept = { key, table }
   return table
 }

@@ -9,18 +9,18 @@ export interface ScopeJob {
   /** RGB triples of the rows to count. */
   readonly rows: Uint16Array
   readonly width: number
-  /** Byte offset of a picture column's counters. */
+  /** Byte offset of a picture column's counters: those of luma, R, G and B, `levels` of each, four bytes a counter. */
   readonly columnOf: Uint32Array
   /** A code's level in 32nds, as whole numbers: (code / 2 · gain) / 32768 + offset; held to 0..levels − 1. */
   readonly levelGain: number
   readonly levelOffset: number
   readonly levels: number
-  /** Counters per trace, per luma bin and of the vectorscope. */
-  readonly traceEntries: number
+  readonly columns: number
+  /** Counters per luma bin, and cells per axis of the vectorscope. */
   readonly lumaBins: number
   readonly cells: number
-  /** Weights of luma in 65536ths, whole numbers that add up to 65536. */
-  readonly weights: readonly [number, number, number]
+  /** Weights of R and B in luma, whole 32768ths; the rest is G's. */
+  readonly weights: readonly [number, number]
   /** 128ths of a cell of the vectorscope for half a colour difference of 32768 codes, whole. */
   readonly perCb: number
   readonly perCr: number
@@ -49,46 +49,62 @@ export interface ScopeResult {
   readonly crushed: number
 }
 
-const wordsOfJob = 30, numbersAt = wordsOfJob * 4
+const wordsOfJob = 28, numbersAt = wordsOfJob * 4
 const jobBytes = numbersAt + 5 * 8
 /** Bytes of a pixel in the strip: four levels, a bin and a cell. */
 const stripBytes = 6 * 2
 /** Eight pixels are read at a time, so the last read may pass the end by seven. */
 const pastTheEnd = 7 * 6
+/** So many bytes of the picture are brought in at a time: they stay in the processor's nearer caches. */
+const bandBytes = 128 * 1024
 let kernel: StartedKernel<ScopeCode> | null | undefined
 
 /** Counts with the kernel; null where there is no WebAssembly. */
 export function countFast(job: ScopeJob): ScopeResult | null {
   if (kernel === undefined) kernel = startKernel<ScopeCode>(wasm, jobBytes)
   if (!kernel) return null
+  const { width, levels, columns, cells, mask, chromaGains } = job, entries = columns * levels
   let next = (jobBytes + 15) & ~15
   const place = (bytes: number): number => {
     const at = next
     next += (bytes + 15) & ~15
     return at
   }
+  const allRows = job.rows.length / 3 / width, bandRows = Math.max(1, Math.min(allRows, Math.floor(bandBytes / (width * 6))))
   const columnOf = place(job.columnOf.byteLength), countersAt = next
-  const waveform = place(job.traceEntries * 4), red = place(job.traceEntries * 4), green = place(job.traceEntries * 4), blue = place(job.traceEntries * 4)
-  const luma = place(job.lumaBins * 4), vector = place(job.cells * job.cells * 4)
-  const { mask, chromaGains } = job, chromaEntries = chromaGains ? job.traceEntries : 0, zoomedEntries = job.zoomed ? job.cells * job.cells : 0
+  const traces = place(entries * 4 * 4), luma = place(job.lumaBins * 4), vector = place(cells * cells * 4)
+  const chromaEntries = chromaGains ? entries : 0, zoomedEntries = job.zoomed ? cells * cells : 0
   const cb = place(chromaEntries * 4), cr = place(chromaEntries * 4), zoomed = place(zoomedEntries * 4)
-  const countersEnd = next, strip = place(((job.width + 7) & ~7) * stripBytes), source = place(job.rows.byteLength + pastTheEnd), maskAt = mask ? place(mask.byteLength + pastTheEnd) : 0
+  const countersEnd = next, strip = place(((width + 7) & ~7) * stripBytes), source = place(bandRows * width * 6 + pastTheEnd), maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
-  new Uint16Array(buffer, source, job.rows.length).set(job.rows)
-  if (mask) new Uint8Array(buffer, maskAt, mask.length).set(mask)
-  new Uint32Array(buffer, 0, wordsOfJob).set([
-    source, job.width, job.rows.length / 3 / job.width, columnOf, job.levelGain, job.levelOffset, job.levels - 1, waveform, red, green, blue, luma, vector, job.cells, job.topCode,
-    ...job.weights, job.perCb, job.perCr, maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoomed ? zoomed : 0, ...(job.zoomed ?? [0, 0]), strip, 0,
+  const words = new Uint32Array(buffer, 0, wordsOfJob), numbers = new Float64Array(buffer, numbersAt, 5).fill(0)
+  words.set([
+    source, width, 0, columnOf, job.levelGain, job.levelOffset, levels, traces, luma, vector, cells, job.topCode,
+    ...job.weights, job.perCb, job.perCr, maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoomed ? zoomed : 0, ...(job.zoomed ?? [0, 0]), strip, 0, 0, 0,
   ])
-  const numbers = new Float64Array(buffer, numbersAt, 5)
-  kernel.code.countScopes(0)
-  const counters = (at: number, entries: number): Uint32Array => new Uint32Array(buffer, at, entries).slice()
+  const band = new Uint16Array(buffer, source, bandRows * width * 3), bandMask = new Uint8Array(buffer, maskAt, mask ? bandRows * width : 0)
+  for (let row = 0; row < allRows; row += bandRows) {
+    const rows = Math.min(bandRows, allRows - row), from = row * width, to = (row + rows) * width
+    band.set(job.rows.subarray(from * 3, to * 3))
+    if (mask) bandMask.set(mask.subarray(from, to))
+    words[2] = rows
+    kernel.code.countScopes(0)
+  }
+  const counters = (at: number, length: number): Uint32Array => new Uint32Array(buffer, at, length).slice()
+  const [waveform, red, green, blue] = traceArrays(new Uint32Array(buffer, traces, entries * 4), columns, levels)
   return {
-    waveform: counters(waveform, job.traceEntries), red: counters(red, job.traceEntries), green: counters(green, job.traceEntries), blue: counters(blue, job.traceEntries),
-    luma: counters(luma, job.lumaBins), vector: counters(vector, job.cells * job.cells), cb: counters(cb, chromaEntries), cr: counters(cr, chromaEntries), zoomed: counters(zoomed, zoomedEntries),
+    waveform, red, green, blue,
+    luma: counters(luma, job.lumaBins), vector: counters(vector, cells * cells), cb: counters(cb, chromaEntries), cr: counters(cr, chromaEntries), zoomed: counters(zoomed, zoomedEntries),
     sums: [numbers[0]!, numbers[1]!, numbers[2]!], clipped: numbers[3]!, crushed: numbers[4]!,
   }
+}
+
+/** Counters lie column by column, the four traces of a column one after the other; taken apart, each trace is whole. */
+function traceArrays(counters: Uint32Array, columns: number, levels: number): readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array] {
+  const taken = [0, 1, 2, 3].map(() => new Uint32Array(columns * levels))
+  for (let column = 0, at = 0; column < columns; column++) for (const trace of taken) trace.set(counters.subarray(at, (at += levels)), column * levels)
+  return taken as unknown as readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array]
 }

@@ -1,29 +1,25 @@
 // The scopes pass in AssemblyScript: counts one frame's rows for waveform, parade, vectorscope and histogram. Does exactly
 // what countPlain in ../scopes.ts does; a test compares the two. Built by bin/build-kernel; index.ts lays out the memory.
 
-/** Addresses and numbers, in the order in which index.ts writes them: thirty u32 (the last is unused), then five f64. */
+/** Addresses and numbers, in the order in which index.ts writes them: twenty-eight u32, then five f64. */
 @unmanaged
 class Job {
   source: u32
   width: u32
   rows: u32
-  /** u32 per picture column: byte offset of its counters. */
+  /** u32 per picture column: byte offset of its counters. A column's counters are those of luma, R, G and B, `levels` of each. */
   columnOf: u32
   /** Levels of a code in 32nds: (code / 2 · gain) / 32768 + offset. */
   levelGain: u32
   levelOffset: i32
-  topLevel: u32
-  waveform: u32
-  red: u32
-  green: u32
-  blue: u32
+  levels: u32
+  traces: u32
   luma: u32
   vector: u32
   cells: u32
   topCode: u32
-  /** Weights of luma in 65536ths, and 128ths of cells for half a difference of 32768 codes. */
+  /** Weights of R and B in luma, in 32768ths, and 128ths of cells for half a difference of 32768 codes. */
   redWeight: u32
-  greenWeight: u32
   blueWeight: u32
   perCb: u32
   perCr: u32
@@ -40,7 +36,10 @@ class Job {
   zoomPerCr: u32
   /** Room for where the pixels of a row are counted. */
   strip: u32
-  unused: u32
+  unused1: u32
+  unused2: u32
+  unused3: u32
+  /** Added to from call to call, as the counters are. */
   sumRed: f64
   sumGreen: f64
   sumBlue: f64
@@ -65,33 +64,37 @@ export function countScopes(at: usize): void {
 @inline
 function run(job: Job, more: bool): void {
   const width: i32 = job.width, rows: i32 = job.rows, cells: i32 = job.cells
-  const waveform: usize = job.waveform, red: usize = job.red, green: usize = job.green, blue: usize = job.blue, luma: usize = job.luma, vector: usize = job.vector
+  const traces: usize = job.traces, luma: usize = job.luma, vector: usize = job.vector
   const mask: usize = job.mask, cbTrace: usize = job.cb, zoomed: usize = job.zoomed
   const columnOf: usize = job.columnOf, source: usize = job.source, strip: usize = job.strip
-  const wr = v128.splat<u16>(<u16>job.redWeight), wg = v128.splat<u16>(<u16>job.greenWeight), wb = v128.splat<u16>(<u16>job.blueWeight), half = v128.splat<u32>(32768)
+  const wr = v128.splat<i16>(<i16>job.redWeight), wb = v128.splat<i16>(<i16>job.blueWeight)
   const top = v128.splat<u16>(<u16>job.topCode), nothing = v128.splat<u16>(0), all = v128.splat<u16>(0xffff), lane = i16x8(0, 1, 2, 3, 4, 5, 6, 7)
-  const gain = v128.splat<i16>(<i16>job.levelGain), offset = v128.splat<i16>(<i16>job.levelOffset), topLevel = v128.splat<i16>(<i16>job.topLevel)
+  const gain = v128.splat<i16>(<i16>job.levelGain), offset = v128.splat<i16>(<i16>job.levelOffset), topLevel = v128.splat<i16>(<i16>(job.levels - 1))
+  const toRed = v128.splat<i16>(<i16>job.levels), toGreen = v128.splat<i16>(<i16>(2 * job.levels)), toBlue = v128.splat<i16>(<i16>(3 * job.levels))
   const cbCells = v128.splat<i16>(<i16>job.perCb), crCells = v128.splat<i16>(<i16>job.perCr), centre = v128.splat<i16>(<i16>(cells << 6)), perRow = v128.splat<i16>(<i16>cells)
   let sumRed: u64 = 0, sumGreen: u64 = 0, sumBlue: u64 = 0, clipped: u32 = 0, crushed: u32 = 0
   let reds = nothing, greens = nothing, blues = nothing
   const plane: usize = ((<usize>width + 7) & ~7) * 2
   for (let y = 0; y < rows; y++) {
-    // First eight pixels at a time: where each is to be counted. The strip holds, for every pixel of the row, the byte offsets of
-    // the levels of luma, R, G and B, the 12-bit bin of luma, and the vectorscope's cell.
+    // First eight pixels at a time: where each is to be counted. The strip holds, for every pixel of the row, which of its column's
+    // counters the levels of luma, R, G and B are, the 12-bit bin of luma, and the vectorscope's cell.
     let pixel: usize = source + <usize>(y * width) * 6, at: usize = strip
     for (let x = 0; x < width; x += 8, pixel += 48, at += 16) {
       const first = v128.load(pixel), second = v128.load(pixel, 16), third = v128.load(pixel, 32)
-      let r = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 0, 3, 6, 9, 12, 15, 0, 0), third, 0, 1, 2, 3, 4, 5, 10, 13)
-      let g = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 1, 4, 7, 10, 13, 0, 0, 0), third, 0, 1, 2, 3, 4, 8, 11, 14)
-      let b = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 2, 5, 8, 11, 14, 0, 0, 0), third, 0, 1, 2, 3, 4, 9, 12, 15)
-      const lumaLow = v128.shr<u32>(v128.add<u32>(v128.add<u32>(v128.extmul_low<u16>(r, wr), v128.extmul_low<u16>(g, wg)), v128.add<u32>(v128.extmul_low<u16>(b, wb), half)), 16)
-      const lumaHigh = v128.shr<u32>(v128.add<u32>(v128.add<u32>(v128.extmul_high<u16>(r, wr), v128.extmul_high<u16>(g, wg)), v128.add<u32>(v128.extmul_high<u16>(b, wb), half)), 16)
-      const l = v128.narrow<u32>(lumaLow, lumaHigh), halfLuma = v128.shr<u16>(l, 1), halfRed = v128.shr<u16>(r, 1), halfBlue = v128.shr<u16>(b, 1)
+      // No two samples of a channel lie in the same lane of the three: they are laid over one another, then put in order.
+      const mixedRed = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 0, 9, 2, 3, 12, 5, 6, 15), third, 0, 1, 10, 3, 4, 13, 6, 7)
+      const mixedGreen = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 0, 1, 10, 3, 4, 13, 6, 7), third, 8, 1, 2, 11, 4, 5, 14, 7)
+      const mixedBlue = v128.shuffle<u16>(v128.shuffle<u16>(first, second, 8, 1, 2, 11, 4, 5, 14, 7), third, 0, 9, 2, 3, 12, 5, 6, 15)
+      let r = v128.shuffle<u16>(mixedRed, mixedRed, 0, 3, 6, 1, 4, 7, 2, 5)
+      let g = v128.shuffle<u16>(mixedGreen, mixedGreen, 1, 4, 7, 2, 5, 0, 3, 6)
+      let b = v128.shuffle<u16>(mixedBlue, mixedBlue, 2, 5, 0, 3, 6, 1, 4, 7)
+      const halfRed = v128.shr<u16>(r, 1), halfGreen = v128.shr<u16>(g, 1), halfBlue = v128.shr<u16>(b, 1)
+      const halfLuma = v128.add<i16>(v128.add<i16>(halfGreen, v128.q15mulr_sat<i16>(v128.sub<i16>(halfRed, halfGreen), wr)), v128.q15mulr_sat<i16>(v128.sub<i16>(halfBlue, halfGreen), wb))
       v128.store(at, levelOf(halfLuma, gain, offset, topLevel))
-      v128.store(at + plane, levelOf(halfRed, gain, offset, topLevel))
-      v128.store(at + 2 * plane, levelOf(v128.shr<u16>(g, 1), gain, offset, topLevel))
-      v128.store(at + 3 * plane, levelOf(halfBlue, gain, offset, topLevel))
-      v128.store(at + 4 * plane, v128.shr<u16>(l, 4))
+      v128.store(at + plane, v128.add<i16>(levelOf(halfRed, gain, offset, topLevel), toRed))
+      v128.store(at + 2 * plane, v128.add<i16>(levelOf(halfGreen, gain, offset, topLevel), toGreen))
+      v128.store(at + 3 * plane, v128.add<i16>(levelOf(halfBlue, gain, offset, topLevel), toBlue))
+      v128.store(at + 4 * plane, v128.shr<u16>(halfLuma, 3))
       // Cb and Cr never pass ±0.5, and the plane spans more: no cell needs holding.
       const across = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(v128.sub<i16>(halfBlue, halfLuma), cbCells), centre), 7)
       const up = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(v128.sub<i16>(halfRed, halfLuma), crCells), centre), 7)
@@ -119,14 +122,14 @@ function run(job: Job, more: bool): void {
     at = strip
     for (let x = 0; x < width; x++, at += 2) {
       if (more && mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
-      const column = <usize>load<u32>(columnOf + (<usize>x << 2))
-      count(waveform + column + <usize>load<u16>(at))
-      count(red + column + <usize>load<u16>(at + plane))
-      count(green + column + <usize>load<u16>(at + 2 * plane))
-      count(blue + column + <usize>load<u16>(at + 3 * plane))
+      const column = <usize>load<u32>(columnOf + (<usize>x << 2)), counters = traces + column
+      count(counters + (<usize>load<u16>(at) << 2))
+      count(counters + (<usize>load<u16>(at + plane) << 2))
+      count(counters + (<usize>load<u16>(at + 2 * plane) << 2))
+      count(counters + (<usize>load<u16>(at + 3 * plane) << 2))
       count(luma + (<usize>load<u16>(at + 4 * plane) << 2))
       count(vector + (<usize>load<u16>(at + 5 * plane) << 2))
-      if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>(y * width + x) * 6, column)
+      if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>(y * width + x) * 6, column >> 2)
     }
     // Before sums of 32 bits can run over.
     if ((y & 1023) == 1023 || y == rows - 1) {
@@ -136,17 +139,18 @@ function run(job: Job, more: bool): void {
       reds = greens = blues = nothing
     }
   }
-  job.sumRed = <f64>sumRed
-  job.sumGreen = <f64>sumGreen
-  job.sumBlue = <f64>sumBlue
-  job.clipped = clipped
-  job.crushed = crushed
+  job.sumRed += <f64>sumRed
+  job.sumGreen += <f64>sumGreen
+  job.sumBlue += <f64>sumBlue
+  job.clipped += <f64>clipped
+  job.crushed += <f64><i32>crushed
 }
 
 /** Traces of Cb and Cr and the zoomed vectorscope, for one pixel. */
 function countMore(job: Job, pixel: usize, column: usize): void {
   const r = <u32>load<u16>(pixel), g = <u32>load<u16>(pixel, 2), b = <u32>load<u16>(pixel, 4)
-  const l = <i32>((job.redWeight * r + job.greenWeight * g + job.blueWeight * b + 32768) >> 16), blue = <i32>b - l, red = <i32>r - l
+  const half = (<i32>g >> 1) + product((<i32>r >> 1) - (<i32>g >> 1), job.redWeight) + product((<i32>b >> 1) - (<i32>g >> 1), job.blueWeight), l = half << 1
+  const blue = (<i32>b & ~1) - l, red = (<i32>r & ~1) - l
   if (job.cb != 0) {
     count(<usize>job.cb + column + chromaLevel(job, (blue * <i32>job.cbGain) >> 15))
     count(<usize>job.cr + column + chromaLevel(job, (red * <i32>job.crGain) >> 15))
@@ -158,19 +162,26 @@ function countMore(job: Job, pixel: usize, column: usize): void {
   }
 }
 
+/** As q15mulr does it. */
+// @ts-ignore: decorator
+@inline
+function product(value: i32, factor: u32): i32 {
+  return (value * <i32>factor + 16384) >> 15
+}
+
 // @ts-ignore: decorator
 @inline
 function chromaLevel(job: Job, chroma: i32): usize {
   const level = (((min(max(32768 + chroma, 0), 65535) >> 1) * <i32>job.levelGain + 16384) >> 15) + job.levelOffset
-  return <usize>min(max(level >> 5, 0), <i32>job.topLevel) << 2
+  return <usize>min(max(level >> 5, 0), <i32>job.levels - 1) << 2
 }
 
-/** Byte offsets of the levels of halved codes. */
+/** The levels of halved codes. */
 // @ts-ignore: decorator
 @inline
 function levelOf(halved: v128, gain: v128, offset: v128, topLevel: v128): v128 {
   const level = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(halved, gain), offset), 5)
-  return v128.shl<i16>(v128.min<i16>(v128.max<i16>(level, i16x8.splat(0)), topLevel), 2)
+  return v128.min<i16>(v128.max<i16>(level, i16x8.splat(0)), topLevel)
 }
 
 // @ts-ignore: decorator
