@@ -71,7 +71,7 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
   return {
     rows: data.subarray(fromRow * width * 3, toRow * width * 3),
     width,
-    columnOf: columnTable(width, sizes),
+    columnStart: columnStarts(width, columns),
     levelGain,
     levelOffset: Math.round((frame.low - levelLow) * perLevel * 32),
     levels,
@@ -89,7 +89,7 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, columnOf, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
+export function countPlain({ rows, width, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
   const traceEntries = columns * levels, waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
   const luma = new Uint32Array(lumaBins), vector = new Uint32Array(cells * cells)
   const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoomedPer ? cells * cells : 0)
@@ -106,7 +106,7 @@ export function countPlain({ rows, width, columnOf, levelGain, levelOffset, leve
     const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!, halfRed = r >> 1, halfGreen = g >> 1, halfBlue = b >> 1
     // Neutral is exactly neutral: what is weighed is how far R and B lie from G.
     const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb), fromBlue = halfBlue - halfLuma, fromRed = halfRed - halfLuma
-    const column = columnOf[(i / 3) % width]! / 16
+    const column = Math.floor((((i / 3) % width) * columns) / width) * levels
     waveform[column + levelOf(halfLuma)]!++
     red[column + levelOf(halfRed)]!++
     green[column + levelOf(halfGreen)]!++
@@ -145,16 +145,9 @@ export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts
   }
 }
 
-// The table of the last pass: most passes are of pictures alike.
-let columnsKept: { readonly key: string; readonly table: Uint32Array } | null = null
-
-/** Picture column → byte offset of its counters. */
-function columnTable(width: number, { columns, levels }: ScopeSizes): Uint32Array {
-  const key = `${width} ${columns} ${levels}`
-  if (columnsKept?.key === key) return columnsKept.table
-  const table = Uint32Array.from({ length: width }, (_, x) => Math.floor((x * columns) / width) * levels * 16)
-  columnsKept = { key, table }
-  return table
+/** Where the columns of the traces begin in a row of `width` pixels, and where the last ends: pixel x belongs to ⌊x · columns / width⌋. */
+function columnStarts(width: number, columns: number): Uint32Array {
+  return Uint32Array.from({ length: columns + 1 }, (_, column) => Math.ceil((column * width) / columns))
 }
 
 /** The luma (0..1) below which `share` (0..1) of the pixels lie, interpolated within its bin. */

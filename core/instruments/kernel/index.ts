@@ -9,8 +9,8 @@ export interface ScopeJob {
   /** RGB triples of the rows to count. */
   readonly rows: Uint16Array
   readonly width: number
-  /** Byte offset of a picture column's counters: those of luma, R, G and B, `levels` of each, four bytes a counter. */
-  readonly columnOf: Uint32Array
+  /** Per column of the traces, the first pixel of a row that is counted in it; one more for the end. */
+  readonly columnStart: Uint32Array
   /** A code's level in 32nds, as whole numbers: (code / 2 · gain) / 32768 + offset; held to 0..levels − 1. */
   readonly levelGain: number
   readonly levelOffset: number
@@ -71,19 +71,19 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     return at
   }
   const allRows = job.rows.length / 3 / width, bandRows = Math.max(1, Math.min(allRows, Math.floor(bandBytes / (width * 6))))
-  const columnOf = place(job.columnOf.byteLength), countersAt = next
+  const columnStart = place(job.columnStart.byteLength), countersAt = next
   const traces = place(entries * 4 * 4), luma = place(job.lumaBins * 4), vector = place(cells * cells * 4)
   const chromaEntries = chromaGains ? entries : 0, zoomedEntries = job.zoomed ? cells * cells : 0
   const cb = place(chromaEntries * 4), cr = place(chromaEntries * 4), zoomed = place(zoomedEntries * 4)
   const countersEnd = next, strip = place(((width + 7) & ~7) * stripBytes), source = place(bandRows * width * 6 + pastTheEnd), maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
-  new Uint32Array(buffer, columnOf, job.columnOf.length).set(job.columnOf)
+  new Uint32Array(buffer, columnStart, job.columnStart.length).set(job.columnStart)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
   const words = new Uint32Array(buffer, 0, wordsOfJob), numbers = new Float64Array(buffer, numbersAt, 5).fill(0)
   words.set([
-    source, width, 0, columnOf, job.levelGain, job.levelOffset, levels, traces, luma, vector, cells, job.topCode,
-    ...job.weights, job.perCb, job.perCr, maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoomed ? zoomed : 0, ...(job.zoomed ?? [0, 0]), strip, 0, 0, 0,
+    source, width, 0, columnStart, job.levelGain, job.levelOffset, levels, columns, traces, luma, vector, cells, job.topCode,
+    ...job.weights, job.perCb, job.perCr, maskAt, chromaGains ? cb : 0, chromaGains ? cr : 0, ...(chromaGains ?? [0, 0]), job.zoomed ? zoomed : 0, ...(job.zoomed ?? [0, 0]), strip, 0, 0,
   ])
   const band = new Uint16Array(buffer, source, bandRows * width * 3), bandMask = new Uint8Array(buffer, maskAt, mask ? bandRows * width : 0)
   for (let row = 0; row < allRows; row += bandRows) {

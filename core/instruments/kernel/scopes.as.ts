@@ -7,12 +7,14 @@ class Job {
   source: u32
   width: u32
   rows: u32
-  /** u32 per picture column: byte offset of its counters. A column's counters are those of luma, R, G and B, `levels` of each. */
-  columnOf: u32
+  /** u32 per column of the traces: the first pixel of a row that is counted in it; one more for the end. */
+  columnStart: u32
   /** Levels of a code in 32nds: (code / 2 · gain) / 32768 + offset. */
   levelGain: u32
   levelOffset: i32
   levels: u32
+  columns: u32
+  /** Column by column the counters of luma, R, G and B, `levels` of each. */
   traces: u32
   luma: u32
   vector: u32
@@ -38,7 +40,6 @@ class Job {
   strip: u32
   unused1: u32
   unused2: u32
-  unused3: u32
   /** Added to from call to call, as the counters are. */
   sumRed: f64
   sumGreen: f64
@@ -66,7 +67,7 @@ function run(job: Job, more: bool): void {
   const width: i32 = job.width, rows: i32 = job.rows, cells: i32 = job.cells
   const traces: usize = job.traces, luma: usize = job.luma, vector: usize = job.vector
   const mask: usize = job.mask, cbTrace: usize = job.cb, zoomed: usize = job.zoomed
-  const columnOf: usize = job.columnOf, source: usize = job.source, strip: usize = job.strip
+  const columnStart: usize = job.columnStart, columns: i32 = job.columns, columnBytes: usize = job.levels << 4, source: usize = job.source, strip: usize = job.strip
   const wr = v128.splat<i16>(<i16>job.redWeight), wb = v128.splat<i16>(<i16>job.blueWeight)
   const top = v128.splat<u16>(<u16>job.topCode), nothing = v128.splat<u16>(0), all = v128.splat<u16>(0xffff), lane = i16x8(0, 1, 2, 3, 4, 5, 6, 7)
   const gain = v128.splat<i16>(<i16>job.levelGain), offset = v128.splat<i16>(<i16>job.levelOffset), topLevel = v128.splat<i16>(<i16>(job.levels - 1))
@@ -120,16 +121,18 @@ function run(job: Job, more: bool): void {
     }
     // Then the counting itself, pixel by pixel.
     at = strip
-    for (let x = 0; x < width; x++, at += 2) {
-      if (more && mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
-      const column = <usize>load<u32>(columnOf + (<usize>x << 2)), counters = traces + column
-      count(counters + (<usize>load<u16>(at) << 2))
-      count(counters + (<usize>load<u16>(at + plane) << 2))
-      count(counters + (<usize>load<u16>(at + 2 * plane) << 2))
-      count(counters + (<usize>load<u16>(at + 3 * plane) << 2))
-      count(luma + (<usize>load<u16>(at + 4 * plane) << 2))
-      count(vector + (<usize>load<u16>(at + 5 * plane) << 2))
-      if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>(y * width + x) * 6, column >> 2)
+    let x = 0, counters = traces
+    for (let column = 0; column < columns; column++, counters += columnBytes) {
+      for (const end = <i32>load<u32>(columnStart + (<usize>(column + 1) << 2)); x < end; x++, at += 2) {
+        if (more && mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
+        count(counters + (<usize>load<u16>(at) << 2))
+        count(counters + (<usize>load<u16>(at + plane) << 2))
+        count(counters + (<usize>load<u16>(at + 2 * plane) << 2))
+        count(counters + (<usize>load<u16>(at + 3 * plane) << 2))
+        count(luma + (<usize>load<u16>(at + 4 * plane) << 2))
+        count(vector + (<usize>load<u16>(at + 5 * plane) << 2))
+        if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>(y * width + x) * 6, (counters - traces) >> 2)
+      }
     }
     // Before sums of 32 bits can run over.
     if ((y & 1023) == 1023 || y == rows - 1) {
