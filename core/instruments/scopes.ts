@@ -67,7 +67,7 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
   const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
   const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
   const perLevel = levels / (levelHigh - levelLow), levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
-  if (levelGain > 32767 || vectorCells > 256) throw new RangeError(`${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`)
+  if (levelGain > 32767 || vectorCells > 240) throw new RangeError(`${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`)
   return {
     rows: data.subarray(fromRow * width * 3, toRow * width * 3),
     width,

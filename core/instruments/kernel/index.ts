@@ -51,8 +51,8 @@ export interface ScopeResult {
 
 const wordsOfJob = 28, numbersAt = wordsOfJob * 4
 const jobBytes = numbersAt + 5 * 8
-/** Bytes of a pixel in the strip: four levels, a bin and a cell. */
-const stripBytes = 6 * 2
+/** Bytes of a pixel in the strip (four levels, a bin and a cell), and the rows it holds. */
+const stripBytes = 6 * 2, stripRows = 8
 /** Eight pixels are read at a time, so the last read may pass the end by seven. */
 const pastTheEnd = 7 * 6
 /** So many bytes of the picture are brought in at a time: they stay in the processor's nearer caches. */
@@ -70,12 +70,12 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     next += (bytes + 15) & ~15
     return at
   }
-  const allRows = job.rows.length / 3 / width, bandRows = Math.max(1, Math.min(allRows, Math.floor(bandBytes / (width * 6))))
+  const allRows = job.rows.length / 3 / width, bandRows = Math.min(allRows, Math.max(stripRows, Math.floor(bandBytes / (width * 6 * stripRows)) * stripRows))
   const columnStart = place(job.columnStart.byteLength), countersAt = next
   const traces = place(entries * 4 * 4), luma = place(job.lumaBins * 4), vector = place(cells * cells * 4)
   const chromaEntries = chromaGains ? entries : 0, zoomedEntries = job.zoomed ? cells * cells : 0
   const cb = place(chromaEntries * 4), cr = place(chromaEntries * 4), zoomed = place(zoomedEntries * 4)
-  const countersEnd = next, strip = place(((width + 7) & ~7) * stripBytes), source = place(bandRows * width * 6 + pastTheEnd), maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
+  const countersEnd = next, strip = place(((width + 7) & ~7) * stripBytes * stripRows), source = place(bandRows * width * 6 + pastTheEnd), maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnStart, job.columnStart.length).set(job.columnStart)
@@ -94,17 +94,10 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     kernel.code.countScopes(0)
   }
   const counters = (at: number, length: number): Uint32Array => new Uint32Array(buffer, at, length).slice()
-  const [waveform, red, green, blue] = traceArrays(new Uint32Array(buffer, traces, entries * 4), columns, levels)
+  const trace = (index: number): Uint32Array => counters(traces + index * entries * 4, entries)
   return {
-    waveform, red, green, blue,
+    waveform: trace(0), red: trace(1), green: trace(2), blue: trace(3),
     luma: counters(luma, job.lumaBins), vector: counters(vector, cells * cells), cb: counters(cb, chromaEntries), cr: counters(cr, chromaEntries), zoomed: counters(zoomed, zoomedEntries),
     sums: [numbers[0]!, numbers[1]!, numbers[2]!], clipped: numbers[3]!, crushed: numbers[4]!,
   }
-}
-
-/** Counters lie column by column, the four traces of a column one after the other; taken apart, each trace is whole. */
-function traceArrays(counters: Uint32Array, columns: number, levels: number): readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array] {
-  const taken = [0, 1, 2, 3].map(() => new Uint32Array(columns * levels))
-  for (let column = 0, at = 0; column < columns; column++) for (const trace of taken) trace.set(counters.subarray(at, (at += levels)), column * levels)
-  return taken as unknown as readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array]
 }

@@ -2,6 +2,9 @@
 // what countPlain in ../scopes.ts does; a test compares the two. Built by bin/build-kernel; index.ts lays out the memory.
 
 /** Addresses and numbers, in the order in which index.ts writes them: twenty-eight u32, then five f64. */
+/** So many rows are counted together: column by column, so that a column's counters stay near while they are in use. */
+const rowsTogether: i32 = 8
+
 @unmanaged
 class Job {
   source: u32
@@ -14,7 +17,7 @@ class Job {
   levelOffset: i32
   levels: u32
   columns: u32
-  /** Column by column the counters of luma, R, G and B, `levels` of each. */
+  /** The traces of luma, R, G and B one after the other, each column by column, `levels` counters to a column. */
   traces: u32
   luma: u32
   vector: u32
@@ -36,7 +39,7 @@ class Job {
   zoomed: u32
   zoomPerCb: u32
   zoomPerCr: u32
-  /** Room for where the pixels of a row are counted. */
+  /** Room for where the pixels of eight rows are counted. */
   strip: u32
   unused1: u32
   unused2: u32
@@ -67,19 +70,19 @@ function run(job: Job, more: bool): void {
   const width: i32 = job.width, rows: i32 = job.rows, cells: i32 = job.cells
   const traces: usize = job.traces, luma: usize = job.luma, vector: usize = job.vector
   const mask: usize = job.mask, cbTrace: usize = job.cb, zoomed: usize = job.zoomed
-  const columnStart: usize = job.columnStart, columns: i32 = job.columns, columnBytes: usize = job.levels << 4, source: usize = job.source, strip: usize = job.strip
+  const columnStart: usize = job.columnStart, columns: i32 = job.columns, columnBytes: usize = job.levels << 2, trace: usize = columnBytes * <usize>columns, source: usize = job.source, strip: usize = job.strip
   const wr = v128.splat<i16>(<i16>job.redWeight), wb = v128.splat<i16>(<i16>job.blueWeight)
   const top = v128.splat<u16>(<u16>job.topCode), nothing = v128.splat<u16>(0), all = v128.splat<u16>(0xffff), lane = i16x8(0, 1, 2, 3, 4, 5, 6, 7)
   const gain = v128.splat<i16>(<i16>job.levelGain), offset = v128.splat<i16>(<i16>job.levelOffset), topLevel = v128.splat<i16>(<i16>(job.levels - 1))
-  const toRed = v128.splat<i16>(<i16>job.levels), toGreen = v128.splat<i16>(<i16>(2 * job.levels)), toBlue = v128.splat<i16>(<i16>(3 * job.levels))
   const cbCells = v128.splat<i16>(<i16>job.perCb), crCells = v128.splat<i16>(<i16>job.perCr), centre = v128.splat<i16>(<i16>(cells << 6)), perRow = v128.splat<i16>(<i16>cells)
   let sumRed: u64 = 0, sumGreen: u64 = 0, sumBlue: u64 = 0, clipped: u32 = 0, crushed: u32 = 0
   let reds = nothing, greens = nothing, blues = nothing
-  const plane: usize = ((<usize>width + 7) & ~7) * 2
+  const plane: usize = ((<usize>width + 7) & ~7) * 2, stripRow: usize = 6 * plane
   for (let y = 0; y < rows; y++) {
-    // First eight pixels at a time: where each is to be counted. The strip holds, for every pixel of the row, which of its column's
-    // counters the levels of luma, R, G and B are, the 12-bit bin of luma, and the vectorscope's cell.
-    let pixel: usize = source + <usize>(y * width) * 6, at: usize = strip
+    const inStrip = y % rowsTogether
+    // First eight pixels at a time: where each is to be counted. The strip holds, for every pixel of the row, the byte offsets of its
+    // luma's, R's, G's and B's counters among their column's, that of the 12-bit bin of luma, and the vectorscope's cell.
+    let pixel: usize = source + <usize>(y * width) * 6, at: usize = strip + <usize>inStrip * stripRow
     for (let x = 0; x < width; x += 8, pixel += 48, at += 16) {
       const first = v128.load(pixel), second = v128.load(pixel, 16), third = v128.load(pixel, 32)
       // No two samples of a channel lie in the same lane of the three: they are laid over one another, then put in order.
@@ -92,10 +95,10 @@ function run(job: Job, more: bool): void {
       const halfRed = v128.shr<u16>(r, 1), halfGreen = v128.shr<u16>(g, 1), halfBlue = v128.shr<u16>(b, 1)
       const halfLuma = v128.add<i16>(v128.add<i16>(halfGreen, v128.q15mulr_sat<i16>(v128.sub<i16>(halfRed, halfGreen), wr)), v128.q15mulr_sat<i16>(v128.sub<i16>(halfBlue, halfGreen), wb))
       v128.store(at, levelOf(halfLuma, gain, offset, topLevel))
-      v128.store(at + plane, v128.add<i16>(levelOf(halfRed, gain, offset, topLevel), toRed))
-      v128.store(at + 2 * plane, v128.add<i16>(levelOf(halfGreen, gain, offset, topLevel), toGreen))
-      v128.store(at + 3 * plane, v128.add<i16>(levelOf(halfBlue, gain, offset, topLevel), toBlue))
-      v128.store(at + 4 * plane, v128.shr<u16>(halfLuma, 3))
+      v128.store(at + plane, levelOf(halfRed, gain, offset, topLevel))
+      v128.store(at + 2 * plane, levelOf(halfGreen, gain, offset, topLevel))
+      v128.store(at + 3 * plane, levelOf(halfBlue, gain, offset, topLevel))
+      v128.store(at + 4 * plane, v128.shl<i16>(v128.shr<u16>(halfLuma, 3), 2))
       // Cb and Cr never pass ±0.5, and the plane spans more: no cell needs holding.
       const across = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(v128.sub<i16>(halfBlue, halfLuma), cbCells), centre), 7)
       const up = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(v128.sub<i16>(halfRed, halfLuma), crCells), centre), 7)
@@ -120,18 +123,24 @@ function run(job: Job, more: bool): void {
       }
     }
     // Then the counting itself, pixel by pixel.
-    at = strip
-    let x = 0, counters = traces
-    for (let column = 0; column < columns; column++, counters += columnBytes) {
-      for (const end = <i32>load<u32>(columnStart + (<usize>(column + 1) << 2)); x < end; x++, at += 2) {
-        if (more && mask != 0 && load<u8>(mask + <usize>(y * width + x)) == 0) continue
-        count(counters + (<usize>load<u16>(at) << 2))
-        count(counters + (<usize>load<u16>(at + plane) << 2))
-        count(counters + (<usize>load<u16>(at + 2 * plane) << 2))
-        count(counters + (<usize>load<u16>(at + 3 * plane) << 2))
-        count(luma + (<usize>load<u16>(at + 4 * plane) << 2))
-        count(vector + (<usize>load<u16>(at + 5 * plane) << 2))
-        if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>(y * width + x) * 6, (counters - traces) >> 2)
+    if (inStrip == rowsTogether - 1 || y == rows - 1) {
+      let begin = 0, counters = traces
+      for (let column = 0; column < columns; column++, counters += columnBytes) {
+        const end = <i32>load<u32>(columnStart + (<usize>(column + 1) << 2))
+        for (let row = 0; row <= inStrip; row++) {
+          at = strip + <usize>row * stripRow + (<usize>begin << 1)
+          for (let x = begin; x < end; x++, at += 2) {
+            if (more && mask != 0 && load<u8>(mask + <usize>((y - inStrip + row) * width + x)) == 0) continue
+            count(counters + <usize>load<u16>(at))
+            count(counters + trace + <usize>load<u16>(at + plane))
+            count(counters + 2 * trace + <usize>load<u16>(at + 2 * plane))
+            count(counters + 3 * trace + <usize>load<u16>(at + 3 * plane))
+            count(luma + <usize>load<u16>(at + 4 * plane))
+            count(vector + (<usize>load<u16>(at + 5 * plane) << 2))
+            if (more && (cbTrace != 0 || zoomed != 0)) countMore(job, source + <usize>((y - inStrip + row) * width + x) * 6, counters - traces)
+          }
+        }
+        begin = end
       }
     }
     // Before sums of 32 bits can run over.
@@ -179,12 +188,12 @@ function chromaLevel(job: Job, chroma: i32): usize {
   return <usize>min(max(level >> 5, 0), <i32>job.levels - 1) << 2
 }
 
-/** The levels of halved codes. */
+/** Byte offsets of the levels of halved codes. */
 // @ts-ignore: decorator
 @inline
 function levelOf(halved: v128, gain: v128, offset: v128, topLevel: v128): v128 {
   const level = v128.shr<i16>(v128.add<i16>(v128.q15mulr_sat<i16>(halved, gain), offset), 5)
-  return v128.min<i16>(v128.max<i16>(level, i16x8.splat(0)), topLevel)
+  return v128.shl<i16>(v128.min<i16>(v128.max<i16>(level, i16x8.splat(0)), topLevel), 2)
 }
 
 // @ts-ignore: decorator
