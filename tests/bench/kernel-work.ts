@@ -1,5 +1,9 @@
 // The lattice kernel's work, the same under Node.js and in Chromium: one table of 33 nodes per axis on the code values of a picture.
-import { bakeLut, compile, defaultGrade, execute, runPlain, setParameter, setRead, type Frame, type Lut, type Passes } from '@core/index'
+// The rooms are named one by one, so that nothing comes along that Node.js alone can load.
+import { bakeLut } from '@core/bake/bake'
+import { compile, defaultGrade, execute, runPlain, setParameter, setRead, type Passes } from '@core/grade'
+import type { Frame } from '@core/image'
+import type { Lut } from '@core/luts'
 import { median, timed } from './median'
 
 /** A picture with all tones and many colours, as a camera log would hold it. */
