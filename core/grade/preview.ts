@@ -10,6 +10,15 @@ export function needsMapping(display: Display, own: Display): boolean {
   return display.peak > own.peak || display.gamutId !== own.gamutId
 }
 
+/**
+ * The other usual way of looking at a display's video: a phone in daylight (2.2) for what is made for a dim room, and the other way
+ * round (2.4). The signal stays; raised to `exponent` it looks on this display as it would there.
+ */
+export function otherGamma({ eotf }: Display): { readonly gamma: 2.2 | 2.4; readonly exponent: number } {
+  const own = Math.log(eotf.decode(0.5)) / Math.log(0.5), gamma = own > 2.3 ? 2.2 : 2.4
+  return { gamma, exponent: gamma / own }
+}
+
 const plans = new Map<string, Passes>()
 
 /**

@@ -1,6 +1,6 @@
 // Comparing, versions, going back, the grade sheet, and two hands put together.
 import { expect, test } from './program'
-import { field, meanColour, openBench, resetShot, saved, type } from './bench-page'
+import { changed, field, meanColour, openBench, resetShot, saved, type } from './bench-page'
 
 test.beforeEach(() => resetShot('Glaze shelf'))
 test.afterAll(() => resetShot('Glaze shelf'))
@@ -29,6 +29,30 @@ test('a held picture is wiped along a turned line, shown side by side, blinks, a
   await expect(compare).toHaveCount(0)
 })
 
+test('a step is left out while its name is held; the other display gamma is seen at a key and measured nowhere', async ({ page }) => {
+  await openBench(page, 'Glaze shelf')
+  const before = await meanColour(page)
+  await type(page, 'temperatureMired', '20')
+  await type(page, 'exposureStops', '1')
+  await saved(page)
+  const graded = await changed(page, before)
+  await page.locator('[data-control="exposureStops"]').getByRole('button', { name: 'Exposure' }).hover()
+  await page.mouse.down()
+  const held = await changed(page, graded)
+  await page.mouse.up()
+  // Without exposure the warmth stays.
+  expect(held[0] - held[2]).toBeGreaterThan(before[0] - before[2] + 3)
+  expect(held[1]).toBeLessThan(graded[1] - 15)
+  expect((await changed(page, held)).map(Math.round)).toEqual(graded.map(Math.round))
+  const middle = await page.getByTestId('reading-middle').innerText()
+  await page.keyboard.press('Shift+W')
+  await expect(page.getByTestId('mapped')).toHaveText('seen at gamma 2.2, as on a phone in daylight')
+  await expect(page.getByTestId('picture')).toHaveCSS('filter', /other-gamma/)
+  expect(await page.getByTestId('reading-middle').innerText()).toBe(middle)
+  await page.keyboard.press('Shift+W')
+  await expect(page.getByTestId('mapped')).toHaveCount(0)
+})
+
 test('a revision is named, compared and gone back to; what came after stays; the sheet tells it all', async ({ page }) => {
   await openBench(page, 'Glaze shelf')
   for (const stops of ['0.5', '1.5']) { await type(page, 'exposureStops', stops); await saved(page) }
@@ -45,6 +69,10 @@ test('a revision is named, compared and gone back to; what came after stays; the
   await page.locator('[data-version="A"]').getByRole('button', { name: 'Go back to this' }).click()
   await expect(entry(4)).toContainText('Back to A')
   await expect(entry(3)).toContainText('Exposure +0.50 stops → +1.50 stops')
+  await page.getByRole('button', { name: 'Side by side' }).click()
+  await expect(page.getByTestId('version-grid').locator('figure')).toHaveCount(2)
+  await expect(page.getByTestId('version-grid').locator('[data-version="A"]')).toContainText('as the present one')
+  await page.getByRole('button', { name: 'Back to the record' }).click()
   await page.getByRole('link', { name: 'Grade sheet' }).click()
   await expect(page.locator('[data-sheet="Glaze shelf"]')).toContainText('Exposure +0.50 stops', { timeout: 60_000 })
   const download = page.waitForEvent('download')

@@ -5,6 +5,9 @@ import { aimWords, type Aim, type BalanceLine, type ControlId, type GradeDocumen
 import type { RevisionWhy } from '@contracts/requests'
 import { useGrade } from './grade'
 
+/** The mean colour of a part of some picture, for others to be brought to. Luma, Cb and Cr as shares of the signal. */
+export interface Remembered { readonly name: string; readonly luma: number; readonly cb: number; readonly cr: number }
+
 export const useAims = defineStore('aims', () => {
   const grade = useGrade()
   const shotId = ref<string | null>(null)
@@ -15,6 +18,8 @@ export const useAims = defineStore('aims', () => {
   const pending = ref(false)
   const solution = shallowRef<Solution | null>(null), solving = ref(false), fault = ref('')
   const open = ref(false)
+  /** Stays from shot to shot. */
+  const remembered = shallowRef<Remembered | null>(null)
 
   const wanted = computed(() => aims.value.filter((a) => !refused.value.has(a.id)))
   /** The grade as the aims would have it; null while there is nothing to show. */
@@ -73,5 +78,5 @@ export const useAims = defineStore('aims', () => {
     pending.value = false
     solution.value = null
   }
-  return { aims, lines, refused, locked, pending, solution, solving, fault, open, wanted, proposal, begin, clear, set, drop, balance, refuse, lock, keep, takeBack }
+  return { aims, lines, refused, locked, pending, solution, solving, fault, open, remembered, wanted, proposal, begin, clear, set, drop, balance, refuse, lock, keep, takeBack }
 })

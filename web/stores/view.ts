@@ -33,6 +33,8 @@ export const useView = defineStore('view', () => {
   const asShot = ref(false)
   const regionId = shallowRef<string | null>(null)
   const surround = shallowRef<Surround>('dark')
+  /** The picture is looked at as at the other usual display gamma. */
+  const otherGamma = ref(false)
   /** Which instruments stand in the column's places, and the one that fills it, if one does. */
   const slots = kept<readonly InstrumentId[]>('pale-instrument-places', defaultSlots, soundSlots)
   const filling = shallowRef<InstrumentId | null>(null)
@@ -45,8 +47,10 @@ export const useView = defineStore('view', () => {
   const reference = ref(false)
   /** A station that is left out while its button is held. */
   const bypassed = shallowRef<StationId | null>(null)
+  /** A step that is left out while its name is held, by its id. */
+  const withoutStep = shallowRef<string | null>(null)
   /** A held picture, and how it is compared with the present one. */
   const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null), compare = shallowRef<CompareMode>('off'), wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
-  return { frame, station, asShot, regionId, surround, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, still, compare, wipe, showKeys }
+  return { frame, station, asShot, regionId, surround, otherGamma, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, withoutStep, still, compare, wipe, showKeys }
 })

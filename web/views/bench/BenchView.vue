@@ -3,7 +3,7 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, hasPixels, needsMapping, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
+import { displayById, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -19,6 +19,7 @@ import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
 import { figuresOf } from './figures'
 import AimsPanel from './aims/AimsPanel.vue'
+import { useSkinHandles } from './aims/useSkinHandles'
 import InstrumentColumn from './instruments/InstrumentColumn.vue'
 import KeySheet from './KeySheet.vue'
 import MeridianStrip from './meridian/MeridianStrip.vue'
@@ -63,6 +64,8 @@ const mapping = computed(() => {
   const display = grade.document && displayById(grade.document.show.displayId)
   return display && !asShot.value && needsMapping(display, displayById(ownDisplayId)) ? text.mapped(display.name) : ''
 })
+const gamma = computed(() => (view.otherGamma && grade.document ? otherGamma(displayById(grade.document.show.displayId)) : null))
+const note = computed(() => [mapping.value, gamma.value ? text.otherGamma(gamma.value.gamma) : ''].filter((n) => n !== '').join(' · '))
 const aspect = computed(() => (shot.value ? (shot.value.media.width * shot.value.media.pixelAspect[0]) / (shot.value.media.height * shot.value.media.pixelAspect[1]) : 16 / 9))
 
 watch(() => props.shotId, open, { immediate: true })
@@ -121,11 +124,17 @@ watch(wanted, (now, before) => {
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
 const readings = useReadings(
-  () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && shot.value && grade.document && grade.shotId === shot.value.id
+  () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && !view.withoutStep && shot.value && grade.document && grade.shotId === shot.value.id
     ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: aims.proposal ?? grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
   () => ({ first: firstFrame.value, last: lastFrame.value }),
 )
+const partColour = computed(() => {
+  const facts = renderer.result.value?.partFacts
+  if (!facts || !shot.value || !grade.document) return null
+  const { red, green, blue, cbDivisor, crDivisor } = lumaWeights(displayById(grade.document.show.displayId).lumaMatrix), [r, g, b] = facts.means, luma = red * r + green * g + blue * b
+  return { name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, false), luma, cb: (b - luma) / cbDivisor, cr: (r - luma) / crDivisor }
+})
 const aiming = useAiming({
   shotId: () => (grade.shotId === shot.value?.id ? grade.shotId : null),
   subject: () => (shot.value && grade.document && grade.shotId === shot.value.id ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document } : null),
@@ -134,8 +143,10 @@ const aiming = useAiming({
   standard: () => standard.value,
   pointed: () => pointing.pointed.value,
   part: () => (marking.drawnPart.value ? { left: marking.drawnPart.value.left, top: marking.drawnPart.value.top, right: marking.drawnPart.value.right, bottom: marking.drawnPart.value.bottom } : null),
+  partColour: () => partColour.value,
   traces: () => ({ traces: trace.traces.value, first: firstFrame.value }),
 })
+const skins = useSkinHandles(renderer, () => (renderer.playing.value || asShot.value ? [] : pointing.subjects.value))
 const comparing = useComparing(
   () => { const now = renderer.shown.value; return now && shot.value ? { image: now.picture, name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value) } : null },
   (sentence) => { fault.value = sentence },
@@ -204,13 +215,14 @@ useBenchKeys({
   holdAsShot: (held) => { heldAsShot.value = held },
   toggleAsShot: () => { view.asShot = !view.asShot },
   nextSurround,
+  toggleGamma: () => { view.otherGamma = !view.otherGamma },
   nextInstrument,
   openStation,
   nextOverlay: marking.nextOverlay,
   togglePart: marking.togglePart,
   toggleReference: () => void toggleReference('this'),
   nextTap: () => { view.tap = view.tap === 'finish' ? view.station : 'finish' },
-  bypass: (on) => marking.bypass(on ? view.station : null),
+  bypass: marking.bypassByKey,
   undo: () => void grade.undo(),
   redo: () => void grade.redo(),
   neighbour,
@@ -241,7 +253,7 @@ useBenchKeys({
       <div class="upper">
         <div class="picture">
           <PictureStage
-            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="mapping" :frame="renderer.shown.value?.frameIndex ?? null"
+            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
             :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe"
             @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
@@ -255,8 +267,8 @@ useBenchKeys({
           />
         </div>
         <InstrumentColumn
-          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots" :as-shot="asShot"
-          @aim="aiming.aimHandle" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
+          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots" :as-shot="asShot" :skins="skins"
+          @aim="aiming.aimHandle" @skin="aiming.aim" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
         />
       </div>
       <MeridianStrip
@@ -266,7 +278,7 @@ useBenchKeys({
       <div class="lower">
         <StationPanel :grade="aims.proposal ?? grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length"
+          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"
         >
           <template #aims><AimsPanel :ready="aiming.ready.value" :traced="aiming.traced.value" :control-names="aiming.controlNames" @balance="aiming.balance" @whole-clip="aiming.wholeClip" /></template>

@@ -72,7 +72,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
     />
     <div v-else-if="station === 'shape'" class="shape">
       <StepControls :grade="grade" station="shape" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
-      <ToneCurveEditor v-if="curveStep" :points="curvePoints" @change="changeParameter(curveStep, 'points', $event)" @hold="store.hold" @release="store.release" />
+      <ToneCurveEditor v-if="curveStep" :data-step="curveStep.id" :points="curvePoints" @change="changeParameter(curveStep, 'points', $event)" @hold="store.hold" @release="store.release" />
     </div>
     <RegionControls
       v-else-if="station === 'regions'" :grade="grade" :region="region" @add="add" @choose="view.regionId = $event" @remove="store.edit('Region removed', (g) => removeRegion(g, $event))"

@@ -4,10 +4,14 @@ import { computed } from 'vue'
 import { stationOf, stepKindById, type GradeDocument, type NumberParameter, type StationId, type Step } from '@core/index'
 import ScaleControl from '../../components/ScaleControl.vue'
 import type { PictureFacts } from '../../workers/messages'
+import { useView } from '../../stores/view'
 import { effectOf, kelvinWords } from './figures'
 
 const props = defineProps<{ grade: GradeDocument; station: StationId; regionId?: string; facts: PictureFacts | null; /** Kinds of step that are shown; all without it. */ kinds?: readonly string[]; /** The one step that is shown. */ only?: string; columns?: boolean }>()
 const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
+
+const view = useView()
+const without = (id: string, on: boolean): void => { if (on || view.withoutStep === id) view.withoutStep = on ? id : null }
 
 interface Control { readonly step: Step; readonly key: string; readonly parameter: NumberParameter; readonly value: number }
 const controls = computed(() => props.grade.steps
@@ -24,8 +28,8 @@ const also = (c: Control): string => (c.key === 'temperatureMired' ? kelvinWords
 <template>
   <div class="controls" :class="{ columns }" :style="controls.some((c) => also(c) !== '') ? { '--unit-width': '92px' } : {}">
     <ScaleControl
-      v-for="c in controls" :key="`${c.step.id}-${c.key}`" :parameter="c.parameter" :model-value="c.value" :effect="effect(c.key)" :also="also(c)" :data-control="c.key"
-      @update:model-value="emit('change', c.step, c.key, $event)" @hold="emit('hold')" @release="emit('release')"
+      v-for="c in controls" :key="`${c.step.id}-${c.key}`" :parameter="c.parameter" :model-value="c.value" :effect="effect(c.key)" :also="also(c)" :data-control="c.key" :data-step="c.step.id"
+      @update:model-value="emit('change', c.step, c.key, $event)" @hold="emit('hold')" @release="emit('release')" @without="without(c.step.id, $event)"
     />
   </div>
 </template>

@@ -2,7 +2,7 @@
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { balanceLines, controlIds, controlOf, defaultGrade, wholeClipAims, type Aim, type Area, type ControlId, type Finding, type FrameTrace, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
 import { useAimSolver } from '../../composables/useAimSolver'
-import { useAims } from '../../stores/aims'
+import { useAims, type Remembered } from '../../stores/aims'
 import { aimOfHandle, type LevelHandle } from './aims/handles'
 import { text } from './text'
 
@@ -15,10 +15,12 @@ export interface AimSurroundings {
   readonly standard: () => HouseStandard
   readonly pointed: () => Pointed
   readonly part: () => Area | null
+  /** The mean colour of the part, and where it is: kept, so that another frame or shot can be brought to it. */
+  readonly partColour: () => Remembered | null
   readonly traces: () => { readonly traces: readonly (FrameTrace | undefined)[]; readonly first: number }
 }
 
-export type PartAim = 'neutral' | 'black' | 'white' | 'grey'
+export type PartAim = 'neutral' | 'black' | 'white' | 'grey' | 'remember' | 'same'
 
 export interface Aiming {
   /** The grade as the aims would have it. */
@@ -39,7 +41,7 @@ export interface Aiming {
 const blank = defaultGrade('bt709-camera')
 const controlNames = Object.fromEntries(controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id])) as Record<ControlId, string>
 
-export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part, traces }: AimSurroundings): Aiming {
+export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part, partColour, traces }: AimSurroundings): Aiming {
   const store = useAims(), waiting = ref(false)
   useAimSolver(subject)
   watch(shotId, (id) => { if (id) store.begin(id) }, { immediate: true })
@@ -62,6 +64,12 @@ export function useAiming({ shotId, subject, findings, fresh, standard, pointed,
         return store.set({ id, name: text.aims.partNeutral, rank: 1, want: { kind: 'neutral', areas: before?.kind === 'neutral' ? [...before.areas, area].slice(-8) : areas } })
       }
       case 'grey': return store.set({ id, name: text.aims.partGrey, rank: 1, want: { kind: 'light', areas, stops: 0 } })
+      case 'remember': store.remembered = partColour(); return
+      case 'same': {
+        const { remembered } = store
+        if (remembered) store.set({ id, name: text.aims.same(remembered.name), rank: 2, want: { kind: 'colour', areas, luma: remembered.luma, cb: remembered.cb, cr: remembered.cr } })
+        return
+      }
       case 'black': return store.set({ id, name: text.aims.partName.black, rank: 1, want: { kind: 'luma', areas, value: 0.04 } })
       case 'white': return store.set({ id, name: text.aims.partName.white, rank: 1, want: { kind: 'luma', areas, value: 0.92 } })
     }

@@ -16,6 +16,7 @@ export interface BenchActions {
   readonly holdAsShot: (held: boolean) => void
   readonly toggleAsShot: () => void
   readonly nextSurround: () => void
+  readonly toggleGamma: () => void
   readonly nextInstrument: () => void
   readonly openStation: (id: StationId) => void
   readonly nextOverlay: () => void
@@ -50,6 +51,7 @@ export function useBenchKeys(actions: BenchActions): void {
     g: actions.toggleLoop,
     a: actions.toggleAsShot,
     w: actions.nextSurround,
+    W: actions.toggleGamma,
     f: actions.nextInstrument,
     t: actions.nextOverlay,
     b: actions.togglePart,

@@ -1,6 +1,6 @@
 // Marks and parts on the picture, stations as a whole: what is laid over the picture, what is measured, what is left out.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { overlayById, overlays, setStationStrength, stations, stationStrength, withoutStation, type DrawnPart, type GradeDocument, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
+import { overlayById, overlays, setStationStrength, setStep, stations, stationStrength, withoutStation, type DrawnPart, type GradeDocument, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
 
@@ -19,6 +19,8 @@ export interface Marking {
   readonly setStrength: (id: StationId, value: number) => void
   /** Leaves a station out for a look; one that does nothing cannot be left out. */
   readonly bypass: (id: StationId | null) => void
+  /** While the key is down: the step of the control that has the focus is left out, else the open station. */
+  readonly bypassByKey: (down: boolean) => void
   /** The grade as it is looked at: without the station that is left out. */
   readonly seenGrade: ComputedRef<GradeDocument | null>
   readonly losses: Ref<StationId | null>
@@ -35,8 +37,14 @@ export function useMarking(region: () => Region | null): Marking {
   }
   const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
   watch(region, (now) => { if (view.part?.kind === 'region') view.part = now && { kind: 'region', region: now } })
+  const bypass = (id: StationId | null): void => { view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null }
   return {
-    setOverlay, setZebra, strengths, losses,
+    setOverlay, setZebra, strengths, losses, bypass,
+    bypassByKey: (down) => {
+      const step = window.document.activeElement?.closest<HTMLElement>('[data-step]')?.dataset['step'] ?? null
+      view.withoutStep = down ? step : null
+      bypass(down && step === null ? view.station : null)
+    },
     nextOverlay: () => { const at = view.overlay ? overlays.indexOf(overlayById(view.overlay.id)) : -1; setOverlay(overlays[at + 1]?.id ?? '') },
     drawnPart: computed(() => (view.part && view.part.kind !== 'region' ? view.part : null)),
     setPart: (part) => { view.part = part },
@@ -50,7 +58,10 @@ export function useMarking(region: () => Region | null): Marking {
       if (area) view.part = { kind: 'box', ...area }
     },
     setStrength: (id, value) => grade.edit(`${stationName(id)} at ${Math.round(value * 100)} %`, (g) => setStationStrength(g, id, value)),
-    bypass: (id) => { view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null },
-    seenGrade: computed(() => (grade.document && view.bypassed ? withoutStation(grade.document, view.bypassed) : grade.document)),
+    seenGrade: computed(() => {
+      const { document } = grade
+      if (document && view.withoutStep !== null && document.steps.some((s) => s.id === view.withoutStep)) return setStep(document, view.withoutStep, { enabled: false })
+      return document && view.bypassed ? withoutStation(document, view.bypassed) : document
+    }),
   }
 }

@@ -5,7 +5,7 @@ import { differences, type GradeDocument } from '@core/index'
 import { checked } from '@contracts/check'
 import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
-import { post, request } from '../../api/client'
+import { post, request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
@@ -13,6 +13,7 @@ import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { text } from './text'
+import VersionGrid from './VersionGrid.vue'
 
 const props = defineProps<{ shotId: string }>()
 const { fault, attempt } = useAttempt()
@@ -69,6 +70,8 @@ const goBack = (id: string): Promise<void> => attempt(async () => {
   await load()
 })
 
+const grid = ref(false)
+const gradeOf = (id: string): Promise<GradeDocument> => request<GradeDocument>(address(`revisions/${id}`))
 const first = ref<string | null>(null), compared = shallowRef<{ readonly a: string; readonly b: string; readonly words: readonly string[] } | null>(null)
 function choose(id: string): void {
   compared.value = null
@@ -76,7 +79,7 @@ function choose(id: string): void {
   if (a === null || a === id) { first.value = a === id ? null : id; return }
   first.value = null
   void attempt(async () => {
-    const [from, to] = await Promise.all([a, id].map((r) => request<GradeDocument>(address(`revisions/${r}`))))
+    const [from, to] = await Promise.all([a, id].map(gradeOf))
     compared.value = { a, b: id, words: differences(from!, to!).map((d) => d.words) }
   })
 }
@@ -90,6 +93,7 @@ function choose(id: string): void {
         <h1>{{ text.title }}</h1>
         <HelpTip :text="text.filterTip"><input v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter"></HelpTip>
         <span class="quiet lead">{{ text.lead }}</span>
+        <HelpTip :text="text.gridTip"><button type="button" :aria-pressed="grid" :disabled="!record?.versions.length" @click="grid = !grid">{{ grid ? text.list : text.showGrid }}</button></HelpTip>
         <HelpTip v-if="shot" :text="text.sheetTip"><RouterLink class="button" :to="{ name: 'sheet', params: { shotId: shot.id } }">{{ text.sheet }}</RouterLink></HelpTip>
         <RouterLink v-if="shot" class="button" :to="{ name: 'project-sheet', params: { projectId: shot.projectId } }">{{ text.projectSheet }}</RouterLink>
       </div>
@@ -100,7 +104,8 @@ function choose(id: string): void {
           <ul><li v-for="w in compared.words" :key="w" class="figures">{{ w }}</li><li v-if="compared.words.length === 0">{{ text.same }}</li></ul>
         </div>
       </section>
-      <div class="body">
+      <VersionGrid v-if="grid && record" :versions="record.versions" :head-id="record.headId" :still="still" :load="gradeOf" @back="goBack" @fault="fault = sentenceOf($event)" />
+      <div v-else class="body">
         <section class="versions" :aria-label="text.versions">
           <h2 class="caps">{{ text.versions }}</h2>
           <p v-if="record && record.versions.length === 0" class="quiet">{{ text.noVersions }}</p>

@@ -1,6 +1,6 @@
 // The words of the Record.
 export const text = {
-  title: 'Record', versions: 'Versions', noVersions: 'No version yet. Give a revision a name to find it again.',
+  title: 'Record', grid: 'Versions side by side', gridTip: 'Shows the present grade and all versions beside one another.', showGrid: 'Side by side', list: 'Back to the record', asPresent: 'as the present one', versions: 'Versions', noVersions: 'No version yet. Give a revision a name to find it again.',
   lead: 'Everything that was done to this shot, newest first. Nothing is ever overwritten.',
   name: 'Name it', nameTip: 'Gives this revision a name: a version.', namePlaceholder: 'Version name', keep: 'Keep', cancel: 'Leave it', remove: 'Remove the name',
   back: 'Go back to this', backTip: 'Makes this grade the present one, as a new revision. What came after stays in the record.',

@@ -3,18 +3,19 @@
 import { useMediaQuery } from '@vueuse/core'
 import { ElPopover } from 'element-plus'
 import { computed, watch } from 'vue'
-import { instrumentIds, type InstrumentId, type Probe, type StationId } from '@core/index'
+import { instrumentIds, type Aim, type InstrumentId, type Probe, type StationId } from '@core/index'
 import { useView } from '../../../stores/view'
 import type { RenderResult } from '../../../workers/messages'
 import { figuresOf } from '../figures'
 import { text } from '../text'
 import { handlesOf, type LevelHandle } from '../aims/handles'
+import type { SkinHandle } from '../aims/useSkinHandles'
 import InstrumentOptions from './InstrumentOptions.vue'
 import InstrumentPanel from './InstrumentPanel.vue'
 import { onSceneSide, stationName } from './scale-lines'
 
-const props = defineProps<{ result: RenderResult | null; displayId: string; probe: Probe | null; playing: boolean; shots: readonly { readonly id: string; readonly name: string }[]; asShot: boolean }>()
-const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number]; point: [at: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null]; reference: [of: 'this' | string | null]; detach: [id: InstrumentId]; visible: [ids: readonly InstrumentId[]] }>()
+const props = defineProps<{ result: RenderResult | null; displayId: string; probe: Probe | null; playing: boolean; shots: readonly { readonly id: string; readonly name: string }[]; asShot: boolean; skins: readonly SkinHandle[] }>()
+const emit = defineEmits<{ skin: [aim: Aim]; aim: [id: LevelHandle['id'], value: number]; point: [at: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null]; reference: [of: 'this' | string | null]; detach: [id: InstrumentId]; visible: [ids: readonly InstrumentId[]] }>()
 const view = useView()
 const narrow = useMediaQuery('(max-width: 1100px)')
 const alone = computed<InstrumentId | null>(() => view.filling ?? (narrow.value ? view.slots[0] ?? 'waveform' : null))
@@ -40,7 +41,7 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
   <div class="column" :class="{ alone: alone !== null }">
     <InstrumentPanel
       v-for="(id, place) in shown" :id="id" :key="alone ? 'alone' : place" :class="`place-${place}`" :figure="view.tap === 'finish' ? figures[id] : looking" :trace="result?.traces[id] ?? null" :settings="view.instruments" :graticules="view.graticules"
-      :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" :handles="handlesOf(id, aimable, view.instruments.parade)" @aim="(h, value) => emit('aim', h, value)" @point="emit('point', $event && { id, ...$event })"
+      :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" :handles="handlesOf(id, aimable, view.instruments.parade)" :skins="aimable ? skins : []" @skin="emit('skin', $event)" @aim="(h, value) => emit('aim', h, value)" @point="emit('point', $event && { id, ...$event })"
     >
       <template #name>
         <select class="caps name" :value="id" :title="text.instrumentTips[id]" :aria-label="text.chooseInstrument" @change="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, ($event.target as HTMLSelectElement).value as InstrumentId)">

@@ -2,20 +2,22 @@
 // One instrument: its name, its number, the trace that the worker painted, its graticule, and the marks of the place that is pointed at.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { placesOn, type InstrumentId, type InstrumentSettings, type Probe, type StationId, type TraceImage } from '@core/index'
+import { placesOn, type Aim, type InstrumentId, type InstrumentSettings, type Probe, type StationId, type TraceImage } from '@core/index'
 import HelpTip from '../../../components/HelpTip.vue'
 import { putImage } from '../../../composables/putImage'
 import type { Graticules } from '../../../stores/kept-settings'
 import type { LevelHandle } from '../aims/handles'
 import LevelHandles from '../aims/LevelHandles.vue'
+import type { SkinHandle } from '../aims/useSkinHandles'
+import VectorHandles from '../aims/VectorHandles.vue'
 import { text } from '../text'
 import ChromaticityGraticule from './ChromaticityGraticule.vue'
 import LevelGraticule from './LevelGraticule.vue'
 import { scaleLines } from './scale-lines'
 import VectorGraticule from './VectorGraticule.vue'
 
-const props = defineProps<{ id: InstrumentId; figure: string; trace: TraceImage | null; settings: InstrumentSettings; graticules: Graticules; displayId: string; tap: StationId; probe: Probe | null; playing: boolean; handles?: readonly LevelHandle[] }>()
-const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number]; point: [place: { readonly x: number; readonly y: number } | null] }>()
+const props = defineProps<{ id: InstrumentId; figure: string; trace: TraceImage | null; settings: InstrumentSettings; graticules: Graticules; displayId: string; tap: StationId; probe: Probe | null; playing: boolean; handles?: readonly LevelHandle[]; skins?: readonly SkinHandle[] }>()
+const emit = defineEmits<{ skin: [aim: Aim]; aim: [id: LevelHandle['id'], value: number]; point: [place: { readonly x: number; readonly y: number } | null] }>()
 const canvas = ref<HTMLCanvasElement | null>(null), plot = ref<HTMLElement | null>(null)
 const { width } = useElementSize(plot)
 watch([() => props.trace, canvas], ([trace, target]) => { if (trace && target) putImage(target, trace, props.playing ? props.graticules.persistence : 0) })
@@ -47,6 +49,7 @@ function point(event: PointerEvent): void {
         <LevelGraticule v-else-if="id === 'histogram'" across :lines="acrossLines" :brightness="graticules.brightness" />
         <LevelGraticule v-else :lines="lines" :brightness="graticules.brightness" :parts="id === 'parade' ? 3 : 1" />
         <LevelHandles v-if="handles?.length" :handles="handles" @aim="(h, value) => emit('aim', h, value)" />
+        <VectorHandles v-if="id === 'vectorscope' && skins?.length" :handles="skins" :zoom="settings.vectorZoom" @aim="emit('skin', $event)" />
         <span v-for="(p, i) in places" :key="i" class="mark" :class="{ tall: id === 'histogram' }" :style="{ left: `${p.x * 100}%`, bottom: `${p.y * 100}%` }" :data-testid="`${id}-mark`" />
       </div>
     </div>

@@ -12,7 +12,7 @@ import ProbeReadout from './ProbeReadout.vue'
 import RegionOverlay from './RegionOverlay.vue'
 
 const props = defineProps<{
-  picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; frame: number | null
+  picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; /** Raises the signal to this power for the look alone; 1 leaves it. */ exponent: number; frame: number | null
   lit: TraceImage | null; litNote: string; part: DrawnPart | null; card: DrawnPart | null; subjects: readonly (Omit<DrawnPart, 'kind'> & { readonly name: string })[]; probe: Probe | null; overlay: OverlaySettings | null
   still: { readonly image: TraceImage; readonly name: string } | null; compare: CompareMode; wipe: Wipe
 }>()
@@ -29,7 +29,8 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
 
 <template>
   <div class="stage" :class="surround">
-    <div class="frame" :class="{ side: still && compare === 'side' }" :style="place">
+    <svg v-if="exponent !== 1" class="filter" aria-hidden="true"><filter id="other-gamma" color-interpolation-filters="sRGB"><feComponentTransfer><feFuncR type="gamma" :exponent="exponent" /><feFuncG type="gamma" :exponent="exponent" /><feFuncB type="gamma" :exponent="exponent" /></feComponentTransfer></filter></svg>
+    <div class="frame" :class="{ side: still && compare === 'side', seen: exponent !== 1 }" :style="place">
       <canvas ref="canvas" role="img" :aria-label="label" data-testid="picture" :data-settled="settled" :data-frame="frame" />
       <canvas v-show="lit" ref="litCanvas" class="lit" aria-hidden="true" data-testid="lit" :data-lit="lit !== null" />
       <PartOverlay v-if="picture && !(still && compare === 'side')" :part="part" :card="card" :subjects="subjects" @part="$emit('part', $event)" @point="$emit('point', $event)" />
@@ -52,6 +53,9 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
 .stage.white { background: var(--surround-white); }
 .frame { position: relative; width: 100%; max-height: 100%; max-width: calc(100cqh * v-bind('aspect')); }
 canvas { display: block; width: 100%; height: 100%; background: var(--well); }
+.filter { position: absolute; width: 0; height: 0; }
+.seen > canvas:first-child { filter: url('#other-gamma'); }
+.seen :deep(.compare canvas) { filter: url('#other-gamma'); }
 .side > canvas { width: 50%; height: 50%; margin: calc(50% / v-bind('aspect') / 2) 0 0 50%; }
 .lit { position: absolute; inset: 0; background: none; pointer-events: none; }
 .note { position: absolute; left: var(--gap); bottom: var(--gap); margin: 0; padding: 0 var(--gap-small); background: var(--well); font-size: var(--text-small); pointer-events: none; }

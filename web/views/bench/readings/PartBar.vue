@@ -5,10 +5,11 @@ import type { DrawnPart } from '@core/index'
 import type { SubjectSummary } from '@contracts/responses'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent } from '../figures'
+import type { PartAim } from '../useAiming'
 import { text } from '../text'
 
-const props = defineProps<{ part: DrawnPart | null; facts: PictureFacts | null; subjects: readonly SubjectSummary[]; fault: string; hasCard: boolean }>()
-const emit = defineEmits<{ card: []; aim: [what: 'neutral' | 'black' | 'white' | 'grey']; subject: [name: string, fresh: boolean]; clear: []; noCard: [] }>()
+const props = defineProps<{ part: DrawnPart | null; facts: PictureFacts | null; subjects: readonly SubjectSummary[]; fault: string; hasCard: boolean; /** Where a remembered colour is from; empty without one. */ remembered: string }>()
+const emit = defineEmits<{ card: []; aim: [what: PartAim]; subject: [name: string, fresh: boolean]; clear: []; noCard: [] }>()
 const naming = ref(false), name = ref('')
 function choose(event: Event): void {
   const select = event.target as HTMLSelectElement, { value } = select
@@ -17,7 +18,7 @@ function choose(event: Event): void {
   else if (value) emit('subject', props.subjects.find((s) => s.id === value)?.name ?? '', false)
 }
 function aim(event: Event): void {
-  const select = event.target as HTMLSelectElement, what = select.value as 'neutral' | 'black' | 'white' | 'grey'
+  const select = event.target as HTMLSelectElement, what = select.value as PartAim
   select.value = ''
   emit('aim', what)
 }
@@ -36,7 +37,7 @@ function keep(): void {
     <template v-else>
       <button type="button" :title="text.cardTip" :disabled="!part" @click="emit('card')">{{ text.isCard }}</button>
       <select :title="text.subjectTip" :disabled="!part" value="" :aria-label="text.isSubject" @change="choose"><option value="" disabled>{{ text.isSubject }}</option><option v-for="s in subjects" :key="s.id" :value="s.id">{{ s.name }}</option><option value="new">{{ text.newSubject }}</option></select>
-      <select :title="text.aims.partTip" :disabled="!part" value="" :aria-label="text.aims.partTip" @change="aim"><option value="" disabled>{{ text.aims.part }}</option><option value="neutral">{{ text.aims.partNeutral }}</option><option value="grey">{{ text.aims.partGrey }}</option><option value="black">{{ text.aims.partBlack }}</option><option value="white">{{ text.aims.partWhite }}</option></select>
+      <select :title="text.aims.partTip" :disabled="!part" value="" :aria-label="text.aims.partTip" @change="aim"><option value="" disabled>{{ text.aims.part }}</option><option value="neutral">{{ text.aims.partNeutral }}</option><option value="grey">{{ text.aims.partGrey }}</option><option value="black">{{ text.aims.partBlack }}</option><option value="white">{{ text.aims.partWhite }}</option><option value="remember" :disabled="!facts">{{ text.aims.remember }}</option><option v-if="remembered" value="same">{{ text.aims.same(remembered).toLowerCase() }}</option></select>
       <button v-if="hasCard" type="button" @click="emit('noCard')">{{ text.noCard }}</button>
       <button type="button" @click="emit('clear')">{{ text.clearPart }}</button>
     </template>

@@ -8,13 +8,14 @@ import type { ClipWorst, OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, sharePercent } from '../figures'
 import { text } from '../text'
+import type { PartAim } from '../useAiming'
 import { clipRange } from './clip-extremes'
 import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
 
-const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: OverClip; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string; card: Area | null; /** The reading whose pixels are lit. */ lit: string; /** The aims stand here instead of the list. */ aiming: boolean; aimCount: number }>()
-const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; aim: [aim: Aim]; aiming: [on: boolean]; partAim: [what: 'neutral' | 'black' | 'white' | 'grey']; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
+const props = defineProps<{ facts: PictureFacts | null; partFacts: PictureFacts | null; part: DrawnPart | null; readings: readonly Reading[]; clip: OverClip; fresh: boolean; fault: string; standard: HouseStandard; shot: ShotDetail; traces: readonly (FrameTrace | undefined)[]; partFault: string; card: Area | null; /** The reading whose pixels are lit. */ lit: string; /** The aims stand here instead of the list. */ aiming: boolean; aimCount: number; /** Where a remembered colour is from. */ remembered: string }>()
+const emit = defineEmits<{ go: [frame: number]; area: [reading: Reading]; aim: [aim: Aim]; aiming: [on: boolean]; partAim: [what: PartAim]; waive: [reading: Reading, reason: string | null]; card: []; noCard: []; subject: [name: string, fresh: boolean]; clear: [] }>()
 
 /** Shown live above the list. */
 const live: ReadonlySet<ReadingId> = new Set(['black', 'middle', 'white', 'clipped', 'crushed'])
@@ -60,7 +61,7 @@ const clipWords = computed(() => {
       <span class="count figures" :class="{ off: off.length > 0 }" role="status" data-testid="outside">{{ fresh ? text.outside(off.length) : text.measuring }}</span>
       <button type="button" :aria-expanded="all" @click="all = !all">{{ all ? text.fewer : text.allReadings }}</button>
     </h2>
-    <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" @aim="emit('partAim', $event)" />
+    <PartBar v-if="part || partFault" :part="part" :facts="partFacts" :subjects="shot.subjects" :fault="partFault" :has-card="shot.card !== null" :remembered="remembered" @card="emit('card')" @no-card="emit('noCard')" @subject="(name, fresh) => emit('subject', name, fresh)" @clear="emit('clear')" @aim="emit('partAim', $event)" />
     <slot v-if="aiming" name="aims" />
     <ReadingDetail v-else-if="opened" :reading="opened" :waiver="waivers.get(keyOf(opened)) ?? null" :clip="clipWords" :worst-frame="clip.worst.get(keyOf(opened))?.frame ?? null" :lit="lit === keyOf(opened)" :proposal="proposal" @close="open = null" @area="emit('area', opened)" @aim="proposal && emit('aim', proposal)" @waive="emit('waive', opened, $event)" @go="emit('go', $event)" />
     <template v-else>
