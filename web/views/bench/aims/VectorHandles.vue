@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The skin of each subject on the vectorscope: dragged to where it should lie, it becomes an aim. Left and right turn it, up and down change its chroma.
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import type { Aim } from '@core/index'
 import { text } from '../text'
 import { aimOfSkin, placeOf, polarAt, type SkinHandle } from './useSkinHandles'
@@ -9,7 +9,7 @@ const props = defineProps<{ handles: readonly SkinHandle[]; zoom: number }>()
 const emit = defineEmits<{ aim: [aim: Aim] }>()
 const box = ref<HTMLElement | null>(null)
 /** While a hand holds one it stays under the hand; the picture follows. What it was taken from says whether chroma is meant. */
-const held = ref<{ readonly from: SkinHandle; readonly hueDegrees: number; readonly chroma: number } | null>(null)
+const held = shallowRef<{ readonly from: SkinHandle; readonly hueDegrees: number; readonly chroma: number } | null>(null)
 const at = (h: SkinHandle): Pick<SkinHandle, 'hueDegrees' | 'chroma'> => (held.value?.from.id === h.id ? held.value : h)
 function place(h: SkinHandle): Record<string, string> {
   const { x, y } = placeOf(at(h), props.zoom)
