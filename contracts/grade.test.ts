@@ -43,6 +43,11 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
   ['a region of text', (g) => { g.regions[0]!.shape['centreX'] = '0.5' }, 'regions.0.shape.centreX'],
   ['a name that is too long', (g) => { g.regions[0]!['name'] = 'x'.repeat(81) }, 'regions.0.name'],
   ['too many steps', (g) => { g.steps = Array.from({ length: 201 }, (_, i) => ({ ...g.steps[0]!, id: `s${i}` })) }, 'steps'],
+  ['marks of a step that is not there', (g) => { g['along'] = [{ stepId: 'nowhere', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 1 }] }] }, 'along.0'],
+  ['marks of a curve', (g) => { g['along'] = [{ stepId: 'tone-curve', key: 'points', path: 'smooth', marks: [{ frame: 1, value: 1 }] }] }, 'along.0'],
+  ['a mark beyond the control', (g) => { g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 99 }] }] }, 'along.0.marks.0'],
+  ['marks whose frames do not rise', (g) => { g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'linear', marks: [{ frame: 4, value: 1 }, { frame: 4, value: 2 }] }] }, 'along.0.marks.1'],
+  ['no marks', (g) => { g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'linear', marks: [] }] }, 'along.0.marks'],
   ['steps that are no list', (g) => { (g as Json)['steps'] = {} }, 'steps.id'],
 ])('%s is refused at its field', (_, spoil, field) => {
   const grade = copy()

@@ -1,14 +1,14 @@
 // The grade document as a contract: what may be stored as a revision.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, Equals, IsArray, IsBoolean, IsIn, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
+import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
 import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, migrateGrade, ownEncodingId, parameterFault, regionBounds, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
 
 const idPattern = /^[A-Za-z0-9_-]{1,40}$/
 const finite = { allowNaN: false, allowInfinity: false } as const
-export const gradeLimits = { steps: 200, regions: 32, nameLength: 80 } as const
+export const gradeLimits = { steps: 200, regions: 32, along: 200, marks: 1000, nameLength: 80 } as const
 
 @ValidatorConstraint({ name: 'known' })
 class KnownId implements ValidatorConstraintInterface {
@@ -109,11 +109,24 @@ class StepContract extends RecipeStepContract {
   @IsOptional() @Matches(idPattern) regionId?: string
 }
 
+class MarkContract {
+  @IsInt() @Min(0) frame!: number
+  @IsNumber(finite) value!: number
+}
+
+class MarksContract {
+  @Matches(idPattern) stepId!: string
+  @IsString() @Length(1, 40) key!: string
+  @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(gradeLimits.marks) @ValidateNested({ each: true }) @Type(() => MarkContract) marks!: MarkContract[]
+}
+
 export class GradeContract {
   @Equals(currentSchema) schema!: typeof currentSchema
   @IsIn(['scene', 'display']) working!: Side
   @IsObject() @ValidateNested() @Type(() => ReadContract) read!: ReadContract
   @IsArray() @ArrayMaxSize(gradeLimits.steps) @ValidateNested({ each: true }) @Type(() => StepContract) steps!: StepContract[]
+  @IsArray() @ArrayMaxSize(gradeLimits.along) @ValidateNested({ each: true }) @Type(() => MarksContract) along!: MarksContract[]
   @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RegionContract) regions!: RegionContract[]
   @IsObject() @ValidateNested() @Type(() => ShowContract) show!: ShowContract
 }
@@ -135,7 +148,20 @@ export function checkedGrade(data: unknown): GradeDocument {
     if (!regions.has(step.regionId)) throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
     if (!stepKindById(step.kind).regional) throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
   })
+  grade.along.forEach((marks, i) => requireMarks(grade, marks, `along.${i}`))
   return present as GradeDocument
+}
+
+/** Marks are of a control that is there and is a number, once for each, in rising order, with values that the control may have. */
+function requireMarks({ steps, along }: GradeContract, { stepId, key, marks }: MarksContract, field: string): void {
+  const step = steps.find((s) => s.id === stepId), parameter = step && stepKindById(step.kind).parameters[key]
+  if (parameter?.type !== 'number') throw new ContractError(`Marks are for "${key.slice(0, 40)}", which is no number of a step that is there.`, field)
+  if (along.filter((m) => m.stepId === stepId && m.key === key).length > 1) throw new ContractError(`${parameter.label} is marked twice.`, field)
+  marks.forEach(({ frame, value }, i) => {
+    const fault = parameterFault(parameter, value)
+    if (fault) throw new ContractError(fault, `${field}.marks.${i}`)
+    if (i > 0 && frame <= marks[i - 1]!.frame) throw new ContractError('The frames of marks must rise.', `${field}.marks.${i}`)
+  })
 }
 
 function requireUnique(items: readonly { id: string }[], field: string): void {

@@ -1,8 +1,8 @@
 // pale convert: a picture or a clip from a camera's encoding to a display, by the exact path or through a lattice.
 import { extname } from 'node:path'
 import {
-  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, gamutById, lightOfSignal,
-  restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, type DifferenceReport, type GradeDocument, type LutFinder,
+  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, gamutById, gradeAt, lightOfSignal,
+  restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, type DifferenceReport, type GradeDocument, type LutFinder, type Plan, type PlanCache,
 } from '@core/index'
 import { decodeAll, decodedPicture } from '../../server/media/decode'
 import { startEncoder } from '../../server/media/encode'
@@ -72,8 +72,8 @@ async function convertPicture(input: string, output: string, grade: GradeDocumen
   const kind = extname(output).toLowerCase()
   if (!pictureExtensions.has(kind)) throw new UsageError(`"${output}" must end in .png, .tif or .exr.`)
   const picture = await readPicture(input)
-  const chain = buildChain(grade, find)
-  const table = lattice === null ? null : bakeLut(grade, find, lattice, 'pale convert')
+  const chain = buildChain(gradeAt(grade, 0), find)
+  const table = lattice === null ? null : bakeLut(gradeAt(grade, 0), find, lattice, 'pale convert')
   const { width, height, data } = picture, out = new Float64Array(data.length)
   const legal = grade.read.range === 'legal' && picture.bits !== 32
   let worst: DifferenceReport | null = null
@@ -106,12 +106,14 @@ async function convertClip(input: string, output: string, given: GradeDocument, 
   const grade = rangeFromFile ? setRead(given, { range: facts.range }) : given
   const decoder = decodeAll(input, facts), encoder = startEncoder(output, facts, grade.show.displayId)
   let frames = 0
-  let plan: ReturnType<typeof compile> | null = null
+  const built: PlanCache = new Map()
+  let plan = null as { readonly grade: GradeDocument; readonly plan: Plan } | null
   try {
     for await (const planes of decoder.frames) {
       const frame = frameOfDecoded(decodedPicture(planes, facts, grade.read.range))
-      plan ??= compile(grade, find, frame, restSize)
-      const { data } = execute(plan, frame)
+      const now = gradeAt(grade, frames)
+      if (plan?.grade !== now) plan = { grade: now, plan: compile(now, find, frame, restSize, built) }
+      const { data } = execute(plan.plan, frame)
       await encoder.write(Buffer.from(data.buffer, data.byteOffset, data.byteLength))
       frames++
     }

@@ -14,6 +14,8 @@ export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: rea
     ...onto,
     ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
     regions,
+    // Marks are frames of one clip: they are not taken along, and what they marked here is now the other's.
+    along: onto.along.filter((m) => onto.steps.some((s) => s.id === m.stepId && !taken.has(stationOf(s)))),
     steps: [...from.steps.filter((s) => taken.has(stationOf(s))), ...onto.steps.filter((s) => !taken.has(stationOf(s)))],
   }
 }

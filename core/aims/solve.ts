@@ -1,5 +1,5 @@
 // The solver: the smallest change of the controls that may move which meets all aims of a shot together, through the exact Passage.
-import { setParameter, type GradeDocument, type LutFinder } from '../grade'
+import { gradeAt, setParameterAt, type GradeDocument, type LutFinder } from '../grade'
 import type { Frame } from '../image'
 import { turn } from '../readings'
 import { aimWords, goalsOf, tolerances, type Aim, type Goal, type Quantity } from './aim'
@@ -12,6 +12,8 @@ export interface AimProblem {
   readonly grade: GradeDocument
   readonly lut: LutFinder
   readonly frame: Frame
+  /** Its number in the medium: what changes along the clip is moved there. 0 without it. */
+  readonly frameIndex?: number
   /** The other frames that aims speak of. */
   readonly frames?: ReadonlyMap<number, Frame>
   readonly aims: readonly Aim[]
@@ -48,17 +50,17 @@ const agreeing = 0.3
 const reasonRounds = 20
 
 export function solveAims(problem: AimProblem): Solution {
-  const { grade, lut, aims } = problem, sample = prepareAll(problem)
-  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, aims, 'check'), before = measureAll(grade, lut, sample, aims, 'check', true)
-  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, aims)), values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
-  let solved = withValues(grade, controls, values), after = checked(solved)
+  const { grade, lut, aims, frameIndex: here = 0 } = problem, sample = prepareAll(problem)
+  const controls = freeControls(problem), checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, here, aims, 'check'), before = measureAll(grade, lut, sample, here, aims, 'check', true)
+  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, here, aims)), values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
+  let solved = withValues(problem, controls, values), after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
   for (let again = 0; again < 2; again++) {
-    const said = shifted(measureAll(solved, lut, sample, aims), offsets)
+    const said = shifted(measureAll(solved, lut, sample, here, aims), offsets)
     if (apartBy(aims, said, after) < agreeing) break
-    offsets = offsetsOf(aims, after, measureAll(solved, lut, sample, aims))
+    offsets = offsetsOf(aims, after, measureAll(solved, lut, sample, here, aims))
     values = noFurther(problem, sample, controls, offsets, solveOn(problem, sample, controls, offsets, { from: values, rounds: 5 }))
-    solved = withValues(grade, controls, values)
+    solved = withValues(problem, controls, values)
     after = checked(solved)
   }
   const results = aims.map((aim): AimResult => {
@@ -90,20 +92,21 @@ function prepareAll({ grade, lut, frame, frames, aims }: AimProblem): Samples {
   return new Map(keys.map((key) => [key, prepareSample((key === undefined ? undefined : frames?.get(key)) ?? frame, grade, lut, aims.filter((a) => frameOf(a, frames) === key))]))
 }
 
-function measureAll(grade: GradeDocument, lut: LutFinder, samples: Samples, aims: readonly Aim[], strata: 'spread' | 'check' = 'spread', remember = false): Measured {
-  return new Map([...samples].flatMap(([key, sample]) => [...measureAims(grade, lut, sample, aims.filter((a) => frameOf(a, samples) === key), sample[strata], remember)]))
+/** `here`: the number of the frame that is looked at. */
+function measureAll(grade: GradeDocument, lut: LutFinder, samples: Samples, here: number, aims: readonly Aim[], strata: 'spread' | 'check' = 'spread', remember = false): Measured {
+  return new Map([...samples].flatMap(([key, sample]) => [...measureAims(gradeAt(grade, key ?? here), lut, sample, aims.filter((a) => frameOf(a, samples) === key), sample[strata], remember)]))
 }
 
 /** The controls that the aims ask for and that are not locked. */
-export function freeControls({ grade, aims, locked }: Pick<AimProblem, 'grade' | 'aims' | 'locked'>): readonly Control[] {
-  const wanted = new Set(aims.flatMap((a) => controlsFor(a.want)))
-  return [...wanted].filter((id) => !locked.has(id)).flatMap((id) => controlOf(grade, id) ?? [])
+export function freeControls({ grade, aims, locked, frameIndex = 0 }: Pick<AimProblem, 'grade' | 'aims' | 'locked' | 'frameIndex'>): readonly Control[] {
+  const now = gradeAt(grade, frameIndex), wanted = new Set(aims.flatMap((a) => controlsFor(a.want)))
+  return [...wanted].filter((id) => !locked.has(id)).flatMap((id) => controlOf(now, id) ?? [])
 }
 
 const restsOnAll = ({ want }: Aim): boolean => want.kind === 'level' || want.kind === 'chroma'
 
-function withValues(grade: GradeDocument, controls: readonly Control[], values: readonly number[]): GradeDocument {
-  return controls.reduce((next, control, i) => setParameter(next, control.stepId, control.key, tidy(control, values[i]!)), grade)
+function withValues({ grade, frameIndex = 0 }: AimProblem, controls: readonly Control[], values: readonly number[]): GradeDocument {
+  return controls.reduce((next, control, i) => setParameterAt(next, control.stepId, control.key, tidy(control, values[i]!), frameIndex, control.parameter), grade)
 }
 
 /** A solver looks beyond the ends of the signal; a display holds them. */
@@ -129,10 +132,10 @@ const shifted = (sampled: Measured, offsets: Offsets): Measured => new Map([...s
 
 interface Search { readonly from?: readonly number[]; readonly rounds?: number; readonly aims?: readonly Aim[]; /** Stays where the search begins. */ readonly still?: ControlId }
 
-function residualsOf({ grade, lut, aims: all }: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, aims = all): (values: readonly number[]) => readonly number[] {
+function residualsOf({ grade, lut, aims: all, frameIndex = 0 }: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, aims = all): (values: readonly number[]) => readonly number[] {
   const wanted = aims.map((a) => ({ aim: a, goals: goalsOf(a.want), weight: rankWeights[a.rank] }))
   return (values) => {
-    const tried = controls.reduce((next, control, i) => setParameter(next, control.stepId, control.key, values[i]!), grade), measured = shifted(measureAll(tried, lut, sample, aims), offsets)
+    const tried = controls.reduce((next, control, i) => setParameterAt(next, control.stepId, control.key, values[i]!, frameIndex, control.parameter), grade), measured = shifted(measureAll(tried, lut, sample, frameIndex, aims), offsets)
     return wanted.flatMap(({ aim, goals, weight }) => goals.map((goal, i) => {
       const is = measured.get(aim.id)?.[i]
       return weight * (is === null || is === undefined ? unmeasured : gapOf(goal, is))
@@ -179,7 +182,7 @@ function firstTry(problem: AimProblem, sample: Samples, controls: readonly Contr
 function reasons(problem: AimProblem, sample: Samples, controls: readonly Control[], offsets: Offsets, values: readonly number[], unmet: readonly Aim[], after: Measured): ReadonlyMap<string, string> {
   const { aims, lut } = problem, ids = new Set(unmet.map((a) => a.id))
   const met = (tried: readonly number[], aim: Aim): boolean => {
-    const measured = shifted(measureAll(withValues(problem.grade, controls, tried), lut, sample, [aim]), offsets)
+    const measured = shifted(measureAll(withValues(problem, controls, tried), lut, sample, problem.frameIndex ?? 0, [aim]), offsets)
     return goalsOf(aim.want).every((g, i) => { const is = measured.get(aim.id)?.[i]; return is !== null && is !== undefined && Math.abs(gapOf(g, is)) <= metWithin })
   }
   /** Without each other aim in turn: those whose absence lets the unmet ones be met. */

@@ -9,11 +9,11 @@ const frame: Frame = { width: 64, height: 16, data: Uint16Array.from({ length: 6
 
 test('what a LUT cannot carry is named', () => {
   const { grade, regionId } = addRegion(defaultGrade('log-420-95'))
-  const part = pixelByPixelPart(setParameter(grade, `${regionId}-exposure`, 'exposureStops', 1))
+  const part = pixelByPixelPart(setParameter(grade, `${regionId}-exposure`, 'exposureStops', 1), 0)
   expect(part.leftOut).toEqual(['region "Region 1"'])
   expect(part.document.regions).toEqual([])
   expect(part.document.steps.some((s) => s.regionId !== undefined)).toBe(false)
-  expect(pixelByPixelPart(defaultGrade('log-420-95')).leftOut).toEqual([])
+  expect(pixelByPixelPart(defaultGrade('log-420-95'), 0).leftOut).toEqual([])
 })
 
 test('the printed LUT read back has the error that was reported', () => {

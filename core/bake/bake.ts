@@ -1,15 +1,15 @@
 // Baking: the pixel-by-pixel part of a grade as a 3D LUT, with the error it will have.
-import { buildChain, evaluateDirect, framePositions, latticeCoordinates, signalError, type DifferenceReport, type GradeDocument, type LutFinder } from '../grade'
+import { alongWords, buildChain, evaluateDirect, framePositions, gradeAt, latticeCoordinates, signalError, type DifferenceReport, type GradeDocument, type LutFinder } from '../grade'
 import { sampleSignal, type Frame } from '../image'
 import { applyLut, type Lut3d } from '../luts'
 import { fitLut, withNeighbours } from './fit-lut'
 
-/** The document without what a LUT cannot carry, and what that was, in words. */
-export function pixelByPixelPart(document: GradeDocument): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
-  const carried = document.regions.filter((r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled))
+/** The document as it is at a frame, without what a LUT cannot carry; and what that was, in words. */
+export function pixelByPixelPart(whole: GradeDocument, frame: number): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
+  const document = gradeAt(whole, frame), carried = document.regions.filter((r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled))
   return {
     document: { ...document, regions: [], steps: document.steps.filter((s) => s.regionId === undefined) },
-    leftOut: carried.map((r) => `region "${r.name}"`),
+    leftOut: [...carried.map((r) => `region "${r.name}"`), ...whole.along.map((marks) => `${alongWords(whole, marks)} (taken as at frame ${frame})`)],
   }
 }
 

@@ -19,6 +19,7 @@ export function defaultGrade(encodingId: string, gamutId: string = encodingById(
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
     steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
+    along: [],
     regions: [],
     show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, gamutMethod: 'clip', params: defaultShowParameters },
   }

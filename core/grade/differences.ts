@@ -1,7 +1,7 @@
 // What changed from one grade to another, in words and numbers; and two hands' changes put together.
 import { displayById, gamutById } from '../colour'
 import { encodingOf } from './chain'
-import type { GradeDocument, ParameterValue, Step } from './document'
+import type { GradeDocument, Marks, ParameterValue, Step } from './document'
 import { showParameters } from './show'
 import type { NumberParameter, Parameter } from './step-kind'
 import { stepKindById } from './steps'
@@ -45,6 +45,11 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   }
   for (const step of after.steps) if (!before.steps.some((s) => s.id === step.id)) say(`step.${step.id}`, `${nameIn(after, step)} added${settingsOf(step)}`)
   if (out.length === 0 && !same(before.steps.map((s) => s.id), after.steps.map((s) => s.id))) say('steps.order', 'Order of steps')
+  for (const was of before.along) if (!after.along.some((m) => m.stepId === was.stepId && m.key === was.key) && after.steps.some((s) => s.id === was.stepId)) say(`along.${was.stepId}.${was.key}`, `${markedName(after, was)} the same along the clip`)
+  for (const marks of after.along) {
+    const was = before.along.find((m) => m.stepId === marks.stepId && m.key === marks.key)
+    if (!same(was, marks)) say(`along.${marks.stepId}.${marks.key}`, alongWords(after, marks))
+  }
   for (const region of before.regions) {
     const now = after.regions.find((r) => r.id === region.id)
     if (!now) say(`region.${region.id}`, `${region.name} removed`)
@@ -60,6 +65,13 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   }
   if (before.working !== after.working) change('working', 'Steps act on', before.working, after.working)
   return out
+}
+
+const markedName = (grade: GradeDocument, { stepId, key }: Marks): string => { const step = grade.steps.find((s) => s.id === stepId); return step ? stepKindById(step.kind).parameters[key]?.label ?? step.name : key }
+/** "Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30". */
+export function alongWords(grade: GradeDocument, marks: Marks): string {
+  const step = grade.steps.find((s) => s.id === marks.stepId), parameter = step && stepKindById(step.kind).parameters[marks.key]
+  return `${markedName(grade, marks)} along the clip: ${marks.marks.map((m) => `${parameter ? printValueOf(parameter, m.value) : m.value} at frame ${m.frame}`).join(', ')}${marks.path === 'linear' ? ', straight' : ''}`
 }
 
 /** What a new step is set to, beyond the defaults. */
@@ -117,10 +129,12 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
     return !before ? [mine ?? other] : mine ? [ourOwn(before, mine, other)] : []
   }), ...ours.regions.filter((r) => !base.regions.some((b) => b.id === r.id) && !theirs.regions.some((t) => t.id === r.id))]
   const kept = new Set(regions.map((r) => r.id)), whole = [...steps, ...added].filter((s) => s.regionId === undefined || kept.has(s.regionId))
+  const marks = (of: GradeDocument, key: string): Marks | undefined => of.along.find((m) => `${m.stepId} ${m.key}` === key)
+  const along = [...new Set([...theirs.along, ...ours.along].map((m) => `${m.stepId} ${m.key}`))].flatMap((key) => ourOwn(marks(base, key), marks(ours, key), marks(theirs, key)) ?? []).filter((m) => whole.some((s) => s.id === m.stepId))
   const params = Object.fromEntries(Object.keys(theirs.show.params).map((k) => { const key = k as keyof typeof base.show.params; return [key, ourOwn(base.show.params[key], ours.show.params[key], theirs.show.params[key])] })) as unknown as typeof base.show.params
   const show = { method: ourOwn(base.show.method, ours.show.method, theirs.show.method), displayId: ourOwn(base.show.displayId, ours.show.displayId, theirs.show.displayId), lutHash: ourOwn(base.show.lutHash, ours.show.lutHash, theirs.show.lutHash), gamutMethod: ourOwn(base.show.gamutMethod, ours.show.gamutMethod, theirs.show.gamutMethod), params }
   // An encoding and what belongs to it go together.
-  const grade: GradeDocument = { ...theirs, working: ourOwn(base.working, ours.working, theirs.working), read: ourOwn(base.read, ours.read, theirs.read), steps: whole, regions, show }
+  const grade: GradeDocument = { ...theirs, working: ourOwn(base.working, ours.working, theirs.working), read: ourOwn(base.read, ours.read, theirs.read), steps: whole, along, regions, show }
   return { grade, both: changedHere.filter((d) => changedThere.has(d.key) && !same(pick(ours, d.key), pick(theirs, d.key))).map((d) => d.words) }
 }
 

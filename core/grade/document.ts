@@ -4,7 +4,7 @@ import type { CodeRange } from '../image'
 import type { Region } from '../regions'
 import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 3
+export const currentSchema = 4
 
 export type Side = 'scene' | 'display'
 
@@ -51,12 +51,22 @@ export interface ShowSettings {
   readonly params: ShowParameters
 }
 
+/** A control that changes along the clip: what it is at marked frames of the medium, in rising order; between them along a path. */
+export interface Marks {
+  readonly stepId: string
+  readonly key: string
+  readonly path: 'linear' | 'smooth'
+  readonly marks: readonly { readonly frame: number; readonly value: number }[]
+}
+
 export interface GradeDocument {
   readonly schema: typeof currentSchema
   /** The side new steps stand on: scene light, or the display signal for those who work display-referred. */
   readonly working: Side
   readonly read: ReadSettings
   readonly steps: readonly Step[]
+  /** At most one entry for a control; the value in its step then counts for nothing. */
+  readonly along: readonly Marks[]
   readonly regions: readonly Region[]
   readonly show: ShowSettings
 }

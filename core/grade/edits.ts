@@ -60,8 +60,14 @@ export function addStep(grade: GradeDocument, kind: string, name: string, params
   return { ...grade, steps: [...grade.steps, { ...step, name, side: kind === 'cdl' ? 'scene' : grade.working, params: { ...step.params, ...params } }] }
 }
 
+/** Marks of steps that are no longer there go with them. */
+export function withoutLostMarks(grade: GradeDocument): GradeDocument {
+  const along = grade.along.filter((m) => grade.steps.some((s) => s.id === m.stepId))
+  return along.length === grade.along.length ? grade : { ...grade, along }
+}
+
 export function removeStep(grade: GradeDocument, stepId: string): GradeDocument {
-  return grade.steps.some((s) => s.id === stepId) ? { ...grade, steps: grade.steps.filter((s) => s.id !== stepId) } : grade
+  return grade.steps.some((s) => s.id === stepId) ? withoutLostMarks({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) }) : grade
 }
 
 /** The kinds of step that a new region starts with. */
@@ -89,7 +95,7 @@ export function setRegion(grade: GradeDocument, regionId: string, change: Partia
 
 /** Removes a region and the steps it carries. */
 export function removeRegion(grade: GradeDocument, regionId: string): GradeDocument {
-  return { ...grade, regions: grade.regions.filter((r) => r.id !== regionId), steps: grade.steps.filter((s) => s.regionId !== regionId) }
+  return withoutLostMarks({ ...grade, regions: grade.regions.filter((r) => r.id !== regionId), steps: grade.steps.filter((s) => s.regionId !== regionId) })
 }
 
 /** The least distance in x that a curve's points keep from each other. */

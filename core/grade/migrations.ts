@@ -17,6 +17,8 @@ const steps: readonly ((grade: Json) => Json)[] = [
   }),
   // 3: black offset, balance by tone, highlights and shadows; a second saturation for quiet colours.
   ({ steps: old, ...rest }) => ({ ...rest, steps: Array.isArray(old) ? withNewSteps(old.map(withQuiet), rest['working']) : old }),
+  // 4: controls that change along the clip.
+  (grade) => ({ ...grade, along: [] }),
 ]
 
 const withQuiet = (step: unknown): unknown => (isObject(step) && step['kind'] === 'saturation' && isObject(step['params']) ? { ...step, params: { ...step['params'], quiet: 1 } } : step)

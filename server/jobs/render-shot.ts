@@ -1,5 +1,6 @@
 // The render job: every frame of a shot through the same passes as the preview, encoded to a file.
 import type { MediaFacts } from '@contracts/index'
+import { gradeAt } from '@core/index'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
 import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
@@ -58,8 +59,9 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     return reportProgress(pool, id, written)
   }
   try {
+    let index = revision.firstFrame
     for await (const planes of decoder.frames) {
-      const graded = workers.gradeFrame({ source: decodedPicture(planes, media.facts, grade.read.range), grade, luts })
+      const graded = workers.gradeFrame({ source: decodedPicture(planes, media.facts, grade.read.range), grade: gradeAt(grade, index++), luts })
       graded.catch(() => undefined)
       inFlight.push(graded)
       if (inFlight.length > workers.threads && !(await writeOldest())) return false

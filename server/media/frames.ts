@@ -1,6 +1,6 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
 import { LRUCache } from 'lru-cache'
-import { lutsOf, type CodeRange, type GradeDocument } from '@core/index'
+import { gradeAt, lutsOf, type CodeRange, type GradeDocument } from '@core/index'
 import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
@@ -47,7 +47,7 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   }
   return {
     source,
-    gradeTask: async (hash, index, grade) => ({ source: await source(hash, index, grade.read.range), grade, luts: lutPaths(grade, store) }),
+    gradeTask: async (hash, index, grade) => ({ source: await source(hash, index, grade.read.range), grade: gradeAt(grade, index), luts: lutPaths(grade, store) }),
   }
 }
 

@@ -1,6 +1,6 @@
 // The grade sheet: what was done to shots, with encoding and evidence, controls, readings before and after, and the record.
 import type { GradeSheet, SheetReading, ShotDetail, ShotSheet } from '@contracts/responses'
-import { controlsInUse, displayById, encodingOf, gamutById, judge, pointedAt, printValue, rateName, readingKey, standardById, unitForm, readingKind, waivedKeys, type HouseStandard, type Reading } from '@core/index'
+import { alongWords, controlsInUse, displayById, encodingOf, gamutById, gradeAt, judge, pointedAt, printValue, rateName, readingKey, standardById, unitForm, readingKind, waivedKeys, type HouseStandard, type Reading } from '@core/index'
 import type { ServerContext } from '../context'
 import { gradeOfShot, shotRecord } from '../db/record'
 import { findShot, listShots } from '../db/shots'
@@ -40,7 +40,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
     source: `${media.width}×${media.height}, ${rateName({ numerator: media.rateNumerator, denominator: media.rateDenominator })} fps, ${media.bitDepth} bit, ${media.chroma}, ${media.codec}`,
     encoding: `${encodingOf(grade.read).name}, ${gamutById(grade.read.gamutId).name}, ${grade.read.range} range${grade.read.method === 'lut' ? ', by LUT' : ''}`,
     evidence: shot.guess?.sentences ?? [], display: displayById(grade.show.displayId).name, standard: standard.name,
-    controls: controlsInUse(grade), aims: path.find((r) => r.why?.aims?.length)?.why?.aims ?? [],
+    controls: [...controlsInUse(gradeAt(grade, frame)), ...grade.along.map((marks) => ({ step: 'Along the clip', words: alongWords(grade, marks) }))], aims: path.find((r) => r.why?.aims?.length)?.why?.aims ?? [],
     readings: readingsOf(before!, after!, shot),
     record: path.map(({ depth, at, actor, summary, changes }) => ({ depth, at, actor, summary, changes })),
     firstRevisionId: first?.id ?? shot.headId, headId: shot.headId,

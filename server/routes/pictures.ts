@@ -66,7 +66,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
       const size = Number(oneOf(c.req.query('size') ?? '33', 'size', ['17', '33', '65'] as const)) as LatticeSize
       const task = await frames.gradeTask(revision.mediaHash, index, revision.grade)
-      const baked = await workers.bakeCube({ ...task, size, title: revision.shotName })
+      const baked = await workers.bakeCube({ ...task, grade: revision.grade, index, size, title: revision.shotName })
       if (c.req.query('report') === 'only') return c.json({ leftOut: baked.leftOut, error: baked.error })
       return c.body(baked.text, 200, { 'content-type': 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.cube`) })
     })

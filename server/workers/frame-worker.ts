@@ -91,18 +91,18 @@ export function findings({ source, grade, luts, sourceBits, pointed, maxWidth, m
   return measureFrame(gradedPicture(shrink(frame, width, height), sourceBits, grade, lutFinder(luts)), pointed)
 }
 
-/** Aims solved on a frame no larger than asked, as the Bench solves them. */
-export function solve({ source, grade, luts, aims, maxWidth, maxHeight }: GradeTask & { aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
+/** Aims solved on a frame no larger than asked, as the Bench solves them. `index` is the frame's number in the medium. */
+export function solve({ source, grade, luts, index, aims, maxWidth, maxHeight }: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
   const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
-  return solveAims({ grade, lut: lutFinder(luts), frame: shrink(frame, width, height), aims, locked: new Set() })
+  return solveAims({ grade, frameIndex: index, lut: lutFinder(luts), frame: shrink(frame, width, height), aims, locked: new Set() })
 }
 
 export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
 /** The grade as a .cube with its error on this frame written into it. */
-export function bakeCube({ source, grade, luts, size, title }: GradeTask & { size: LatticeSize; title: string }): BakedCube {
+export function bakeCube({ source, grade, luts, index, size, title }: GradeTask & { index: number; size: LatticeSize; title: string }): BakedCube {
   const find = lutFinder(luts)
-  const part = pixelByPixelPart(grade)
+  const part = pixelByPixelPart(grade, index)
   const frame = frameOfDecoded(source)
   const lut = bakeLutFor(part.document, find, size, title, frame)
   const error = lutError(lut, part.document, find, frame, Math.max(1, Math.floor((frame.width * frame.height) / 60_000)))

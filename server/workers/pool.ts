@@ -11,9 +11,9 @@ export interface FrameWorkers {
   readonly gradeFrame: (task: GradeTask) => Promise<Uint8Array>
   readonly stillPng: (task: GradeTask) => Promise<Uint8Array>
   readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
-  readonly bakeCube: (task: GradeTask & { size: LatticeSize; title: string }) => Promise<BakedCube>
+  readonly bakeCube: (task: GradeTask & { index: number; size: LatticeSize; title: string }) => Promise<BakedCube>
   readonly findings: (task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }) => Promise<readonly Finding[]>
-  readonly solve: (task: GradeTask & { aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
+  readonly solve: (task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
   readonly guess: (task: { source: SourceFrame; tags: ColourTags }) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>

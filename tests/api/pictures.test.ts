@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
-import { addRegion, buildChain, compile, defaultGrade, execute, measureCasts, measuredPicture, parseCube, readCard, restSize, sampleSignal, setParameter, setRead, type Frame, type GradeDocument } from '@core/index'
+import { addMark, addRegion, buildChain, compile, defaultGrade, execute, measureCasts, measuredPicture, parseCube, readCard, restSize, sampleSignal, setParameter, setParameterAt, setRead, type Frame, type GradeDocument } from '@core/index'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
@@ -228,4 +228,17 @@ describe('taking away', () => {
     expect((await call(`/revisions/${revisionId}/still.png?frame=5000`)).status).toBe(404)
     expect((await call(`/revisions/${revisionId}/grade.cube?frame=0&size=4096`)).status).toBe(422)
   })
+})
+
+test('what changes along the clip is so in every still, and the .cube says as at which frame it is', async () => {
+  const shot = await ownShot(clip('potter'), 'ramp.mov'), exposed = (grade: GradeDocument, stops: number): GradeDocument => setParameter(grade, 'exposure', 'exposureStops', stops)
+  const ramp = (await save(shot.id, (g) => addMark(exposed(addMark(g, 'exposure', 'exposureStops', 10), 0), 'exposure', 'exposureStops', 50))).headId
+  const marked = (await save(shot.id, (g) => setParameterAt(g, 'exposure', 'exposureStops', 2, 50))).headId
+  const still = async (id: string, at: number): Promise<Uint8Array> => new Uint8Array(await (await call(`/revisions/${id}/thumbnail?frame=${at}&as=graded`)).arrayBuffer())
+  const two = (await save(shot.id, (g) => exposed({ ...g, along: [] }, 2))).headId, one = (await save(shot.id, (g) => exposed(g, 1))).headId
+  expect(await still(marked, 10)).toEqual(await still(ramp, 10))
+  expect(await still(marked, 50)).toEqual(await still(two, 50))
+  // Halfway along a smooth path.
+  expect(await still(marked, 30)).toEqual(await still(one, 30))
+  expect((await (await call(`/revisions/${marked}/grade.cube?frame=30&report=only`)).json() as { leftOut: string[] }).leftOut).toEqual(['Exposure along the clip: 0.00 stops at frame 10, +2.00 stops at frame 50 (taken as at frame 30)'])
 })

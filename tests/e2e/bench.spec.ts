@@ -212,11 +212,11 @@ test('stepping along the frames by key, button and line; the lead frame', async 
   await expect(page.getByRole('button', { name: 'One frame on' })).toBeDisabled()
   await page.locator('body').press('d')
   await expect(page).toHaveURL(/frame=71/)
-  await page.getByRole('button', { name: 'make lead' }).click()
+  await page.getByRole('button', { name: 'set lead' }).click()
   await expect(page.getByRole('button', { name: 'lead', exact: true })).toBeDisabled()
   expect((await demoShot('Window bench')).leadFrame).toBe(71)
   await goToFrame(page, shot.leadFrame)
-  await page.getByRole('button', { name: 'make lead' }).click()
+  await page.getByRole('button', { name: 'set lead' }).click()
 })
 
 test('the whole Bench by keyboard', async ({ page }) => {

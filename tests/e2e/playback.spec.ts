@@ -1,7 +1,7 @@
 // Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip trace.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { control, demoShot, goToFrame, meanColour, openBench, resetShot, tracePixels, type } from './bench-page'
+import { changed, control, demoShot, field, goToFrame, meanColour, openBench, resetShot, saved, tracePixels, type } from './bench-page'
 
 const frameShown = async (page: Page): Promise<number> => Number((await page.getByTestId('frame').innerText()).split('/')[0])
 const counts = async (page: Page): Promise<{ shown: number; dropped: number }> => {
@@ -102,5 +102,33 @@ test('the clip trace shows the walk into the sun; R goes to its moments; a grade
   await page.locator('body').click({ position: { x: 5, y: 790 } })
   await type(page, 'exposureStops', '-4')
   await expect.poll(lit, { timeout: 60_000 }).toBeLessThan(clipping / 2)
+  await resetShot('Courtyard walk')
+})
+
+test('exposure is marked at two frames and goes from one to the other, on the picture, the trace and in the record', async ({ page }) => {
+  await resetShot('Courtyard walk')
+  await openBench(page, 'Courtyard walk')
+  await goToFrame(page, 5)
+  const early = await meanColour(page)
+  await page.getByRole('button', { name: 'mark frame 5' }).click()
+  await goToFrame(page, 60)
+  const late = await meanColour(page)
+  await page.getByRole('button', { name: 'mark frame 60' }).click()
+  await type(page, 'exposureStops', '-2')
+  const graded = await changed(page, late)
+  expect(graded[1]).toBeLessThan(late[1] - 20)
+  await goToFrame(page, 30)
+  await expect(field(page, 'exposureStops')).toHaveValue(/^−0\.8\d$/)
+  await goToFrame(page, 5)
+  expect((await meanColour(page)).map(Math.round)).toEqual(early.map(Math.round))
+  await expect(page.locator('.timeline [data-mark]')).toHaveCount(2)
+  // Between marks the whole ramp is moved.
+  await goToFrame(page, 30)
+  await type(page, 'exposureStops', '0')
+  await expect(page.getByTestId('along')).toContainText(/60: −1\.1\d stops/)
+  await page.getByRole('button', { name: 'Remove the mark at frame 5' }).click()
+  await page.getByRole('button', { name: 'Remove the mark at frame 60' }).click()
+  await expect(page.getByTestId('along')).toContainText('Exposure is the same along the clip.')
+  await saved(page)
   await resetShot('Courtyard walk')
 })

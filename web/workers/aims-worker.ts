@@ -18,6 +18,6 @@ async function solve({ id, mediaHash, frameIndex, grade, aims, locked }: AimsReq
   for (const index of new Set(aims.flatMap((a) => (a.frame === undefined || a.frame === frameIndex ? [] : [a.frame])))) frames.set(index, await loadFrame({ mediaHash, index, range: grade.read.range }))
   await new Promise((go) => setTimeout(go))
   if (newest !== id) return
-  const start = performance.now(), solution = solveAims({ grade, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
+  const start = performance.now(), solution = solveAims({ grade, frameIndex, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
   scope.postMessage({ id, solution, fault: '', ms: performance.now() - start })
 }

@@ -1,6 +1,6 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, compile, condense, dragSize, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
+import { buildChain, compile, condense, dragSize, gradeAt, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
 import { lightPixels, lossPixels, probePicture, sampleSkin, type LastPicture } from './looking'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
@@ -94,7 +94,7 @@ class Stale extends Error {}
 let newest = 0
 
 async function render(request: RenderRequest): Promise<Rendered> {
-  const { id, grade, size, asShot, frameIndex } = request
+  const { id, size, asShot, frameIndex } = request, grade = gradeAt(request.grade, frameIndex)
   newest = id
   const { frame, unpack, source } = await frameFor(request)
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
@@ -125,7 +125,7 @@ async function reference(of: Extract<BenchRequest, { ask: 'reference' }>['of']):
   if (of === 'this') return holdLast()
   holdCounted(null)
   if (of === null) return false
-  const { grade, medium, frameIndex, viewing } = of
+  const { medium, frameIndex, viewing } = of, grade = gradeAt(of.grade, frameIndex)
   const frame = await loadFrame({ mediaHash: medium.hash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
   const count = countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame))
@@ -172,7 +172,7 @@ async function startPlaying(request: PlayRequest): Promise<void> {
   const { medium } = request, reader = readerOf(medium)
   if (!reader || !medium.proxy) return end(request.plan.from, none, 'The proxy is still being made.')
   const { proxy } = medium
-  let made: { readonly look: Playing['look']; readonly work: Work } | null = null
+  let made: { readonly look: Playing['look']; readonly grade: GradeDocument; readonly work: Work } | null = null
   let onScreen: Promise<void> = Promise.resolve()
   try {
     const played = await play(request.plan, {
@@ -183,10 +183,10 @@ async function startPlaying(request: PlayRequest): Promise<void> {
       show: async (index, progress) => {
         const taken = await reader.take(index)
         if (stopped) return
-        const { grade, asShot, viewing } = mine.look
+        const { asShot, viewing } = mine.look, grade = gradeAt(mine.look.grade, index)
         const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
         await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-        if (made?.look !== mine.look) made = { look: mine.look, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
+        if (made?.look !== mine.look || made.grade !== grade) made = { look: mine.look, grade, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
         const count = progress.shown % measuredEvery === 1
         const taps = tapsOf(grade, lutAtHand, frame)
         last = { grade, asShot, frame, viewing, chain: null }

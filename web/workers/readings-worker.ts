@@ -1,5 +1,5 @@
 // The readings' worker: measures the exact frame when the hand rests, part by part, and drops what is overtaken.
-import { gradedPicture, measureInParts, missingLuts, pixelsBehind, type MeasuredPicture, type PlanCache } from '@core/index'
+import { gradeAt, gradedPicture, measureInParts, missingLuts, pixelsBehind, type MeasuredPicture, type PlanCache } from '@core/index'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import { litImage } from './lit-image'
 import type { MarkedAnswer, PictureAsked, ReadingsAnswer, ReadingsRequest } from './readings-messages'
@@ -45,5 +45,5 @@ async function measure(request: ReadingsRequest): Promise<void> {
 async function pictureFor({ mediaHash, frameIndex, sourceBits, grade }: PictureAsked): Promise<MeasuredPicture> {
   const source = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  return gradedPicture(source, sourceBits, grade, lutAtHand, built)
+  return gradedPicture(source, sourceBits, gradeAt(grade, frameIndex), lutAtHand, built)
 }

@@ -1,5 +1,5 @@
 // The clip trace's worker: every frame of a shot through the present grade, from the proxy, coarse to fine, out of the way of the hand.
-import { coarseToFine, compile, displayById, dragSize, execute, lumaWeights, missingLuts, planesToRows, traceFrame, type Frame, type FrameTrace, type PlanCache } from '@core/index'
+import { coarseToFine, compile, displayById, dragSize, execute, gradeAt, lumaWeights, missingLuts, planesToRows, traceFrame, type Frame, type FrameTrace, type PlanCache } from '@core/index'
 import { loadLut, lutAtHand } from './frame-source'
 import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
 import type { TraceAnswer, TraceOrder, TraceRequest } from './trace-messages'
@@ -50,7 +50,7 @@ async function trace({ id, medium, grade, first, count }: TraceRequest): Promise
     source.ask(first + at)
     if (next !== undefined) source.ask(first + next)
     const frame = thinned(await source.take(first + at), medium.proxy, grade.read.range)
-    const shown = execute(compile(grade, lutAtHand, frame, dragSize, built), frame)
+    const shown = execute(compile(gradeAt(grade, first + at), lutAtHand, frame, dragSize, built), frame)
     frames.push(at)
     traces.push(traceFrame(shown.data, weights, topCode))
     if (performance.now() - answeredAt > answerEveryMs) answer(false)

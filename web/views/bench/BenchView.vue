@@ -3,7 +3,7 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
+import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -65,6 +65,8 @@ const mapping = computed(() => {
   return display && !asShot.value && needsMapping(display, displayById(ownDisplayId)) ? text.mapped(display.name) : ''
 })
 const gamma = computed(() => (view.otherGamma && grade.document ? otherGamma(displayById(grade.document.show.displayId)) : null))
+/** Frames at which a control is marked. */
+const marks = computed(() => [...new Set((grade.document?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame)))])
 const note = computed(() => [mapping.value, gamma.value ? text.otherGamma(gamma.value.gamma) : ''].filter((n) => n !== '').join(' · '))
 const aspect = computed(() => (shot.value ? (shot.value.media.width * shot.value.media.pixelAspect[0]) / (shot.value.media.height * shot.value.media.pixelAspect[1]) : 16 / 9))
 
@@ -259,7 +261,7 @@ useBenchKeys({
           />
           <TimeLine
             :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
-            :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
+            :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :marks="marks" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
           />
           <TransportBar
             :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length" :compare="view.compare" :held="view.still?.name ?? ''"
@@ -276,7 +278,7 @@ useBenchKeys({
         @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="aims.proposal ?? grade.document" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" />
+        <StationPanel :grade="gradeAt(aims.proposal ?? grade.document, view.frame)" :whole="aims.proposal ?? grade.document" :first-frame="shot.firstFrame" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" @go="go" />
         <ReadingsPanel
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"

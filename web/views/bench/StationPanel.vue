@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The chosen station's controls, and what each of them does to the grade.
 import { computed, ref, watch } from 'vue'
-import { addRegion, addStep, applyRecipe, cdlParameters, removeRegion, removeStep, setParameter, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
+import { addMark, addRegion, addStep, applyRecipe, cdlParameters, removeMark, removeRegion, removeStep, setParameter, setParameterAt, setPath, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type NumberParameter, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts } from '@contracts/responses'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
 import type { PictureFacts, RenderResult } from '../../workers/messages'
+import AlongBar from './AlongBar.vue'
 import LookControls from './LookControls.vue'
 import ReadControls from './ReadControls.vue'
 import RegionControls from './RegionControls.vue'
@@ -16,7 +17,8 @@ import { text } from './text'
 import ToneCurveEditor from './ToneCurveEditor.vue'
 import ZoneControls from './ZoneControls.vue'
 
-const props = defineProps<{ grade: GradeDocument; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
+const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
+const emit = defineEmits<{ go: [frame: number] }>()
 const store = useGrade()
 const view = useView()
 
@@ -36,6 +38,8 @@ const cdlStep = computed(() => props.grade.steps.find((s) => s.kind === 'cdl' &&
 function takeCdl(cdl: CdlNumbers, from: string): void {
   store.edit(`Decision list ${from}`.slice(0, 200), (g) => addStep(cdlStep.value ? removeStep(g, cdlStep.value.id) : g, 'cdl', 'Slope, offset, power', { ...cdlParameters(cdl) }), { kind: 'cdl' })
 }
+const exposureStep = computed(() => props.grade.steps.find((s) => s.kind === 'exposure' && s.regionId === undefined))
+const exposure = stepKindById('exposure').parameters['exposureStops'] as NumberParameter
 const movable = computed(() => (['level', 'shape', 'hue', 'regions'].includes(props.station) ? props.grade.steps.filter((s) => stationOf(s) === props.station) : []))
 const afterShow = computed(() => props.grade.steps.filter((s) => s.side === 'display' && s.enabled && !stepKindById(s.kind).isNeutral(s.params)).map((s) => s.name))
 
@@ -45,7 +49,9 @@ function moveSteps(side: Side): void {
 }
 function changeParameter(step: Step, key: string, value: number | string | null | readonly CurvePoint[]): void {
   const label = stepKindById(step.kind).parameters[key]?.label ?? step.name
-  store.edit(typeof value === 'number' ? `${label} ${value}` : label, (g) => setParameter(g, step.id, key, value))
+  const parameter = stepKindById(step.kind).parameters[key]
+  if (typeof value === 'number' && parameter?.type === 'number') store.edit(`${label} ${value}`, (g) => setParameterAt(g, step.id, key, value, props.frame, parameter))
+  else store.edit(label, (g) => setParameter(g, step.id, key, value))
 }
 function changeShow(key: ShowParameterKey, value: number): void {
   store.edit(`${showParameters[key].label} ${value}`, (g) => setShowParameter(g, key, value))
@@ -87,7 +93,14 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
       @parameter="changeShow" @working="store.edit('Steps act on', (g) => workOn(g, $event))" @hold="store.hold" @release="store.release"
     />
     <p v-else-if="station === 'finish'" class="quiet">{{ afterShow.length ? text.afterShow(afterShow.join(', ')) : text.nothingHere }}</p>
-    <StepControls v-else :grade="grade" :station="station" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
+    <div v-else>
+      <StepControls :grade="grade" :station="station" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
+      <AlongBar
+        v-if="station === 'level' && page === 0 && exposureStep" :grade="whole" :step="exposureStep" parameter-key="exposureStops" :parameter="exposure" :frame="frame" :first-frame="firstFrame"
+        @mark="store.edit(text.along.marked(exposure.label, frame - firstFrame), (g) => addMark(g, exposureStep!.id, 'exposureStops', frame))" @unmark="(at) => store.edit(text.along.unmarked(exposure.label, at - firstFrame), (g) => removeMark(g, exposureStep!.id, 'exposureStops', at))"
+        @path="(path) => store.edit(text.along.way(exposure.label), (g) => setPath(g, exposureStep!.id, 'exposureStops', path))" @go="emit('go', $event)"
+      />
+    </div>
   </section>
 </template>
 

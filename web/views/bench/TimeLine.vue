@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import type { FrameTrace, Moment } from '@core/index'
 import { text } from './text'
 
-const props = defineProps<{ first: number; count: number; frame: number; leadFrame: number; inFrame: number; outFrame: number; traces: readonly (FrameTrace | undefined)[]; moments: readonly Moment[]; share: number; label: string }>()
+const props = defineProps<{ first: number; count: number; frame: number; leadFrame: number; inFrame: number; outFrame: number; traces: readonly (FrameTrace | undefined)[]; moments: readonly Moment[]; share: number; /** Frames at which a control is marked. */ marks: readonly number[]; label: string }>()
 const emit = defineEmits<{ go: [frame: number]; grab: []; drop: [] }>()
 
 const box = ref<HTMLElement | null>(null), canvas = ref<HTMLCanvasElement | null>(null)
@@ -81,6 +81,7 @@ function key(event: KeyboardEvent): void {
     <canvas ref="canvas" aria-hidden="true" />
     <span v-if="inFrame > first" class="out" :style="{ left: 0, width: percent((inFrame - first) / count) }" />
     <span v-if="outFrame < last" class="out" :style="{ right: 0, width: percent((last - outFrame) / count) }" />
+    <span v-for="m in marks" :key="`mark ${m}`" class="mark" :style="{ left: percent(placeOf(m)) }" :data-mark="m - first" />
     <span class="lead" :style="{ left: percent(placeOf(leadFrame)) }" />
     <span v-for="m in moments" :key="m.frame" class="moment" :class="{ loss: m.kinds.some((k) => k === 'clips most' || k === 'crushed most') }" :style="{ left: percent(placeOf(m.frame)) }" :title="`${m.frame - first}: ${m.kinds.join(', ')}`" />
     <span class="here" :style="{ left: percent(placeOf(frame)) }" />
@@ -94,6 +95,8 @@ function key(event: KeyboardEvent): void {
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
 span { position: absolute; pointer-events: none; }
 .out { top: 0; bottom: 0; background: rgb(0 0 0 / 55%); }
+/* A short bar across the middle: what a hand set. */
+.mark { top: 50%; width: 5px; height: 10px; margin: -5px 0 0 -2.5px; background: var(--accent); border: 1px solid var(--well); }
 .lead { bottom: 0; width: 1px; height: 12px; background: var(--accent); }
 .lead::after { content: ''; position: absolute; left: -3px; bottom: 0; border: 3.5px solid transparent; border-bottom-color: var(--accent); }
 .moment { top: 0; width: 9px; height: 9px; margin-left: -4.5px; border: var(--line) solid var(--ink); border-top: 0; transform: rotate(0); clip-path: polygon(0 0, 100% 0, 50% 100%); background: var(--ink-quiet); pointer-events: auto; }

@@ -31,7 +31,7 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     <button type="button" :aria-label="text.on" :disabled="frame === last" @click="$emit('go', frame + 1)">›</button>
     <span class="quiet figures frame" data-testid="frame">{{ here }} / {{ shot.frameCount - 1 }}</span>
     <HelpTip :text="text.loopTip"><button type="button" :aria-pressed="loop" :class="{ on: loop }" @click="$emit('loop')">{{ text.loop }}</button></HelpTip>
-    <HelpTip :text="text.momentTip"><button type="button" :disabled="moments === 0" @click="$emit('moment')">{{ text.moments(moments) }}</button></HelpTip>
+    <HelpTip :text="text.momentTip"><button type="button" :disabled="moments === 0" :aria-label="text.moments(moments)" class="figures" @click="$emit('moment')">▽ {{ moments }}</button></HelpTip>
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
     <HelpTip :text="text.setLeadTip"><button type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button></HelpTip>
     <HelpTip :text="text.overlayTip"><select :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select></HelpTip>
@@ -45,9 +45,9 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
 .transport { display: flex; align-items: center; gap: 2px; height: 34px; white-space: nowrap; overflow: hidden; font-size: 12px; }
 .time { min-width: 76px; font-size: 11px; }
 .frame { min-width: 4.6em; text-align: right; font-size: var(--text-small); padding-right: 2px; }
-.play { min-width: 3.6em; }
+.play { min-width: 3.4em; }
 .state { flex: 1; min-width: 0; font-size: var(--text-small); overflow: hidden; text-overflow: ellipsis; }
-button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; min-height: var(--control); }
+button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; flex-shrink: 0; min-height: var(--control); }
 select { max-width: 62px; }
 select.compare { max-width: 78px; }
 select option { background: var(--panel); color: var(--ink); }

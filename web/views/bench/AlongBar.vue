@@ -1,0 +1,37 @@
+<script setup lang="ts">
+// A control that changes along the clip: its marks, each with its value, and the way between them. Marked, it is set at this frame alone.
+import { computed } from 'vue'
+import { marksOf, printParameter, type GradeDocument, type NumberParameter, type Step } from '@core/index'
+import HelpTip from '../../components/HelpTip.vue'
+import { text } from './text'
+
+const props = defineProps<{ grade: GradeDocument; step: Step; parameterKey: string; parameter: NumberParameter; frame: number; firstFrame: number }>()
+const emit = defineEmits<{ mark: []; unmark: [frame: number]; path: [path: 'linear' | 'smooth']; go: [frame: number] }>()
+const along = computed(() => marksOf(props.grade, props.step.id, props.parameterKey))
+const isMarked = computed(() => along.value?.marks.some((m) => m.frame === props.frame) ?? false)
+const shown = (frame: number): number => frame - props.firstFrame
+</script>
+
+<template>
+  <div class="along" role="group" :aria-label="text.along.title(parameter.label)" data-testid="along">
+    <HelpTip :text="text.along.markTip"><button type="button" :disabled="isMarked" @click="emit('mark')">{{ text.along.mark(shown(frame)) }}</button></HelpTip>
+    <template v-if="along">
+      <span v-for="m in along.marks" :key="m.frame" class="mark" :class="{ here: m.frame === frame }" :data-mark="shown(m.frame)">
+        <button type="button" class="figures" :title="text.along.go" @click="emit('go', m.frame)">{{ shown(m.frame) }}: {{ printParameter(parameter, m.value) }}</button><button type="button" :aria-label="text.along.remove(shown(m.frame))" @click="emit('unmark', m.frame)">×</button>
+      </span>
+      <HelpTip v-if="along.marks.length > 1" :text="text.along.pathTip"><button type="button" @click="emit('path', along.path === 'smooth' ? 'linear' : 'smooth')">{{ text.along.path[along.path] }}</button></HelpTip>
+    </template>
+    <span v-else class="quiet">{{ text.along.none(parameter.label) }}</span>
+  </div>
+</template>
+
+<style scoped>
+.along { display: flex; gap: var(--gap-small); align-items: center; min-height: var(--control); font-size: 12px; overflow: hidden; white-space: nowrap; }
+button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 6px; min-height: var(--control); min-width: 24px; font-size: 12px; }
+button:hover:enabled { border-color: var(--accent); }
+button:disabled { color: var(--ink-quiet); }
+.mark { display: flex; }
+.mark button:first-child { border-right: 0; border-radius: var(--radius) 0 0 var(--radius); }
+.mark button:last-child { border-radius: 0 var(--radius) var(--radius) 0; }
+.here button { border-color: var(--accent); }
+</style>
