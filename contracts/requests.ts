@@ -11,7 +11,7 @@ export class NewProject {
   @IsString() @Length(1, 80) @Matches(oneLine) name!: string
 }
 
-export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl'] as const
+export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl', 'setup'] as const
 /** Why a revision was made, beyond what it changed. */
 export class RevisionWhy {
   @IsIn(whyKinds) kind!: (typeof whyKinds)[number]
@@ -26,6 +26,8 @@ export class NewRevision {
   @IsUUID() parentId!: string
   @IsString() @Length(1, 400) @Matches(oneLine) summary!: string
   @IsOptional() @ValidateNested() @Type(() => RevisionWhy) why?: RevisionWhy
+  /** The other shots of the set-up do not follow. */
+  @IsOptional() @IsBoolean() alone?: boolean
   /** A grade document; checked by checkedGrade. */
   @IsObject() grade!: object
 }
@@ -137,6 +139,15 @@ export class JoinShots {
 export class MoveShots {
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
   @IsOptional() @IsUUID() beforeId?: string
+}
+
+/** Shots that are corrected together from now on. */
+export class LinkShots {
+  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+}
+
+export class UnlinkShots {
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
 }
 
 export class RemoveShots {

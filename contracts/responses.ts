@@ -107,6 +107,8 @@ export interface ShotSummary {
   readonly media: MediaFacts & { readonly hash: string }
   readonly proxy: ProxyFacts | null
   readonly guess: GuessSummary | null
+  /** The shots it is corrected together with, itself counted in. */
+  readonly setup: { readonly id: string; readonly name: string; readonly shots: number } | null
   readonly headId: string
   readonly read: GradeDocument['read']
   readonly displayId: string

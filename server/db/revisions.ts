@@ -25,15 +25,18 @@ async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string
   return rows[0]
 }
 
-/** Adds a revision on top of `parentId` and makes it the present one. Call inside a transaction. */
-export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string, why: object | null = null): Promise<HeadResult> {
+/**
+ * Adds a revision on top of `parentId` and makes it the present one. `shared`: the other shots of the set-up, if there are any, follow it.
+ * Call inside a transaction.
+ */
+export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string, why: object | null = null, shared = false): Promise<HeadResult> {
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
   if (shot.headId !== parentId) return 'conflict'
   const { rows } = await db.query<{ id: string }>(
-    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor, why)
-     SELECT $1, id, depth + 1, $3, $4, $5, $6 FROM revisions WHERE id = $2 RETURNING id`,
-    [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why)],
+    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
+     SELECT $1, id, depth + 1, $3, $4, $5, $6, $7 AND EXISTS (SELECT 1 FROM shots s JOIN shots o ON o.setup_id = s.setup_id AND o.id <> s.id WHERE s.id = $1) FROM revisions WHERE id = $2 RETURNING id`,
+    [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why), shared],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, rows[0]!.id])
   return 'moved'

@@ -10,6 +10,7 @@ const summaryColumns = `
   s.first_frame AS "firstFrame", s.frame_count AS "frameCount", s.lead_frame AS "leadFrame", s.lead_chosen AS "leadChosen", s.state,
   coalesce(c.standard_id, (SELECT j.standard_id FROM projects j WHERE j.id = s.project_id)) AS "standardId",
   CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played,
+  CASE WHEN s.setup_id IS NULL THEN NULL ELSE jsonb_build_object('id', s.setup_id, 'name', (SELECT u.name FROM setups u WHERE u.id = s.setup_id), 'shots', (SELECT count(*) FROM shots o WHERE o.setup_id = s.setup_id)) END AS setup,
   m.facts || jsonb_build_object('hash', m.hash) AS media, m.proxy, m.guess, s.head_id AS "headId", r.grade -> 'read' AS read,
   r.grade -> 'show' ->> 'displayId' AS "displayId", r.depth AS "revisionDepth"`
 const summaryTables = `

@@ -1,13 +1,14 @@
 // The Reel: a project's shots, scenes and running work; changes to many shots; cutting and joining.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, CutShot, JoinShots, MoveShots, RemoveShots, ShotChanges } from '@contracts/index'
+import { checked, CutShot, JoinShots, LinkShots, MoveShots, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/index'
 import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { findMedia, findSurvey } from '../db/media'
 import { transaction } from '../db/pool'
 import { findProject } from '../db/projects'
 import { dropEmptyScenes, listScenes, lockShots, removeShots, reorder } from '../db/reel'
+import { linkShots, unlinkShots } from '../db/setups'
 import { findShot, listShots } from '../db/shots'
 import { changeShots, cutShot, joinShots } from '../media/reel-edits'
 import { notFound, Problem } from '../problem'
@@ -27,6 +28,16 @@ export function reelRoutes({ pool }: ServerContext): Hono {
     .post('/shots/changes', body, async (c) => {
       const change = checked(ShotChanges, await c.req.json())
       await transaction(pool, (db) => changeShots(db, change, localActor))
+      return c.body(null, 204)
+    })
+    .post('/shots/link', body, async (c) => {
+      const { shotIds } = checked(LinkShots, await c.req.json())
+      if (!(await transaction(pool, (db) => linkShots(db, shotIds)))) throw new Problem(422, 'invalid', 'The shots are not all there, or not of one project.', { field: 'shotIds', hint: 'Load the reel again and choose them anew.' })
+      return c.body(null, 204)
+    })
+    .post('/shots/unlink', body, async (c) => {
+      const { shotIds } = checked(UnlinkShots, await c.req.json())
+      await transaction(pool, (db) => unlinkShots(db, shotIds))
       return c.body(null, 204)
     })
     .post('/shots/:id/cut', body, async (c) => {

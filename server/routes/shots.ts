@@ -6,6 +6,7 @@ import { localActor, type ServerContext } from '../context'
 import { transaction, type Pool, type Queryable } from '../db/pool'
 import { appendRevision, redo, undo, type HeadResult } from '../db/revisions'
 import { setLeadFrame } from '../db/leads'
+import { headOf, lockSetup, spread, type Head } from '../db/setups'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
@@ -24,6 +25,14 @@ export async function answerMove(pool: Pool, shotId: string, move: (db: Queryabl
   return { status: 409, body: { error, newer: shot.revision } }
 }
 
+/** Moves a shot's head and, where that is asked for, the other shots of its set-up with it. */
+async function together(db: Queryable, shotId: string, move: () => Promise<HeadResult>, summary: string, shared: (before: Head, after: Head) => boolean): Promise<HeadResult> {
+  await lockSetup(db, shotId)
+  const before = await headOf(db, shotId), result = await move(), after = await headOf(db, shotId)
+  if (result === 'moved' && before && after && shared(before, after)) await spread(db, shotId, before.grade, after, summary, localActor)
+  return result
+}
+
 export function shotRoutes({ pool }: ServerContext): Hono {
   return new Hono()
     .get('/shots/:id', async (c) => {
@@ -33,21 +42,21 @@ export function shotRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/revisions', gradeBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { parentId, summary, grade, why } = checked(NewRevision, await c.req.json())
+      const { parentId, summary, grade, why, alone = false } = checked(NewRevision, await c.req.json())
       const document = checkedGrade(grade)
-      const { status, body } = await answerMove(pool, id, (db) => appendRevision(db, id, parentId, document, summary, localActor, why))
+      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => appendRevision(db, id, parentId, document, summary, localActor, why, !alone), summary, (_, { shared }) => shared))
       return c.json(body, status)
     })
     .post('/shots/:id/undo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await answerMove(pool, id, (db) => undo(db, id, expectedId))
+      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => undo(db, id, expectedId), 'Undone', ({ shared }) => shared))
       return c.json(body, status)
     })
     .post('/shots/:id/redo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await answerMove(pool, id, (db) => redo(db, id, expectedId))
+      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => redo(db, id, expectedId), 'Done again', (_, { shared }) => shared))
       return c.json(body, status)
     })
     .put('/shots/:id/lead-frame', smallBody, async (c) => {

@@ -23,6 +23,8 @@ export const useGrade = defineStore('grade', () => {
   /** The state another tab or person made meanwhile. */
   const newer = shallowRef<RevisionState | null>(null)
   const moving = ref(false)
+  /** Edits stay with this shot, though it is linked with others. */
+  const alone = ref(false)
 
   /** The document that the server last agreed on: what was changed here was changed from it. */
   let base: GradeDocument | null = null
@@ -40,6 +42,7 @@ export const useGrade = defineStore('grade', () => {
 
   function open(shot: ShotDetail): void {
     clearTimeout(timer)
+    if (shotId.value !== shot.id) alone.value = false
     shotId.value = shot.id
     take(shot.revision)
   }
@@ -92,9 +95,9 @@ export const useGrade = defineStore('grade', () => {
     if (dirty() && saveState.value === 'unsaved') schedule(restMs)
   }
 
-  function payload(): { parentId: string; summary: string; grade: GradeDocument; why?: RevisionWhy } | null {
+  function payload(): { parentId: string; summary: string; grade: GradeDocument; why?: RevisionWhy; alone?: boolean } | null {
     if (!document.value || !revision.value) return null
-    return { parentId: revision.value.headId, summary: summary.slice(0, 400) || 'Edited', grade: checkedGrade(document.value), ...(why ? { why } : {}) }
+    return { parentId: revision.value.headId, summary: summary.slice(0, 400) || 'Edited', grade: checkedGrade(document.value), ...(why ? { why } : {}), ...(alone.value ? { alone: true } : {}) }
   }
 
   async function send(): Promise<void> {
@@ -200,5 +203,5 @@ export const useGrade = defineStore('grade', () => {
     }
   }
 
-  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
+  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, alone, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
 })

@@ -5,7 +5,7 @@ import { standardById, type EncodingDefinition, type HouseStandard } from '@core
 import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
 import { NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/readings'
-import { CutShot, JoinShots, LeadFrame, MoveShots, NewProject, RemoveShots, ShotChanges } from '@contracts/requests'
+import { CutShot, JoinShots, LeadFrame, LinkShots, MoveShots, NewProject, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/requests'
 import type { LutSummary, ProjectSummary, SceneSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 import { upload } from '../api/upload'
@@ -44,6 +44,8 @@ export const useLibrary = defineStore('library', () => {
   const changeShots = (change: ShotChanges): Promise<void> => onReel('/shots/changes', checked(ShotChanges, change))
   const moveShots = (projectId: string, move: MoveShots): Promise<void> => onReel(`/projects/${projectId}/order`, checked(MoveShots, move))
   const joinShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/join', checked(JoinShots, { shotIds }))
+  const linkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/link', checked(LinkShots, { shotIds }))
+  const unlinkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/unlink', checked(UnlinkShots, { shotIds }))
   const removeShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/remove', checked(RemoveShots, { shotIds }))
   const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> => onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
   async function loadLuts(): Promise<void> {
@@ -110,5 +112,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

@@ -2,7 +2,8 @@
 // The chosen station's controls, and what each of them does to the grade.
 import { computed, ref, watch } from 'vue'
 import { addMark, addRegion, addStep, applyRecipe, cdlParameters, removeMark, removeRegion, removeStep, setParameter, setParameterAt, setPath, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type NumberParameter, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
-import type { MediaFacts } from '@contracts/responses'
+import type { MediaFacts, ShotDetail } from '@contracts/responses'
+import HelpTip from '../../components/HelpTip.vue'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
 import type { PictureFacts, RenderResult } from '../../workers/messages'
@@ -17,7 +18,7 @@ import { text } from './text'
 import ToneCurveEditor from './ToneCurveEditor.vue'
 import ZoneControls from './ZoneControls.vue'
 
-const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
+const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; setup: ShotDetail['setup']; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
 const emit = defineEmits<{ go: [frame: number] }>()
 const store = useGrade()
 const view = useView()
@@ -70,7 +71,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
 
 <template>
   <section class="panel" :aria-label="here?.name">
-    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /></h2>
+    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><HelpTip v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :text="text.setup.tip"><button type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></HelpTip></h2>
     <ReadControls v-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
     <ZoneControls
       v-else-if="station === 'shape' && page === 1" :grade="grade" @add="(p) => store.edit(`${p.name} added`, (g) => addStep(g, 'zone', p.name, p.params))" @remove="(id) => store.edit('Zone removed', (g) => removeStep(g, id))"
@@ -110,6 +111,8 @@ h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wid
 .pages { display: flex; gap: 2px; }
 .pages button { background: none; border: 0; border-bottom: var(--line) solid transparent; padding: 0 6px; min-height: 24px; color: var(--ink-quiet); }
 .pages [aria-pressed='true'] { color: var(--ink); border-bottom-color: var(--accent); }
+.setup { margin-left: auto; background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: 24px; font-size: 12px; }
+.setup[aria-pressed='true'] { border-color: var(--accent); }
 .shape { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
 p { margin: var(--gap) 0; }
 </style>

@@ -138,7 +138,7 @@ useEventListener(window, 'keydown', (event) => {
       <CarryPanel v-if="carrying && copied" :from="copied" :to="chosen" @close="carrying = false" @done="load" />
       <SelectionBar
         v-if="all.length" :shots="chosen" :all="shots.length" :scenes="library.reel?.scenes ?? []" :copied="copied" :in-order="inOrder"
-        @change="change" @copy="copied = chosen[0] ?? null" @carry="carrying = true" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
+        @change="change" @copy="copied = chosen[0] ?? null" @carry="carrying = true" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @link="attempt(() => library.linkShots(selection.ids.value))" @unlink="attempt(() => library.unlinkShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
       />
     </main>
   </div>

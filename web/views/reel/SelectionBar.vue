@@ -11,7 +11,7 @@ import { rateOf } from './shot-facts'
 import { text } from './text'
 
 const props = defineProps<{ shots: readonly ShotSummary[]; all: number; scenes: readonly SceneSummary[]; copied: ShotSummary | null; inOrder: boolean }>()
-const emit = defineEmits<{ carry: []; change: [change: Omit<ShotChanges, 'shotIds'>]; copy: []; join: []; cut: []; move: [by: -1 | 1]; remove: [] }>()
+const emit = defineEmits<{ carry: []; change: [change: Omit<ShotChanges, 'shotIds'>]; copy: []; join: []; link: []; unlink: []; cut: []; move: [by: -1 | 1]; remove: [] }>()
 
 const library = useLibrary()
 const sure = ref(false)
@@ -22,6 +22,8 @@ const shared = <T>(value: (s: ShotSummary) => T): T | '' => {
   return one !== undefined && others.every((o) => o === one) ? one : ''
 }
 const joinable = computed(() => props.shots.length > 1 && new Set(props.shots.map((s) => s.media.hash)).size === 1)
+/** All chosen shots are one set-up already. */
+const linked = computed(() => { const id = first.value?.setup?.id; return id !== undefined && props.shots.every((s) => s.setup?.id === id) && props.shots.length === first.value?.setup?.shots })
 const rates = computed(() => [
   { id: '', name: text.asFilmed },
   ...commonRates.map((rate) => ({ id: `${rate.numerator}/${rate.denominator}`, name: `${rateName(rate)} fps${first.value ? `, ${(speedOf(rateOf(first.value), rate) * 100).toFixed(0)} %` : ''}` })),
@@ -67,6 +69,8 @@ function range(value: 'full' | 'legal'): void {
       <HelpTip v-if="inOrder" :text="text.orderTip"><span class="pair"><ElButton size="small" @click="emit('move', -1)">{{ text.earlier }}</ElButton><ElButton size="small" @click="emit('move', 1)">{{ text.later }}</ElButton></span></HelpTip>
       <HelpTip v-if="shots.length === 1" :text="text.cutTip"><ElButton size="small" @click="emit('cut')">{{ text.cut }}</ElButton></HelpTip>
       <HelpTip v-if="joinable" :text="text.joinTip"><ElButton size="small" @click="emit('join')">{{ text.join }}</ElButton></HelpTip>
+      <HelpTip v-if="shots.length > 1 && !linked" :text="text.linkTip"><ElButton size="small" @click="emit('link')">{{ text.link }}</ElButton></HelpTip>
+      <HelpTip v-if="shots.some((s) => s.setup)" :text="text.unlinkTip"><ElButton size="small" @click="emit('unlink')">{{ text.unlink }}</ElButton></HelpTip>
       <ElButton size="small" @click="sure = true">{{ text.remove }}</ElButton>
     </template>
   </div>
