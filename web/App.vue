@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The frame of the application: one view at a time.
 import { useEventListener } from '@vueuse/core'
+import TipLayer from './components/TipLayer.vue'
 import { useGrade } from './stores/grade'
 
 const grade = useGrade()
@@ -12,4 +13,5 @@ useEventListener(window, 'beforeunload', (e) => {
 
 <template>
   <RouterView />
+  <TipLayer />
 </template>

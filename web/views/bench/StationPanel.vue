@@ -106,7 +106,8 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
 </template>
 
 <style scoped>
-.panel { position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
+/* Its place is given by the Bench: what changes inside moves nothing outside. */
+.panel { contain: size layout style; position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
 .pages { display: flex; gap: 2px; }
 .pages button { background: none; border: 0; border-bottom: var(--line) solid transparent; padding: 0 6px; min-height: 24px; color: var(--ink-quiet); }

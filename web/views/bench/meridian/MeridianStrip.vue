@@ -85,7 +85,7 @@ function click(id: StationId): void {
 </template>
 
 <style scoped>
-.meridian { position: relative; background: var(--panel); border-block: var(--line) solid var(--hairline); min-height: 0; }
+.meridian { position: relative; background: var(--panel); border-block: var(--line) solid var(--hairline); min-height: 0; contain: size layout style; }
 .meridian.asleep svg { opacity: 0.3; }
 svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px); }
 .line { fill: none; stroke: var(--hairline-strong); stroke-width: 1px; vector-effect: non-scaling-stroke; }

@@ -86,6 +86,7 @@ const clipWords = computed(() => {
 
 <style scoped>
 .readings { position: relative; padding: var(--gap-small) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden auto; background: var(--panel); }
+.readings:not(.all) { contain: size layout style; }
 .readings.all { position: absolute; right: 0; bottom: 0; width: 560px; max-width: 100%; max-height: 100%; overflow: auto; border: var(--line) solid var(--hairline-strong); z-index: 3; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap); align-items: center; min-height: 24px; }
 .tabs { display: flex; gap: 2px; }
