@@ -30,14 +30,16 @@ const greyInk: Ink = [120, 120, 120]
 const referenceInk: Ink = [176, 164, 132]
 export const chromaticityCells = 220
 
+/** Counts beyond this are as bright as it. */
+const mostCounts = 1024
+const logOfCount = Float64Array.from({ length: mostCounts }, (_, n) => Math.log1p(n))
+
 /** From a count to a packed pixel (ABGR, as little-endian canvas memory holds it): one pixel is already visible, `full` pixels are full brightness. */
 function brightness(full: number, [red, green, blue]: Ink, gain: number): Uint32Array {
   const scale = Math.log1p(full), colour = (blue << 16) | (green << 8) | red
-  return Uint32Array.from({ length: 1024 }, (_, n) => {
-    if (n === 0) return 0
-    const alpha = Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * Math.log1p(n)) / scale)))
-    return ((alpha << 24) | colour) >>> 0
-  })
+  const table = new Uint32Array(mostCounts)
+  for (let n = 1; n < mostCounts; n++) table[n] = (Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * logOfCount[n]!) / scale))) << 24) | colour
+  return table
 }
 
 interface Target { readonly pixels: Uint32Array; readonly width: number; readonly height: number }
@@ -50,12 +52,13 @@ function blank(width: number, height: number): { image: TraceImage; target: Targ
 /** Paints counts that lie column by column, lowest level first. With `add`, inks mix where traces cross. */
 function paintColumns(counts: Uint32Array, columns: number, table: Uint32Array, { pixels, width, height }: Target, atX: number, add = false): void {
   const bottom = (height - 1) * width + atX
+  const last = mostCounts - 1
   // The image starts blank and most counts are zero: only the others are written.
   for (let x = 0, i = 0; x < columns; x++)
-    for (let row = 0; row < height; row++, i++) {
+    for (let at = bottom + x, end = i + height; i < end; i++, at -= width) {
       const n = counts[i]!
       if (n === 0) continue
-      const at = bottom + x - row * width, ink = table[n < 1023 ? n : 1023]!
+      const ink = table[n < last ? n : last]!
       pixels[at] = add && pixels[at] !== 0 ? mixed(pixels[at]!, ink) : ink
     }
 }
@@ -77,7 +80,7 @@ function paintRows(counts: Uint32Array, cells: number, table: Uint32Array, { pix
     for (let x = first; x < last; x++) {
       const n = counts[row * cells + x]!
       if (n === 0) continue
-      const ink = table[n < 1023 ? n : 1023]!
+      const ink = table[n < mostCounts - 1 ? n : mostCounts - 1]!
       pixels[line + x] = colour ? ((ink & 0xff000000) | colour(x, row)) >>> 0 : ink
     }
   }

@@ -40,7 +40,7 @@ function meanColour({ vector, sizes, pixels }: ScopeCounts): { chroma: number; h
     const n = vector[i]!
     if (n === 0) continue
     const cb = valueOf(i % cells), cr = valueOf(Math.floor(i / cells))
-    chroma += n * Math.hypot(cb, cr)
+    chroma += n * Math.sqrt(cb * cb + cr * cr)
     sumCb += n * cb
     sumCr += n * cr
   }

@@ -3,13 +3,14 @@
 import { useMediaQuery } from '@vueuse/core'
 import { ElPopover } from 'element-plus'
 import { computed, watch } from 'vue'
-import { instrumentIds, type Aim, type InstrumentId, type Probe, type StationId } from '@core/index'
+import type { Aim, InstrumentId, Probe, StationId } from '@core/index'
 import { useView } from '../../../stores/view'
 import type { RenderResult } from '../../../workers/messages'
 import { figuresOf } from '../figures'
 import { text } from '../text'
 import { handlesOf, type LevelHandle } from '../aims/handles'
 import type { SkinHandle } from '../aims/useSkinHandles'
+import InstrumentChoice from './InstrumentChoice.vue'
 import InstrumentOptions from './InstrumentOptions.vue'
 import InstrumentPanel from './InstrumentPanel.vue'
 import { onSceneSide, stationName } from './scale-lines'
@@ -44,9 +45,7 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
       :display-id="displayId" :tap="view.tap" :probe="probe" :playing="playing" :handles="handlesOf(id, aimable, view.instruments.parade)" :skins="aimable ? skins : []" @skin="emit('skin', $event)" @aim="(h, value) => emit('aim', h, value)" @point="emit('point', $event && { id, ...$event })"
     >
       <template #name>
-        <select class="caps name" :value="id" :title="text.instrumentTips[id]" :aria-label="text.chooseInstrument" @change="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, ($event.target as HTMLSelectElement).value as InstrumentId)">
-          <option v-for="i in instrumentIds" :key="i" :value="i">{{ text.instruments[i] }}</option>
-        </select>
+        <InstrumentChoice :id="id" @choose="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, $event)" />
       </template>
       <template #tools>
         <ElPopover trigger="click" :width="380" placement="bottom-end" :show-arrow="false" :persistent="false">
@@ -71,7 +70,4 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
 .place-2 { grid-area: c; }
 button { background: none; border: 0; border-left: var(--line) solid var(--hairline); padding: 0 var(--gap-small) 0 var(--gap); color: var(--ink-quiet); font-size: var(--text-small); min-height: 20px; min-width: 24px; }
 button:hover { color: var(--ink); }
-.name { background: none; border: 0; color: var(--ink-quiet); padding: 0; min-height: 20px; margin-left: -4px; max-width: 128px; }
-.name:hover { color: var(--ink); }
-.name option { background: var(--panel); color: var(--ink); }
 </style>

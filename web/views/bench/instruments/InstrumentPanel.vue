@@ -60,7 +60,8 @@ function point(event: PointerEvent): void {
 .instrument { display: grid; grid-template-rows: 22px 1fr; min-height: 0; min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); }
 header { display: flex; align-items: center; gap: var(--gap-small); padding: 0 var(--gap-small) 0 var(--gap); min-width: 0; }
 h2 { color: var(--ink-quiet); }
-.figure { font-size: var(--text-small); flex: 1; text-align: right; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+/* The number changes with every move: its place does not, so nothing beside it is laid out again. */
+.figure { contain: size layout style; font-size: var(--text-small); flex: 1; height: 16px; line-height: 16px; text-align: right; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .well { position: relative; min-height: 0; padding: var(--gap-small) var(--gap); container-type: size; }
 .well.levels { padding-left: 32px; }
 .well.histogram { padding-bottom: 15px; }
