@@ -18,8 +18,8 @@ export function execute(plan: Passes, frame: Frame, mattes: MatteCache = new Map
   return { width: frame.width, height: frame.height, data, low: 0, high: 1 }
 }
 
-/** As execute, for some rows only, into `target`, which has the size of the whole frame. */
-export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, mattes: MatteCache = new Map()): void {
+/** As execute, for some rows only, into `target`, which has the size of the whole frame; and as packed pixels into `canvas`, which has one for each. */
+export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, mattes: MatteCache = new Map(), canvas?: Uint32Array): void {
   const kept: MatteCache = new Map()
   const drawn = plan.passes.map(({ region }) => (region ? matteFor(region, frame, rows, mattes, kept) : null))
   mattes.clear()
@@ -27,7 +27,7 @@ export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, row
   const start = rows.from * frame.width, count = (rows.to - rows.from) * frame.width
   for (let first = 0; first < count; first += chunkPixels) {
     const end = Math.min(count, first + chunkPixels), from = (start + first) * 3, to = (start + end) * 3
-    runChunk(plan, frame.data.subarray(from, to), target.subarray(from, to), drawn.map((matte) => matte && matte.subarray(first, end)))
+    runChunk(plan, frame.data.subarray(from, to), target.subarray(from, to), drawn.map((matte) => matte && matte.subarray(first, end)), canvas?.subarray(start + first, start + end))
   }
 }
 

@@ -14,7 +14,7 @@ import { sharedBytes, startTiles } from './tiles'
 const built: PlanCache = new Map()
 const tiles = startTiles()
 /** Pixels measured for the Meridian: fewer while a hand moves. */
-const meridianSamples = { dragging: 1000, resting: 6000 } as const
+const meridianSamples = { dragging: 800, resting: 6000 } as const
 const readers = new LRUCache<string, ProxyReader>({ max: 2, dispose: (reader) => reader.close() })
 
 const scope = self as unknown as { onmessage: ((e: MessageEvent<BenchRequest>) => void) | null; postMessage: (m: BenchAnswer, transfer?: Transferable[]) => void }

@@ -1,6 +1,6 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
 import {
-  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, paintOverlay, partMask, planesToRows, previewPasses,
+  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, packSignal, paintOverlay, partMask, planesToRows, previewPasses,
   type CodeRange, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
 } from '@core/index'
 
@@ -51,13 +51,13 @@ const mattes: MatteCache = new Map()
 
 export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, overlay, count }: Omit<TileJob, 'id'>): TileCounts | null {
   if (unpack) planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, rows.from, rows.to)
-  if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes)
+  const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId), packed = work.kind === 'passes' && !mapping
+  if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes, packed ? canvas : undefined)
   else if (work.kind === 'direct') executeDirectRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows.from, rows.to)
   else codesAsSignal(frame, shown, rows)
   const display = displayById(displayId), asShot = work.kind === 'asShot'
   const signal = { ...frame, data: shown, low: 0, high: 1 }
-  const mapping = asShot ? null : previewPasses(displayId, ownDisplayId)
-  toCanvas(mapping ? through(mapping, signal, rows, 'mapped') : shown, canvas, frame.width, rows)
+  if (!packed) toCanvas(mapping ? through(mapping, signal, rows, 'mapped') : shown, canvas, frame.width, rows)
   const topCode = asShot ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535), weights = lumaWeights(asShot ? 'bt709' : display.lumaMatrix)
   if (overlay) paintOverlay(overlay.settings, signal, overlay.tap && !asShot ? through(overlay.tap, frame, rows, 'overlay') : null, canvas, weights, topCode, rows.from, rows.to)
   if (!count) return null
@@ -102,10 +102,6 @@ function codesAsSignal({ width, data, low, high }: Frame, shown: Uint16Array, ro
   for (let i = rows.from * width * 3; i < rows.to * width * 3; i++) shown[i] = Math.min(65535, Math.max(0, data[i]! * scale + offset + 0.5))
 }
 
-/** 16-bit codes to packed canvas pixels (ABGR, as little-endian memory holds RGBA), rounded to nearest. */
 function toCanvas(shown: Uint16Array, canvas: Uint32Array, width: number, rows: Rows): void {
-  for (let o = rows.from * width, i = o * 3; o < rows.to * width; o++, i += 3) {
-    const red = (shown[i]! * 255 + 32768) >>> 16, green = (shown[i + 1]! * 255 + 32768) >>> 16, blue = (shown[i + 2]! * 255 + 32768) >>> 16
-    canvas[o] = (0xff000000 | (blue << 16) | (green << 8) | red) >>> 0
-  }
+  packSignal(shown.subarray(rows.from * width * 3, rows.to * width * 3), canvas.subarray(rows.from * width, rows.to * width))
 }

@@ -16,6 +16,7 @@ interface StageCode {
   lattice(pixels: number, count: number, nodes: number, size: number, scratch: number): void
   mix(pixels: number, before: number, matte: number, count: number): void
   encode(pixels: number, count: number, target: number): void
+  show(pixels: number, count: number, target: number): void
 }
 
 /** Pixels treated at a time: their floats stay in the nearest cache. */
@@ -28,7 +29,8 @@ const beforeAt = pixelsAt + chunkPixels * 16
 const matteAt = beforeAt + chunkPixels * 16
 const decodeAt = matteAt + chunkPixels * 4
 const scratchAt = decodeAt + 65536 * 4
-const stagesAt = scratchAt + 64
+const canvasAt = scratchAt + 64
+const stagesAt = canvasAt + chunkPixels * 4
 
 interface Kernel extends StartedKernel<StageCode> {
   loadedDecode: Float32Array | null
@@ -74,10 +76,15 @@ let kernel: Kernel | null | undefined
 /**
  * Runs all passes on RGB triples of 16-bit codes, at most `chunkPixels` of them. `mattes[n]` is pass n's matte for these
  * pixels, null where it has none. Agrees with runPlain to a code or two of 16 bits, as both count in single precision.
+ * `canvas` takes the result as packed canvas pixels as well.
  */
-export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array, mattes: readonly (Float32Array | null)[]): void {
+export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array, mattes: readonly (Float32Array | null)[], canvas?: Uint32Array): void {
   if (kernel === undefined) kernel = start()
-  if (!kernel) return runPlain(plan, source, target, mattes)
+  if (!kernel) {
+    runPlain(plan, source, target, mattes)
+    if (canvas) packSignal(target, canvas)
+    return
+  }
   if (kernel.loaded !== plan) load(kernel, plan)
   const { code, addresses, memory: { buffer } } = kernel
   const count = source.length / 3
@@ -105,6 +112,17 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   }
   code.encode(pixelsAt, count, targetAt)
   target.set(new Uint16Array(buffer, targetAt, source.length))
+  if (!canvas) return
+  code.show(pixelsAt, count, canvasAt)
+  canvas.set(new Uint32Array(buffer, canvasAt, count))
+}
+
+/** 16-bit codes to packed canvas pixels (ABGR, as little-endian memory holds RGBA), rounded to nearest. */
+export function packSignal(signal: Uint16Array, canvas: Uint32Array): void {
+  for (let o = 0, i = 0; o < canvas.length; o++, i += 3) {
+    const red = (signal[i]! * 255 + 32768) >>> 16, green = (signal[i + 1]! * 255 + 32768) >>> 16, blue = (signal[i + 2]! * 255 + 32768) >>> 16
+    canvas[o] = (0xff000000 | (blue << 16) | (green << 8) | red) >>> 0
+  }
 }
 
 function isEmpty(matte: Float32Array): boolean {

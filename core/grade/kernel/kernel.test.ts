@@ -1,4 +1,4 @@
-import { chunkPixels, runChunk, runPlain } from '.'
+import { chunkPixels, packSignal, runChunk, runPlain } from '.'
 import type { Lut } from '../../luts'
 import { compile } from '../compile'
 import { defaultGrade } from '../defaults'
@@ -63,4 +63,13 @@ test('an empty matte leaves every bit', () => {
   runChunk({ ...plan, passes: plan.passes.filter((p) => !p.region) }, source, outside, [null, null])
   expect(inside).toEqual(outside)
   expect(without.passes).toHaveLength(1)
+})
+
+test('canvas pixels are the codes, rounded to eight bits', () => {
+  const plan = compile(plain, find, { low: -0.25, high: 1.25 }, 17), source = codes(777), target = new Uint16Array(source.length), canvas = new Uint32Array(777), packed = new Uint32Array(777)
+  runChunk(plan, source, target, plan.passes.map(() => null), canvas)
+  packSignal(target, packed)
+  expect(canvas).toEqual(packed)
+  expect(packed[0]! >>> 24).toBe(255)
+  expect([...target.subarray(30, 33)].map((v) => Math.round((v * 255) / 65535))).toEqual([packed[10]! & 255, (packed[10]! >>> 8) & 255, (packed[10]! >>> 16) & 255])
 })

@@ -145,3 +145,16 @@ export function encode(pixels: usize, count: i32, target: usize): void {
     v128.store64_lane(target, i8x16.swizzle(f32x4.add(f32x4.mul(held, top), magic), lowWords), 0)
   }
 }
+
+/** Display signal 0..1 → packed canvas pixels (ABGR), each channel (code · 255 + 32768) / 65536 of the code that `encode` gives. */
+export function show(pixels: usize, count: i32, target: usize): void {
+  const end = pixels + <usize>count * 16
+  const zero = f32x4.splat(0), one = f32x4.splat(1), top = f32x4.splat(65535), magic = f32x4.splat(8388608)
+  const lowBytes = i8x16(0, 4, 8, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15), opaque = i32x4(0xff000000, 0, 0, 0)
+  for (; pixels < end; pixels += 16, target += 4) {
+    const held = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
+    const code = v128.and(f32x4.add(f32x4.mul(held, top), magic), i32x4.splat(0xffff))
+    const shown = i32x4.shr_u(i32x4.add(i32x4.mul(code, i32x4.splat(255)), i32x4.splat(32768)), 16)
+    v128.store32_lane(target, v128.or(i8x16.swizzle(shown, lowBytes), opaque), 0)
+  }
+}
