@@ -1,9 +1,8 @@
 <script setup lang="ts">
 // The instruments at the right of the picture: three places, each holding any instrument; one of them can fill the column, and any can have a window.
 import { useMediaQuery } from '@vueuse/core'
-import { ElPopover } from 'element-plus'
 import { computed, watch } from 'vue'
-import type { Aim, InstrumentId, Probe, StationId } from '@core/index'
+import type { Aim, InstrumentId, Probe } from '@core/index'
 import { useView } from '../../../stores/view'
 import type { RenderResult } from '../../../workers/messages'
 import { figuresOf } from '../figures'
@@ -11,8 +10,8 @@ import { text } from '../text'
 import { handlesOf, type LevelHandle } from '../aims/handles'
 import type { SkinHandle } from '../aims/useSkinHandles'
 import InstrumentChoice from './InstrumentChoice.vue'
-import InstrumentOptions from './InstrumentOptions.vue'
 import InstrumentPanel from './InstrumentPanel.vue'
+import InstrumentTools from './InstrumentTools.vue'
 import { onSceneSide, stationName } from './scale-lines'
 
 const props = defineProps<{ result: RenderResult | null; displayId: string; probe: Probe | null; playing: boolean; shots: readonly { readonly id: string; readonly name: string }[]; asShot: boolean; skins: readonly SkinHandle[] }>()
@@ -35,7 +34,6 @@ function put(place: number, id: InstrumentId): void {
   view.slots = view.slots.map((there, i) => (i === place ? id : there === id && before ? before : there))
   if (view.filling) view.filling = id
 }
-const toggle = (id: InstrumentId): void => { view.filling = view.filling === id ? null : id }
 </script>
 
 <template>
@@ -47,16 +45,7 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
       <template #name>
         <InstrumentChoice :id="id" @choose="put(alone ? Math.max(0, view.slots.indexOf(id)) : place, $event)" />
       </template>
-      <template #tools>
-        <ElPopover trigger="click" :width="380" placement="bottom-end" :show-arrow="false" :persistent="false">
-          <template #reference><button type="button" :aria-label="text.setInstrument(text.instruments[id])">{{ text.set }}</button></template>
-          <InstrumentOptions
-            :id="id" :settings="view.instruments" :graticules="view.graticules" :tap="view.tap" :reference="view.reference" :shots="shots"
-            @settings="view.instruments = { ...view.instruments, ...$event }" @graticules="view.graticules = { ...view.graticules, ...$event }" @tap="(s: StationId) => { view.tap = s }" @reference="emit('reference', $event)" @detach="emit('detach', id)"
-          />
-        </ElPopover>
-        <button v-if="!narrow" type="button" :aria-pressed="view.filling === id" @click="toggle(id)">{{ view.filling === id ? text.unfill : text.fill }}</button>
-      </template>
+      <template #tools><InstrumentTools :id="id" :narrow="narrow" :shots="shots" @reference="emit('reference', $event)" @detach="emit('detach', id)" /></template>
     </InstrumentPanel>
   </div>
 </template>
@@ -68,6 +57,4 @@ const toggle = (id: InstrumentId): void => { view.filling = view.filling === id 
 .place-0 { grid-area: a; }
 .place-1 { grid-area: b; }
 .place-2 { grid-area: c; }
-button { background: none; border: 0; border-left: var(--line) solid var(--hairline); padding: 0 var(--gap-small) 0 var(--gap); color: var(--ink-quiet); font-size: var(--text-small); min-height: 20px; min-width: 24px; }
-button:hover { color: var(--ink); }
 </style>
