@@ -50,6 +50,6 @@ function key(h: SkinHandle, event: KeyboardEvent): void {
 <style scoped>
 .handles { position: absolute; inset: 0; pointer-events: none; }
 .handle { position: absolute; width: 24px; height: 24px; margin: 0 0 -12px -12px; padding: 0; background: none; border: 0; cursor: grab; pointer-events: auto; touch-action: none; display: grid; place-items: center; }
-.handle span { width: 12px; height: 12px; border: 2px solid var(--accent); border-radius: 50%; }
+.handle span { width: 14px; height: 14px; border: 2px solid var(--accent); border-radius: 50%; box-shadow: 0 0 0 2px var(--well), inset 0 0 0 2px var(--well); }
 .handle:hover span, .held span { border-color: var(--ink); }
 </style>
