@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { expect, test } from './program'
-import { address } from './bench-page'
+import { address, field, openBench, resetShot, saved, type } from './bench-page'
 
 const row = (page: Page, name: string): Locator => page.locator(`[data-shot="${name}"]`)
 const rows = (page: Page): Promise<string[]> => page.locator('[data-shot]').evaluateAll((all) => all.map((e) => (e as HTMLElement).dataset['shot'] ?? ''))
@@ -144,4 +144,29 @@ test('two thousand shots scroll: only the rows in view exist', async ({ page }) 
   expect((await rows(page)).length).toBeLessThan(40)
   await page.keyboard.press('Control+a')
   await expect(page.getByRole('toolbar')).toContainText('2000 of 2000 chosen')
+})
+
+test('two shots are linked: a correction goes to both, one made for this shot only stays, and they are parted again', async ({ page }) => {
+  for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
+  await demoReel(page)
+  await page.locator('[data-shot="Potter at the bench"]').click()
+  await page.locator('[data-shot="Window bench"]').click({ modifiers: ['Control'] })
+  await page.getByRole('button', { name: 'Link', exact: true }).click()
+  await expect(page.locator('[data-shot="Window bench"]')).toContainText('Set-up 1, 2 shots')
+  await openBench(page, 'Window bench')
+  await page.getByTestId('setup').click()
+  await type(page, 'exposureStops', '0.3')
+  await saved(page)
+  await openBench(page, 'Potter at the bench')
+  await expect(page.getByTestId('setup')).toHaveText('Set-up 1: all 2 shots')
+  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+  await type(page, 'exposureStops', '0.5')
+  await saved(page)
+  await openBench(page, 'Window bench')
+  await expect(field(page, 'exposureStops')).toHaveValue('+0.80')
+  await demoReel(page)
+  await page.locator('[data-shot="Window bench"]').click()
+  await page.getByRole('button', { name: 'Unlink' }).click()
+  await expect(page.locator('[data-shot="Window bench"]')).not.toContainText('Set-up')
+  for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
 })

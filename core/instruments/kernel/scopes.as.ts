@@ -1,10 +1,11 @@
 // The scopes pass in AssemblyScript: counts one frame's rows for waveform, parade, vectorscope and histogram. Does exactly
 // what countPlain in ../scopes.ts does; a test compares the two. Built by bin/build-kernel; index.ts lays out the memory.
 
-/** Addresses and numbers, in the order in which index.ts writes them: twenty-eight u32, then five f64. */
-/** So many rows are counted together: column by column, so that a column's counters stay near while they are in use. */
+/** So many rows are counted together: column by column, so that a column's counters stay near while they are in use. As many as
+ * `stripRows` in index.ts makes room for. */
 const rowsTogether: i32 = 8
 
+/** Addresses and numbers, in the order in which index.ts writes them: twenty-eight u32, then five f64. */
 @unmanaged
 class Job {
   source: u32
