@@ -47,6 +47,8 @@ function keep(): void {
 
 <style scoped>
 .part-bar { display: flex; align-items: center; gap: var(--gap-small); min-height: 26px; white-space: nowrap; overflow: hidden; font-size: 12px; }
+/* As wide as their first word: the numbers need the room, and a list that is open shows all of its words. */
+select { max-width: 88px; }
 .numbers { font-size: 11px; overflow: hidden; text-overflow: ellipsis; }
 form { display: flex; gap: var(--gap-small); flex: 1; }
 input { flex: 1; min-width: 60px; }
