@@ -2,7 +2,7 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
-import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, migrateGrade, ownEncodingId, parameterFault, regionBounds, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
+import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, lutTakesSide, migrateGrade, ownEncodingId, parameterFault, regionBounds, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
 
@@ -72,6 +72,7 @@ class ShowContract {
   @IsIn(['straight', 'rolloff', 'print', 'lut']) method!: ShowMethodId
   @Validate(KnownId, [isDisplayId]) displayId!: string
   @ValidateIf((show: ShowContract) => show.lutHash !== null) @Matches(contentHash) lutHash!: string | null
+  @Validate(KnownId, [(id: unknown) => id === lutTakesSide || isEncodingId(id)]) lutTakes!: string
   @IsIn(['clip', 'compress']) gamutMethod!: GamutMethodId
   @Validate(ShowNumbers) params!: ShowParameters
 }
@@ -85,13 +86,17 @@ class EllipseContract {
   @IsNumber(finite) @Min(regionBounds.rotationDegrees.min) @Max(regionBounds.rotationDegrees.max) rotationDegrees!: number
 }
 
-class RegionContract {
+/** A region as a recipe keeps it. */
+export class RecipeRegionContract {
   @Matches(idPattern) id!: string
   @IsString() @Length(1, gradeLimits.nameLength) name!: string
-  @IsBoolean() enabled!: boolean
   @IsObject() @ValidateNested() @Type(() => EllipseContract) shape!: EllipseContract
   @IsNumber(finite) @Min(regionBounds.feather.min) @Max(regionBounds.feather.max) feather!: number
   @IsBoolean() invert!: boolean
+}
+
+class RegionContract extends RecipeRegionContract {
+  @IsBoolean() enabled!: boolean
 }
 
 /** A step as a recipe keeps it. */
@@ -101,12 +106,13 @@ export class RecipeStepContract {
   @IsNumber(finite) @Min(0) @Max(1) strength!: number
   @IsIn(['scene', 'display']) side!: Side
   @IsObject() @Validate(MatchesKind) params!: StepParameters
+  @IsOptional() @Matches(idPattern) regionId?: string
 }
 
 class StepContract extends RecipeStepContract {
   @Matches(idPattern) id!: string
   @IsBoolean() enabled!: boolean
-  @IsOptional() @Matches(idPattern) regionId?: string
+  @IsOptional() @Matches(/^(own|[0-9a-f-]{36})$/) lookId?: string
 }
 
 class MarkContract {
@@ -141,15 +147,20 @@ export function checkedGrade(data: unknown): GradeDocument {
   const { encodingId, own } = grade.read
   if (!isEncodingId(encodingId) && own?.id !== encodingId) throw new ContractError(`The grade reads by "${encodingId}" but does not carry its definition.`, 'read.own')
   requireUnique(grade.steps, 'steps')
-  requireUnique(grade.regions, 'regions')
-  const regions = new Set(grade.regions.map((r) => r.id))
-  grade.steps.forEach((step, i) => {
-    if (step.regionId === undefined) return
-    if (!regions.has(step.regionId)) throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
-    if (!stepKindById(step.kind).regional) throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
-  })
+  requireCarried(grade)
   grade.along.forEach((marks, i) => requireMarks(grade, marks, `along.${i}`))
   return present as GradeDocument
+}
+
+/** Regions are told apart, and steps that belong to one belong to one that is there and may carry them. */
+export function requireCarried({ steps, regions }: { readonly steps: readonly RecipeStepContract[]; readonly regions: readonly RecipeRegionContract[] }): void {
+  requireUnique(regions, 'regions')
+  const there = new Set(regions.map((r) => r.id))
+  steps.forEach((step, i) => {
+    if (step.regionId === undefined) return
+    if (!there.has(step.regionId)) throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
+    if (!stepKindById(step.kind).regional) throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
+  })
 }
 
 /** Marks are of a control that is there and is a number, once for each, in rising order, with values that the control may have. */

@@ -1,11 +1,45 @@
 // Recipes as contracts.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsString, Length, Matches, ValidateNested } from 'class-validator'
-import { RecipeStepContract } from './grade'
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsNumber, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
+import { checked } from './check'
+import { gradeLimits, RecipeRegionContract, RecipeStepContract, requireCarried } from './grade'
 
 export class NewRecipe {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
   @IsString() @Length(0, 300) @Matches(/^[^\p{Cc}]*$/u) note!: string
   @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
+  @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RecipeRegionContract) regions!: RecipeRegionContract[]
+}
+
+/** A look to be shared. */
+export class NewLook {
+  @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
+}
+export const checkedLook = (data: unknown): NewLook => checked(NewLook, data)
+
+/** Where a look goes: on a scene, or on the whole project without one; no look takes it off. */
+export class LookPlace {
+  @ValidateIf((p: LookPlace) => p.sceneId !== null) @IsUUID() sceneId!: string | null
+  @ValidateIf((p: LookPlace) => p.lookId !== null) @IsUUID() lookId!: string | null
+  @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(0) @Max(1) strength!: number
+}
+
+/** How much of its look one shot takes; detached, its steps become the shot's own. */
+export class ShotLook {
+  @IsNumber({ allowNaN: false, allowInfinity: false }) @Min(0) @Max(1) strength!: number
+  @IsBoolean() detached!: boolean
+}
+
+/** What a scene should feel like. */
+export class SceneIntent {
+  @IsString() @Length(0, 400) @Matches(/^[^\p{Cc}]*$/u) intent!: string
+}
+
+/** Checks a recipe: its shape, its values, and that its parts refer to each other. Throws ContractError. */
+export function checkedRecipe(data: unknown): NewRecipe {
+  const recipe = checked(NewRecipe, data)
+  requireCarried(recipe)
+  return recipe
 }

@@ -11,7 +11,7 @@ export class NewProject {
   @IsString() @Length(1, 80) @Matches(oneLine) name!: string
 }
 
-export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl', 'setup'] as const
+export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl', 'setup', 'look'] as const
 /** Why a revision was made, beyond what it changed. */
 export class RevisionWhy {
   @IsIn(whyKinds) kind!: (typeof whyKinds)[number]

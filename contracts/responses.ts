@@ -1,6 +1,6 @@
 // What the server answers.
 import type { RevisionWhy } from './requests'
-import type { Area, CodeRange, Finding, GradeDocument, MatrixId, QuarterTurn, SubjectCard } from '@core/index'
+import type { Area, CodeRange, Expectation, Finding, GradeDocument, LutFormat, MatrixId, QuarterTurn, RecipeStep, SubjectCard } from '@core/index'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {
@@ -109,6 +109,8 @@ export interface ShotSummary {
   readonly guess: GuessSummary | null
   /** The shots it is corrected together with, itself counted in. */
   readonly setup: { readonly id: string; readonly name: string; readonly shots: number } | null
+  /** The shared look it carries, or would without being taken out of it; `strength` is the scene's or project's, `ownStrength` the shot's. */
+  readonly look: { readonly id: string; readonly name: string; readonly from: 'project' | 'scene'; readonly strength: number; readonly ownStrength: number; readonly detached: boolean } | null
   readonly headId: string
   readonly read: GradeDocument['read']
   readonly displayId: string
@@ -116,7 +118,8 @@ export interface ShotSummary {
   readonly revisionDepth: number
 }
 
-export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number }
+export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number; /** What it should feel like. */ readonly intent: string }
+export interface LookSummary { readonly id: string; readonly name: string; readonly steps: readonly RecipeStep[]; readonly wholeProject: boolean; /** Names of the scenes that carry it. */ readonly scenes: readonly string[] }
 
 export interface WorkSummary {
   readonly id: string
@@ -199,6 +202,8 @@ export interface Carried {
 
 export interface ShotDetail extends ShotSummary {
   readonly projectName: string
+  /** What its scene should feel like; empty without a scene or words. */
+  readonly intent: string
   readonly previousShotId: string | null
   readonly nextShotId: string | null
   readonly revision: RevisionState
@@ -218,7 +223,19 @@ export interface Waiver { readonly reading: string; readonly subject: string; re
 /** What the readings found on a shot's lead frame through its present grade, before any standard. */
 export interface ShotFindings { readonly headId: string; readonly leadFrame: number; readonly findings: readonly Finding[]; readonly waivers: readonly Waiver[] }
 
-export interface LutSummary { readonly hash: string; readonly name: string; readonly title: string; readonly dimensions: 1 | 3; readonly size: number }
+export interface LutSummary {
+  readonly hash: string
+  readonly name: string
+  readonly title: string
+  /** The folder it came in; empty for one that came alone. */
+  readonly folder: string
+  readonly format: LutFormat
+  readonly dimensions: 1 | 3 | 'sequence'
+  /** Entries per axis of its largest table. */
+  readonly size: number
+  /** What it was made for; null until it has been inspected. */
+  readonly expects: Expectation | null
+}
 
 export type RenderState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
 export interface RenderSummary {

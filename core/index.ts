@@ -1,5 +1,6 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, instruments, formats, bake, guess, measure, readings, aims.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, lut-bench, instruments, formats, bake, guess, measure, readings, aims.
 export * from './bake/bake'
+export * from './bake/export'
 export * from './colour'
 export * from './footage'
 export * from './formats'
@@ -7,6 +8,7 @@ export * from './grade'
 export * from './image'
 export * from './guess'
 export * from './instruments'
+export * from './lut-bench'
 export * from './luts'
 export * from './measure'
 export * from './readings'

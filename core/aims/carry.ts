@@ -1,5 +1,5 @@
 // Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's own pixels.
-import { stationOf, type GradeDocument, type StationId } from '../grade'
+import { sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
 import type { Finding, Pointed, ReadingId } from '../readings'
 import type { Aim } from './aim'
 
@@ -9,14 +9,15 @@ export type CarriedStation = (typeof carriedStations)[number]
 
 /** `onto` with the chosen stations of `from`. Steps on the display side belong to their stations. */
 export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: readonly CarriedStation[]): GradeDocument {
-  const taken = new Set<StationId>(chosen), regions = taken.has('regions') ? from.regions : onto.regions
+  // A shared look comes to each shot from its own scene: it is neither taken along nor replaced.
+  const taken = new Set<StationId>(chosen), theirs = new Set(sharedSteps(from)), ours = new Set(sharedSteps(onto)), regions = taken.has('regions') ? from.regions : onto.regions
   return {
     ...onto,
     ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
     regions,
     // Marks are frames of one clip: they are not taken along, and what they marked here is now the other's.
-    along: onto.along.filter((m) => onto.steps.some((s) => s.id === m.stepId && !taken.has(stationOf(s)))),
-    steps: [...from.steps.filter((s) => taken.has(stationOf(s))), ...onto.steps.filter((s) => !taken.has(stationOf(s)))],
+    along: onto.along.filter((m) => onto.steps.some((s) => s.id === m.stepId && (!taken.has(stationOf(s)) || ours.has(s)))),
+    steps: [...from.steps.filter((s) => taken.has(stationOf(s)) && !theirs.has(s)), ...onto.steps.filter((s) => !taken.has(stationOf(s)) || ours.has(s))],
   }
 }
 

@@ -58,7 +58,7 @@ export function controlsFor(want: Want): readonly ControlId[] {
 /** The control of the grade's whole picture that stands for an id; null where its step is missing or switched off. */
 export function controlOf(grade: GradeDocument, id: ControlId): Control | null {
   const { kind, key, scale } = declared[id]
-  const step = grade.steps.find((s) => s.kind === kind && s.regionId === undefined && s.enabled && s.strength > 0), value = step?.params[key], parameter = stepKindById(kind).parameters[key]
+  const step = grade.steps.find((s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && s.enabled && s.strength > 0), value = step?.params[key], parameter = stepKindById(kind).parameters[key]
   if (!step || typeof value !== 'number' || parameter?.type !== 'number') return null
   return { id, stepId: step.id, key, parameter, value, scale }
 }

@@ -6,3 +6,4 @@ export { controlIds, controlOf, controlsFor, printControl, type Control, type Co
 export { aimOfReading, proposalWords } from './from-reading'
 export { wholeClipAims } from './whole-clip'
 export { freeControls, solveAims, type AimProblem, type AimResult, type GoalResult, type Move, type Solution } from './solve'
+export { lookFromPicture, type LookShot, type TakenLook } from './look-from-picture'

@@ -1,8 +1,7 @@
-import { parseCube, printCube } from '../formats'
 import { addRegion, defaultGrade, setParameter, signalError } from '../grade'
 import type { Frame } from '../image'
-import type { Lut3d } from '../luts'
-import { bakeLut, bakeLutFor, lutError, pixelByPixelPart } from './bake'
+import { bakeLut, pixelByPixelPart } from './bake'
+import { defaultExport, exportError, exportLut } from './export'
 
 const none = (): undefined => undefined
 const frame: Frame = { width: 64, height: 16, data: Uint16Array.from({ length: 64 * 16 * 3 }, (_, i) => 14000 + 500 * (Math.floor(i / 3) % 64) + 900 * (i % 3)), low: 0, high: 1 }
@@ -16,19 +15,9 @@ test('what a LUT cannot carry is named', () => {
   expect(pixelByPixelPart(defaultGrade('log-420-95'), 0).leftOut).toEqual([])
 })
 
-test('the printed LUT read back has the error that was reported', () => {
-  const grade = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2)
-  const lut = bakeLut(grade, none, 33, 'Ash')
-  const report = lutError(lut, grade, none, frame, 1)
-  expect(report.pixels).toBe(64 * 16)
-  expect(report.mean).toBeLessThan(1)
-  const read = parseCube(printCube(lut)) as Lut3d
-  expect(lutError(read, grade, none, frame, 1).mean).toBeCloseTo(report.mean, 3)
-})
-
 test('a finer LUT is nearer', () => {
   const grade = defaultGrade('log-351-128')
-  const error = (size: number): number => lutError(bakeLut(grade, none, size, ''), grade, none, frame, 1).mean
+  const error = (size: number): number => exportError(bakeLut(grade, none, size, ''), grade, 0, none, defaultExport, frame).mean
   expect(error(65)).toBeLessThan(error(17))
 })
 
@@ -38,14 +27,14 @@ test('equal signals have no error', () => {
 })
 
 test('a table fitted to a frame errs less on it than one of exact entries, and entries no colour touches stay', () => {
-  const grade = defaultGrade('log-351-128')
-  const exact = bakeLut(grade, none, 17, ''), fitted = bakeLutFor(grade, none, 17, '', frame)
-  const before = lutError(exact, grade, none, frame, 1), after = lutError(fitted, grade, none, frame, 1)
+  const grade = defaultGrade('log-351-128'), settings = { ...defaultExport, size: 17 }
+  const exact = bakeLut(grade, none, 17, ''), made = exportLut(grade, 0, none, settings, '', frame), [fitted] = made.tables
+  const before = exportError(exact, grade, 0, none, settings, frame), after = made.error
   expect(after.mean).toBeLessThan(before.mean * 0.7)
   expect(after.percentile999).toBeLessThan(before.percentile999)
   // An entry may lie beyond black, but not far.
   expect(fitted.data.every((v) => v >= -0.5 && v <= 1.5)).toBe(true)
   // Full red, green and blue are no colours of this frame.
   expect(fitted.data.slice(16 * 3, 16 * 3 + 3)).toEqual(exact.data.slice(16 * 3, 16 * 3 + 3))
-  expect(bakeLutFor(grade, none, 17, '', frame).data).toEqual(fitted.data)
+  expect(exportLut(grade, 0, none, settings, '', frame).tables[0].data).toEqual(fitted.data)
 })

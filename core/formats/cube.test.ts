@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { applyLut, type Lut, type LutTable } from '../luts'
 import { FormatError, parseCube, printCube } from './cube'
 
 const rows = (count: number): string => Array.from({ length: count }, (_, i) => `${i / count} 0.5 ${1 - i / count}`).join('\n')
@@ -14,9 +15,26 @@ function fault(text: string): FormatError {
   throw new Error('The text was accepted.')
 }
 
+const finite = (lut: Lut): boolean => (lut.dimensions === 'sequence' ? lut.parts : [lut]).every((p) => 'formula' in p || p.data.every(Number.isFinite))
+function table(text: string): LutTable {
+  const lut = parseCube(text)
+  if (lut.dimensions === 'sequence') throw new Error('One table was expected.')
+  return lut
+}
+
 describe('reading a .cube', () => {
+  test('a cube behind a shaper: the shaper takes the domain, the cube what the shaper returns', () => {
+    const text = `LUT_1D_SIZE 3\nLUT_3D_SIZE 2\nLUT_1D_INPUT_RANGE 0 4\n0 0 0\n0.5 0.5 0.5\n1 1 1\n${rows(8)}`, lut = parseCube(text)
+    expect(lut).toMatchObject({ dimensions: 'sequence', parts: [{ dimensions: 1, size: 3, domainMax: [4, 4, 4] }, { dimensions: 3, size: 2, domainMax: [1, 1, 1] }] })
+    const pixels = Float64Array.of(4, 0, 0)
+    applyLut(lut, pixels, 'tetrahedral')
+    expect([...pixels]).toEqual([0.125, 0.5, 0.875])
+    if (lut.dimensions !== 'sequence') throw new Error('A sequence was expected.')
+    expect(parseCube(printCube(lut.parts as never))).toEqual(lut)
+  })
+
   test('a plain 3D table', () => {
-    const lut = parseCube(cube2)
+    const lut = table(cube2)
     expect(lut).toMatchObject({ dimensions: 3, size: 2, title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1] })
     expect(lut.data).toHaveLength(24)
     expect([...lut.data.slice(3, 6)]).toEqual([0.125, 0.5, 0.875])
@@ -28,13 +46,13 @@ describe('reading a .cube', () => {
   })
 
   test('a 1D table, exponents and signs', () => {
-    const lut = parseCube('LUT_1D_SIZE 3\n0 0 0\n+5e-1 .5 0.5\n-1.0 1. 1E0')
+    const lut = table('LUT_1D_SIZE 3\n0 0 0\n+5e-1 .5 0.5\n-1.0 1. 1E0')
     expect(lut.dimensions).toBe(1)
     expect([...lut.data]).toEqual([0, 0, 0, 0.5, 0.5, 0.5, -1, 1, 1])
   })
 
   test('one input range for all channels', () => {
-    expect(parseCube(`LUT_3D_SIZE 2\nLUT_3D_INPUT_RANGE 0.0 4.0\n${rows(8)}`).domainMax).toEqual([4, 4, 4])
+    expect(table(`LUT_3D_SIZE 2\nLUT_3D_INPUT_RANGE 0.0 4.0\n${rows(8)}`).domainMax).toEqual([4, 4, 4])
   })
 
   test.each([
@@ -48,7 +66,9 @@ describe('reading a .cube', () => {
     ['size 300', 'LUT_3D_SIZE 300\n0 0 0', 1, /size of 300 is refused/],
     ['size 4096', 'LUT_3D_SIZE 4096\n0 0 0', 1, /size of 4096 is refused/],
     ['a size that is no number', 'LUT_3D_SIZE two\n0 0 0', 1, /one whole number/],
-    ['two sizes', 'LUT_1D_SIZE 2\nLUT_3D_SIZE 2\n', 2, /given twice/],
+    ['two sizes of one kind', 'LUT_3D_SIZE 2\nLUT_3D_SIZE 2\n', 2, /given twice/],
+    ['a shaper whose cube is cut short', `LUT_1D_SIZE 2\nLUT_3D_SIZE 2\n${rows(9)}\n${' '.repeat(20)}`, 12, /9 rows, its size asks for 10/],
+    ['a range upside down', `LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 1 1\n${rows(2)}`, 2, /begin below its end/],
     ['a missing size', rows(8), 1, /before the size is given/],
     ['text before the keyword', `hello there\n${cube2}`, 1, /"hello" is not a keyword/],
     ['a keyword among the rows', `LUT_3D_SIZE 2\n${rows(4)}\nTITLE "late"\n${rows(4)}`, 6, /keywords belong before/],
@@ -77,8 +97,7 @@ describe('reading a .cube', () => {
     const token = fc.oneof(fc.constantFrom('LUT_3D_SIZE', 'LUT_1D_SIZE', 'TITLE', 'DOMAIN_MIN', 'DOMAIN_MAX', '2', '0', '1e9', 'nan', '"a"', '#', '\n', '\r\n', ' ', '0 0 0\n', '-', '.'), fc.string({ maxLength: 6 }))
     fc.assert(fc.property(fc.array(token, { maxLength: 60 }), (tokens) => {
       try {
-        const lut = parseCube(tokens.join(' '))
-        return lut.data.every(Number.isFinite)
+        return finite(parseCube(tokens.join(' ')))
       } catch (error) {
         return error instanceof FormatError
       }
@@ -88,7 +107,7 @@ describe('reading a .cube', () => {
   test('a mutated good file is read or refused', () => {
     fc.assert(fc.property(fc.nat(cube2.length - 1), fc.string({ minLength: 1, maxLength: 3 }), fc.nat(20), (at, insert, cut) => {
       try {
-        return parseCube(cube2.slice(0, at) + insert + cube2.slice(at + cut)).data.every(Number.isFinite)
+        return finite(parseCube(cube2.slice(0, at) + insert + cube2.slice(at + cut)))
       } catch (error) {
         return error instanceof FormatError
       }
@@ -97,8 +116,8 @@ describe('reading a .cube', () => {
 })
 
 test('what is printed is read back', () => {
-  const lut = parseCube(cube2)
+  const lut = table(cube2)
   const text = printCube({ ...lut, title: 'With "marks"' }, ['first\nnote'])
   expect(text.startsWith('# first note\nTITLE "With \'marks\'"\n')).toBe(true)
-  expect([...parseCube(text).data]).toEqual([...lut.data])
+  expect([...table(text).data]).toEqual([...lut.data])
 })

@@ -1,5 +1,5 @@
 // The .cube table format: strict reading with line numbers in every complaint, and writing.
-import type { Lut } from '../luts'
+import type { Lut, Lut1d, Lut3d, LutTable } from '../luts'
 
 /** Something is wrong with a file's text. `line` counts from 1; 0 means the file as a whole. */
 export class FormatError extends Error {
@@ -14,43 +14,50 @@ export const cubeLimits = { min3d: 2, max3d: 129, min1d: 2, max1d: 65536, maxByt
 type Triple = [number, number, number]
 interface Header {
   title: string
-  dimensions: 1 | 3 | null
-  size: number
+  /** What DOMAIN_MIN and DOMAIN_MAX say: of the first table of the file. */
   domainMin: Triple
   domainMax: Triple
+  /** Entries of the 1D table, and per axis of the 3D one. */
+  curve: number | null
+  cube: number | null
+  /** What LUT_1D_INPUT_RANGE and LUT_3D_INPUT_RANGE say of one table. */
+  ranges: Partial<Record<1 | 3, readonly [number, number]>>
 }
 
 /**
- * Reads a 1D or 3D .cube. Nothing is allocated for the table before its size has been found to be within the limits and
- * the text long enough to hold it.
+ * Reads a 1D or 3D .cube, or a 3D one behind a 1D shaper (both sizes given, the shaper's rows first). Nothing is allocated for
+ * a table before its size has been found to be within the limits and the text long enough to hold it.
  * Throws FormatError with the line and the reason.
  */
 export function parseCube(text: string): Lut {
   if (text.length > cubeLimits.maxBytes) throw new FormatError(`The file is larger than ${cubeLimits.maxBytes / 1048576} MB.`, 0)
   if (text.includes('\0')) throw new FormatError('This is not a text file.', 0)
-  const header: Header = { title: '', dimensions: null, size: 0, domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
+  const header: Header = { title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], curve: null, cube: null, ranges: {} }
   const lines = new LineReader(text)
-  let data: Float32Array | null = null
-  let filled = 0
+  let tables: readonly LutTable[] | null = null
+  let at = 0, filled = 0
   for (let line = lines.next(); line !== null; line = lines.next()) {
     const trimmed = line.trim()
     if (trimmed === '' || trimmed.startsWith('#')) continue
     if (isNumeric(trimmed)) {
-      data ??= allocate(header, text.length, lines.number)
-      if (filled === data.length) throw new FormatError(`There are more rows than the ${data.length / 3} that the size asks for.`, lines.number)
-      readRow(trimmed, data, filled, lines.number)
+      tables ??= allocate(header, text.length, lines.number)
+      const table = tables[at]
+      if (!table) throw new FormatError(`There are more rows than the ${rowsOf(tables)} that the size asks for.`, lines.number)
+      readRow(trimmed, table.data, filled, lines.number)
       filled += 3
+      if (filled === table.data.length) { at++; filled = 0 }
     } else {
-      if (data) throw new FormatError(`"${shorten(trimmed)}" stands among the table's rows; keywords belong before them.`, lines.number)
+      if (tables) throw new FormatError(`"${shorten(trimmed)}" stands among the table's rows; keywords belong before them.`, lines.number)
       readKeyword(trimmed, header, lines.number)
     }
   }
-  if (header.dimensions === null) throw new FormatError('The size is missing: a line LUT_1D_SIZE or LUT_3D_SIZE is needed.', 0)
-  const rows = header.dimensions === 3 ? header.size ** 3 : header.size
-  if (!data || filled < data.length) throw new FormatError(`The table has ${filled / 3} rows, its size asks for ${rows}.`, lines.number)
-  const { title, size, domainMin, domainMax, dimensions } = header
-  return { title, size, data, domainMin, domainMax, dimensions }
+  if (!header.curve && !header.cube) throw new FormatError('The size is missing: a line LUT_1D_SIZE or LUT_3D_SIZE is needed.', 0)
+  const [first, second] = tables ?? []
+  if (!tables || !first || at < tables.length) throw new FormatError(`The table has ${rowsOf((tables ?? []).slice(0, at)) + filled / 3} rows, its size asks for ${tables ? rowsOf(tables) : (header.curve ?? 0) + (header.cube ?? 0) ** 3}.`, lines.number)
+  return second ? { dimensions: 'sequence', title: header.title, parts: [first, second] } : first
 }
+
+const rowsOf = (tables: readonly LutTable[]): number => tables.reduce((sum, t) => sum + t.data.length / 3, 0)
 
 /** Walks the text line by line without splitting it all at once; knows LF, CRLF and a byte-order mark. */
 class LineReader {
@@ -118,9 +125,9 @@ function readKeyword(trimmed: string, header: Header, line: number): void {
     case 'LUT_3D_INPUT_RANGE': {
       if (words.length !== 2) throw new FormatError(`${keyword} needs two numbers.`, line)
       const low = readNumber(words[0], line), high = readNumber(words[1], line)
-      header.domainMin = [low, low, low]
-      header.domainMax = [high, high, high]
-      return checkDomain(header, line)
+      if (low >= high) throw new FormatError(`${keyword} must begin below its end.`, line)
+      header.ranges[keyword === 'LUT_1D_INPUT_RANGE' ? 1 : 3] = [low, high]
+      return
     }
     default: throw new FormatError(`"${shorten(keyword)}" is not a keyword of this format.`, line)
   }
@@ -131,31 +138,45 @@ function checkDomain({ domainMin, domainMax }: Header, line: number): void {
 }
 
 function readSize(words: readonly string[], header: Header, dimensions: 1 | 3, line: number): void {
-  if (header.dimensions !== null) throw new FormatError('The size is given twice; a table is either 1D or 3D.', line)
+  if (dimensions === 3 ? header.cube : header.curve) throw new FormatError(`The ${dimensions}D size is given twice.`, line)
   const word = words[0]
   if (words.length !== 1 || word === undefined || !/^\d{1,9}$/.test(word)) throw new FormatError('The size must be one whole number.', line)
   const size = Number(word)
   const min = dimensions === 3 ? cubeLimits.min3d : cubeLimits.min1d, max = dimensions === 3 ? cubeLimits.max3d : cubeLimits.max1d
   if (size < min || size > max) throw new FormatError(`A size of ${size} is refused; ${dimensions}D tables may have ${min} to ${max} entries per axis.`, line)
-  header.dimensions = dimensions
-  header.size = size
+  header[dimensions === 3 ? 'cube' : 'curve'] = size
 }
 
-function allocate(header: Header, textLength: number, line: number): Float32Array {
-  if (header.dimensions === null) throw new FormatError('Rows begin before the size is given: a line LUT_1D_SIZE or LUT_3D_SIZE is needed first.', line)
+function allocate(header: Header, textLength: number, line: number): readonly LutTable[] {
+  const { title, curve, cube, ranges } = header
+  if (!curve && !cube) throw new FormatError('Rows begin before the size is given: a line LUT_1D_SIZE or LUT_3D_SIZE is needed first.', line)
   checkDomain(header, line)
-  const rows = header.dimensions === 3 ? header.size ** 3 : header.size
+  const rows = (curve ?? 0) + (cube ?? 0) ** 3
   // The shortest possible row is "0 0 0" and a line end.
   if (rows * 6 - 1 > textLength) throw new FormatError(`The size asks for ${rows} rows, more than a file of this length can hold.`, line)
-  return new Float32Array(rows * 3)
+  // DOMAIN_MIN and DOMAIN_MAX are about what goes into the file: its first table. What a shaper returns lies in 0…1.
+  const domainOf = (dimensions: 1 | 3): { domainMin: Triple; domainMax: Triple } => {
+    const range = ranges[dimensions]
+    if (range) return { domainMin: [range[0], range[0], range[0]], domainMax: [range[1], range[1], range[1]] }
+    return dimensions === 1 || !curve ? { domainMin: header.domainMin, domainMax: header.domainMax } : { domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
+  }
+  return [
+    ...(curve ? [{ dimensions: 1, title, size: curve, data: new Float32Array(curve * 3), ...domainOf(1) } satisfies Lut1d] : []),
+    ...(cube ? [{ dimensions: 3, title, size: cube, data: new Float32Array(cube ** 3 * 3), ...domainOf(3) } satisfies Lut3d] : []),
+  ]
 }
 
-/** Writes a table; `notes` become comment lines at the top. Values are printed with six decimals. */
-export function printCube(lut: Lut, notes: readonly string[] = []): string {
+/** Writes a table, or a cube behind a shaper; `notes` become comment lines at the top. Values are printed with six decimals. */
+export function printCube(lut: LutTable | readonly [Lut1d, Lut3d], notes: readonly string[] = []): string {
+  const tables = 'dimensions' in lut ? [lut] : lut, [first] = tables
   const out: string[] = notes.map((n) => `# ${n.replace(/[\r\n]+/g, ' ')}`)
-  out.push(`TITLE "${lut.title.replace(/["\r\n]/g, "'")}"`, `LUT_${lut.dimensions}D_SIZE ${lut.size}`)
-  out.push(`DOMAIN_MIN ${lut.domainMin.join(' ')}`, `DOMAIN_MAX ${lut.domainMax.join(' ')}`)
-  const { data } = lut
-  for (let i = 0; i < data.length; i += 3) out.push(`${data[i]!.toFixed(6)} ${data[i + 1]!.toFixed(6)} ${data[i + 2]!.toFixed(6)}`)
+  out.push(`TITLE "${(first?.title ?? '').replace(/["\r\n]/g, "'")}"`)
+  for (const { dimensions, size, domainMin, domainMax } of tables) {
+    out.push(`LUT_${dimensions}D_SIZE ${size}`)
+    // With a shaper each table says what it is given; a table alone says it in the usual words, channel by channel.
+    if (tables.length > 1) out.push(`LUT_${dimensions}D_INPUT_RANGE ${domainMin[0]} ${domainMax[0]}`)
+    else out.push(`DOMAIN_MIN ${domainMin.join(' ')}`, `DOMAIN_MAX ${domainMax.join(' ')}`)
+  }
+  for (const { data } of tables) for (let i = 0; i < data.length; i += 3) out.push(`${data[i]!.toFixed(6)} ${data[i + 1]!.toFixed(6)} ${data[i + 2]!.toFixed(6)}`)
   return `${out.join('\n')}\n`
 }

@@ -1,6 +1,10 @@
 // What the formats room offers.
 export * from './cdl'
+export * from './clf'
+export * from './csv-curve'
 export * from './cube'
 export * from './edit-list'
 export * from './edl'
+export * from './hald'
+export * from './lut-file'
 export * from './otio'

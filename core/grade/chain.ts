@@ -2,11 +2,11 @@
 import { displayById, displayLuminance, encodingById, encodingFromDefinition, fromWorkingLog, gamutById, gamutToGamut, logPerStop, middleGrey, middleGreyLog, toWorkingLog, workingGamut, type Display, type Encoding } from '../colour'
 import type { Lut } from '../luts'
 import type { Region } from '../regions'
-import type { GradeDocument, ReadSettings, ShowSettings, Side, Step } from './document'
+import { lutTakesSide, type GradeDocument, type ReadSettings, type ShowSettings, type Side, type Step } from './document'
 import { prepareShow } from './show'
 import { stations, type StationId } from './stations'
-import { lutOperation } from './lut-operation'
-import { curveOperation, matrixOperation, mixed, operate, type Curve, type Light, type Operation } from './operation'
+import { intoDomain, lutOperations, type LutSurroundings } from './lut-operation'
+import { curveOperation, matrixOperation, mixedRun, operate, type Curve, type Light, type Operation } from './operation'
 import type { StepSurroundings } from './step-kind'
 import { stepKindById } from './steps'
 
@@ -39,8 +39,12 @@ type Domain = 'linear' | 'encoded'
 
 /** The station a step acts in. */
 export function stationOf(step: Step): StationId {
-  return step.regionId === undefined ? stepKindById(step.kind).station : 'regions'
+  if (step.regionId !== undefined) return 'regions'
+  return step.lookId === undefined ? stepKindById(step.kind).station : 'look'
 }
+
+/** True when the step would change nothing, whatever it stands in. */
+export const isNeutralStep = ({ kind, params }: Step): boolean => stepKindById(kind).isNeutral(params)
 
 /** True when the step does something to the picture. */
 export function isActive(step: Step, document: GradeDocument, lut: LutFinder): boolean {
@@ -58,7 +62,7 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   const { links, ...input } = readLinks(document.read, lut)
   const scene: SideContext = {
     side: 'scene',
-    surroundings: { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: logPerStop, lut },
+    surroundings: { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: logPerStop, encode: toWorkingLog, decode: fromWorkingLog, lut },
     encode: toWorkingLog,
     decode: fromWorkingLog,
     regions: document.regions,
@@ -67,7 +71,7 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   const wanted = showLut ? 'encoded' : 'linear'
   const afterScene = appendSide(links, scene, active.filter((s) => s.side === 'scene'), 'linear')
   if (afterScene !== wanted) links.push(conversion('show', scene, wanted))
-  if (showLut) links.push({ station: 'show', leaves: 'displaySignal', signature: `show lut ${document.show.lutHash}`, operations: [lutOperation(showLut, 'tetrahedral', 'workingLog', 'displaySignal')] })
+  if (showLut) links.push({ station: 'show', leaves: 'displaySignal', signature: `show lut ${document.show.lutHash} ${document.show.lutTakes}`, operations: [...intoDomain(document.show.lutTakes, scene.surroundings).into, ...lutOperations(showLut, 'tetrahedral', document.show.lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal')] })
   else links.push(showLink(document.show, display))
   const shown = { ...input, links, displayId: display.id, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
 
@@ -89,8 +93,8 @@ function readLinks(read: ReadSettings, lut: LutFinder): Pick<Chain, 'decode' | '
   const link = (signature: string, operations: readonly Operation[]): Link => ({ station: 'read', leaves: 'sceneLinear', signature: `read ${signature} ${read.gamutId}`, operations })
   if (!table) return { decode, decodeSignature: curveSignature, links: [link('', [matrix])] }
   // A table returns codes as well; they are curved like signal, so a lattice may hold them as they are.
-  const through = lutOperation(table, 'tetrahedral', 'code', 'code')
-  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${curveSignature}`, [through, curveOperation(decode), matrix])] }
+  const through = lutOperations(table, 'tetrahedral', 'code')
+  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${curveSignature}`, [...through, curveOperation(decode), matrix])] }
 }
 
 function showLink(show: ShowSettings, display: Display): Link {
@@ -113,13 +117,19 @@ function displaySide(display: Display, regions: readonly Region[], lut: LutFinde
   const greys = Float64Array.from([middleGrey / 2, middleGrey, middleGrey * 2].flatMap((v) => [v, v, v]))
   for (const operation of carriedBy(display)) operate(operation, greys)
   const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]!))
+  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)), { decode } = eotf
   return {
     side: 'display',
-    surroundings: { gamut: gamutById(display.gamutId), greyEncoded: grey, stopEncoded: (over - under) / 2, lut },
-    encode: (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)),
-    decode: eotf.decode,
+    surroundings: { gamut: gamutById(display.gamutId), greyEncoded: grey, stopEncoded: (over - under) / 2, encode, decode, lut },
+    encode,
+    decode,
     regions,
   }
+}
+
+/** What a side of the Passage gives a LUT. */
+export function lutSurroundingsOf(side: Side, display: Display): LutSurroundings {
+  return side === 'scene' ? { gamut: workingGamut, encode: toWorkingLog, decode: fromWorkingLog } : displaySide(display, [], () => undefined).surroundings
 }
 
 /** The encoding a grade reads by: one that ships, or the user's own that the grade carries. Throws RangeError for unknown ids. */
@@ -173,9 +183,9 @@ function stepLink(station: StationId, { side, surroundings }: SideContext, step:
   const kind = stepKindById(step.kind)
   const leaves = lightOf(side, kind.domain)
   const effect = kind.prepare(step.params, surroundings)
-  const operation = typeof effect === 'function' ? effect(leaves) : effect
+  const found = typeof effect === 'function' ? effect(leaves) : effect, run = 'kind' in found ? [found] : found
   const signature = JSON.stringify([side, surroundings.gamut.id, surroundings.greyEncoded, step.kind, step.strength, step.params])
-  return { station, leaves, signature, operations: [mixed(operation, step.strength, leaves)] }
+  return { station, leaves, signature, operations: mixedRun(run, step.strength, leaves) }
 }
 
 /** All steps of one region are one layer: their joint result is mixed over the picture once, in the encoded domain. */

@@ -1,7 +1,7 @@
 // The grade a shot starts with: its encoding read, one neutral step of each hand control, shown straight.
 import { encodingById } from '../colour'
 import type { CodeRange } from '../image'
-import { currentSchema, type GradeDocument, type Step } from './document'
+import { currentSchema, lutTakesSide, type GradeDocument, type Step } from './document'
 import { defaultShowParameters } from './show/parameters'
 import { defaultParameters } from './step-kind'
 import { stepKindById } from './steps'
@@ -18,9 +18,9 @@ export function defaultGrade(encodingId: string, gamutId: string = encodingById(
     schema: currentSchema,
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
-    steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'saturation', 'lut'].map((kind) => newStep(kind, kind)),
+    steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'saturation', 'colour-curves', 'lut'].map((kind) => newStep(kind, kind)),
     along: [],
     regions: [],
-    show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, gamutMethod: 'clip', params: defaultShowParameters },
+    show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, lutTakes: lutTakesSide, gamutMethod: 'clip', params: defaultShowParameters },
   }
 }

@@ -1,7 +1,7 @@
 // What changed from one grade to another, in words and numbers; and two hands' changes put together.
-import { displayById, gamutById } from '../colour'
+import { displayById, encodingById, gamutById } from '../colour'
 import { encodingOf } from './chain'
-import type { GradeDocument, Marks, ParameterValue, Step } from './document'
+import { lutTakesSide, type GradeDocument, type Marks, type ParameterValue, type Step } from './document'
 import { showParameters } from './show'
 import type { NumberParameter, Parameter } from './step-kind'
 import { stepKindById } from './steps'
@@ -58,6 +58,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   for (const region of after.regions) if (!before.regions.some((r) => r.id === region.id)) say(`region.${region.id}`, `${region.name} added`)
   if (c.displayId !== d.displayId) change('show.displayId', 'Display', displayById(c.displayId).name, displayById(d.displayId).name)
   if (c.method !== d.method || c.lutHash !== d.lutHash) change('show.method', 'Shown', c.method, d.method)
+  if (c.lutTakes !== d.lutTakes) change('show.lutTakes', 'Shown by a LUT made for', takesName(c.lutTakes), takesName(d.lutTakes))
   if (c.gamutMethod !== d.gamutMethod) change('show.gamutMethod', 'Gamut', c.gamutMethod, d.gamutMethod)
   for (const [key, parameter] of Object.entries(showParameters)) {
     const from = c.params[key as keyof typeof c.params], to = d.params[key as keyof typeof d.params]
@@ -67,6 +68,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   return out
 }
 
+const takesName = (id: string): string => (id === lutTakesSide ? 'working log' : encodingById(id).name)
 const markedName = (grade: GradeDocument, { stepId, key }: Marks): string => { const step = grade.steps.find((s) => s.id === stepId); return step ? stepKindById(step.kind).parameters[key]?.label ?? step.name : key }
 /** "Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30". */
 export function alongWords(grade: GradeDocument, marks: Marks): string {
@@ -132,7 +134,7 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
   const marks = (of: GradeDocument, key: string): Marks | undefined => of.along.find((m) => `${m.stepId} ${m.key}` === key)
   const along = [...new Set([...theirs.along, ...ours.along].map((m) => `${m.stepId} ${m.key}`))].flatMap((key) => ourOwn(marks(base, key), marks(ours, key), marks(theirs, key)) ?? []).filter((m) => whole.some((s) => s.id === m.stepId))
   const params = Object.fromEntries(Object.keys(theirs.show.params).map((k) => { const key = k as keyof typeof base.show.params; return [key, ourOwn(base.show.params[key], ours.show.params[key], theirs.show.params[key])] })) as unknown as typeof base.show.params
-  const show = { method: ourOwn(base.show.method, ours.show.method, theirs.show.method), displayId: ourOwn(base.show.displayId, ours.show.displayId, theirs.show.displayId), lutHash: ourOwn(base.show.lutHash, ours.show.lutHash, theirs.show.lutHash), gamutMethod: ourOwn(base.show.gamutMethod, ours.show.gamutMethod, theirs.show.gamutMethod), params }
+  const show = { method: ourOwn(base.show.method, ours.show.method, theirs.show.method), displayId: ourOwn(base.show.displayId, ours.show.displayId, theirs.show.displayId), lutHash: ourOwn(base.show.lutHash, ours.show.lutHash, theirs.show.lutHash), lutTakes: ourOwn(base.show.lutTakes, ours.show.lutTakes, theirs.show.lutTakes), gamutMethod: ourOwn(base.show.gamutMethod, ours.show.gamutMethod, theirs.show.gamutMethod), params }
   // An encoding and what belongs to it go together.
   const grade: GradeDocument = { ...theirs, working: ourOwn(base.working, ours.working, theirs.working), read: ourOwn(base.read, ours.read, theirs.read), steps: whole, along, regions, show }
   return { grade, both: changedHere.filter((d) => changedThere.has(d.key) && !same(pick(ours, d.key), pick(theirs, d.key))).map((d) => d.words) }

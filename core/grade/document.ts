@@ -4,7 +4,7 @@ import type { CodeRange } from '../image'
 import type { Region } from '../regions'
 import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 4
+export const currentSchema = 5
 
 export type Side = 'scene' | 'display'
 
@@ -24,6 +24,8 @@ export interface Step {
   readonly side: Side
   /** The region that carries this step; absent for the whole picture. */
   readonly regionId?: string
+  /** The shared look it comes from, or "own" once it was taken out of one; such steps stand in Look, whatever their kind. */
+  readonly lookId?: string
   readonly params: StepParameters
 }
 
@@ -41,11 +43,16 @@ export interface ReadSettings {
   readonly own?: EncodingDefinition
 }
 
+/** A table is given what its side of the Passage carries. */
+export const lutTakesSide = 'side'
+
 export interface ShowSettings {
   readonly method: ShowMethodId
   readonly displayId: string
   /** The table of the method "lut", by the hash of its content. */
   readonly lutHash: string | null
+  /** What that table is given: working log, or what a camera's encoding would have made of the same light. */
+  readonly lutTakes: string
   readonly gamutMethod: GamutMethodId
   /** The numbers of all methods, kept when the method changes. */
   readonly params: ShowParameters

@@ -42,7 +42,8 @@ export function workOn(grade: GradeDocument, side: Side): GradeDocument {
   return { ...grade, working: side, steps: grade.steps.map((step) => (step.side === side ? step : { ...step, side })) }
 }
 
-function freeId(taken: readonly { readonly id: string }[], stem: string): string {
+/** The first of "stem-1", "stem-2" … that is not taken. */
+export function freeId(taken: readonly { readonly id: string }[], stem: string): string {
   const ids = new Set(taken.map((t) => t.id))
   for (let n = 1; ; n++) if (!ids.has(`${stem}-${n}`)) return `${stem}-${n}`
 }
@@ -71,7 +72,7 @@ export function removeStep(grade: GradeDocument, stepId: string): GradeDocument 
 }
 
 /** The kinds of step that a new region starts with. */
-const regionKinds = ['exposure', 'saturation'] as const
+export const regionKinds = ['exposure', 'saturation'] as const
 
 /** Adds an ellipse in the middle of the picture with neutral steps of its own. Returns the new region's id as well. */
 export function addRegion(grade: GradeDocument): { readonly grade: GradeDocument; readonly regionId: string } {

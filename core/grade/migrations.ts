@@ -1,5 +1,5 @@
 // Grade documents of earlier schemas, brought to the present one step by step.
-import { currentSchema } from './document'
+import { currentSchema, lutTakesSide } from './document'
 import { newStep } from './defaults'
 import { defaultShowParameters } from './show/parameters'
 
@@ -16,19 +16,33 @@ const steps: readonly ((grade: Json) => Json)[] = [
     show: isObject(show) ? { ...show, lutHash: null, gamutMethod: 'clip', params: defaultShowParameters } : show,
   }),
   // 3: black offset, balance by tone, highlights and shadows; a second saturation for quiet colours.
-  ({ steps: old, ...rest }) => ({ ...rest, steps: Array.isArray(old) ? withNewSteps(old.map(withQuiet), rest['working']) : old }),
+  ({ steps: old, ...rest }) => ({ ...rest, steps: Array.isArray(old) ? withNewSteps(old.map(withQuiet), rest['working'], { 'white-balance': ['black-offset', 'balance-by-tone'], contrast: ['ends'] }) : old }),
   // 4: controls that change along the clip.
   (grade) => ({ ...grade, along: [] }),
+  // 5: curves for each channel, curves for colours, and what a supplied table is given.
+  ({ steps: old, show, ...rest }) => ({
+    ...rest,
+    steps: Array.isArray(old) ? withNewSteps(old.map(withChannels), rest['working'], { saturation: ['colour-curves'] }) : old,
+    show: isObject(show) ? { ...show, lutTakes: lutTakesSide } : show,
+  }),
 ]
+
+const added: Readonly<Record<string, () => Json>> = {
+  'tone-curve': () => { const { points: _, ...channels } = newStep('tone-curve', '').params; return channels },
+  lut: () => ({ takes: lutTakesSide }),
+}
+function withChannels(step: unknown): unknown {
+  const more = isObject(step) ? added[String(step['kind'])] : undefined
+  return isObject(step) && isObject(step['params']) && more ? { ...step, params: { ...more(), ...step['params'] } } : step
+}
 
 const withQuiet = (step: unknown): unknown => (isObject(step) && step['kind'] === 'saturation' && isObject(step['params']) ? { ...step, params: { ...step['params'], quiet: 1 } } : step)
 
 /** The new steps of the whole picture behind those they belong to, on the side that the others stand on. */
-function withNewSteps(steps: readonly unknown[], side: unknown): readonly unknown[] {
-  const behind: Readonly<Record<string, readonly string[]>> = { 'white-balance': ['black-offset', 'balance-by-tone'], contrast: ['ends'] }
+function withNewSteps(steps: readonly unknown[], side: unknown, behind: Readonly<Record<string, readonly string[]>>): readonly unknown[] {
   return steps.flatMap((step) => {
     const kinds = isObject(step) && step['regionId'] === undefined ? behind[String(step['kind'])] : undefined
-    return [step, ...(kinds ?? []).map((kind) => ({ ...newStep(kind, kind), side: side === 'display' ? 'display' : 'scene' }))]
+    return [step, ...(kinds ?? []).filter((kind) => !steps.some((s) => isObject(s) && s['id'] === kind)).map((kind) => ({ ...newStep(kind, kind), side: side === 'display' ? 'display' : 'scene' }))]
   })
 }
 

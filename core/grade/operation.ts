@@ -98,6 +98,13 @@ export function mixed(operation: Operation, strength: number, at: Light): Operat
   return operation.kind === 'pixels' ? { ...operation, apply } : pixelsOperation(apply, at)
 }
 
+/** As mixed, for operations one behind the other: whole they stay what they are, in part they become one. */
+export function mixedRun(run: readonly Operation[], strength: number, at: Light): readonly Operation[] {
+  const [only] = run
+  if (only && run.length === 1) return [mixed(only, strength, at)]
+  return strength === 1 ? run : [mixed(pixelsOperation((pixels) => run.forEach((operation) => operate(operation, pixels)), at), strength, at)]
+}
+
 /** Joins neighbouring curves and neighbouring matrices. */
 export function joined(operations: readonly Operation[]): readonly Operation[] {
   const out: Operation[] = []

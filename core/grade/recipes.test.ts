@@ -1,20 +1,35 @@
-import { addRegion, addStep, setParameter, setStep } from './edits'
+import { addRegion, addStep, setParameter, setRegion, setStep } from './edits'
 import { defaultGrade } from './defaults'
 import { differences } from './differences'
-import { applyRecipe, recipeSteps } from './recipes'
+import { applyRecipe, recipeContent } from './recipes'
 
 const base = defaultGrade('log-420-95')
 const look = setStep(addStep(setParameter(setParameter(base, 'contrast', 'contrast', 1.2), 'exposure', 'exposureStops', 1), 'zone', 'Darks', { centreStops: -3, tintAmount: 0.2 }), 'contrast', { strength: 0.6 })
 
-test('holds what does something in the chosen stations, and no region', () => {
-  expect(recipeSteps(look, ['shape', 'look']).map((s) => s.name)).toEqual(['Contrast', 'Darks'])
-  expect(recipeSteps(setParameter(addRegion(base).grade, 'region-1-exposure', 'exposureStops', 1), ['level', 'regions'])).toEqual([])
+const lit = setRegion(setParameter(addRegion(look).grade, 'region-1-exposure', 'exposureStops', 0.5), 'region-1', { name: 'Face', feather: 0.7, shape: { centreX: 0.3, rotationDegrees: 20 } })
+
+test('holds what does something in the chosen stations, and the regions that carry it', () => {
+  expect(recipeContent(look, ['shape', 'look']).steps.map((s) => s.name)).toEqual(['Contrast', 'Darks'])
+  expect(recipeContent(lit, ['shape']).regions).toEqual([])
+  const { steps, regions } = recipeContent(lit, ['regions'])
+  expect(steps).toEqual([{ kind: 'exposure', name: 'Exposure', strength: 1, side: 'scene', params: { exposureStops: 0.5 }, regionId: 'region-1' }])
+  expect(regions).toMatchObject([{ id: 'region-1', name: 'Face', feather: 0.7, shape: { centreX: 0.3, rotationDegrees: 20 } }])
+  // A region that is off, or whose steps do nothing, is not part of it.
+  expect(recipeContent(setRegion(lit, 'region-1', { enabled: false }), ['regions'])).toEqual({ steps: [], regions: [] })
+  expect(recipeContent(addRegion(base).grade, ['regions'])).toEqual({ steps: [], regions: [] })
+})
+
+test('a region comes in beside those that are there, with its steps and what a region always offers', () => {
+  const there = addRegion(defaultGrade('hlg')).grade, twice = [1, 2].reduce((g) => applyRecipe(g, recipeContent(lit, ['regions'])), there)
+  expect(twice.regions.map((r) => [r.id, r.name, r.enabled])).toEqual([['region-1', 'Region 1', true], ['region-2', 'Face', true], ['region-3', 'Face', true]])
+  expect(twice.steps.filter((s) => s.regionId === 'region-3').map((s) => [s.id, s.params])).toEqual([['region-3-exposure', { exposureStops: 0.5 }], ['region-3-saturation', { saturation: 1, quiet: 1 }]])
+  expect(new Set(twice.steps.map((s) => s.id)).size).toBe(twice.steps.length)
 })
 
 test('comes into another grade as ordinary steps: into neutral ones of its kind, else beside what is there', () => {
   const other = defaultGrade('hlg')
-  expect(differences(other, applyRecipe(other, recipeSteps(look, ['shape']))).map((d) => d.words)).toEqual(['Contrast 1.00 × → 1.20 ×', 'Contrast, strength 100 % → 60 %', 'Darks added: centre −3.0 stops, tint 0.20 stops'])
-  const worked = setParameter(other, 'contrast', 'contrast', 0.9), both = applyRecipe(worked, recipeSteps(look, ['shape']))
+  expect(differences(other, applyRecipe(other, recipeContent(look, ['shape']))).map((d) => d.words)).toEqual(['Contrast 1.00 × → 1.20 ×', 'Contrast, strength 100 % → 60 %', 'Darks added: centre −3.0 stops, tint 0.20 stops'])
+  const worked = setParameter(other, 'contrast', 'contrast', 0.9), both = applyRecipe(worked, recipeContent(look, ['shape']))
   expect(both.steps.filter((s) => s.kind === 'contrast').map((s) => s.params['contrast'])).toEqual([0.9, 1.2])
   expect(new Set(both.steps.map((s) => s.id)).size).toBe(both.steps.length)
 })

@@ -1,26 +1,50 @@
 // Recipes: chosen steps of a grade under a name, to be used on other shots and in other projects. They come in as ordinary steps.
-import { stationOf } from './chain'
+import type { Region } from '../regions'
+import { isNeutralStep, stationOf } from './chain'
+import { newStep } from './defaults'
 import type { GradeDocument, Step } from './document'
-import { addStep, setStep } from './edits'
+import { addStep, freeId, regionKinds, setStep } from './edits'
 import type { StationId } from './stations'
-import { stepKindById } from './steps'
 
-/** A step as a recipe keeps it: where it sits in a grade and what it is called there is the grade's. */
-export type RecipeStep = Pick<Step, 'kind' | 'name' | 'strength' | 'side' | 'params'>
-export interface Recipe { readonly id: string; readonly name: string; readonly note: string; readonly steps: readonly RecipeStep[] }
+/** A step as a recipe keeps it: where it sits in a grade is the grade's. A region is one of the recipe's own. */
+export type RecipeStep = Pick<Step, 'kind' | 'name' | 'strength' | 'side' | 'params' | 'regionId'>
+/** A region as a recipe keeps it: where it lay in the picture it came from, to be placed anew in the next. */
+export type RecipeRegion = Omit<Region, 'enabled'>
+export interface RecipeContent { readonly steps: readonly RecipeStep[]; readonly regions: readonly RecipeRegion[] }
+export interface Recipe extends RecipeContent { readonly id: string; readonly name: string; readonly note: string }
 
-/** The steps of some stations that do something to the whole picture. Regions depend on where things lie in a shot, and are left out. */
-export function recipeSteps(grade: GradeDocument, stations: readonly StationId[]): readonly RecipeStep[] {
-  return grade.steps.filter((s) => s.regionId === undefined && stations.includes(stationOf(s)) && s.enabled && s.strength > 0 && !stepKindById(s.kind).isNeutral(s.params))
-    .map(({ kind, name, strength, side, params }) => ({ kind, name, strength, side, params }))
+/** The steps of some stations that do something, and the regions that carry them. */
+export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]): RecipeContent {
+  const on = new Set(grade.regions.filter((r) => r.enabled).map((r) => r.id))
+  const steps = grade.steps.filter((s) => chosen.includes(stationOf(s)) && s.enabled && s.strength > 0 && !isNeutralStep(s) && (s.regionId === undefined || on.has(s.regionId)))
+    .map(({ kind, name, strength, side, params, regionId }) => ({ kind, name, strength, side, params, ...(regionId === undefined ? {} : { regionId }) }))
+  const used = new Set(steps.map((s) => s.regionId))
+  return { steps, regions: grade.regions.filter((r) => used.has(r.id)).map(({ enabled: _, ...region }) => region) }
 }
 
-/** Each step goes into the grade's own neutral step of its kind where there is one, so that the usual controls show it; else it is added. */
-export function applyRecipe(grade: GradeDocument, steps: readonly RecipeStep[]): GradeDocument {
-  return steps.reduce((next, { kind, name, strength, side, params }) => {
-    const own = next.steps.find((s) => s.kind === kind && s.regionId === undefined && stepKindById(kind).isNeutral(s.params) && kind !== 'zone')
-    if (own) return { ...next, steps: next.steps.map((s) => (s.id === own.id ? { ...s, enabled: true, strength, side, params } : s)) }
-    const before = new Set(next.steps.map((s) => s.id)), added = addStep(next, kind, name, params), fresh = added.steps.find((s) => !before.has(s.id))!
-    return setStep(added, fresh.id, { strength, side })
-  }, grade)
+/**
+ * Each step of the whole picture goes into the grade's own neutral step of its kind where there is one, so that the usual
+ * controls show it; else it is added. Regions are added, with their steps.
+ */
+export function applyRecipe(grade: GradeDocument, { steps, regions }: RecipeContent): GradeDocument {
+  const placed = regions.reduce((next, region) => addPlaced(next, region, steps.filter((s) => s.regionId === region.id)), grade)
+  return steps.filter((s) => s.regionId === undefined).reduce(applyStep, placed)
 }
+
+function applyStep(grade: GradeDocument, { kind, name, strength, side, params }: RecipeStep): GradeDocument {
+  const own = grade.steps.find((s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && isNeutralStep(s) && kind !== 'zone')
+  if (own) return { ...grade, steps: grade.steps.map((s) => (s.id === own.id ? { ...s, enabled: true, strength, side, params } : s)) }
+  const added = addStep(grade, kind, name, params), fresh = added.steps.at(-1)
+  return fresh ? setStep(added, fresh.id, { strength, side }) : added
+}
+
+function addPlaced(grade: GradeDocument, region: RecipeRegion, carried: readonly RecipeStep[]): GradeDocument {
+  const regionId = freeId(grade.regions, 'region')
+  // What a region always offers is there for the hand as well, neutral where the recipe says nothing.
+  const offered = regionKinds.filter((kind) => !carried.some((s) => s.kind === kind)).map((kind) => ({ ...newStep(kind, '', regionId), side: carried[0]?.side ?? grade.working }))
+  const fresh = [...carried.map((s) => ({ ...s, id: '', enabled: true, regionId })), ...offered]
+  const steps = fresh.reduce<readonly Step[]>((all, step) => [...all, { ...step, id: freeStepId(all, `${regionId}-${step.kind}`) }], grade.steps)
+  return { ...grade, regions: [...grade.regions, { ...region, id: regionId, enabled: true }], steps }
+}
+
+const freeStepId = (steps: readonly Step[], stem: string): string => (steps.some((s) => s.id === stem) ? freeId(steps, stem) : stem)

@@ -4,12 +4,12 @@ import { withoutLostMarks } from './edits'
 import { stepKindById } from './steps'
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
-const ofWhole = (step: Step): boolean => step.regionId === undefined
+const ofWhole = (step: Step): boolean => step.regionId === undefined && step.lookId === undefined
 
 /**
  * `member` with what changed from `before` to `after` on another shot of its set-up. Numbers move by as much and stay within their
  * control, so that an offset of the member's own is kept; anything else becomes what it is there. Only steps of the whole picture
- * follow: regions lie where they lie in a shot, and how a shot is read and shown, and what is marked along its clip, is its own.
+ * follow: regions lie where they lie in a shot, a shared look comes from its own source, and how a shot is read and shown, and what is marked along its clip, is its own.
  * The same object where nothing follows.
  */
 export function followChange(member: GradeDocument, before: GradeDocument, after: GradeDocument): GradeDocument {

@@ -2,7 +2,7 @@
 import type { Gamut } from '../colour'
 import type { Lut } from '../luts'
 import type { CurvePoint, ParameterValue, StepParameters } from './document'
-import type { Light, Operation } from './operation'
+import type { Curve, Light, Operation } from './operation'
 import type { StationId } from './stations'
 
 export interface NumberParameter {
@@ -24,7 +24,20 @@ export interface NumberParameter {
   /** A plus sign before positive values. */
   readonly signed?: boolean
 }
-export interface CurveParameter { readonly type: 'curve'; readonly label: string; readonly tip: string; readonly default: readonly CurvePoint[]; readonly min: number; readonly max: number; readonly maxPoints: number }
+export interface CurveAxis { readonly min: number; readonly max: number; readonly unit: 'log' | '°' | '×' | 'stops' | 'purity' }
+export interface CurveParameter {
+  readonly type: 'curve'
+  readonly label: string
+  readonly tip: string
+  readonly default: readonly CurvePoint[]
+  readonly x: CurveAxis
+  readonly y: CurveAxis
+  /** The y that changes nothing; without one the straight line y = x changes nothing. */
+  readonly neutral?: number
+  /** The end of x meets its beginning. */
+  readonly periodic?: true
+  readonly maxPoints: number
+}
 export interface LutParameter { readonly type: 'lut'; readonly label: string; readonly tip: string; readonly default: null }
 export interface ChoiceParameter { readonly type: 'choice'; readonly label: string; readonly tip: string; readonly default: string; readonly options: readonly { readonly id: string; readonly name: string }[] }
 export type Parameter = NumberParameter | CurveParameter | LutParameter | ChoiceParameter
@@ -37,6 +50,9 @@ export interface StepSurroundings {
   readonly greyEncoded: number
   /** One stop around grey in the encoded domain of this side. */
   readonly stopEncoded: number
+  /** Linear light here → the encoded domain of this side, and back. */
+  readonly encode: Curve
+  readonly decode: Curve
   /** The LUT of that content hash, or undefined while it is not at hand. */
   readonly lut: (hash: string) => Lut | undefined
 }
@@ -59,7 +75,7 @@ export interface StepKind<P extends StepParameters = StepParameters> {
   /** True when the step would change nothing. */
   readonly isNeutral: (params: P) => boolean
   /** A curve or a matrix where the step is one, as these stay exact when compiled; else what it is in the light it will stand in. */
-  readonly prepare: (params: P, surroundings: StepSurroundings) => Operation | ((at: Light) => Operation)
+  readonly prepare: (params: P, surroundings: StepSurroundings) => Operation | ((at: Light) => Operation | readonly Operation[])
 }
 
 /** Gives a declaration its parameter types; the registry holds kinds by their general type. */
@@ -69,6 +85,11 @@ export function defineStepKind<P extends StepParameters>(kind: StepKind<P>): Ste
 
 export function defaultParameters(kind: StepKind): StepParameters {
   return Object.fromEntries(Object.entries(kind.parameters).map(([key, p]) => [key, p.default]))
+}
+
+/** True when the curve changes nothing. */
+export function isNeutralCurve({ neutral }: CurveParameter, points: readonly CurvePoint[]): boolean {
+  return points.every(({ x, y }) => y === (neutral ?? x))
 }
 
 const isPoint = (p: unknown): p is CurvePoint =>
@@ -92,8 +113,11 @@ function curveFault(parameter: CurveParameter, value: ParameterValue | undefined
   if (!Array.isArray(value) || !value.every(isPoint)) return `${parameter.label} must be a list of points with finite x and y.`
   const points = value as readonly CurvePoint[]
   if (points.length < 2 || points.length > parameter.maxPoints) return `${parameter.label} takes 2 to ${parameter.maxPoints} points.`
-  const within = points.every(({ x, y }) => x >= parameter.min && x <= parameter.max && y >= parameter.min && y <= parameter.max)
-  if (!within) return `${parameter.label} takes points between ${parameter.min} and ${parameter.max}.`
+  const { x: across, y: up } = parameter
+  const within = points.every(({ x, y }) => x >= across.min && x <= across.max && y >= up.min && y <= up.max)
+  if (!within) return `${parameter.label} takes points from ${across.min} to ${across.max} across and from ${up.min} to ${up.max} upward.`
   const rising = points.every((p, i) => i === 0 || p.x - points[i - 1]!.x >= 1e-4)
-  return rising ? null : `${parameter.label} needs points whose x rises by at least 0.0001.`
+  if (!rising) return `${parameter.label} needs points whose x rises by at least 0.0001.`
+  const [first] = points, last = points.at(-1)
+  return parameter.periodic && first && last && last.x - first.x > across.max - across.min - 1e-4 ? `${parameter.label} goes round: its last point must lie before the first comes again.` : null
 }

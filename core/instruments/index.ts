@@ -2,6 +2,7 @@
 export { chromaticitySpan, countChromaticity, uvPrime } from './chromaticity'
 export * from './clip-trace'
 export * from './delivery-range'
+export * from './distribution'
 export { lostPixels, noLoss, totalLoss, type StationLoss } from './losses'
 export * from './meridian'
 export * from './overlays'

@@ -1,4 +1,5 @@
-// LUTs: tables of colours in memory, and their application to pixels.
+// LUTs: tables of colours in memory, alone or one behind the other with formulas between, and their application to pixels.
+import { applyFormula, type Formula } from './formula'
 
 interface LutBase {
   readonly title: string
@@ -12,13 +13,32 @@ interface LutBase {
 }
 export interface Lut1d extends LutBase { readonly dimensions: 1 }
 export interface Lut3d extends LutBase { readonly dimensions: 3 }
-export type Lut = Lut1d | Lut3d
+export type LutTable = Lut1d | Lut3d
+export type LutPart = LutTable | Formula
+/** Tables and formulas one behind the other: a shaper before a cube, or a file of many parts. */
+export interface LutSequence { readonly dimensions: 'sequence'; readonly title: string; readonly parts: readonly LutPart[] }
+export type Lut = LutTable | LutSequence
 export type Interpolation = 'tetrahedral' | 'trilinear'
 
 /** Applies a table to interleaved RGB triples in place. Inputs outside the domain are held to its ends; NaN becomes the lower end. */
 export function applyLut(lut: Lut, pixels: Float64Array, interpolation: Interpolation): void {
-  if (lut.dimensions === 1) apply1d(lut, pixels)
+  if (lut.dimensions === 'sequence') {
+    for (const part of lut.parts) if ('formula' in part) applyFormula(part, pixels); else applyLut(part, pixels, interpolation)
+  } else if (lut.dimensions === 1) apply1d(lut, pixels)
   else apply3d(lut, pixels, interpolation === 'trilinear' ? trilinear : tetrahedral)
+}
+
+/** Entries per axis: of the largest cube, else of the longest curve; 0 where there are only formulas. */
+export function lutSize(lut: Lut): number {
+  if (lut.dimensions !== 'sequence') return lut.size
+  const tables = lut.parts.filter((p): p is LutTable => !('formula' in p)), cubes = tables.filter((t) => t.dimensions === 3)
+  return Math.max(0, ...(cubes.length > 0 ? cubes : tables).map((t) => t.size))
+}
+
+/** What goes in between, channel by channel: the domain of the first table where nothing stands before it, else 0…1. */
+export function lutDomain(lut: Lut): { readonly min: readonly [number, number, number]; readonly max: readonly [number, number, number] } {
+  const first = lut.dimensions === 'sequence' ? lut.parts[0] : lut
+  return first && !('formula' in first) ? { min: first.domainMin, max: first.domainMax } : { min: [0, 0, 0], max: [1, 1, 1] }
 }
 
 function position(value: number, min: number, max: number, last: number): number {

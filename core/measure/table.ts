@@ -1,6 +1,6 @@
 // Tables of code and light as people paste them, and conversion LUTs, as pairs for a fit.
 import { FormatError } from '../formats'
-import { applyLut, type Lut } from '../luts'
+import { applyLut, lutDomain, type Lut } from '../luts'
 import type { TransferCurve } from '../colour'
 import type { Patch } from './fit'
 
@@ -37,7 +37,7 @@ export function parseTable(text: string): readonly Patch[] {
  * by `output`. Runs of equal output at the ends (clipped by the LUT) are left out.
  */
 export function lutAsTable(lut: Lut, output: TransferCurve, points = 257): readonly Patch[] {
-  const [low] = lut.domainMin, [high] = lut.domainMax
+  const { min: [low], max: [high] } = lutDomain(lut)
   const values = new Float64Array(points * 3)
   for (let i = 0; i < points; i++) values.fill(low + ((high - low) * i) / (points - 1), i * 3, i * 3 + 3)
   const codes = Float64Array.from({ length: points }, (_, i) => values[i * 3]!)

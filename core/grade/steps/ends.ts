@@ -1,15 +1,13 @@
 // Ends: bright or dark tones moved by themselves; the middle stays as it is.
 import { curveOperation } from '../operation'
+import { smoothStep } from '../smooth-step'
 import { defineStepKind } from '../step-kind'
 
 /** Stops from grey at which an end begins, and how many more it takes until it moves in full. */
 const begins = 0.5, reach = 4.5
 
 /** 0 up to `from`, 1 from `from + reach` on, smooth between (C1). */
-const ramp = (distance: number): number => {
-  const t = Math.min(1, Math.max(0, (distance - begins) / reach))
-  return t * t * (3 - 2 * t)
-}
+const ramp = (distance: number): number => smoothStep(begins, begins + reach, distance)
 
 /** Neither end can fold: the ramp's steepest slope is 1.5 / reach, so a tone moved by up to 2.5 stops keeps a rising slope. */
 export const ends = defineStepKind<{ highlightStops: number; shadowStops: number }>({

@@ -3,6 +3,7 @@ import type { StepKind } from '../step-kind'
 import { balanceByTone } from './balance-by-tone'
 import { blackOffset } from './black-offset'
 import { cdl } from './cdl'
+import { colourCurvesStep } from './colour-curves'
 import { contrast } from './contrast'
 import { ends } from './ends'
 import { exposure } from './exposure'
@@ -12,7 +13,7 @@ import { toneCurve } from './tone-curve'
 import { whiteBalance } from './white-balance'
 import { zone } from './zone'
 
-export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, saturation, cdl, lut]
+export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, saturation, colourCurvesStep, cdl, lut]
 
 const byId = new Map(stepKinds.map((k) => [k.id, k]))
 

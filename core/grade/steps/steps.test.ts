@@ -1,19 +1,20 @@
 import fc from 'fast-check'
-import { cat16, gamutById, luminanceWeights, middleGreyLog, workingGamut, xyzOf, rgbToXyz, transform } from '../../colour'
+import { cat16, gamutById, luminanceWeights, fromWorkingLog, middleGreyLog, toWorkingLog, workingGamut, xyzOf, rgbToXyz, transform } from '../../colour'
 import { operate } from '../operation'
 import { defaultParameters, parameterFault, type StepSurroundings } from '../step-kind'
 import { stepKindById, stepKinds } from '.'
 import { softContrast } from './contrast'
 import { whiteBalanceMatrix } from './white-balance'
 
-const surroundings: StepSurroundings = { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: 1 / 17.52, lut: () => undefined }
+const surroundings: StepSurroundings = { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: 1 / 17.52, encode: toWorkingLog, decode: fromWorkingLog, lut: () => undefined }
 const light = fc.double({ min: -10, max: 1000, noNaN: true })
 
 function run(kind: string, params: Record<string, unknown>, pixels: number[]): number[] {
   const out = Float64Array.from(pixels)
   const declared = stepKindById(kind)
   const effect = declared.prepare({ ...defaultParameters(declared), ...params } as never, surroundings)
-  operate(typeof effect === 'function' ? effect('workingLog') : effect, out)
+  const found = typeof effect === 'function' ? effect('workingLog') : effect
+  for (const operation of 'kind' in found ? [found] : found) operate(operation, out)
   return [...out]
 }
 
@@ -105,7 +106,7 @@ describe('parameters are checked', () => {
     [[{ x: 0, y: 0 }, { x: 0, y: 1 }], /x rises/],
     [[{ x: 0.5, y: 0 }, { x: 0.2, y: 1 }], /x rises/],
     [[{ x: 0, y: NaN }, { x: 1, y: 1 }], /finite/],
-    [[{ x: 0, y: 0 }, { x: 9, y: 1 }], /between/],
+    [[{ x: 0, y: 0 }, { x: 9, y: 1 }], /takes points from/],
     ['curve', /finite/],
   ])('a curve of %j is refused', (value, reason) => {
     expect(parameterFault(points!, value as never)).toMatch(reason)

@@ -1,6 +1,7 @@
 // Zone: a push that acts on tones around a centre only: exposure, a tint and saturation.
 import { luminanceWeights, middleGrey } from '../../colour'
 import { pixelsOperation, type PixelOperation } from '../operation'
+import { smoothStep } from '../smooth-step'
 import { defineStepKind } from '../step-kind'
 
 export type ZoneReach = 'around' | 'below' | 'above'
@@ -10,8 +11,7 @@ export function zoneShare(stops: number, centre: number, width: number, reach: Z
   const away = (stops - centre) / width
   if (reach === 'below' && away <= 0) return 1
   if (reach === 'above' && away >= 0) return 1
-  const t = Math.min(1, Math.abs(away))
-  return 1 - t * t * (3 - 2 * t)
+  return 1 - smoothStep(0, 1, Math.abs(away))
 }
 
 /** The largest exposure whose edge does not fold tones over one another: the share's steepest slope is 1.5 per width. */
