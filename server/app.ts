@@ -6,6 +6,7 @@ import { Problem, problemResponse } from './problem'
 import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
+import { lookRoutes } from './routes/looks'
 import { lutRoutes } from './routes/luts'
 import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
@@ -34,7 +35,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, lookRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

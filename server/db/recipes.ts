@@ -3,13 +3,13 @@ import type { Recipe } from '@core/index'
 import type { Queryable } from './pool'
 
 export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {
-  const { rows } = await db.query<Recipe>('SELECT id, name, note, steps FROM recipes ORDER BY name LIMIT 1000')
+  const { rows } = await db.query<Recipe>('SELECT id, name, note, steps, regions FROM recipes ORDER BY name LIMIT 1000')
   return rows
 }
 
 /** Undefined when the name is taken. */
-export async function insertRecipe(db: Queryable, { name, note, steps }: Omit<Recipe, 'id'>, actor: string): Promise<Recipe | undefined> {
-  const { rows } = await db.query<Recipe>('INSERT INTO recipes (name, note, steps, actor) VALUES ($1, $2, $3, $4) ON CONFLICT (name) DO NOTHING RETURNING id, name, note, steps', [name, note, JSON.stringify(steps), actor])
+export async function insertRecipe(db: Queryable, { name, note, steps, regions }: Omit<Recipe, 'id'>, actor: string): Promise<Recipe | undefined> {
+  const { rows } = await db.query<Recipe>('INSERT INTO recipes (name, note, steps, regions, actor) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (name) DO NOTHING RETURNING id, name, note, steps, regions', [name, note, JSON.stringify(steps), JSON.stringify(regions), actor])
   return rows[0]
 }
 

@@ -5,7 +5,7 @@ import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
 
 export async function listScenes(db: Queryable, projectId: string): Promise<readonly SceneSummary[]> {
-  const { rows } = await db.query<SceneSummary>('SELECT id, name, position FROM scenes WHERE project_id = $1 ORDER BY position', [projectId])
+  const { rows } = await db.query<SceneSummary>('SELECT id, name, position, intent FROM scenes WHERE project_id = $1 ORDER BY position', [projectId])
   return rows
 }
 
@@ -61,6 +61,12 @@ export async function setState(db: Queryable, ids: readonly string[], state: str
 export async function setCamera(db: Queryable, ids: readonly string[], cameraName: string): Promise<void> {
   await db.query(`UPDATE shots SET camera_name = nullif($2, '') WHERE id = ANY($1::uuid[])`, [ids, cameraName])
 }
+/** False when there is no such scene. */
+export async function setIntent(db: Queryable, sceneId: string, intent: string): Promise<boolean> {
+  const { rowCount } = await db.query('UPDATE scenes SET intent = $2 WHERE id = $1', [sceneId, intent])
+  return rowCount === 1
+}
+
 /** Gives the scenes of the shots a standard. */
 export async function setStandard(db: Queryable, ids: readonly string[], standardId: string): Promise<void> {
   await db.query('UPDATE scenes SET standard_id = $2 WHERE id IN (SELECT scene_id FROM shots WHERE id = ANY($1::uuid[]))', [ids, standardId])

@@ -32,9 +32,9 @@ export async function lockSetup(db: Queryable, shotId: string): Promise<void> {
   await db.query('SELECT id FROM shots WHERE id = $1 OR setup_id = (SELECT setup_id FROM shots WHERE id = $1) ORDER BY id FOR UPDATE', [shotId])
 }
 
-export interface Head { readonly id: string; readonly grade: GradeDocument; readonly shared: boolean }
+export interface Head { readonly id: string; readonly grade: GradeDocument; readonly shared: boolean; /** Why it was made; null for a hand's work. */ readonly kind: string | null }
 export async function headOf(db: Queryable, shotId: string): Promise<Head | undefined> {
-  const { rows } = await db.query<{ id: string; grade: unknown; shared: boolean }>('SELECT r.id, r.grade, r.shared FROM shots s JOIN revisions r ON r.id = s.head_id WHERE s.id = $1', [shotId])
+  const { rows } = await db.query<{ id: string; grade: unknown; shared: boolean; kind: string | null }>("SELECT r.id, r.grade, r.shared, r.why ->> 'kind' AS kind FROM shots s JOIN revisions r ON r.id = s.head_id WHERE s.id = $1", [shotId])
   return rows[0] && { ...rows[0], grade: presentGrade(rows[0].grade) }
 }
 

@@ -1,6 +1,7 @@
 // Queries about shots.
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/index'
+import { bringLooks, lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
@@ -11,6 +12,7 @@ const summaryColumns = `
   coalesce(c.standard_id, (SELECT j.standard_id FROM projects j WHERE j.id = s.project_id)) AS "standardId",
   CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played,
   CASE WHEN s.setup_id IS NULL THEN NULL ELSE jsonb_build_object('id', s.setup_id, 'name', (SELECT u.name FROM setups u WHERE u.id = s.setup_id), 'shots', (SELECT count(*) FROM shots o WHERE o.setup_id = s.setup_id)) END AS setup,
+  ${lookColumn} AS look,
   m.facts || jsonb_build_object('hash', m.hash) AS media, m.proxy, m.guess, s.head_id AS "headId", r.grade -> 'read' AS read,
   r.grade -> 'show' ->> 'displayId' AS "displayId", r.depth AS "revisionDepth"`
 const summaryTables = `
@@ -25,7 +27,7 @@ type DetailRow = ShotSummary & Omit<ShotDetail, 'revision'> & { grade: GradeDocu
 
 export async function findShot(db: Queryable, id: string): Promise<ShotDetail | undefined> {
   const { rows } = await db.query<DetailRow>(
-    `SELECT ${summaryColumns}, p.name AS "projectName", r.grade, r.summary AS "revisionSummary", r.created_at AS "savedAt",
+    `SELECT ${summaryColumns}, p.name AS "projectName", coalesce(c.intent, '') AS intent, r.grade, r.summary AS "revisionSummary", r.created_at AS "savedAt",
             r.parent_id IS NOT NULL AS "hasParent", s.tip_id <> s.head_id AS "hasRedo", ${pointedColumns},
             (SELECT id FROM shots b WHERE b.project_id = s.project_id AND b.position < s.position ORDER BY b.position DESC LIMIT 1) AS "previousShotId",
             (SELECT id FROM shots n WHERE n.project_id = s.project_id AND n.position > s.position ORDER BY n.position LIMIT 1) AS "nextShotId"
@@ -70,5 +72,6 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
     [id, JSON.stringify(shot.grade), shot.summary, shot.actor],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [id, first.rows[0]!.id])
+  await bringLooks(db, shot.projectId, 'Shared look', shot.actor, [id])
   return { id }
 }

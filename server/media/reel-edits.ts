@@ -2,6 +2,7 @@
 import type { CutShot, ShotChanges } from '@contracts/index'
 import { encodingById, isShippedStandard, proposeLead, setRead, type GradeDocument } from '@core/index'
 import { isShippedEncoding } from '@contracts/index'
+import { bringLooks } from '../db/looks'
 import { findSurvey } from '../db/media'
 import type { Queryable } from '../db/pool'
 import { dropEmptyScenes, lockShots, removeShots, reorder, sceneNamed, setCamera, setPiece, setPlayed, setScene, setStandard, setState, type ReelShot } from '../db/reel'
@@ -74,6 +75,8 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
     if (id !== undefined && (await db.query('SELECT 1 FROM scenes WHERE id = $1 AND project_id = $2', [id, projectId])).rows.length === 0) throw notFound('scene')
     await setScene(db, ids, id ?? (name?.trim() ? await sceneNamed(db, projectId, name.trim()) : null))
     await dropEmptyScenes(db, projectId)
+    // Each shot carries the look of the scene it is in now.
+    await bringLooks(db, projectId, 'Look of its scene', actor, ids)
   }
   if (change.standardId) {
     if (shots.some((s) => s.sceneId === null && !change.scene)) throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', { field: 'standardId', hint: 'Put them into a scene first.' })

@@ -31,6 +31,9 @@ export interface Store {
   readonly sizeOf: (path: string) => Promise<number | undefined>
 }
 
+/** Where a kept LUT lies in this program's own bytes. */
+export const packedBeside = (lutPath: string): string => `${lutPath}.packed`
+
 const hashPattern = /^[0-9a-f]{64}$/
 const uuidPattern = /^[0-9a-f-]{36}$/
 

@@ -1,36 +1,52 @@
-// LUTs: import, list, and the file itself.
-import { readFile } from 'node:fs/promises'
+// LUTs: import, list, what was found in them, and the files themselves.
+import { readFile, stat } from 'node:fs/promises'
 import { basename } from 'node:path'
 import { Hono } from 'hono'
-import type { LutSummary } from '@contracts/index'
-import { cubeLimits, parseCube } from '@core/index'
-import { localActor, type ServerContext } from '../context'
-import { findLut, insertLut, listLuts } from '../db/luts'
+import type { ServerContext } from '../context'
+import { findLut, listLuts } from '../db/luts'
+import { inspectingLater, inspectionOf, keepLut } from '../media/luts'
+import { packedBeside } from '../media/store'
 import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
 import { hashParam } from './params'
 
-export function lutRoutes({ pool, store }: ServerContext): Hono {
+const plainName = (given: string | undefined): string => basename((given ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').trim().slice(0, 120)
+const forever = 'private, max-age=31536000, immutable'
+const extensions = { cube: 'cube', clf: 'clf', hald: 'png', csv: 'csv' } as const
+
+export function lutRoutes(context: ServerContext): Hono {
+  const { pool, store, workers } = context
+  const known = async (c: Parameters<typeof hashParam>[0]): Promise<NonNullable<Awaited<ReturnType<typeof findLut>>>> => {
+    const lut = await findLut(pool, hashParam(c, 'hash', 'LUT'))
+    if (!lut) throw notFound('LUT')
+    return lut
+  }
+  const inspectLater = inspectingLater(context)
   return new Hono()
     .get('/luts', async (c) => c.json(await listLuts(pool)))
     .post('/luts', async (c) => {
-      const name = basename((c.req.query('name') ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').replace(/\.cube$/i, '').trim().slice(0, 120) || 'Untitled'
+      const name = plainName(c.req.query('name')).replace(/\.(cube|clf|xml|png|csv|txt)$/i, '') || 'Untitled', folder = plainName(c.req.query('folder'))
       if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
-      const received = await store.receive(c.req.raw.body as never, cubeLimits.maxBytes, name)
-      try {
-        const { title, dimensions, size } = parseCube(await readFile(received.path, 'utf8'))
-        const lut: LutSummary = { hash: received.hash, name, title, dimensions, size }
-        await store.keep(received.path, store.lutPath(received.hash))
-        await insertLut(pool, lut, localActor)
-        return c.json(await findLut(pool, received.hash), 201)
-      } finally {
-        await store.discard(received.path)
+      const kept = await keepLut(context, c.req.raw.body as never, name, folder)
+      inspectLater(kept.hash)
+      return c.json(kept, 201)
+    })
+    .get('/luts/:hash/inspection', async (c) => {
+      const { hash } = await known(c)
+      return c.json(await inspectionOf(context, hash))
+    })
+    // As this program keeps it: nothing to be read again.
+    .get('/luts/:hash/packed', async (c) => {
+      const { hash } = await known(c), place = store.lutPath(hash), packed = packedBeside(place)
+      if (!(await stat(packed).catch(() => undefined))) {
+        const fresh = store.temporaryPath(), read = await workers.readLutFile({ path: place, packedPath: fresh })
+        if ('fault' in read) throw new Problem(422, 'unreadable_file', read.fault)
+        await store.keep(fresh, packed)
       }
+      return c.body((await readFile(packed)) as unknown as ArrayBuffer, 200, { 'content-type': 'application/octet-stream', 'cache-control': forever })
     })
     .get('/luts/:hash/file', async (c) => {
-      const lut = await findLut(pool, hashParam(c, 'hash', 'LUT'))
-      if (!lut) throw notFound('LUT')
-      const text = await readFile(store.lutPath(lut.hash), 'utf8')
-      return c.body(text, 200, { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable', ...attachment(`${lut.name}.cube`) })
+      const { hash, name, format } = await known(c), bytes = await readFile(store.lutPath(hash))
+      return c.body(bytes as unknown as ArrayBuffer, 200, { 'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8', 'cache-control': forever, ...attachment(`${name}.${extensions[format]}`) })
     })
 }

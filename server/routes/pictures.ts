@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { Hono, type Context } from 'hono'
-import type { LatticeSize } from '@core/index'
+import { checkExport, defaultExport, type ExportSettings } from '@core/index'
 import type { ServerContext } from '../context'
 import { findRevision, type RevisionRow } from '../db/revisions'
 import { notFound } from '../problem'
@@ -61,14 +61,18 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade))
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', ...attachment(`${revision.shotName} frame ${index}.png`) })
     })
-    .get('/revisions/:id/grade.cube', async (c) => {
-      const revision = await revisionOf(c)
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
-      const size = Number(oneOf(c.req.query('size') ?? '33', 'size', ['17', '33', '65'] as const)) as LatticeSize
+    .get('/revisions/:id/lut', async (c) => {
+      const revision = await revisionOf(c), query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame), format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
+      const settings: ExportSettings = {
+        format, size: wholeNumber(query('size'), 'size', 129), shaper: oneOf(query('shaper'), 'shaper', ['true', 'false'] as const) === 'true',
+        input: oneOf(query('input'), 'input', ['camera', 'working-log', 'display'] as const), output: oneOf(query('output'), 'output', ['display', 'under'] as const), range: oneOf(query('range'), 'range', ['full', 'legal'] as const),
+      }
+      checkExport(settings)
       const task = await frames.gradeTask(revision.mediaHash, index, revision.grade)
-      const baked = await workers.bakeCube({ ...task, grade: revision.grade, index, size, title: revision.shotName })
-      if (c.req.query('report') === 'only') return c.json({ leftOut: baked.leftOut, error: baked.error })
-      return c.body(baked.text, 200, { 'content-type': 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.cube`) })
+      const { file, leftOut, error } = await workers.bakeFile({ ...task, grade: revision.grade, index, settings, title: revision.shotName })
+      if (c.req.query('report') === 'only') return c.json({ leftOut, error })
+      return c.body(typeof file === 'string' ? file : (file as unknown as ArrayBuffer), 200, { 'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.${format === 'hald' ? 'png' : format}`) })
     })
 }
 

@@ -1,7 +1,7 @@
 // Recipes: list, keep, remove.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, NewRecipe } from '@contracts/index'
+import { checkedRecipe } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { deleteRecipe, insertRecipe, listRecipes } from '../db/recipes'
 import { notFound, Problem } from '../problem'
@@ -10,7 +10,7 @@ import { uuidParam } from './params'
 export const recipeRoutes = ({ pool }: ServerContext): Hono => new Hono()
   .get('/recipes', async (c) => c.json(await listRecipes(pool)))
   .post('/recipes', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
-    const recipe = checked(NewRecipe, await c.req.json()), kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
+    const recipe = checkedRecipe(await c.req.json()), kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
     if (!kept) throw new Problem(409, 'taken', `There is another recipe called "${recipe.name.trim()}".`, { field: 'name', hint: 'Give this one another name, or remove the other.' })
     return c.json(kept, 201)
   })

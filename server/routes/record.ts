@@ -9,7 +9,7 @@ import { appendRevision } from '../db/revisions'
 import { findShot } from '../db/shots'
 import { notFound } from '../problem'
 import { uuidParam } from './params'
-import { answerMove } from './shots'
+import { answerMove, together } from './shots'
 
 const body = bodyLimit({ maxSize: 16 * 1024 }), gradeBody = bodyLimit({ maxSize: 512 * 1024 })
 
@@ -46,7 +46,8 @@ export function recordRoutes({ pool }: ServerContext): Hono {
         const grade = await gradeOfShot(db, id, revisionId)
         if (!grade) throw notFound('revision')
         const { rows } = await db.query<{ depth: number; name: string | null }>('SELECT depth, (SELECT name FROM versions v WHERE v.revision_id = r.id LIMIT 1) AS name FROM revisions r WHERE id = $1', [revisionId])
-        return appendRevision(db, id, expectedId, grade, `Back to ${rows[0]!.name ?? `revision ${rows[0]!.depth}`}`, localActor, { kind: 'back', from: revisionId })
+        const summary = `Back to ${rows[0]!.name ?? `revision ${rows[0]!.depth}`}`
+        return together(db, id, () => appendRevision(db, id, expectedId, grade, summary, localActor, { kind: 'back', from: revisionId }), summary, () => false)
       })
       return c.json(answer, status)
     })

@@ -6,6 +6,7 @@ import { localActor, type ServerContext } from '../context'
 import { transaction, type Pool, type Queryable } from '../db/pool'
 import { appendRevision, redo, undo, type HeadResult } from '../db/revisions'
 import { setLeadFrame } from '../db/leads'
+import { followLook, lockForLook } from '../db/looks'
 import { headOf, lockSetup, spread, type Head } from '../db/setups'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
@@ -25,11 +26,13 @@ export async function answerMove(pool: Pool, shotId: string, move: (db: Queryabl
   return { status: 409, body: { error, newer: shot.revision } }
 }
 
-/** Moves a shot's head and, where that is asked for, the other shots of its set-up with it. */
-async function together(db: Queryable, shotId: string, move: () => Promise<HeadResult>, summary: string, shared: (before: Head, after: Head) => boolean): Promise<HeadResult> {
+/** Moves a shot's head and, where that is asked for, the other shots of its set-up with it. `over` is the revision that is stepped over, if one is. */
+export async function together(db: Queryable, shotId: string, move: () => Promise<HeadResult>, summary: string, shared: (before: Head, after: Head) => boolean, over: (before: Head, after: Head) => Head | null = () => null): Promise<HeadResult> {
+  await lockForLook(db, shotId)
   await lockSetup(db, shotId)
   const before = await headOf(db, shotId), result = await move(), after = await headOf(db, shotId)
   if (result === 'moved' && before && after && shared(before, after)) await spread(db, shotId, before.grade, after, summary, localActor)
+  if (result === 'moved' && before && after) await followLook(db, shotId, before, after, over(before, after), localActor)
   return result
 }
 
@@ -50,13 +53,13 @@ export function shotRoutes({ pool }: ServerContext): Hono {
     .post('/shots/:id/undo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => undo(db, id, expectedId), 'Undone', ({ shared }) => shared))
+      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => undo(db, id, expectedId), 'Undone', ({ shared }) => shared, (before) => before))
       return c.json(body, status)
     })
     .post('/shots/:id/redo', smallBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { expectedId } = checked(HeadMove, await c.req.json())
-      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => redo(db, id, expectedId), 'Done again', (_, { shared }) => shared))
+      const { status, body } = await answerMove(pool, id, (db) => together(db, id, () => redo(db, id, expectedId), 'Done again', (_, { shared }) => shared, (_, after) => after))
       return c.json(body, status)
     })
     .put('/shots/:id/lead-frame', smallBody, async (c) => {

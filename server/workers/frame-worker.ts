@@ -1,13 +1,14 @@
 // A server worker thread: the same core as the browser's worker, on planes that the decoder read.
-import { readFileSync } from 'node:fs'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import {
-  bakeLutFor, compile, executeExactly, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, lutError, measureFrame, parseCube, pixelByPixelPart, planError, printCube, restSize, shrink, solveAims, withinBound,
-  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type Finding, type Frame, type GradeDocument, type LatticeSize, type Lut, type Plan, type Pointed, type Solution,
+  FormatError, compile, executeExactly, exportLut, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, inspectLut, lutSize, measureFrame, packLut, parseLutFile, planError, printExport, restSize, shrink, solveAims, unpackLut, withinBound,
+  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type ExportSettings, type Finding, type Frame, type GradeDocument, type LatticeSize, type Inspection, type Lut, type LutFormat, type Plan, type Pointed, type Solution,
 } from '@core/index'
+import { packedBeside } from '../media/store'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
@@ -21,12 +22,19 @@ interface JudgedPlan { readonly plan: Plan; readonly exact: boolean }
 const judged = (plan: Plan, frame: Frame): JudgedPlan => ({ plan, exact: withinBound(planError(plan, frame)) })
 const planCache = new LRUCache<string, JudgedPlan>({ max: 6 })
 
+const decodeText = (bytes: Uint8Array): string => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
+/** A kept LUT by its path: packed where it was packed, else as it came. */
+function readLut(path: string): Lut {
+  const packed = packedBeside(path), bytes = readFileSync(existsSync(packed) ? packed : path)
+  return unpackLut(bytes) ?? parseLutFile(bytes, decodeText).lut
+}
+
 function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined {
   const byHash = new Map(paths.map((p) => [p.hash, p.path]))
   return (hash) => {
     const path = byHash.get(hash)
     if (!path) return undefined
-    const known = lutCache.get(hash) ?? parseCube(readFileSync(path, 'utf8'))
+    const known = lutCache.get(hash) ?? readLut(path)
     lutCache.set(hash, known)
     return known
   }
@@ -97,20 +105,26 @@ export function solve({ source, grade, luts, index, aims, maxWidth, maxHeight }:
   return solveAims({ grade, frameIndex: index, lut: lutFinder(luts), frame: shrink(frame, width, height), aims, locked: new Set() })
 }
 
-export interface BakedCube { readonly text: string; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
+export interface BakedLut { readonly file: string | Uint8Array; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
-/** The grade as a .cube with its error on this frame written into it. */
-export function bakeCube({ source, grade, luts, index, size, title }: GradeTask & { index: number; size: LatticeSize; title: string }): BakedCube {
-  const find = lutFinder(luts)
-  const part = pixelByPixelPart(grade, index)
-  const frame = frameOfDecoded(source)
-  const lut = bakeLutFor(part.document, find, size, title, frame)
-  const error = lutError(lut, part.document, find, frame, Math.max(1, Math.floor((frame.width * frame.height) / 60_000)))
-  const notes = [
-    `In: camera code values, ${grade.read.encodingId}, ${grade.read.gamutId}, 0..1 = full range. Out: display signal, ${grade.show.displayId}.`,
-    part.leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried, because a LUT sees one pixel at a time: ${part.leftOut.join(', ')}.`,
-    'Entries are fitted to the colours of that frame; some lie a little below 0 or above 1 on purpose: interpolate first, then clip.',
-    `Against direct evaluation on ${error.pixels} pixels of one frame, ${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
-  ]
-  return { text: printCube(lut, notes), leftOut: part.leftOut, error }
+/** The grade as a LUT file with its error on this frame written into it. */
+export function bakeFile({ source, grade, luts, index, settings, title }: GradeTask & { index: number; settings: ExportSettings; title: string }): BakedLut {
+  const made = exportLut(grade, index, lutFinder(luts), settings, title, frameOfDecoded(source))
+  return { file: printExport(made, settings.format, title), leftOut: made.leftOut, error: made.error }
 }
+
+export interface ReadLut { readonly format: LutFormat; readonly title: string; readonly dimensions: Lut['dimensions']; readonly size: number }
+/** Errors lose what they are on the way between threads. */
+export interface RefusedLut { readonly fault: string }
+/** Reads a LUT file and keeps it packed. */
+export function readLutFile({ path, packedPath }: { path: string; packedPath: string }): ReadLut | RefusedLut {
+  try {
+    const { format, lut } = parseLutFile(readFileSync(path), decodeText)
+    writeFileSync(packedPath, packLut(lut))
+    return { format, title: lut.title, dimensions: lut.dimensions, size: lutSize(lut) }
+  } catch (error) {
+    if (error instanceof FormatError) return { fault: error.message }
+    throw error
+  }
+}
+export const inspectFile = ({ path }: { path: string }): Inspection => inspectLut(readLut(path))

@@ -3,15 +3,17 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
-import type { Aim, ColourTags, Finding, LatticeSize, Pointed, Solution } from '@core/index'
-import type { BakedCube, GradeTask, SourceFrame, WireFrame } from './frame-worker'
+import type { Aim, ColourTags, ExportSettings, Finding, Inspection, Pointed, Solution } from '@core/index'
+import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
   readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
   readonly gradeFrame: (task: GradeTask) => Promise<Uint8Array>
   readonly stillPng: (task: GradeTask) => Promise<Uint8Array>
   readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
-  readonly bakeCube: (task: GradeTask & { index: number; size: LatticeSize; title: string }) => Promise<BakedCube>
+  readonly bakeFile: (task: GradeTask & { index: number; settings: ExportSettings; title: string }) => Promise<BakedLut>
+  readonly readLutFile: (file: { path: string; packedPath: string }) => Promise<ReadLut | RefusedLut>
+  readonly inspectFile: (file: { path: string }) => Promise<Inspection>
   readonly findings: (task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }) => Promise<readonly Finding[]>
   readonly solve: (task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
   readonly guess: (task: { source: SourceFrame; tags: ColourTags }) => Promise<GuessSummary>
@@ -23,13 +25,15 @@ export interface FrameWorkers {
 export function startFrameWorkers(workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url))): FrameWorkers {
   const threads = Math.min(8, Math.max(2, availableParallelism()))
   const pool = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: threads, maxQueue: 256, resourceLimits: { maxOldGenerationSizeMb: 1024 } })
-  const call = (name: string) => (task: { source: SourceFrame }) => pool.run(task, { name })
+  const call = (name: string) => (task: object) => pool.run(task, { name })
   return {
     previewFrame: call('previewFrame'),
     gradeFrame: call('gradeFrame'),
     stillPng: call('stillPng'),
     thumbnailPng: call('thumbnailPng'),
-    bakeCube: call('bakeCube'),
+    bakeFile: call('bakeFile'),
+    readLutFile: call('readLutFile'),
+    inspectFile: call('inspectFile'),
     findings: call('findings'),
     solve: call('solve'),
     guess: call('guess'),
