@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/shots/:shotId/bench', name: 'bench', component: () => import('./views/bench/BenchView.vue'), props: true },
     { path: '/shots/:shotId/dispatch', name: 'dispatch', component: () => import('./views/dispatch/DispatchView.vue'), props: true },
     { path: '/cameras/:part(encodings|lookup|measure|compare)?', name: 'cameras', component: () => import('./views/cameras/CamerasView.vue'), props: (route) => ({ part: String(route.params['part'] || 'encodings') }) },
+    { path: '/luts/:part(inspect|sheet)?', name: 'luts', component: () => import('./views/luts/LutsView.vue'), props: (route) => ({ part: String(route.params['part'] || 'inspect') }) },
     { path: '/instruments/:instrument', name: 'instrument', component: () => import('./views/instrument/InstrumentView.vue'), props: true },
     { path: '/standards/:standardId?', name: 'standards', component: () => import('./views/standards/StandardsView.vue'), props: true },
     { path: '/shots/:shotId/record', name: 'record', component: () => import('./views/record/RecordView.vue'), props: true },

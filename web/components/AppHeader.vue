@@ -48,6 +48,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
         <RouterLink :to="{ name: 'record', params: { shotId: shot.id } }" :class="{ here: route.name === 'record' }">Record</RouterLink>
       </template>
+      <RouterLink :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'luts' }">LUTs</RouterLink>
       <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
       <RouterLink :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }" :class="{ here: route.name === 'standards' }">Standards</RouterLink>
     </nav>

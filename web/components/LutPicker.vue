@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Chooses a LUT by name, or brings one in from a .cube file.
+// Chooses a LUT by name, or brings one in from a file.
 import { computed, onMounted, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { sentenceOf } from '../api/client'
@@ -15,7 +15,7 @@ const picker = ref<HTMLInputElement | null>(null)
 onMounted(() => library.loadLuts().catch((error: unknown) => { fault.value = sentenceOf(error) }))
 
 const noLut = 'none'
-const options = computed(() => [{ id: noLut, name: props.none }, ...library.luts.map((l) => ({ id: l.hash, name: l.name, tip: `${l.title || l.name} · ${l.dimensions}D, ${l.size} per axis` }))])
+const options = computed(() => [{ id: noLut, name: props.none }, ...library.luts.map((l) => ({ id: l.hash, name: l.name, tip: `${l.title || l.name} · ${l.dimensions === 'sequence' ? 'several parts' : `${l.dimensions}D`}, ${l.size} per axis` }))])
 
 async function picked(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -34,7 +34,7 @@ async function picked(event: Event): Promise<void> {
 <template>
   <div class="lut">
     <PlainSelect :label="label" :tip="tip" :options="options" :model-value="hash ?? noLut" @update:model-value="emit('choose', $event === noLut ? null : $event)" />
-    <input ref="picker" class="visually-hidden" type="file" accept=".cube" tabindex="-1" aria-label="LUT file" @change="picked" />
+    <input ref="picker" class="visually-hidden" type="file" accept=".cube,.clf,.xml,.png,.csv" tabindex="-1" aria-label="LUT file" @change="picked" />
     <ElButton size="small" @click="picker?.click()">{{ importLabel }}</ElButton>
     <Notice class="fault" :text="fault" @close="fault = ''" />
   </div>

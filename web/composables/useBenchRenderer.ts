@@ -1,7 +1,7 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { dragSize, restSize, type Area, type Cast, type InstrumentId, type StationId, type TraceImage } from '@core/index'
-import type { BenchAnswer, BenchRequest, Lit, Measured, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled } from '../workers/messages'
+import { dragSize, restSize, type Area, type Cast, type InstrumentId, type Side, type StationId, type TraceImage } from '@core/index'
+import type { BenchAnswer, BenchRequest, Between, Lit, LookTaken, Measured, Picked, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot' | 'viewing'>
@@ -25,8 +25,14 @@ export interface BenchRenderer {
   readonly light: (instrument: InstrumentId, x: number, y: number) => Promise<Lit>
   readonly skin: (area: Area, cast: Pick<Cast, 'mired' | 'duv'> | null) => Promise<SkinSampled>
   readonly losses: (station: StationId) => Promise<Lit>
+  readonly spread: (station: StationId, side: Side, bits: number) => Promise<Spread>
+  readonly colour: (station: StationId, side: Side, x: number, y: number) => Promise<Picked>
+  readonly lookFrom: (reference: TraceImage, skin: Area | null) => Promise<LookTaken>
+  readonly between: (stepId: string) => Promise<Between>
   readonly reference: (of: Extract<BenchRequest, { ask: 'reference' }>['of']) => Promise<Referenced>
 }
+
+type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken
 
 const restMs = 140
 
@@ -72,8 +78,8 @@ export function useBenchRenderer(): BenchRenderer {
     }
   }
   /** Questions about the picture, by their number. */
-  const asked = new Map<number, (answer: Probed | Lit | SkinSampled | Referenced) => void>()
-  function ask<T extends Probed | Lit | SkinSampled | Referenced>(request: (id: number) => BenchRequest): Promise<T> {
+  const asked = new Map<number, (answer: Answer) => void>()
+  function ask<T extends Answer>(request: (id: number) => BenchRequest): Promise<T> {
     return new Promise((done) => {
       const id = nextId++
       asked.set(id, (answer) => done(answer as T))
@@ -151,6 +157,10 @@ export function useBenchRenderer(): BenchRenderer {
     probe: (x, y) => ask<Probed>((id) => ({ ask: 'probe', id, x, y })),
     light: (instrument, x, y) => ask<Lit>((id) => ({ ask: 'light', id, instrument, x, y })),
     skin: (area, cast) => ask<SkinSampled>((id) => ({ ask: 'skin', id, area, cast })),
+    spread: (station, side, bits) => ask<Spread>((id) => ({ ask: 'spread', id, station, side, bits })),
+    lookFrom: (reference, skin) => ask<LookTaken>((id) => ({ ask: 'lookFrom', id, reference, skin })),
+    between: (stepId) => ask<Between>((id) => ({ ask: 'between', id, stepId })),
+    colour: (station, side, x, y) => ask<Picked>((id) => ({ ask: 'colour', id, station, side, x, y })),
     losses: (station) => ask<Lit>((id) => ({ ask: 'losses', id, station })),
     reference: (of) => ask<Referenced>((id) => ({ ask: 'reference', id, of })),
   }

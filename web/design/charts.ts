@@ -10,6 +10,9 @@ export const inks = {
   get quiet() { return token('--ink-quiet') },
   get accent() { return token('--accent') },
   get hairline() { return token('--hairline') },
+  get red() { return token('--trace-red') },
+  get green() { return token('--trace-green') },
+  get blue() { return token('--trace-blue') },
   get well() { return token('--well') },
 }
 

@@ -5,6 +5,7 @@ import { standardById, type EncodingDefinition, type HouseStandard } from '@core
 import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
 import { NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/readings'
+import { SceneIntent } from '@contracts/recipes'
 import { CutShot, JoinShots, LeadFrame, LinkShots, MoveShots, NewProject, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/requests'
 import type { LutSummary, ProjectSummary, SceneSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
@@ -46,13 +47,18 @@ export const useLibrary = defineStore('library', () => {
   const joinShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/join', checked(JoinShots, { shotIds }))
   const linkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/link', checked(LinkShots, { shotIds }))
   const unlinkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/unlink', checked(UnlinkShots, { shotIds }))
+  async function setIntent(sceneId: string, intent: string): Promise<void> {
+    await putJson(`/scenes/${sceneId}/intent`, checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() }))
+    const projectId = reel.value?.project.id
+    if (projectId) await loadReel(projectId)
+  }
   const removeShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/remove', checked(RemoveShots, { shotIds }))
   const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> => onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
   async function loadLuts(): Promise<void> {
     luts.value = await request<readonly LutSummary[]>('/luts')
   }
-  async function importLut(file: File): Promise<LutSummary> {
-    const lut = await upload<LutSummary>(`/luts?name=${encodeURIComponent(file.name)}`, file, () => undefined).done
+  async function importLut(file: File, folder = ''): Promise<LutSummary> {
+    const lut = await upload<LutSummary>(`/luts?${new URLSearchParams({ name: file.name, folder })}`, file, () => undefined).done
     await loadLuts()
     return lut
   }
@@ -112,5 +118,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, setIntent, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

@@ -1,8 +1,8 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, compile, condense, dragSize, gradeAt, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
+import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, gradeAt, interpolationDifference, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
-import { lightPixels, lossPixels, probePicture, sampleSkin, type LastPicture } from './looking'
+import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
 import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type Rendered, type RenderRequest } from './messages'
 import { play, type PlayCounts } from './player'
@@ -41,6 +41,14 @@ scope.onmessage = ({ data }) => {
       break
     }
     case 'skin': scope.postMessage({ id: data.id, skin: last && sampleSkin(last, tiles.lastSignal(), data.area, data.cast) }); break
+    case 'spread': {
+      const { id, station, side, bits } = data
+      scope.postMessage({ id, distribution: last && !last.asShot ? distributionBefore(last.grade, lutAtHand, last.frame, station, side) : null, steep: last && !last.asShot && side === 'scene' && station === 'shape' ? steepTones(last.grade, lutAtHand, bits, station) : [] })
+      break
+    }
+    case 'lookFrom': scope.postMessage({ id: data.id, look: last && takeLook(last, lutAtHand, data.reference, data.skin) }); break
+    case 'between': scope.postMessage({ id: data.id, difference: last && !last.asShot ? interpolationDifference(last.grade, lutAtHand, last.frame, data.stepId) : null }); break
+    case 'colour': scope.postMessage({ id: data.id, colour: last && !last.asShot ? colourBefore(last.grade, lutAtHand, last.frame, data.station, data.side, data.x, data.y) : null }); break
     case 'losses': {
       const { id, station } = data, asked = newest
       void (last ? lossPixels(last, station, () => newest !== asked) : Promise.resolve(null)).then((lit) => scope.postMessage({ id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? buffers(lit.image) : []))

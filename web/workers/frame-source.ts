@@ -1,6 +1,6 @@
 // Fetches exact frames and LUTs for the worker and keeps the last few.
 import { LRUCache } from 'lru-cache'
-import { parseCube, type Frame, type Lut } from '@core/index'
+import { unpackLut, type Frame, type Lut } from '@core/index'
 import { requestError } from '../api/client'
 import type { FrameAddress } from './messages'
 import { inSharedMemory } from './tiles'
@@ -28,7 +28,8 @@ export async function loadFrame(address: FrameAddress): Promise<Frame> {
 export async function loadLut(hash: string): Promise<Lut> {
   const known = luts.get(hash)
   if (known) return known
-  const lut = parseCube(await (await answer(`/api/luts/${hash}/file`)).text())
+  const lut = unpackLut(new Uint8Array(await (await answer(`/api/luts/${hash}/packed`)).arrayBuffer()))
+  if (!lut) throw new RangeError('The LUT came incomplete.')
   luts.set(hash, lut)
   return lut
 }

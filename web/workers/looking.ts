@@ -1,5 +1,5 @@
 // Questions about the last picture: what a place is, which pixels make a place of an instrument, which pixels a station lost.
-import { displayById, lostPixels, lumaWeights, pixelsAt, probeAt, readNeutralSkin, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type Probe, type StationId, type SubjectCard } from '@core/index'
+import { displayById, framePositions, lookFromPicture, lostPixels, lumaWeights, pixelsAt, probeAt, readNeutralSkin, sampleSignal, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type LutFinder, type Probe, type StationId, type SubjectCard, type TakenLook, type TraceImage } from '@core/index'
 import { litImage, type LitPixels } from './lit-image'
 import type { Viewing } from './messages'
 
@@ -22,6 +22,17 @@ export function lightPixels(last: LastPicture, signal: Uint16Array, instrument: 
   // A tapped station's trace is not of the picture: there is nothing on it to light.
   if (!matches(last.frame, signal) || last.viewing.tap !== 'finish') return null
   return litImage(pixelsAt(instrument, x, y, signalOf(last.frame, signal), displayOf(last), last.viewing.instruments), last.frame)
+}
+
+/** Pixels that a look is solved on, of the shot and of the picture. */
+const lookPixels = 900
+
+export function takeLook({ grade, asShot, frame }: LastPicture, lut: LutFinder, reference: TraceImage, skin: Area | null): TakenLook | null {
+  if (asShot) return null
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / lookPixels)) | 1, place = framePositions(frame.width, frame.height, stride), { shares } = place
+  const inSkin = Array.from({ length: shares.length / 2 }, (_, p) => p).filter((p) => skin !== null && shares[p * 2]! >= skin.left && shares[p * 2]! <= skin.right && shares[p * 2 + 1]! >= skin.top && shares[p * 2 + 1]! <= skin.bottom)
+  const pixels = reference.width * reference.height, every = Math.max(1, Math.floor(pixels / lookPixels)) | 1, wanted = Float64Array.from({ length: Math.ceil(pixels / every) * 3 }, (_, i) => reference.rgba[Math.floor(i / 3) * every * 4 + (i % 3)]! / 255)
+  return lookFromPicture({ grade, lut, codes: sampleSignal(frame, stride), place, skin: inSkin }, wanted)
 }
 
 const rowsAtATime = 24

@@ -1,5 +1,5 @@
 // What the Bench and its worker say to each other.
-import type { Area, CodeRange, DifferenceReport, GradeDocument, InstrumentId, InstrumentSettings, LatticeSize, Meridian, OverlaySettings, Part, Probe, Rate, StationId, SubjectCard, TraceImage } from '@core/index'
+import type { Area, CodeRange, DifferenceReport, Distribution, GradeDocument, InstrumentId, InstrumentSettings, LatticeSize, Meridian, OverlaySettings, Part, PlaceColour, Probe, Rate, Side, StationId, SubjectCard, TakenLook, TraceImage } from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 
@@ -48,6 +48,14 @@ export type BenchRequest =
   | { readonly ask: 'skin'; readonly id: number; readonly area: Area; readonly cast: { readonly mired: number; readonly duv: number } | null }
   /** Which pixels a station lost for good. */
   | { readonly ask: 'losses'; readonly id: number; readonly station: StationId }
+  /** What stands before a station on a side, for the curves there: how the picture is spread, and where its footage will band. */
+  | { readonly ask: 'spread'; readonly id: number; readonly station: StationId; readonly side: Side; readonly bits: number }
+  /** The steps that bring the last picture near another; null areas hold no skin. */
+  | { readonly ask: 'lookFrom'; readonly id: number; readonly reference: TraceImage; readonly skin: Area | null }
+  /** What the other way between a LUT's entries would change. */
+  | { readonly ask: 'between'; readonly id: number; readonly stepId: string }
+  /** What a place is before a station. */
+  | { readonly ask: 'colour'; readonly id: number; readonly station: StationId; readonly side: Side; readonly x: number; readonly y: number }
   /** The present trace is held as the reference; or that of a frame of another shot; or none. */
   | { readonly ask: 'reference'; readonly id: number; readonly of: 'this' | (Look & { readonly frameIndex: number }) | null }
 
@@ -99,7 +107,11 @@ export interface Probed { readonly id: number; readonly probe: Probe | null }
 export interface Lit { readonly id: number; readonly lit: TraceImage | null; readonly share: number }
 export interface SkinSampled { readonly id: number; /** Null where nothing there has a colour of skin. */ readonly skin: SubjectCard | null }
 export interface Referenced { readonly id: number; readonly referenced: boolean; readonly fault: string }
-export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced
+export interface Spread { readonly id: number; readonly distribution: Distribution | null; readonly steep: readonly { readonly from: number; readonly to: number }[] }
+export interface Picked { readonly id: number; readonly colour: PlaceColour | null }
+export interface Between { readonly id: number; readonly difference: DifferenceReport | null }
+export interface LookTaken { readonly id: number; readonly look: TakenLook | null }
+export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken
 
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4

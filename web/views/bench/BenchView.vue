@@ -1,9 +1,9 @@
 <script setup lang="ts">
 // The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type InstrumentId, type Reading, type Region, type StationId } from '@core/index'
+import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type DifferenceReport, type InstrumentId, type PlaceColour, type Reading, type Region, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -14,6 +14,8 @@ import { useReadings } from '../../composables/useReadings'
 import { useAims } from '../../stores/aims'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
+import { usePicking } from '../../stores/picking'
+import { usePlacing } from '../../stores/placing'
 import { useView, type Surround } from '../../stores/view'
 import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
@@ -42,6 +44,8 @@ const props = defineProps<{ shotId: string }>()
 const library = useLibrary()
 const grade = useGrade()
 const aims = useAims()
+const picking = usePicking()
+const placing = usePlacing()
 const view = useView()
 const route = useRoute()
 const router = useRouter()
@@ -57,7 +61,9 @@ const region = computed(() => {
   const regions = grade.document?.regions ?? []
   return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
 })
-const shownRegion = computed(() => (view.station === 'regions' && !asShot.value ? region.value : null))
+const shownRegion = computed(() => (asShot.value ? null : placing.region ?? (view.station === 'regions' ? region.value : null)))
+/** What is looked at before it is kept: a recipe on its way in, or what the aims come to. */
+const shownProposal = computed(() => placing.proposal ?? aims.proposal)
 const asShot = computed(() => view.asShot !== heldAsShot.value)
 /** Says so when the display is brighter or wider than what the picture is looked at on. */
 const mapping = computed(() => {
@@ -117,7 +123,7 @@ function showReading(reading: Reading): void {
   looking.showPixels(readings.pixelsOf(reading.id), (share) => text.litReading(reading.name, share))
 }
 // The picture follows the document, the frame and the choice of view.
-const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: aims.proposal ?? marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
+const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: shownProposal.value ?? marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
 watch(wanted, (now, before) => {
   if (now) renderer.show(now)
   // What was lit was lit in another picture.
@@ -127,7 +133,7 @@ const standard = computed(() => library.standardOf(shot.value?.standardId ?? '')
 void library.loadStandards().catch(() => undefined)
 const readings = useReadings(
   () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && !view.withoutStep && shot.value && grade.document && grade.shotId === shot.value.id
-    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: aims.proposal ?? grade.document, pointed: pointing.pointed.value } : null),
+    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: shownProposal.value ?? grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
   () => ({ first: firstFrame.value, last: lastFrame.value }),
 )
@@ -148,6 +154,30 @@ const aiming = useAiming({
   partColour: () => partColour.value,
   traces: () => ({ traces: trace.traces.value, first: firstFrame.value }),
 })
+/** What a place is before the station that picks from the picture. */
+async function colourAt(x: number, y: number): Promise<PlaceColour | null> {
+  const { picker } = picking
+  return picker ? (await renderer.colour(picker.station, picker.side, x, y)).colour : null
+}
+// What stands before a curve is known once the picture rests.
+watch([() => picking.wanted, renderer.settled, () => view.frame], async ([now, settled]) => {
+  if (!now) picking.spread = null
+  else if (settled && !asShot.value) picking.spread = await renderer.spread(now.station, now.side, shot.value?.media.bitDepth ?? 10)
+})
+const lutStep = ref(''), between = shallowRef<DifferenceReport | null>(null)
+watch([lutStep, renderer.settled], async ([id, settled]) => {
+  if (id === '') between.value = null
+  else if (settled && !asShot.value) between.value = (await renderer.between(id)).difference
+})
+/** The look of the held picture as steps, shown before they are kept. */
+async function takeLook(): Promise<void> {
+  const { still } = view
+  if (!still || asShot.value) return
+  const { look } = await renderer.lookFrom({ width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() }, pointing.subjects.value[0] ?? null)
+  if (!look) return
+  placing.show({ name: text.recipes.take(still.name), note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '), ...look.content })
+}
+const noise = computed(() => readings.findings.value.find((f) => f.id === 'noise')?.value ?? null)
 const skins = useSkinHandles(renderer, () => (renderer.playing.value || asShot.value ? [] : pointing.subjects.value))
 const comparing = useComparing(
   () => { const now = renderer.shown.value; return now && shot.value ? { image: now.picture, name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value) } : null },
@@ -180,7 +210,7 @@ const playedRate = computed(() => {
 const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
 const scrubbing = ref(false)
 const trace = useClipTrace(
-  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: aims.proposal ?? grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
+  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: shownProposal.value ?? grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
   () => renderer.playing.value || scrubbing.value || !renderer.settled.value,
 )
 function nextMoment(): void {
@@ -196,10 +226,12 @@ async function makeLead(): Promise<void> {
   }
 }
 function changeShape(change: Partial<Region['shape']>): void {
+  if (placing.region) return placing.place(change)
   const id = shownRegion.value?.id
   if (id) grade.edit('Region shape', (g) => setRegion(g, id, { shape: change }))
 }
 function changeFeather(feather: number): void {
+  if (placing.region) return placing.feather(feather)
   const id = shownRegion.value?.id
   if (id) grade.edit('Region feather', (g) => setRegion(g, id, { feather }))
 }
@@ -229,10 +261,10 @@ useBenchKeys({
   redo: () => void grade.redo(),
   neighbour,
   toggleKeys: () => { view.showKeys = !view.showKeys },
-  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (aims.pending) aims.takeBack() },
+  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (picking.picker) picking.stop(); else if (placing.recipe) placing.leave(); else if (aims.pending) aims.takeBack() },
   balance: aiming.balance,
   nextCompare: comparing.next,
-  keepAims: aims.keep,
+  keepAims: () => { if (placing.recipe) placing.keep(); else aims.keep() },
 })
 </script>
 
@@ -254,9 +286,10 @@ useBenchKeys({
     <main v-if="shot && grade.document" class="work">
       <div class="upper">
         <div class="picture">
+          <p v-if="shot.intent" class="intent" :data-tip="text.intent" data-testid="intent">{{ shot.intent }}</p>
           <PictureStage
             :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
-            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe"
+            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe" :colour-at="colourAt"
             @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine
@@ -278,7 +311,7 @@ useBenchKeys({
         @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="gradeAt(aims.proposal ?? grade.document, view.frame)" :whole="aims.proposal ?? grade.document" :first-frame="shot.firstFrame" :setup="shot.setup" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" @go="go" />
+        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @go="go" />
         <ReadingsPanel
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"
@@ -298,7 +331,11 @@ useBenchKeys({
 .notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
 .work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
 .upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
-.picture { display: grid; grid-template-rows: 1fr auto auto; min-height: 0; min-width: 0; }
+.intent { grid-row: 1; margin: 0 0 2px; font-size: 12px; color: var(--ink-quiet); font-style: italic; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.picture { display: grid; grid-template-rows: auto 1fr auto auto; min-height: 0; min-width: 0; }
+.picture > :nth-last-child(3) { grid-row: 2; }
+.picture > :nth-last-child(2) { grid-row: 3; }
+.picture > :last-child { grid-row: 4; }
 .upper > :last-child { margin-bottom: var(--gap); }
 .lower { display: grid; grid-template-columns: minmax(0, 1.9fr) minmax(280px, 1fr); min-height: 0; background: var(--panel); }
 @media (max-width: 1100px) {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // The Show station: the display, how light is brought to it, and what happens to colours it does not have.
 import { computed } from 'vue'
-import { displays, gamutMethods, showMethods, showParameters, type GamutMethodId, type ShowMethodId, type ShowParameterKey, type ShowSettings, type Side } from '@core/index'
+import { displays, encodings, gamutMethods, lutTakesSide, showFault, showMethods, showParameters, type GamutMethodId, type ShowMethodId, type ShowParameterKey, type ShowSettings, type Side } from '@core/index'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
+import { useLibrary } from '../../stores/library'
 import type { RenderResult } from '../../workers/messages'
 import { text } from './text'
 
@@ -17,6 +18,10 @@ const used = computed<readonly ShowParameterKey[]>(() => [
   ...(showMethods.find((m) => m.id === props.show.method)?.uses ?? []),
   ...(props.show.method === 'lut' ? [] : (gamutMethods.find((m) => m.id === props.show.gamutMethod)?.uses ?? [])),
 ])
+const library = useLibrary()
+const takes = [{ id: lutTakesSide, name: text.show.workingLog }, ...encodings.map(({ id, name }) => ({ id, name }))]
+/** What the LUT was made for does not go with what it is given. */
+const wrong = computed(() => { const expects = library.luts.find((l) => l.hash === props.show.lutHash)?.expects; return props.show.method === 'lut' && expects ? showFault(props.show, expects) : null })
 const exactness = computed(() => {
   const a = props.accuracy
   if (!a) return ''
@@ -35,6 +40,10 @@ const exactness = computed(() => {
       <p class="quiet exact" data-testid="accuracy">{{ exactness }}</p>
     </div>
     <div class="numbers">
+      <template v-if="show.method === 'lut'">
+        <PlainSelect :label="text.look.takes" :tip="text.look.takesTip" :options="takes" :model-value="show.lutTakes" @update:model-value="emit('change', 'Show LUT made for', { lutTakes: $event })" />
+        <p v-if="wrong" class="wrong" role="status" data-testid="show-fault">▲ {{ wrong }}</p>
+      </template>
       <ScaleControl v-for="key in used" :key="key" :parameter="showParameters[key]" :model-value="show.params[key]" :data-control="key" @update:model-value="emit('parameter', key, $event)" @hold="emit('hold')" @release="emit('release')" />
     </div>
   </div>
@@ -43,5 +52,6 @@ const exactness = computed(() => {
 <style scoped>
 .show { display: grid; grid-template-columns: minmax(0, 320px) minmax(0, 1fr); gap: var(--gap-broad); align-content: start; min-height: 0; }
 .choices, .numbers { display: grid; gap: var(--gap-hair); align-content: start; }
+.wrong { margin: 0; color: var(--warning); font-size: 12px; }
 .exact { margin: 0; font-size: var(--text-small); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 </style>

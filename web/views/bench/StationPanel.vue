@@ -1,45 +1,66 @@
 <script setup lang="ts">
 // The chosen station's controls, and what each of them does to the grade.
 import { computed, ref, watch } from 'vue'
-import { addMark, addRegion, addStep, applyRecipe, cdlParameters, removeMark, removeRegion, removeStep, setParameter, setParameterAt, setPath, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type GradeDocument, type NumberParameter, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
+import { addMark, addRegion, addStep, cdlParameters, removeMark, removeRegion, removeStep, setParameter, setParameterAt, setPath, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type DifferenceReport, type GradeDocument, ownLook, type NumberParameter, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts, ShotDetail } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import { useGrade } from '../../stores/grade'
+import { unsettledEncodings, usePlacing } from '../../stores/placing'
 import { useView } from '../../stores/view'
 import type { PictureFacts, RenderResult } from '../../workers/messages'
 import AlongBar from './AlongBar.vue'
+import ColourCurves from './curves/ColourCurves.vue'
+import QuickColours from './curves/QuickColours.vue'
+import ToneCurves from './curves/ToneCurves.vue'
+import CdlControls from './CdlControls.vue'
+import CleanColours from './curves/CleanColours.vue'
 import LookControls from './LookControls.vue'
+import PlacingControls from './PlacingControls.vue'
 import ReadControls from './ReadControls.vue'
+import RecipeBar from './RecipeBar.vue'
 import RegionControls from './RegionControls.vue'
+import SharedLook from './SharedLook.vue'
 import ShowControls from './ShowControls.vue'
 import SideSwitch from './SideSwitch.vue'
 import StepControls from './StepControls.vue'
 import { text } from './text'
-import ToneCurveEditor from './ToneCurveEditor.vue'
 import ZoneControls from './ZoneControls.vue'
 
-const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; setup: ShotDetail['setup']; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean }>()
-const emit = defineEmits<{ go: [frame: number] }>()
+const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; shot: ShotDetail; setup: ShotDetail['setup']; guess: ShotDetail['guess']; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean; /** The noise reading of the shadows, in % of the signal; null until it is measured. */ noise: number | null; /** What the other way between the chosen LUT's entries would change. */ between: DifferenceReport | null }>()
+const emit = defineEmits<{ go: [frame: number]; lut: [stepId: string]; take: [] }>()
 const store = useGrade()
+const placing = usePlacing()
 const view = useView()
 
 /** Stations whose controls do not fit on one page. */
 const pages: Readonly<Partial<Record<StationId, readonly { readonly name: string; readonly kinds: readonly string[] }[]>>> = {
   level: [{ name: text.pages.level, kinds: ['exposure', 'white-balance', 'black-offset'] }, { name: text.pages.byTone, kinds: ['balance-by-tone'] }],
-  shape: [{ name: text.pages.tone, kinds: ['contrast', 'ends'] }, { name: text.pages.zones, kinds: ['zone'] }],
+  shape: [{ name: text.pages.tone, kinds: ['contrast', 'ends'] }, { name: text.pages.zones, kinds: ['zone'] }, { name: text.pages.curve, kinds: [] }],
+  hue: [{ name: text.pages.hue, kinds: ['saturation', 'colour-curves'] }, { name: text.pages.colours, kinds: [] }, { name: text.pages.six, kinds: [] }],
+  look: [{ name: text.pages.luts, kinds: [] }, { name: text.pages.recipes, kinds: [] }, { name: text.pages.cdl, kinds: [] }, { name: text.pages.shared, kinds: [] }],
 }
 const page = ref(0)
+const unsettled = computed(() => unsettledEncodings(props.guess, props.grade.read.encodingId))
 watch(() => props.station, () => { page.value = 0 })
 const kinds = computed(() => pages[props.station]?.[page.value]?.kinds)
 const here = computed(() => stations.find((s) => s.id === props.station))
-const curveStep = computed(() => props.grade.steps.find((s) => s.kind === 'tone-curve' && s.regionId === undefined))
-const curvePoints = computed(() => (curveStep.value?.params['points'] ?? []) as readonly CurvePoint[])
-const lutStep = computed(() => props.grade.steps.find((s) => s.kind === 'lut'))
-const cdlStep = computed(() => props.grade.steps.find((s) => s.kind === 'cdl' && s.regionId === undefined) ?? null)
+const curveStep = computed(() => props.grade.steps.find((s) => s.kind === 'tone-curve' && s.regionId === undefined && s.lookId === undefined))
+const colourStep = computed(() => props.grade.steps.find((s) => s.kind === 'colour-curves' && s.regionId === undefined && s.lookId === undefined))
+const lutSteps = computed(() => props.grade.steps.filter((s) => s.kind === 'lut' && (s.lookId === undefined || s.lookId === ownLook))), lutId = ref<string | null>(null)
+const lutStep = computed(() => lutSteps.value.find((s) => s.id === lutId.value) ?? lutSteps.value[0])
+function addLut(): void {
+  store.edit('LUT added', (g) => {
+    const added = addStep(g, 'lut', 'LUT', {}), fresh = added.steps.at(-1)
+    lutId.value = fresh?.id ?? null
+    return fresh ? setStep(added, fresh.id, { side: 'display' }) : added
+  })
+}
+const cdlStep = computed(() => props.grade.steps.find((s) => s.kind === 'cdl' && s.regionId === undefined && s.lookId === undefined) ?? null)
 function takeCdl(cdl: CdlNumbers, from: string): void {
   store.edit(`Decision list ${from}`.slice(0, 200), (g) => addStep(cdlStep.value ? removeStep(g, cdlStep.value.id) : g, 'cdl', 'Slope, offset, power', { ...cdlParameters(cdl) }), { kind: 'cdl' })
 }
-const exposureStep = computed(() => props.grade.steps.find((s) => s.kind === 'exposure' && s.regionId === undefined))
+watch([lutStep, () => props.station], ([step, station]) => emit('lut', station === 'look' && step ? step.id : ''), { immediate: true })
+const exposureStep = computed(() => props.grade.steps.find((s) => s.kind === 'exposure' && s.regionId === undefined && s.lookId === undefined))
 const exposure = stepKindById('exposure').parameters['exposureStops'] as NumberParameter
 const movable = computed(() => (['level', 'shape', 'hue', 'regions'].includes(props.station) ? props.grade.steps.filter((s) => stationOf(s) === props.station) : []))
 const afterShow = computed(() => props.grade.steps.filter((s) => s.side === 'display' && s.enabled && !stepKindById(s.kind).isNeutral(s.params)).map((s) => s.name))
@@ -72,21 +93,24 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
 <template>
   <section class="panel" :aria-label="here?.name">
     <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><HelpTip v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :text="text.setup.tip"><button type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></HelpTip></h2>
-    <ReadControls v-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
+    <PlacingControls v-if="placing.recipe" />
+    <ReadControls v-else-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
     <ZoneControls
       v-else-if="station === 'shape' && page === 1" :grade="grade" @add="(p) => store.edit(`${p.name} added`, (g) => addStep(g, 'zone', p.name, p.params))" @remove="(id) => store.edit('Zone removed', (g) => removeStep(g, id))"
       @enabled="(id, enabled) => store.edit(enabled ? 'Zone on' : 'Zone off', (g) => setStep(g, id, { enabled }))" @change="changeParameter" @hold="store.hold" @release="store.release"
     />
-    <div v-else-if="station === 'shape'" class="shape">
-      <StepControls :grade="grade" station="shape" :kinds="kinds" :facts="facts" @change="changeParameter" @hold="store.hold" @release="store.release" />
-      <ToneCurveEditor v-if="curveStep" :data-step="curveStep.id" :points="curvePoints" @change="changeParameter(curveStep, 'points', $event)" @hold="store.hold" @release="store.release" />
-    </div>
+    <ToneCurves v-else-if="station === 'shape' && page === 2 && curveStep" :step="curveStep" @change="(key, value) => changeParameter(curveStep!, key, value)" @hold="store.hold" @release="store.release" />
+    <ColourCurves v-else-if="station === 'hue' && page === 1 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
+    <QuickColours v-else-if="station === 'hue' && page === 2 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
     <RegionControls
       v-else-if="station === 'regions'" :grade="grade" :region="region" @add="add" @choose="view.regionId = $event" @remove="store.edit('Region removed', (g) => removeRegion(g, $event))"
       @region="changeRegion" @shape="region && changeRegion(region.id, { shape: $event })" @change="changeParameter" @hold="store.hold" @release="store.release"
     />
+    <RecipeBar v-else-if="station === 'look' && page === 1" :grade="grade" :held="view.still?.name ?? ''" @apply="placing.begin($event, unsettled)" @take="emit('take')" />
+    <CdlControls v-else-if="station === 'look' && page === 2" :cdl="cdlStep" :shot-name="shotName" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" />
+    <SharedLook v-else-if="station === 'look' && page === 3" :grade="grade" :shot="shot" @change="changeParameter" @hold="store.hold" @release="store.release" />
     <LookControls
-      v-else-if="station === 'look' && lutStep" :step="lutStep" :cdl="cdlStep" :shot-name="shotName" :grade="grade" @recipe="(steps, name) => store.edit(`Recipe ${name}`, (g) => applyRecipe(g, steps))" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
+      v-else-if="station === 'look' && lutStep" :step="lutStep" :steps="lutSteps" :between="between" @choose="lutId = $event" @add="addLut" @remove="store.edit('LUT removed', (g) => removeStep(g, lutStep!.id))" @takes="changeParameter(lutStep, 'takes', $event)" @lut="changeParameter(lutStep, 'lutHash', $event)" @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
       @side="store.edit('LUT place', (g) => setStep(g, lutStep!.id, { side: $event }))" @interpolation="changeParameter(lutStep, 'interpolation', $event)" @hold="store.hold" @release="store.release"
     />
     <ShowControls
@@ -101,6 +125,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
         @mark="store.edit(text.along.marked(exposure.label, frame - firstFrame), (g) => addMark(g, exposureStep!.id, 'exposureStops', frame))" @unmark="(at) => store.edit(text.along.unmarked(exposure.label, at - firstFrame), (g) => removeMark(g, exposureStep!.id, 'exposureStops', at))"
         @path="(path) => store.edit(text.along.way(exposure.label), (g) => setPath(g, exposureStep!.id, 'exposureStops', path))" @go="emit('go', $event)"
       />
+      <CleanColours v-if="station === 'hue' && colourStep" :step="colourStep" :noise="noise" @change="(key, value) => changeParameter(colourStep!, key, value)" />
     </div>
   </section>
 </template>
@@ -114,6 +139,5 @@ h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wid
 .pages [aria-pressed='true'] { color: var(--ink); border-bottom-color: var(--accent); }
 .setup { margin-left: auto; background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: 24px; font-size: 12px; }
 .setup[aria-pressed='true'] { border-color: var(--accent); }
-.shape { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
 p { margin: var(--gap) 0; }
 </style>

@@ -9,7 +9,7 @@ import { text } from './text'
 
 const props = defineProps<{ grade: GradeDocument }>()
 const emit = defineEmits<{ add: [preset: (typeof zonePresets)[number]]; remove: [id: string]; change: [step: Step, key: string, value: number | string]; enabled: [id: string, on: boolean]; hold: []; release: [] }>()
-const zones = computed(() => props.grade.steps.filter((s) => s.kind === 'zone' && s.regionId === undefined))
+const zones = computed(() => props.grade.steps.filter((s) => s.kind === 'zone' && s.regionId === undefined && s.lookId === undefined))
 const chosenId = ref<string | null>(null)
 const chosen = computed(() => zones.value.find((z) => z.id === chosenId.value) ?? zones.value.at(-1) ?? null)
 // A zone that was just added is the one to work on.

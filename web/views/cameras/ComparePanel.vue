@@ -10,7 +10,7 @@ import { putImage } from '../../composables/putImage'
 import { useCameraWorker } from '../../composables/useCameraWorker'
 import { useGrade } from '../../stores/grade'
 import type { ComparedPicture } from '../../workers/camera-messages'
-import ShotChooser from './ShotChooser.vue'
+import ShotChooser from '../../components/ShotChooser.vue'
 import { text } from './text'
 
 const props = defineProps<{ shot: ShotDetail | null; frame: number }>()

@@ -2,7 +2,7 @@
 // Measure: patches of a frame, a pasted table, or a conversion LUT, and the curve that explains them.
 import { computed, ref, shallowRef } from 'vue'
 import { ElInput } from 'element-plus'
-import { displays, encodings, fitLinLog, lutAsTable, matchPatches, parseCube, parseTable, type EncodingDefinition, type Patch } from '@core/index'
+import { displays, encodings, fitLinLog, lutAsTable, matchPatches, parseTable, type EncodingDefinition, unpackLut, type Patch } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import LutPicker from '../../components/LutPicker.vue'
@@ -11,7 +11,7 @@ import PlainSelect from '../../components/PlainSelect.vue'
 import { useLibrary } from '../../stores/library'
 import FitResultView from './FitResultView.vue'
 import PatchPicker from './PatchPicker.vue'
-import ShotChooser from './ShotChooser.vue'
+import ShotChooser from '../../components/ShotChooser.vue'
 import { text } from './text'
 
 defineProps<{ shot: ShotDetail | null; frame: number }>()
@@ -52,8 +52,9 @@ async function measureLut(hash: string | null): Promise<void> {
   if (hash === null) return
   try {
     const curve = displays.find((d) => d.id === returns.value)?.eotf ?? encodings.find((e) => e.id === returns.value)?.curve
-    const response = await fetch(`/api/luts/${hash}/file`)
-    if (response.ok && curve) lutPatches.value = lutAsTable(parseCube(await response.text()), curve)
+    const response = await fetch(`/api/luts/${hash}/packed`)
+    const lut = response.ok ? unpackLut(new Uint8Array(await response.arrayBuffer())) : null
+    if (lut && curve) lutPatches.value = lutAsTable(lut, curve)
   } catch (error) {
     fault.value = sentenceOf(error)
   }

@@ -5,18 +5,16 @@ import { useRoute } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
-import { displayById, type DifferenceReport } from '@core/index'
-import { request, sentenceOf } from '../../api/client'
+import { displayById } from '@core/index'
+import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
-import PlainSelect from '../../components/PlainSelect.vue'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { useView } from '../../stores/view'
+import LutExport from './LutExport.vue'
 import { text } from './text'
 import { useRenders } from './useRenders'
-
-interface LutReport { readonly leftOut: readonly string[]; readonly error: DifferenceReport }
 
 const props = defineProps<{ shotId: string }>()
 const library = useLibrary()
@@ -24,14 +22,11 @@ const grade = useGrade()
 const view = useView()
 const route = useRoute()
 const fault = ref('')
-const entries = ref('33')
-const report = ref<LutReport | null>(null)
 
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
 const display = computed(() => displayById(grade.document?.show.displayId ?? 'bt709-2.4'))
 const projectId = computed(() => shot.value?.projectId)
 const renders = useRenders(projectId)
-const sizes = ['17', '33', '65'].map((id) => ({ id, name: id }))
 
 watch(() => props.shotId, async (id) => {
   try {
@@ -47,18 +42,6 @@ watch(() => props.shotId, async (id) => {
 
 const revisionId = computed(() => grade.revision?.headId ?? '')
 const address = (what: string): string => `/api/revisions/${revisionId.value}/${what}frame=${view.frame}`
-watch([revisionId, entries, () => view.frame], async () => {
-  report.value = null
-  if (!revisionId.value || !shot.value) return
-  const asked = address(`grade.cube?report=only&size=${entries.value}&`)
-  try {
-    const measured = await request<LutReport>(asked.slice('/api'.length))
-    if (asked === address(`grade.cube?report=only&size=${entries.value}&`)) report.value = measured
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
-}, { immediate: true })
-
 const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
 const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
 const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
@@ -75,17 +58,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
         <p class="quiet">{{ text.stillNote(view.frame, shot.media.width, shot.media.height) }}</p>
         <a class="button" :href="address('still.png?')" download>{{ text.takeStill }}</a>
       </section>
-      <section>
-        <h2 class="caps">{{ text.lut }}</h2>
-        <p>{{ text.lutNote }}</p>
-        <PlainSelect v-model="entries" :label="text.entries" :tip="text.entriesTip" :options="sizes" />
-        <p v-if="!report" class="quiet">{{ text.measuring }}</p>
-        <template v-else>
-          <p data-testid="lut-carries">{{ report.leftOut.length ? text.leftOut(report.leftOut) : text.carried }}</p>
-          <p class="quiet figures" data-testid="lut-error">{{ text.error(report.error.measure, report.error.mean, report.error.percentile999) }}</p>
-        </template>
-        <a class="button" :href="address(`grade.cube?size=${entries}&`)" download>{{ text.takeLut }}</a>
-      </section>
+      <LutExport :revision-id="revisionId" :frame="view.frame" />
       <section>
         <h2 class="caps">{{ text.clip }}</h2>
         <p>{{ text.clipNote(shot.media.frameCount, shot.media.width, shot.media.height, display.name, display.range === 'high' ? 10 : 8) }}</p>
@@ -120,7 +93,6 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
 .dispatch { padding: var(--gap-broad); display: grid; gap: var(--gap-broad); }
 .take { display: grid; grid-template-columns: 384px 1fr 1fr; gap: calc(var(--gap-broad) * 2); }
 section { display: grid; gap: var(--gap); align-content: start; justify-items: start; }
-section > :deep(.choice) { width: 240px; }
 h2 { color: var(--ink-quiet); }
 img { display: block; background: var(--well); object-fit: contain; }
 p { margin: 0; }

@@ -73,6 +73,7 @@ function drag(id: string, event: DragEvent): void {
 const open = (shot: ShotSummary): void => void router.push({ name: 'bench', params: { shotId: shot.id } })
 const change = (what: Omit<ShotChanges, 'shotIds'>, ids: readonly string[] = selection.ids.value): void => void attempt(() => library.changeShots({ shotIds: [...ids], ...what }))
 const putInScene = (id: string | null): void => change({ scene: id === null ? {} : { id } }, dragged)
+const setIntent = (sceneId: string, words: string): void => void attempt(() => library.setIntent(sceneId, words))
 
 /** The reel as it is numbered, not as it is filtered. */
 function move(by: -1 | 1): void {
@@ -129,7 +130,7 @@ useEventListener(window, 'keydown', (event) => {
       <ImportList :uploads="imports.running.value" :work="work.shown.value" @resume="imports.resume" @cancel-upload="imports.cancel" @end="(id) => attempt(() => work.end(id))" />
       <p v-if="library.reel && all.length === 0" class="quiet">{{ text.empty }}</p>
       <div v-if="all.length" class="body">
-        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" />
+        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" @intent="setIntent" />
         <p v-if="shots.length === 0" class="quiet">{{ text.nothingFits }}</p>
         <ShotTable v-else-if="layout === 'table'" :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
         <ContactSheet v-else :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />

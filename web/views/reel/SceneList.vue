@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // The scenes at the left: they filter the reel, and shots are dropped on them.
-import { ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { SceneSummary, ShotSummary } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
@@ -9,9 +9,12 @@ import { text } from './text'
 export type SceneChoice = string | null
 
 const props = defineProps<{ scenes: readonly SceneSummary[]; shots: readonly ShotSummary[]; shown: SceneChoice; canMake: boolean }>()
-const emit = defineEmits<{ show: [scene: SceneChoice]; put: [scene: string | null]; make: [name: string] }>()
+const emit = defineEmits<{ show: [scene: SceneChoice]; put: [scene: string | null]; make: [name: string]; intent: [scene: string, words: string] }>()
 const over = ref<SceneChoice | undefined>(undefined)
-const name = ref('')
+const name = ref(''), open = computed(() => props.scenes.find((s) => s.id === props.shown))
+/** What is being written stays while the reel is read again. */
+const words = ref('')
+watch([() => open.value?.id, () => open.value?.intent], () => { words.value = open.value?.intent ?? '' }, { immediate: true })
 const count = (scene: SceneChoice): number => (scene === 'all' ? props.shots.length : props.shots.filter((s) => s.sceneId === scene).length)
 
 function dropped(scene: SceneChoice): void {
@@ -33,6 +36,7 @@ function make(): void {
     >
       <span>{{ entry.name }}</span><span class="figures quiet">{{ count(entry.id) }}</span>
     </button>
+    <label v-if="open" class="intent"><span class="quiet">{{ text.intent(open.name) }}</span><textarea v-model="words" maxlength="400" rows="4" :placeholder="text.intentHint" @change="emit('intent', open.id, words)" @keydown.stop /></label>
     <HelpTip :text="text.newSceneTip">
       <input v-model="name" type="text" maxlength="80" :placeholder="text.newScene" :aria-label="text.newScene" :disabled="!canMake" @keydown.enter="make" @keydown.stop />
     </HelpTip>
@@ -47,6 +51,8 @@ button span:first-child { overflow: hidden; text-overflow: ellipsis; white-space
 button:hover { background: var(--veil); }
 button.here { border-left-color: var(--accent); background: var(--veil); }
 button.over { background: var(--pressed); border-left-color: var(--accent); }
+.intent { display: grid; gap: 2px; padding: var(--gap); font-size: 11px; }
+textarea { background: var(--well); color: var(--ink); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 3px var(--gap-small); font: inherit; resize: vertical; min-width: 0; }
 input { margin: var(--gap); min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 2px var(--gap-small); }
 input:disabled { color: var(--hairline-strong); }
 </style>

@@ -49,7 +49,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
           <span role="gridcell"><img :src="thumbnailOf(shot, 'shot')" :alt="`${shot.name} as shot`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><img :src="thumbnailOf(shot, 'graded')" :alt="`${shot.name} as graded`" width="112" height="63" loading="lazy" draggable="false" /></span>
           <span role="gridcell"><RouterLink :to="{ name: 'bench', params: { shotId: shot.id } }" draggable="false" @click.stop>{{ shot.name }}</RouterLink><span class="figures quiet small">{{ lengthOf(shot) }}<br />{{ startOf(shot) }}</span></span>
-          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}<span class="quiet small">{{ library.standardOf(shot.standardId).name }}<template v-if="shot.setup"><br />{{ text.setup(shot.setup.name, shot.setup.shots) }}</template></span></span>
+          <span role="gridcell" :class="{ quiet: !shot.scene }">{{ shot.scene ?? '–' }}<span class="quiet small">{{ library.standardOf(shot.standardId).name }}<template v-if="shot.setup"><br />{{ text.setup(shot.setup.name, shot.setup.shots) }}</template><template v-if="shot.look"><br /><span :data-look="shot.name">{{ text.look(shot.look.name, shot.look.detached, shot.look.strength * shot.look.ownStrength) }}</span></template></span></span>
           <span role="gridcell">{{ encodingOf(shot.read).name }}<span class="quiet small">{{ shot.cameraName ?? '' }}<br />{{ certaintyOf(shot).words }}</span></span>
           <span role="gridcell" class="figures small">{{ sizeOf(shot) }}<br /><span class="quiet">{{ sourceOf(shot) }}</span></span>
           <span role="gridcell">{{ text.states[shot.state] }}</span>

@@ -51,6 +51,7 @@ export const text = {
   copyTip: 'Takes the grade of the shot in hand. What a shot reads by stays its own.',
   paste: (name: string): string => `Put grade of ${name}`,
   carry: { title: (name: string): string => `From ${name}`, solve: 'solve for each shot', solveTip: 'The corrections are worked out anew on each shot\'s own pixels, so that its levels measure as they do there and its greys are grey; the look is left alone.', go: (count: number): string => (count === 1 ? 'Carry to 1 shot' : `Carry to ${count} shots`), progress: (done: number, all: number): string => `${done} of ${all}`, same: 'nothing differs' },
+  look: (name: string, detached: boolean, strength: number): string => (detached ? `out of ${name}` : `${name}${strength < 1 ? ` ${Math.round(strength * 100)} %` : ''}`), intent: (scene: string): string => `What ${scene} should feel like`, intentHint: 'A few words; they stand beside the picture on the Bench.',
   link: 'Link', linkTip: 'Makes these shots one set-up: a correction of one goes to all, by as much; what sets a shot apart stays.', unlink: 'Unlink', unlinkTip: 'From now on these shots are corrected on their own. Their grades stay.', setup: (name: string, shots: number): string => `${name}, ${shots} shots`,
   join: 'Join',
   joinTip: 'Makes neighbouring pieces of one clip one shot again.',

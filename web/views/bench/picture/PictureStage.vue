@@ -1,19 +1,22 @@
 <script setup lang="ts">
 // The picture: a canvas that finished pixels are put on, and over it the lit pixels, the measured part, the chosen region, and numbers.
 import { computed, ref, watch } from 'vue'
-import type { DrawnPart, OverlaySettings, Probe, Region, TraceImage } from '@core/index'
+import type { DrawnPart, OverlaySettings, PlaceColour, Probe, Region, TraceImage } from '@core/index'
 import { putImage } from '../../../composables/putImage'
 import type { CompareMode, Surround, Wipe } from '../../../stores/view'
+import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
 import ComparePicture from './ComparePicture.vue'
 import OverlayLegend from './OverlayLegend.vue'
 import PartOverlay from './PartOverlay.vue'
+import PickLayer from './PickLayer.vue'
 import ProbeReadout from './ProbeReadout.vue'
 import RegionOverlay from './RegionOverlay.vue'
 
 const props = defineProps<{
   picture: TraceImage | null; surround: Surround; region: Region | null; aspect: number; fault: string; label: string; settled: boolean; note: string; /** Raises the signal to this power for the look alone; 1 leaves it. */ exponent: number; frame: number | null
   lit: TraceImage | null; litNote: string; part: DrawnPart | null; card: DrawnPart | null; subjects: readonly (Omit<DrawnPart, 'kind'> & { readonly name: string })[]; probe: Probe | null; overlay: OverlaySettings | null
+  colourAt: (x: number, y: number) => Promise<PlaceColour | null>
   still: { readonly image: TraceImage; readonly name: string } | null; compare: CompareMode; wipe: Wipe
 }>()
 defineEmits<{
@@ -21,6 +24,7 @@ defineEmits<{
   part: [part: DrawnPart | null]; point: [place: { readonly x: number; readonly y: number } | null]; zebra: [band: { low: number; high: number }]; wipe: [wipe: Wipe]
 }>()
 
+const picking = usePicking()
 const canvas = ref<HTMLCanvasElement | null>(null), litCanvas = ref<HTMLCanvasElement | null>(null)
 watch([() => props.picture, canvas], ([picture, target]) => { if (picture && target) putImage(target, picture) })
 watch([() => props.lit, litCanvas], ([lit, target]) => { if (lit && target) putImage(target, lit) }, { flush: 'post' })
@@ -40,6 +44,7 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
       <p v-if="litNote" class="note above" role="status" data-testid="lit-note">{{ litNote }}</p>
       <p v-if="note" class="note" role="status" data-testid="mapped">{{ note }}</p>
       <RegionOverlay v-if="region && picture" :region="region" :aspect="aspect" @shape="$emit('shape', $event)" @feather="$emit('feather', $event)" @hold="$emit('hold')" @release="$emit('release')" />
+      <PickLayer v-if="picking.picker && picture" :colour-at="colourAt" />
       <OverlayLegend v-if="overlay" :overlay="overlay" @zebra="$emit('zebra', $event)" />
       <ProbeReadout v-if="probe" :probe="probe" />
     </div>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // Chooses a shot of a project to look at, where none is open.
 import { computed, onMounted, ref, watch } from 'vue'
-import { sentenceOf } from '../../api/client'
-import Notice from '../../components/Notice.vue'
-import PlainSelect from '../../components/PlainSelect.vue'
-import { useLibrary } from '../../stores/library'
+import { sentenceOf } from '../api/client'
+import Notice from './Notice.vue'
+import PlainSelect from './PlainSelect.vue'
+import { useLibrary } from '../stores/library'
 
 defineProps<{ hint: string }>()
 const emit = defineEmits<{ choose: [shotId: string] }>()

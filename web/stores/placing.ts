@@ -1,0 +1,72 @@
+// A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is kept.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { applyRecipe, encodingById, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region } from '@core/index'
+import type { GuessSummary } from '@contracts/responses'
+import { useGrade } from './grade'
+
+/** The encodings that footage could have while it is read by one of several that its pixels cannot tell apart, the present one first; empty where it is settled. */
+export function unsettledEncodings(guess: GuessSummary | null, encodingId: string): readonly string[] {
+  const alike = guess?.alike ?? []
+  return alike.length > 1 && alike.includes(encodingId) ? [encodingId, ...alike.filter((id) => id !== encodingId)] : []
+}
+
+export const usePlacing = defineStore('placing', () => {
+  const grade = useGrade()
+  const recipe = shallowRef<Omit<Recipe, 'id'> | null>(null)
+  /** The recipe that the list stands at, by its id. */
+  const chosen = ref('')
+  const regions = shallowRef<readonly RecipeRegion[]>([]), index = ref(0)
+  /** Encodings that the shot's footage could be read by, where nothing has settled which; empty where it is known. */
+  const encodings = shallowRef<readonly string[]>([]), encodingId = ref<string | null>(null)
+
+  /** Shots whose encoding has been asked for: once is enough. */
+  const answered = new Set<string>()
+
+  function changed(document: GradeDocument): GradeDocument {
+    if (!recipe.value) return document
+    const read = encodingId.value === null || encodingId.value === document.read.encodingId ? document : setRead(document, { encodingId: encodingId.value, gamutId: encodingById(encodingId.value).gamutIds[0] })
+    return applyRecipe(read, { steps: recipe.value.steps, regions: regions.value })
+  }
+  /** The grade with the recipe in it; null while none is on its way. */
+  const proposal = computed(() => (recipe.value && grade.document ? changed(grade.document) : null))
+  const region = computed<Region | null>(() => { const open = recipe.value && regions.value[index.value]; return open ? { ...open, enabled: true } : null })
+
+  /** Takes a recipe in at once where nothing is to be asked, else begins to ask. */
+  function begin(wanted: Omit<Recipe, 'id'>, unsettled: readonly string[]): void {
+    const asked = answered.has(grade.shotId ?? '') ? [] : unsettled
+    recipe.value = wanted
+    regions.value = wanted.regions
+    index.value = 0
+    encodings.value = asked
+    encodingId.value = null
+    if (wanted.regions.length === 0 && asked.length === 0) keep()
+  }
+  /** Shows steps that are not to be kept unseen, though nothing is asked. */
+  function show(wanted: Omit<Recipe, 'id'>): void {
+    recipe.value = wanted
+    regions.value = wanted.regions
+    index.value = 0
+    encodings.value = []
+    encodingId.value = null
+  }
+  function place(shape: Partial<Region['shape']>): void {
+    regions.value = regions.value.map((r, i) => (i === index.value ? { ...r, shape: { ...r.shape, ...shape } } : r))
+  }
+  function feather(value: number): void {
+    regions.value = regions.value.map((r, i) => (i === index.value ? { ...r, feather: value } : r))
+  }
+  function keep(): void {
+    const { value: wanted } = recipe
+    if (!wanted) return
+    if (encodings.value.length > 0) answered.add(grade.shotId ?? '')
+    grade.edit(`Recipe ${wanted.name}`.slice(0, 200), changed)
+    leave()
+  }
+  function leave(): void {
+    recipe.value = null
+    regions.value = []
+  }
+  watch(() => grade.shotId, leave)
+  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, place, feather, keep, leave }
+})

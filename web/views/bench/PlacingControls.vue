@@ -1,0 +1,52 @@
+<script setup lang="ts">
+// What a recipe asks of this shot before it is kept: where its regions sit, and how the footage is read where that is not settled.
+import { computed } from 'vue'
+import { ElButton } from 'element-plus'
+import { encodingById, regionBounds, type NumberParameter } from '@core/index'
+import HelpTip from '../../components/HelpTip.vue'
+import PlainSelect from '../../components/PlainSelect.vue'
+import ScaleControl from '../../components/ScaleControl.vue'
+import { usePlacing } from '../../stores/placing'
+import { text } from './text'
+
+const placing = usePlacing()
+const { placing: words } = text
+const feather: NumberParameter = { type: 'number', label: text.regions.feather, tip: text.regions.featherTip, unit: '%', ...regionBounds.feather, default: 0.4, step: 0.01, decimals: 0, shownFactor: 100 }
+const share = (label: string, tip: string, min: number, max: number): NumberParameter => ({ type: 'number', label, tip, unit: '%', min, max, scale: [0, 1], default: 0.5, step: 0.01, decimals: 0, shownFactor: 100 })
+const { centre, radius } = regionBounds
+const places = [
+  { key: 'centreX', parameter: share(words.across, words.acrossTip, centre.min, centre.max) }, { key: 'centreY', parameter: share(words.down, words.downTip, centre.min, centre.max) },
+  { key: 'radiusX', parameter: share(words.width, words.widthTip, radius.min, radius.max) }, { key: 'radiusY', parameter: share(words.height, words.heightTip, radius.min, radius.max) },
+] as const
+const readings = computed(() => placing.encodings.map((id) => ({ id, name: encodingById(id).name })))
+</script>
+
+<template>
+  <div v-if="placing.recipe" class="placing" data-testid="placing">
+    <p><strong>{{ placing.recipe.name }}</strong> {{ words.ask(placing.regions.length, placing.encodings.length > 0) }}</p>
+    <p v-if="placing.recipe.note" class="quiet note">{{ placing.recipe.note }}</p>
+    <div class="bar">
+      <HelpTip v-for="(r, i) in placing.regions" :key="r.id" :text="words.regionTip"><button type="button" :aria-pressed="i === placing.index" @click="placing.index = i">{{ r.name }}</button></HelpTip>
+      <PlainSelect v-if="readings.length" class="reading" :label="words.readAs" :tip="words.readTip" :options="readings" :model-value="placing.encodingId ?? readings[0]?.id ?? ''" @update:model-value="placing.encodingId = $event" />
+      <span class="ends"><ElButton size="small" @click="placing.keep">{{ words.keep }}</ElButton> <ElButton size="small" @click="placing.leave">{{ words.leave }}</ElButton></span>
+    </div>
+    <div v-if="placing.region" class="numbers">
+      <ScaleControl v-for="p in places" :key="p.key" :parameter="p.parameter" :model-value="placing.region.shape[p.key]" :data-control="`place-${p.key}`" @update:model-value="placing.place({ [p.key]: $event })" />
+      <ScaleControl :parameter="feather" :model-value="placing.region.feather" data-control="place-feather" @update:model-value="placing.feather" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.note { font-size: 12px; max-width: 760px; max-height: 92px; overflow: auto; }
+.placing { display: grid; gap: var(--gap-small); align-content: start; }
+p { margin: 0; }
+.bar { display: flex; gap: var(--gap-small); align-items: center; flex-wrap: wrap; }
+.bar button[aria-pressed] { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); font-size: 12px; }
+.bar button[aria-pressed='true'] { border-color: var(--accent); color: var(--accent); }
+.reading { width: 260px; }
+.ends { margin-left: auto; }
+.numbers { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); column-gap: var(--gap-broad); }
+.numbers :deep(.control) { grid-template-columns: 76px minmax(60px, 1fr) 58px 48px; }
+.numbers :deep(.effect) { display: none; }
+</style>

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+// LUTs: what is there, brought in by the file or the folder; each inspected, or all of them seen on one picture.
+import { computed, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { sentenceOf } from '../../api/client'
+import PartsPage from '../../components/PartsPage.vue'
+import { useQueriedShot } from '../../composables/useQueriedShot'
+import { useLibrary } from '../../stores/library'
+import ContactSheet from './ContactSheet.vue'
+import LutList from './LutList.vue'
+import LutReport from './LutReport.vue'
+import { text } from './text'
+
+const props = defineProps<{ part: string }>()
+const library = useLibrary(), route = useRoute(), router = useRouter()
+const fault = ref('')
+const ids = ['inspect', 'sheet'] as const, parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
+const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
+const { shot, frame } = useQueriedShot((sentence) => { fault.value = sentence })
+const lut = computed(() => library.luts.find((l) => l.hash === route.query['lut']) ?? null)
+onMounted(() => void library.loadLuts().catch((error: unknown) => { fault.value = sentenceOf(error) }))
+const set = (query: Record<string, string>): void => void router.replace({ query: { ...route.query, ...query } })
+</script>
+
+<template>
+  <PartsPage view="luts" :title="text.title" :parts="parts" :here="here" :shot="shot" :fault="fault" @close="fault = ''">
+    <div v-if="here === 'inspect'" class="bench">
+      <LutList :chosen="lut?.hash ?? ''" @choose="set({ lut: $event })" />
+      <LutReport v-if="lut" :key="lut.hash" :lut="lut" :shot="shot" />
+      <p v-else class="quiet">{{ library.luts.length ? text.choose : text.none }}</p>
+    </div>
+    <ContactSheet v-else :shot="shot" :frame="frame" @choose="set({ shot: $event })" @open="(hash) => router.push({ name: 'luts', params: { part: 'inspect' }, query: { ...route.query, lut: hash } })" />
+  </PartsPage>
+</template>
+
+<style scoped>
+.bench { display: grid; grid-template-columns: 300px minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
+</style>

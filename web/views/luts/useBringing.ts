@@ -1,0 +1,42 @@
+// Bringing LUT files in: many at once, one after the other, with what was refused and why; can be stopped.
+import { ref, type Ref } from 'vue'
+import { sentenceOf } from '../../api/client'
+import { useLibrary } from '../../stores/library'
+
+export interface Bringing {
+  readonly done: Ref<number>
+  readonly total: Ref<number>
+  readonly refused: Ref<readonly string[]>
+  readonly bring: (files: readonly File[]) => Promise<void>
+  readonly stop: () => void
+}
+
+const readable = /\.(cube|clf|xml|png|csv)$/i
+/** The innermost folder that a file came in. */
+const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
+
+export function useBringing(brought: (hash: string) => void): Bringing {
+  const library = useLibrary(), done = ref(0), total = ref(0), refused = ref<readonly string[]>([])
+  let stopped = false
+  async function bring(files: readonly File[]): Promise<void> {
+    const wanted = files.filter((f) => readable.test(f.name))
+    stopped = false
+    done.value = 0
+    total.value = wanted.length
+    refused.value = wanted.length < files.length && wanted.length === 0 ? ['Nothing there is a LUT: .cube, .clf, .png and .csv are read.'] : []
+    let last = ''
+    for (const file of wanted) {
+      if (stopped) break
+      try {
+        last = (await library.importLut(file, folderOf(file))).hash
+      } catch (error) {
+        refused.value = [...refused.value, `${file.name}: ${sentenceOf(error)}`]
+      }
+      done.value++
+    }
+    total.value = 0
+    await library.loadLuts()
+    if (last !== '') brought(last)
+  }
+  return { done, total, refused, bring, stop: () => { stopped = true } }
+}
