@@ -1,8 +1,8 @@
-// Grades and LUTs from files: a grade document as JSON, and the .cube files it refers to by their hash.
+// Grades and LUTs from files: a grade document as JSON, and the LUT files it refers to by their hash.
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { checkedGrade, ContractError } from '@contracts/index'
-import { FormatError, lutsOf, parseCube, type GradeDocument, type Lut, type LutFinder } from '@core/index'
+import { FormatError, lutsOf, parseLutFile, type GradeDocument, type Lut, type LutFinder } from '@core/index'
 import { UsageError } from './usage'
 
 export interface LoadedGrade { readonly grade: GradeDocument; readonly find: LutFinder }
@@ -17,7 +17,7 @@ export async function loadGrade(path: string, lutPaths: readonly string[]): Prom
   for (const lutPath of lutPaths) {
     const content = await bytes(lutPath)
     try {
-      luts.set(createHash('sha256').update(content).digest('hex'), parseCube(content.toString('utf8')))
+      luts.set(createHash('sha256').update(content).digest('hex'), parseLutFile(content, (text) => Buffer.from(text.buffer, text.byteOffset, text.length).toString('utf8')).lut)
     } catch (error) {
       if (error instanceof FormatError) throw new UsageError(`"${lutPath}": ${error.message}`)
       throw error

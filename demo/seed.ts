@@ -5,6 +5,8 @@ import { Readable } from 'node:stream'
 import { localActor, type ServerContext } from '../server/context'
 import { findDemoProject, insertProject, insertScene } from '../server/db/projects'
 import { importClip, type ClipToImport, type Known } from '../server/media/import'
+import { inspectionOf, keepLut } from '../server/media/luts'
+import { demoLuts } from './luts'
 import { assembly, demoShots } from './shots'
 
 const demoKey = 'ashglaze'
@@ -28,6 +30,10 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
       await importClip(context, clip(shot.id, shot.name, { sceneId, cameraName: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, leadFrame: shot.leadFrame }))
     }
     await importClip(context, clip(assembly.id, assembly.name, { sceneId: null, cameraName: null, encodingId: 'gamma-2.4', gamutId: 'bt709', leadFrame: 60 }))
+    for (const { name, folder, text } of demoLuts) {
+      const { hash } = await keepLut(context, new Blob([text()]).stream() as never, name, folder)
+      await inspectionOf(context, hash)
+    }
     return project.id
   } catch (error) {
     // A demo that came only half is removed, so that the next start makes it whole.

@@ -55,19 +55,23 @@ test('one station alone leaves the others; nonsense is refused', async () => {
 
 describe('recipes', () => {
   const contrast = { kind: 'contrast', name: 'Contrast', strength: 0.8, side: 'scene', params: { contrast: 1.2, pivotStops: 0 } }
+  const face = { id: 'face', name: 'Face', shape: { kind: 'ellipse', centreX: 0.4, centreY: 0.5, radiusX: 0.2, radiusY: 0.3, rotationDegrees: 0 }, feather: 0.4, invert: false }
+  const lifted = { kind: 'exposure', name: 'Exposure', strength: 1, side: 'scene', params: { exposureStops: 0.4 }, regionId: 'face' }
   test('are kept across projects, one per name, and removed', async () => {
-    const made = await postJson('/recipes', { name: 'Dusty shelf', note: '', steps: [contrast] })
+    const dusty = { name: 'Dusty shelf', note: '', steps: [contrast, lifted], regions: [face] }
+    const made = await postJson('/recipes', dusty)
     expect(made.status).toBe(201)
     const { id } = (await made.json()) as { id: string }
-    expect(await get('/recipes')).toContainEqual({ id, name: 'Dusty shelf', note: '', steps: [contrast] })
-    expect((await refusal(await postJson('/recipes', { name: 'Dusty shelf ', note: '', steps: [contrast] }))).code).toBe('taken')
+    expect(await get('/recipes')).toContainEqual({ id, ...dusty })
+    expect((await refusal(await postJson('/recipes', { ...dusty, name: 'Dusty shelf ' }))).code).toBe('taken')
     expect((await call(`/recipes/${id}`, { method: 'DELETE' })).status).toBe(204)
     expect((await call(`/recipes/${id}`, { method: 'DELETE' })).status).toBe(404)
   })
   test.each([
     ['no steps', { steps: [] }], ['a kind that is none', { steps: [{ ...contrast, kind: 'magic' }] }], ['a value out of range', { steps: [{ ...contrast, params: { contrast: 99, pivotStops: 0 } }] }],
-    ['a region', { steps: [{ ...contrast, regionId: 'r' }] }], ['no name', { name: '' }],
+    ['a region that is not there', { steps: [{ ...lifted, regionId: 'r' }], regions: [face] }], ['two regions of one id', { steps: [lifted], regions: [face, face] }], ['a region with an absurd edge', { steps: [lifted], regions: [{ ...face, feather: 7 }] }],
+    ['a step that no region carries', { steps: [{ kind: 'lut', name: 'LUT', strength: 1, side: 'display', params: { lutHash: null, interpolation: 'tetrahedral' }, regionId: 'face' }], regions: [face] }], ['no regions list', { regions: undefined }], ['no name', { name: '' }],
   ])('with %s is refused', async (_, change) => {
-    expect((await refusal(await postJson('/recipes', { name: 'X', note: '', steps: [contrast], ...change }))).status).toBe(422)
+    expect((await refusal(await postJson('/recipes', { name: 'X', note: '', steps: [contrast], regions: [], ...change }))).status).toBe(422)
   })
 })

@@ -1,12 +1,21 @@
 // Files that are not what they say, and clips of other shapes.
 import { execFileSync } from 'node:child_process'
-import { readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { bakeLut, defaultGrade, printClf, printHald, unpackLut, type Inspection } from '@core/index'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
-import { call, get, ownShot, postJson, refusal } from '../support/api'
+import { call, get, ownShot, postJson, refusal, sleep } from '../support/api'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
 const stored = (folder: string): string[] => readdirSync(join(scratch(), folder))
+
+/** What other tests are bringing in meanwhile goes away by itself; what a refusal left would not. */
+async function nothingStays(before: readonly string[]): Promise<void> {
+  const left = stored('incoming').filter((name) => !before.includes(name))
+  for (let i = 0; i < 300 && stored('incoming').some((name) => left.includes(name)); i++) await sleep(100)
+  expect(stored('incoming').filter((name) => left.includes(name))).toEqual([])
+}
 
 async function makeProject(): Promise<string> {
   return ((await (await postJson('/projects', { name: 'Imports' })).json()) as { id: string }).id
@@ -33,12 +42,13 @@ describe('a file that is no usable video is refused in one sentence and leaves n
     ['random bytes', 'noise.mp4', () => Uint8Array.from({ length: 40000 }, (_, i) => (i * i * 31 + i) & 255), /is not a video/],
   ])('%s', async (_, name, body, reason) => {
     const project = await makeProject()
-    const before = { media: stored('media'), incoming: stored('incoming') }
-    const { status, message } = await refusal(await send(project, name, body()))
+    const sent = body(), before = stored('incoming')
+    const { status, message } = await refusal(await send(project, name, sent))
     expect(status).toBe(422)
     expect(message).toMatch(reason)
     expect(message.split('\n')).toHaveLength(1)
-    expect({ media: stored('media'), incoming: stored('incoming') }).toEqual(before)
+    expect(stored('media')).not.toContain(createHash('sha256').update(sent).digest('hex'))
+    await nothingStays(before)
     expect((await get<{ shots: unknown[] }>(`/projects/${project}/reel`)).shots).toEqual([])
   })
 
@@ -108,17 +118,43 @@ describe('LUTs', () => {
     ['text first', `hello\n${good}`, /Line 1: "hello" is not a keyword/],
     ['nothing', '', /empty|size is missing/],
   ])('%s is refused with line and reason', async (_, body, reason) => {
-    const before = stored('luts')
+    const before = stored('incoming'), own = createHash('sha256').update(body).digest('hex')
     const { status, message } = await refusal(await sendLut('bad.cube', body))
     expect(status).toBe(422)
     expect(message).toMatch(reason)
-    expect(stored('luts')).toEqual(before)
+    expect(stored('luts').filter((name) => name.startsWith(own))).toEqual([])
+    await nothingStays(before)
   })
 
   test('CRLF, comments and a domain are read; 1D, too', async () => {
     expect((await sendLut('crlf.cube', `# note\r\n${good.replaceAll('\n', '\r\n')}`)).status).toBe(201)
     expect((await sendLut('domain.cube', good.replace('LUT_3D', 'DOMAIN_MIN 0 0 0\nDOMAIN_MAX 2 2 2\nLUT_3D'))).status).toBe(201)
     expect((await sendLut('one.cube', 'LUT_1D_SIZE 2\n0 0 0\n1 1 1\n')).status).toBe(201)
+  })
+
+  test('common LUT format, Hald pictures and curves as text are told by their content, and come packed', async () => {
+    const cube = bakeLut(defaultGrade('log-420-95'), () => undefined, 16, 'Shelf'), send = async (name: string, body: string | Uint8Array): Promise<LutSummary> => (await (await call(`/luts?${new URLSearchParams({ name, folder: 'Shelf looks' })}`, { method: 'POST', body: body as never })).json()) as LutSummary
+    const clf = await send('a.cube', printClf('shelf', [cube], [])), hald = await send('b.png', printHald(cube)), csv = await send('c.csv', 'in,out\n0,0\n0.5,0.6\n1,1\n')
+    expect([clf, hald, csv].map(({ format, dimensions, size, folder }) => [format, dimensions, size, folder])).toEqual([['clf', 3, 16, 'Shelf looks'], ['hald', 3, 16, 'Shelf looks'], ['csv', 1, 3, 'Shelf looks']])
+    const packed = unpackLut(new Uint8Array(await (await call(`/luts/${hald.hash}/packed`)).arrayBuffer()))
+    if (packed?.dimensions !== 3) throw new Error('A cube was expected.')
+    packed.data.forEach((v, i) => expect(Math.abs(v - cube.data[i]!)).toBeLessThan(1 / 65535))
+    // What it was made for is found when it is asked for, and kept.
+    expect(clf.expects).toBeNull()
+    const found = await get<Inspection>(`/luts/${clf.hash}/inspection`)
+    expect(found.expects).toMatchObject({ kind: 'conversion', certain: true, alike: ['log-420-95'] })
+    expect((await get<LutSummary[]>('/luts')).find((l) => l.hash === clf.hash)?.expects).toEqual(found.expects)
+    expect(await get<Inspection>(`/luts/${clf.hash}/inspection`)).toMatchObject({ size: 16, folds: [], colours: found.colours })
+  })
+
+  test('a LUT kept by an earlier version, which packed nothing, is packed when it is asked for', async () => {
+    const { hash } = (await (await sendLut('old.cube', good.replace('"Ash"', '"Old ash"'))).json()) as LutSummary
+    rmSync(join(scratch(), 'luts', `${hash}.cube.packed`), { force: true })
+    expect(unpackLut(new Uint8Array(await (await call(`/luts/${hash}/packed`)).arrayBuffer()))).toMatchObject({ dimensions: 3, size: 2, title: 'Old ash' })
+  })
+
+  test.each([['a bomb in XML', '<!DOCTYPE a [<!ENTITY b "c">]><ProcessList/>', /document type/], ['an empty process list', '<ProcessList id="a"></ProcessList>', /empty/], ['a picture that is no table', 'PNG', /no keyword|not a keyword|size is missing/]])('%s is refused', async (_, body, reason) => {
+    expect((await refusal(await sendLut('bad.clf', body))).message).toMatch(reason)
   })
 })
 

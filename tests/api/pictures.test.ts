@@ -167,13 +167,13 @@ describe('taking away', () => {
   })
 
   test('the .cube names the region it cannot carry, states its error, and reads back', async () => {
-    const response = await call(`/revisions/${revisionId}/grade.cube?size=33&frame=10`)
+    const response = await call(`/revisions/${revisionId}/lut?size=33&frame=10`)
     const text = await response.text()
-    expect(text).toMatch(/# Not carried, because a LUT sees one pixel at a time: region "Region 1"\./)
+    expect(text).toMatch(/# Not carried: region "Region 1"\./)
     expect(text).toMatch(/Delta E 2000: mean \d\.\d+/)
     expect(response.headers.get('content-disposition')).toMatch(/attachment; filename="own\.mov\.cube"/)
     expect(parseCube(text)).toMatchObject({ dimensions: 3, size: 33 })
-    const report = await get<{ leftOut: string[]; error: { mean: number; percentile999: number } }>(`/revisions/${revisionId}/grade.cube?size=33&frame=10&report=only`)
+    const report = await get<{ leftOut: string[]; error: { mean: number; percentile999: number } }>(`/revisions/${revisionId}/lut?size=33&frame=10&report=only`)
     expect(report.leftOut).toEqual(['region "Region 1"'])
     expect(report.error.mean).toBeLessThan(1)
   })
@@ -226,7 +226,7 @@ describe('taking away', () => {
     expect((await postJson('/renders', { revisionId: 'x' })).status).toBe(422)
     expect((await call(`/revisions/${nobody}/still.png?frame=0`)).status).toBe(404)
     expect((await call(`/revisions/${revisionId}/still.png?frame=5000`)).status).toBe(404)
-    expect((await call(`/revisions/${revisionId}/grade.cube?frame=0&size=4096`)).status).toBe(422)
+    expect((await call(`/revisions/${revisionId}/lut?frame=0&size=4096`)).status).toBe(422)
   })
 })
 
@@ -240,5 +240,5 @@ test('what changes along the clip is so in every still, and the .cube says as at
   expect(await still(marked, 50)).toEqual(await still(two, 50))
   // Halfway along a smooth path.
   expect(await still(marked, 30)).toEqual(await still(one, 30))
-  expect((await (await call(`/revisions/${marked}/grade.cube?frame=30&report=only`)).json() as { leftOut: string[] }).leftOut).toEqual(['Exposure along the clip: 0.00 stops at frame 10, +2.00 stops at frame 50 (taken as at frame 30)'])
+  expect((await (await call(`/revisions/${marked}/lut?frame=30&report=only`)).json() as { leftOut: string[] }).leftOut).toEqual(['Exposure along the clip: 0.00 stops at frame 10, +2.00 stops at frame 50 (taken as at frame 30)'])
 })

@@ -1,5 +1,5 @@
 // How far what is compiled is from direct evaluation on the lead frames of the demo.
-import { accuracyBound, bakeLutFor, compile, defaultGrade, lutError, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
+import { accuracyBound, compile, defaultExport, defaultGrade, exportLut, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 
 export async function measureAccuracy(address: string): Promise<string[]> {
@@ -11,7 +11,7 @@ export async function measureAccuracy(address: string): Promise<string[]> {
     const response = await fetch(`${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`)
     const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
     const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data: new Uint16Array(await response.arrayBuffer()) }
-    for (const size of lines.length === 0 ? [33, 65] : [33]) lines.push(`${shot.name}, exported .cube of ${size}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, size)}`)
+    for (const shaper of [false, true]) lines.push(`${shot.name}, exported .cube of 33${shaper ? ' with a shaper' : ''}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, shaper)}`)
     for (const [what, change] of grades) lines.push(`${shot.name}, ${what}: ${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`)
   }
   return lines
@@ -24,9 +24,9 @@ const grades: readonly (readonly [string, (g: GradeDocument) => GradeDocument])[
   ['rolloff to HLG', (g) => setShow(g, { method: 'rolloff', displayId: 'hlg' })],
 ]
 
-function cubeErrorOf(grade: GradeDocument, frame: Frame, size: number): string {
+function cubeErrorOf(grade: GradeDocument, frame: Frame, shaper: boolean): string {
   const none = (): undefined => undefined
-  const { measure, mean, percentile999 } = lutError(bakeLutFor(grade, none, size, '', frame), grade, none, frame, 8)
+  const { measure, mean, percentile999 } = exportLut(grade, 0, none, { ...defaultExport, shaper }, '', frame).error
   return `${measure} mean ${mean.toFixed(3)}, 99.9th percentile ${percentile999.toFixed(2)} (bound for 33: 0.1 and 1.0)`
 }
 

@@ -3,7 +3,7 @@
 import { bakeLut } from '@core/bake/bake'
 import { compile, defaultGrade, execute, runPlain, setParameter, setRead, type Passes } from '@core/grade'
 import type { Frame } from '@core/image'
-import type { Lut } from '@core/luts'
+import type { LutTable } from '@core/luts'
 import { median, timed } from './median'
 
 /** A picture with all tones and many colours, as a camera log would hold it. */
@@ -19,7 +19,7 @@ export function testFrame(width: number, height: number): Frame {
 }
 
 const grade = setParameter(setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2), 'saturation', 'saturation', 1.1)
-export const benchTable = (): Lut => bakeLut(grade, () => undefined, 33, 'bench')
+export const benchTable = (): LutTable => bakeLut(grade, () => undefined, 33, 'bench')
 
 export interface KernelSpeeds { readonly fast: number; readonly plain: number; readonly grade: number }
 

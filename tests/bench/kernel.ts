@@ -4,7 +4,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { basename, join } from 'node:path'
 import type { Browser } from '@playwright/test'
-import { compile, countScopes, defaultGrade, lumaWeights, printCube, setParameter, setShow, setStep, type Frame, type GradeDocument, type Lut, type PlanCache } from '@core/index'
+import { compile, countScopes, defaultGrade, lumaWeights, printCube, setParameter, setShow, setStep, type Frame, type GradeDocument, type LutTable, type PlanCache } from '@core/index'
 import { benchTable, kernelSpeeds, testFrame, type KernelSpeeds } from './kernel-work'
 import { median, quantile, timed } from './median'
 
@@ -50,7 +50,7 @@ async function inChromium(browser: Browser): Promise<KernelSpeeds> {
 }
 
 /** ffmpeg's time for many repeats with the filter, less the time for the same repeats without it. */
-function ffmpegMegapixels(scratch: string, frame: Frame, table: Lut): number {
+function ffmpegMegapixels(scratch: string, frame: Frame, table: LutTable): number {
   mkdirSync(scratch, { recursive: true })
   const picture = join(scratch, 'bench.rgb'), cube = join(scratch, 'bench.cube'), repeats = 40
   writeFileSync(picture, Buffer.from(frame.data.buffer))

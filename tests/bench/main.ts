@@ -7,6 +7,7 @@ import { measureAimSolver } from './aims'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measurePlayback, proxiesMade } from './playback'
+import { measureSheet } from './sheet'
 import { measureSlider } from './slider'
 
 const instance = await startDemoInstance()
@@ -22,6 +23,7 @@ const parts: readonly Part[] = [
   { letter: 'f', what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames', measure: () => measureAccuracy(instance.address) },
   { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
   { letter: 'h', what: 'Four aims solved together, 960×540, one core', measure: measureAimSolver },
+  { letter: 'i', what: 'A contact sheet of a hundred LUTs on one frame, Chromium, each round from a fresh page', measure: () => measureSheet(browser, instance.address) },
 ]
 /** PALE_PARTS=ab measures only these. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

@@ -4,6 +4,14 @@ import { expect, test } from './program'
 import { decode } from 'fast-png'
 import { address, demoShot, openBench, resetShot, saved, type } from './bench-page'
 
+/** A shot of twelve frames in a project of its own. */
+async function shortShot(name: string): Promise<string> {
+  const send = async (path: string, body: BodyInit): Promise<unknown> => { const r = await fetch(`${address()}/api${path}`, { method: 'POST', headers: typeof body === 'string' ? { 'content-type': 'application/json' } : {}, body }); return r.status === 204 ? null : r.json() }
+  const project = (await send('/projects', JSON.stringify({ name }))) as { id: string }, shot = (await send(`/projects/${project.id}/shots?name=short.mov`, readFileSync('demo/footage/potter.mov') as unknown as BodyInit)) as { id: string }
+  await send(`/shots/${shot.id}/cut`, JSON.stringify({ pieces: [{ first: 0, count: 12, name }] }))
+  return ((await (await fetch(`${address()}/api/projects/${project.id}/reel`)).json()) as { shots: { id: string }[] }).shots[0]!.id
+}
+
 test('a project of one’s own: make it, add a clip, and a file that is none', async ({ page }, info) => {
   await page.goto(address())
   await page.getByLabel('New project').fill('Kiln notes')
@@ -64,7 +72,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
 
   await expect(page.getByTestId('lut-carries')).toHaveText('A LUT sees one pixel at a time. Not carried: region "Region 1".')
   await expect(page.getByTestId('lut-error')).toContainText('mean ΔE 2000')
-  const [lut] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the .cube' }).click()])
+  const [lut] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the LUT' }).click()])
   expect(readFileSync(await lut.path(), 'utf8')).toContain('LUT_3D_SIZE 33')
 
   await page.getByRole('button', { name: 'Render' }).click()
@@ -72,10 +80,13 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await expect(newest.getByRole('progressbar')).toBeVisible()
   await newest.getByRole('button', { name: 'Cancel' }).click()
   await expect(newest).toHaveAttribute('data-state', 'cancelled')
+  // A piece of twelve frames is rendered to its end.
+  const short = await shortShot('Short piece')
+  await page.goto(`${address()}/shots/${short}/dispatch`)
   await page.getByRole('button', { name: 'Render' }).click()
   await expect(newest).toHaveAttribute('data-state', 'done', { timeout: 120_000 })
   const [clip] = await Promise.all([page.waitForEvent('download'), newest.getByRole('link', { name: 'Take the file' }).click()])
-  expect(clip.suggestedFilename()).toBe('Potter at the bench graded.mp4')
+  expect(clip.suggestedFilename()).toBe('Short piece graded.mp4')
   expect(readFileSync(await clip.path()).subarray(4, 8).toString()).toBe('ftyp')
   expect((await demoShot('Potter at the bench')).revisionDepth).toBeGreaterThan(1)
 })

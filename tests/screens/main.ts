@@ -3,7 +3,7 @@ import { mkdirSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { startChromium } from '../support/chromium'
 import { startDemoInstance } from '../support/demo-instance'
-import { drawOnPicture } from '../support/drawing'
+import { drawOnPicture, pickOnPicture } from '../support/drawing'
 
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
@@ -50,11 +50,30 @@ try {
   await type(page, 'exposureStops', '0.15')
   await page.locator('[data-station="shape"]').click()
   await type(page, 'contrast', '1.12')
+  await page.getByRole('button', { name: 'curves', exact: true }).click()
   const curve = page.getByTestId('tone-curve')
   const box = (await curve.boundingBox())!
   await curve.click({ position: { x: box.width * 0.36, y: box.height * 0.67 } })
   await settled(page)
   await take('bench')
+  await page.locator('[data-station="hue"]').click()
+  await page.getByRole('button', { name: 'curves', exact: true }).click()
+  await page.getByRole('button', { name: 'saturation by hue' }).click()
+  await page.getByRole('button', { name: 'pick a colour' }).click()
+  await pickOnPicture(page, [0.18, 0.62], -0.1)
+  await page.keyboard.press('Escape')
+  await settled(page)
+  await take('bench-curves')
+  await page.getByRole('link', { name: 'LUTs' }).click()
+  await page.locator('[data-lut="Log 351-128 to video"]').click()
+  await page.getByTestId('lut-expects').waitFor()
+  await take('luts')
+  await page.getByRole('link', { name: 'Contact sheet' }).click()
+  await page.waitForFunction(() => { const s = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]'); return s !== null && Number(s.dataset['total']) > 12 && s.dataset['done'] === s.dataset['total'] })
+  await page.waitForTimeout(300)
+  await take('lut-sheet')
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await settled(page)
   await page.getByRole('link', { name: 'Next shot' }).click()
   await settled(page)
   await page.locator('[data-station="show"]').click()

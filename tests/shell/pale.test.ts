@@ -93,6 +93,7 @@ describe('bake, lookup, fit, encodings', () => {
     const { code, out } = await pale('bake', '--grade', at('bake.json'), '--size', '17', at('bake.cube'))
     expect([code, out]).toEqual([0, expect.stringMatching(/17×17×17. Everything in the grade is carried/)])
     const back = parseCube(readFileSync(at('bake.cube'), 'utf8')), own = bakeLut(grade, () => undefined, 17, '')
+    if (back.dimensions !== 3) throw new Error('A cube was expected.')
     back.data.forEach((v, i) => expect(Math.abs(v - own.data[i]!)).toBeLessThan(1e-6))
   })
 

@@ -12,3 +12,14 @@ export async function drawOnPicture(page: Page, from: Place, to: Place): Promise
   await page.mouse.move(...at(to), { steps: 4 })
   await page.mouse.up()
 }
+
+/** Presses on the picture while a curve picks from it, and drags upward by a share of its height. */
+export async function pickOnPicture(page: Page, [x, y]: readonly [number, number], up: number): Promise<void> {
+  await page.locator('canvas[data-settled="true"]').waitFor()
+  const box = await page.getByTestId('pick-layer').boundingBox()
+  if (!box) throw new Error('Nothing picks from the picture.')
+  await page.mouse.move(box.x + box.width * x, box.y + box.height * y)
+  await page.mouse.down()
+  for (const share of [0.5, 1]) await page.mouse.move(box.x + box.width * x, box.y + box.height * (y - up * share), { steps: 3 })
+  await page.mouse.up()
+}

@@ -1,0 +1,53 @@
+// How long a contact sheet of a hundred LUTs takes in the real interface, and whether the interface stays free meanwhile.
+import type { Browser } from '@playwright/test'
+import { printCube } from '@core/index'
+import { madeLuts } from '@core/lut-bench/made-luts'
+import { median } from './median'
+
+const wantedLuts = 100, rounds = 5
+
+async function sendLuts(address: string): Promise<void> {
+  const made = madeLuts(7), step = made.length / wantedLuts
+  for (let i = 0; i < wantedLuts; i++) {
+    const lut = made[Math.floor(i * step)]
+    if (lut) await fetch(`${address}/api/luts?${new URLSearchParams({ name: lut.name.replaceAll('/', '-'), folder: 'Hundred' })}`, { method: 'POST', body: printCube(lut.make()) })
+  }
+  for (;;) {
+    const luts = (await (await fetch(`${address}/api/luts`)).json()) as { expects: unknown }[]
+    if (luts.every((l) => l.expects !== null)) return
+    await new Promise((go) => setTimeout(go, 500))
+  }
+}
+
+export async function measureSheet(browser: Browser, address: string): Promise<string[]> {
+  await sendLuts(address)
+  const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
+  const [project] = await json<{ id: string }[]>('/projects')
+  const [shot] = (await json<{ shots: { id: string }[] }>(`/projects/${project?.id}/reel`)).shots
+  const first: number[] = [], all: number[] = [], blocked: number[] = []
+  let total = 0
+  for (let round = 0; round < rounds; round++) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await page.goto(`${address}/luts/inspect?shot=${shot?.id}`)
+    await page.locator('[data-lut]').first().waitFor()
+    const seen = await page.evaluate(() => new Promise<{ first: number; all: number; blocked: number; total: number }>((done) => {
+      let blocked = 0, rows = 0
+      new PerformanceObserver((list) => { for (const task of list.getEntries()) blocked = Math.max(blocked, task.duration) }).observe({ type: 'longtask' })
+      const start = performance.now()
+      ;[...document.querySelectorAll<HTMLElement>('.parts a')].at(-1)?.click()
+      const look = (): void => {
+        const sheet = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]'), tiles = [...document.querySelectorAll<HTMLElement>('[data-tile]')], shown = tiles.filter((t) => t.dataset['seen'] === 'true').length, wanted = Number(sheet?.dataset['total'] ?? 0)
+        if (rows === 0 && tiles.length > 12 && tiles.slice(0, 12).every((t) => t.dataset['seen'] === 'true')) rows = performance.now() - start
+        if (wanted > 100 && shown === wanted) done({ first: rows, all: performance.now() - start, blocked, total: wanted })
+        else requestAnimationFrame(look)
+      }
+      look()
+    }))
+    first.push(seen.first)
+    all.push(seen.all)
+    blocked.push(seen.blocked)
+    total = seen.total
+    await page.close()
+  }
+  return [`${total} pictures: the first two rows after ${median(first).toFixed(0)} ms (bound 1000), all after ${median(all).toFixed(0)} ms (bound 6000); the interface thread was never held longer than ${Math.max(...blocked).toFixed(0)} ms`]
+}
