@@ -18,7 +18,7 @@ export function checked<T extends object>(contract: ClassConstructor<T>, data: u
   if (forbidden !== null) throw new ContractError(`A field named "${forbidden}" is not allowed.`, forbidden)
   const instance = plainToInstance(contract, data)
   const faults = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
-  const first = faults[0]
+  const first = tellingFault(faults)
   if (!first) return instance
   const { path, message } = firstFault(first, '')
   throw new ContractError(message, path)
@@ -26,11 +26,14 @@ export function checked<T extends object>(contract: ClassConstructor<T>, data: u
 
 function firstFault(fault: ValidationError, parent: string): { path: string; message: string } {
   const path = parent ? `${parent}.${fault.property}` : fault.property
-  const child = fault.children?.[0]
+  const child = tellingFault(fault.children ?? [])
   if (child) return firstFault(child, path)
   const message = Object.values(fault.constraints ?? {})[0] ?? 'The value is not allowed.'
   return { path, message: `${message.charAt(0).toUpperCase()}${message.slice(1)}${message.endsWith('.') ? '' : '.'}` }
 }
+
+/** What is wrong says more than what is strange: of a thing of no known kind every field is. */
+const tellingFault = (faults: readonly ValidationError[]): ValidationError | undefined => faults.find((f) => !f.constraints?.['whitelistValidation']) ?? faults[0]
 
 const forbiddenKeys = new Set(['__proto__', 'constructor', 'prototype'])
 const deepest = 24

@@ -1,9 +1,13 @@
-import { addRegion, currentSchema, defaultGrade, setParameter } from '@core/index'
+import { addPiece, addRegion, currentSchema, defaultGrade, freshKey, keyPiece, noCleaning, setParameter, shapeKinds, shapePiece, withKeyframe } from '@core/index'
 import { checked, ContractError, checkedGrade, HeadMove, NewProject, NewRevision } from '.'
 
 const good = addRegion(setParameter(defaultGrade('log-420-95'), 'exposure', 'exposureStops', 0.5)).grade
 type Json = Record<string, unknown>
-const copy = (): Json & { steps: Json[]; regions: (Json & { shape: Json })[]; read: Json; show: Json } => JSON.parse(JSON.stringify(good))
+const copy = (): Json & { steps: Json[]; regions: (Json & { pieces: (Json & { source: Json & { shape: Json } })[] })[]; read: Json; show: Json } => JSON.parse(JSON.stringify(good))
+
+const shapeOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source.shape
+const sourceOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source
+const keySource = { kind: 'key', key: freshKey, cleaning: noCleaning }, motion = { track: null, keys: [], path: 'smooth', roll: false, shown: [], fadeFrames: 0, aspect: 1.7 }
 
 function faultOf(data: unknown): ContractError {
   try {
@@ -17,6 +21,11 @@ function faultOf(data: unknown): ContractError {
 
 test('a grade as the program makes it is accepted unchanged', () => {
   expect(checkedGrade(copy())).toEqual(good)
+  const shapes = shapeKinds.reduce((g, { fresh }) => addPiece(g, 'region-1', shapePiece('', fresh, { inner: 0.1, outer: 0 })).grade, good)
+  const track = { kind: 'position', reference: 2, first: 2, values: [0, 0, 0.1, 0], quality: [1, 0, 0.9, 0.4] } as const
+  const moving = { ...shapes, regions: shapes.regions.map((r) => ({ ...r, pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...withKeyframe(p.source, 5, 1.6), motion: { ...withKeyframe(p.source, 5, 1.6).motion!, track } } } : p)) })) }
+  const all = addPiece(moving, 'region-1', keyPiece('', { mode: 'intersect' })).grade
+  expect(checkedGrade(JSON.parse(JSON.stringify(all)))).toEqual(all)
 })
 
 test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
@@ -38,11 +47,24 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
   ['a strange field inside a step', (g) => { g.steps[1]!['onclick'] = 'x' }, 'steps.1.onclick'],
   ['two steps of one id', (g) => { g.steps[1]!['id'] = g.steps[0]!['id'] }, 'steps'],
   ['a step of a region that is not there', (g) => { g.steps[0]!['regionId'] = 'nowhere' }, 'steps.0.regionId'],
-  ['a LUT carried by a region', (g) => { g.steps.find((s) => s['kind'] === 'lut')!['regionId'] = 'region-1' }, 'steps.9.regionId'],
-  ['a region without size', (g) => { g.regions[0]!.shape['radiusX'] = 0 }, 'regions.0.shape.radiusX'],
-  ['a region of text', (g) => { g.regions[0]!.shape['centreX'] = '0.5' }, 'regions.0.shape.centreX'],
+  ['a LUT carried by a region', (g) => { g.steps.find((s) => s['kind'] === 'lut')!['regionId'] = 'region-1' }, 'steps.10.regionId'],
+  ['a shape without size', (g) => { shapeOf(g)['radiusX'] = 0 }, 'regions.0.pieces.0.source.shape.radiusX'],
+  ['a shape of text', (g) => { shapeOf(g)['centreX'] = '0.5' }, 'regions.0.pieces.0.source.shape.centreX'],
+  ['a shape of no kind', (g) => { shapeOf(g)['kind'] = 'blob' }, 'regions.0.pieces.0.source.shape.kind'],
+  ['a polygon of two points', (g) => { sourceOf(g)['shape'] = { kind: 'polygon', points: [{ x: 0, y: 0 }, { x: 1, y: 1 }] } }, 'regions.0.pieces.0.source.shape.points'],
+  ['a piece of no kind', (g) => { sourceOf(g)['kind'] = 'wish' }, 'regions.0.pieces.0.source.kind'],
+  ['a key with a range of text', (g) => { g.regions[0]!.pieces[0]!['source'] = { ...keySource, key: { ...keySource.key, groups: [{ hue: { centre: 'red', half: 1, soft: 1 }, chroma: null, lightness: null }] } } }, 'regions.0.pieces.0.source.key.groups.0.hue.centre'],
+  ['a key that reads the look', (g) => { g.regions[0]!.pieces[0]!['source'] = { ...keySource, key: { ...keySource.key, tap: 'look' } } }, 'regions.0.pieces.0.source.key.tap'],
+  ['a sample of no colours', (g) => { g.regions[0]!.pieces[0]!['source'] = { ...keySource, key: { ...keySource.key, samples: [{ mode: 'add', colours: [[1, 2]] }] } } }, 'regions.0.pieces.0.source.key.samples.0.colours'],
+  ['an absurd blur', (g) => { g.regions[0]!.pieces[0]!['source'] = { ...keySource, cleaning: { ...noCleaning, blur: 9 } } }, 'regions.0.pieces.0.source.cleaning.blur'],
+  ['a region built from itself', (g) => { g.regions[0]!.pieces[0]!['source'] = { kind: 'region', regionId: 'region-1' } }, 'regions.0.pieces'],
+  ['a region built from none', (g) => { g.regions[0]!.pieces[0]!['source'] = { kind: 'region', regionId: 'nowhere' } }, 'regions.0.pieces.0.source.regionId'],
+  ['a track of half a frame', (g) => { sourceOf(g)['motion'] = { ...motion, track: { kind: 'similarity', reference: 0, first: 0, values: [1, 0, 0], quality: [1, 0] } } }, 'regions.0.pieces.0.source.motion.track'],
+  ['keyframes that do not rise', (g) => { sourceOf(g)['motion'] = { ...motion, keys: [4, 4].map((frame) => ({ frame, shape: shapeOf(g) })) } }, 'regions.0.pieces.0.source.motion.keys'],
+  ['a keyframe of another shape', (g) => { sourceOf(g)['motion'] = { ...motion, keys: [{ frame: 1, shape: { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 } }] } }, 'regions.0.pieces.0.source.motion.keys'],
+  ['a shape that was placed already', (g) => { sourceOf(g)['placed'] = [1, 0, 0, 0, 1, 0, 0, 0, 1] }, 'regions.0.pieces.0.source.placed'],
   ['a name that is too long', (g) => { g.regions[0]!['name'] = 'x'.repeat(81) }, 'regions.0.name'],
-  ['too many steps', (g) => { g.steps = Array.from({ length: 201 }, (_, i) => ({ ...g.steps[0]!, id: `s${i}` })) }, 'steps'],
+  ['too many steps', (g) => { g.steps = Array.from({ length: 601 }, (_, i) => ({ ...g.steps[0]!, id: `s${i}` })) }, 'steps'],
   ['marks of a step that is not there', (g) => { g['along'] = [{ stepId: 'nowhere', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 1 }] }] }, 'along.0'],
   ['marks of a curve', (g) => { g['along'] = [{ stepId: 'tone-curve', key: 'points', path: 'smooth', marks: [{ frame: 1, value: 1 }] }] }, 'along.0'],
   ['a mark beyond the control', (g) => { g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 99 }] }] }, 'along.0.marks.0'],
@@ -69,10 +91,11 @@ test('a prototype cannot be smuggled in', () => {
 
 test('a document of the first schema is brought to the present one', () => {
   const { working: _, ...old } = copy()
-  const later = ['black-offset', 'balance-by-tone', 'ends', 'colour-curves']
+  const later = ['black-offset', 'balance-by-tone', 'ends', 'colour-curves', 'local-contrast']
   const fresh: Readonly<Record<string, readonly string[]>> = { saturation: ['quiet'], lut: ['takes'], 'tone-curve': ['red', 'green', 'blue', 'redStrength', 'greenStrength', 'blueStrength'] }
-  const steps = old.steps.filter((s) => !later.includes(String(s['kind']))).map(({ params, ...s }) => ({ ...s, params: Object.fromEntries(Object.entries(params as Json).filter(([key]) => !fresh[String(s['kind'])]?.includes(key))) }))
-  const first = { ...old, steps, schema: 1, read: { encodingId: 'log-420-95', gamutId: 'w766', range: 'full' }, show: { method: 'straight', displayId: 'bt709-2.4' } }
+  const steps = old.steps.filter((s) => (s['regionId'] === undefined ? !later.includes(String(s['kind'])) : ['exposure', 'saturation'].includes(String(s['kind'])))).map(({ params, ...s }) => ({ ...s, params: Object.fromEntries(Object.entries(params as Json).filter(([key]) => !fresh[String(s['kind'])]?.includes(key))) }))
+  const regions = [{ id: 'region-1', name: 'Region 1', enabled: true, shape: shapeOf(copy()), feather: 0.4, invert: false }]
+  const first = { ...old, steps, regions, schema: 1, read: { encodingId: 'log-420-95', gamutId: 'w766', range: 'full' }, show: { method: 'straight', displayId: 'bt709-2.4' } }
   const present = checkedGrade(first)
   expect(present.schema).toBe(currentSchema)
   expect(present).toEqual({ ...good, read: { ...good.read, gamutId: 'w766' } })

@@ -2,13 +2,13 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
-import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, lutTakesSide, migrateGrade, ownEncodingId, parameterFault, regionBounds, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
+import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, lutTakesSide, migrateGrade, ownEncodingId, parameterFault, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
+import { idPattern, RegionContract, requireRegions, type RecipeRegionContract } from './regions'
 
-const idPattern = /^[A-Za-z0-9_-]{1,40}$/
 const finite = { allowNaN: false, allowInfinity: false } as const
-export const gradeLimits = { steps: 200, regions: 32, along: 200, marks: 1000, nameLength: 80 } as const
+export const gradeLimits = { steps: 600, regions: 32, along: 200, marks: 1000, nameLength: 80 } as const
 
 @ValidatorConstraint({ name: 'known' })
 class KnownId implements ValidatorConstraintInterface {
@@ -77,28 +77,6 @@ class ShowContract {
   @Validate(ShowNumbers) params!: ShowParameters
 }
 
-class EllipseContract {
-  @Equals('ellipse') kind!: 'ellipse'
-  @IsNumber(finite) @Min(regionBounds.centre.min) @Max(regionBounds.centre.max) centreX!: number
-  @IsNumber(finite) @Min(regionBounds.centre.min) @Max(regionBounds.centre.max) centreY!: number
-  @IsNumber(finite) @Min(regionBounds.radius.min) @Max(regionBounds.radius.max) radiusX!: number
-  @IsNumber(finite) @Min(regionBounds.radius.min) @Max(regionBounds.radius.max) radiusY!: number
-  @IsNumber(finite) @Min(regionBounds.rotationDegrees.min) @Max(regionBounds.rotationDegrees.max) rotationDegrees!: number
-}
-
-/** A region as a recipe keeps it. */
-export class RecipeRegionContract {
-  @Matches(idPattern) id!: string
-  @IsString() @Length(1, gradeLimits.nameLength) name!: string
-  @IsObject() @ValidateNested() @Type(() => EllipseContract) shape!: EllipseContract
-  @IsNumber(finite) @Min(regionBounds.feather.min) @Max(regionBounds.feather.max) feather!: number
-  @IsBoolean() invert!: boolean
-}
-
-class RegionContract extends RecipeRegionContract {
-  @IsBoolean() enabled!: boolean
-}
-
 /** A step as a recipe keeps it. */
 export class RecipeStepContract {
   @Validate(KnownId, [isStepKindId]) kind!: string
@@ -155,6 +133,7 @@ export function checkedGrade(data: unknown): GradeDocument {
 /** Regions are told apart, and steps that belong to one belong to one that is there and may carry them. */
 export function requireCarried({ steps, regions }: { readonly steps: readonly RecipeStepContract[]; readonly regions: readonly RecipeRegionContract[] }): void {
   requireUnique(regions, 'regions')
+  requireRegions(regions)
   const there = new Set(regions.map((r) => r.id))
   steps.forEach((step, i) => {
     if (step.regionId === undefined) return

@@ -2,13 +2,15 @@
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsNumber, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
+import type { Recipe } from '@core/index'
 import { checked } from './check'
-import { gradeLimits, RecipeRegionContract, RecipeStepContract, requireCarried } from './grade'
+import { gradeLimits, RecipeStepContract, requireCarried } from './grade'
+import { RecipeRegionContract } from './regions'
 
 export class NewRecipe {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
   @IsString() @Length(0, 300) @Matches(/^[^\p{Cc}]*$/u) note!: string
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
   @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RecipeRegionContract) regions!: RecipeRegionContract[]
 }
 
@@ -38,8 +40,8 @@ export class SceneIntent {
 }
 
 /** Checks a recipe: its shape, its values, and that its parts refer to each other. Throws ContractError. */
-export function checkedRecipe(data: unknown): NewRecipe {
+export function checkedRecipe(data: unknown): Omit<Recipe, 'id'> {
   const recipe = checked(NewRecipe, data)
   requireCarried(recipe)
-  return recipe
+  return data as Omit<Recipe, 'id'>
 }

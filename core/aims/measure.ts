@@ -77,7 +77,7 @@ function leveled(chain: Chain, light: Float64Array): readonly [number, number, n
 /** Display signal of scene light, not held where a pixel lies outside with all its channels: a solver must see how far outside it lies. */
 function shownOf(chain: Chain, light: Float64Array, positions: Positions): Float64Array {
   const pixels = light.slice(), { eotf: { encode }, carriedPeak } = displayById(chain.displayId)
-  for (const link of chain.links) if (link.station !== 'read') applyPlaced(link, pixels, positions)
+  chain.links.forEach((link, at) => { if (link.station !== 'read') applyPlaced(link, pixels, positions, chain, at) })
   const linear = chain.leaves === 'displayLinear', peak = linear ? carriedPeak : encode(carriedPeak), curve = linear ? encode : (v: number): number => v
   for (let i = 0; i < pixels.length; i += 3) {
     const least = Math.min(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!), most = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)

@@ -1,5 +1,5 @@
 // A stratified sample of a frame as scene light: every tone is in it, the ends most densely; and the places that aims look at.
-import { applyLink, buildChain, type GradeDocument, type LutFinder, type Positions } from '../grade'
+import { applyLink, buildChain, rastersOf, type GradeDocument, type LutFinder, type Positions } from '../grade'
 import type { Frame } from '../image'
 import { pixelsOf, type Area } from '../readings'
 import type { Aim, Want } from './aim'
@@ -58,7 +58,9 @@ function lightOf(frame: Frame, grade: GradeDocument, lut: LutFinder, pixels: Arr
     shares[n * 2 + 1] = (Math.floor(p / width) + 0.5) / height
   }
   for (const link of chain.links) if (link.station === 'read') applyLink(link, light)
-  return { light, positions: { shares, frameWidth: width, frameHeight: height } }
+  // Mattes are those of the grade as it stands: while controls are sought they stay. What looks at neighbours is left out.
+  const rasters = rastersOf(chain, frame, false), positions = { shares, frameWidth: width, frameHeight: height }
+  return { light, positions: rasters ? { ...positions, rasters: { ...rasters, means: new Map() } } : positions }
 }
 
 /** Prepares a frame for aims. The aims' wanted values may change afterwards, their places not. */
@@ -76,7 +78,7 @@ export function prepareSample(frame: Frame, grade: GradeDocument, lut: LutFinder
 const spreads = new WeakMap<Uint16Array, { readonly key: string; readonly spread: Strata; readonly check: Strata }>()
 
 function spreadOf(frame: Frame, grade: GradeDocument, lut: LutFinder): { readonly spread: Strata; readonly check: Strata } {
-  const key = JSON.stringify(grade.read), known = spreads.get(frame.data)
+  const key = JSON.stringify([grade.read, grade.regions]), known = spreads.get(frame.data)
   if (known?.key === key) return known
   const made = { key, spread: strataOf(frame, grade, lut, 'few'), check: strataOf(frame, grade, lut, 'many') }
   spreads.set(frame.data, made)

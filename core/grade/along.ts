@@ -1,4 +1,5 @@
 // Controls that change along the clip: their values at marked frames, and the grade as it is at one frame.
+import { regionAt, settledRegion, type Region } from '../regions'
 import type { GradeDocument, Marks } from './document'
 import { setParameter } from './edits'
 
@@ -12,20 +13,25 @@ export function valueAlong({ path, marks }: Marks, frame: number): number {
   return a.value + (b.value - a.value) * (path === 'smooth' ? share * share * (3 - 2 * share) : share)
 }
 
+const follows = (region: Region): boolean => region.pieces.some(({ source }) => source.kind === 'shape' && source.motion !== undefined)
+
 const kept = new WeakMap<GradeDocument, Map<number, GradeDocument>>()
 
 /**
- * The grade as it is at a frame of the medium: a document without marks. The same object for the same document and frame, and the
+ * The grade as it is at a frame of the medium: a document without marks, its regions where they lie then. The same object for the same document and frame, and the
  * document itself where nothing changes along the clip.
  */
 export function gradeAt(grade: GradeDocument, frame: number): GradeDocument {
-  if (grade.along.length === 0) return grade
+  if (grade.along.length === 0 && !grade.regions.some(follows)) return grade
   const frames = kept.get(grade) ?? new Map<number, GradeDocument>()
   kept.set(grade, frames)
-  const known = frames.get(frame) ?? grade.along.reduce<GradeDocument>((next, marks) => setParameter(next, marks.stepId, marks.key, valueAlong(marks, frame)), { ...grade, along: [] })
+  const known = frames.get(frame) ?? grade.along.reduce<GradeDocument>((next, marks) => setParameter(next, marks.stepId, marks.key, valueAlong(marks, frame)), { ...grade, along: [], regions: grade.regions.map((r) => regionAt(r, frame)) })
   frames.set(frame, known)
   return known
 }
+
+/** As gradeAt, as a grade that may be kept: regions stay where they lie at the frame. */
+export const restingAt = (grade: GradeDocument, frame: number): GradeDocument => ({ ...gradeAt(grade, frame), regions: grade.regions.map((r) => settledRegion(r, frame)) })
 
 export const marksOf = ({ along }: GradeDocument, stepId: string, key: string): Marks | null => along.find((m) => m.stepId === stepId && m.key === key) ?? null
 

@@ -31,6 +31,7 @@ export interface Chain {
   /** What the last link leaves: light as the display's signal carries it, still to be held and encoded, or the signal itself. */
   readonly leaves: 'displayLinear' | 'displaySignal'
   readonly displayId: string
+  readonly regions: readonly Region[]
   /** Scene-linear → display-linear before anything is held to the display's ends; absent where a LUT shows. */
   readonly showLight?: readonly Operation[]
 }
@@ -52,7 +53,7 @@ export function isActive(step: Step, document: GradeDocument, lut: LutFinder): b
   const kind = stepKindById(step.kind)
   if (kind.isNeutral(step.params)) return false
   if (step.kind === 'lut' && !lut(String(step.params['lutHash']))) return false
-  return step.regionId === undefined || document.regions.some((r) => r.id === step.regionId && r.enabled)
+  return step.regionId === undefined || document.regions.some((r) => r.id === step.regionId && r.enabled && r.strength > 0)
 }
 
 /** Builds the chain of a document. LUTs that are not at hand are left out (see missingLuts). Throws RangeError for unknown ids. */
@@ -73,7 +74,7 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   if (afterScene !== wanted) links.push(conversion('show', scene, wanted))
   if (showLut) links.push({ station: 'show', leaves: 'displaySignal', signature: `show lut ${document.show.lutHash} ${document.show.lutTakes}`, operations: [...intoDomain(document.show.lutTakes, scene.surroundings).into, ...lutOperations(showLut, 'tetrahedral', document.show.lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal')] })
   else links.push(showLink(document.show, display))
-  const shown = { ...input, links, displayId: display.id, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
+  const shown = { ...input, links, displayId: display.id, regions: document.regions, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
 
   const steps = active.filter((s) => s.side === 'display')
   if (steps.length === 0) return { ...shown, leaves: showLut ? 'displaySignal' : 'displayLinear' }

@@ -6,7 +6,9 @@ import { curveTable } from './curve-table'
 import type { GradeDocument } from './document'
 import { latticeCoordinates, type Lattice } from './lattice'
 import { curveOperation, joined, operate, type Curve, type Light, type Operation } from './operation'
-import type { Pass, Passes, Stage } from './stage'
+import { tapsRead, type KeyTap, type Region } from '../regions'
+import { sceneLinks } from './scene-light'
+import type { KeyPasses, Pass, Passes, Stage } from './stage'
 
 /** 33 while dragging, 65 at rest and for delivery. */
 export type LatticeSize = 17 | 33 | 65
@@ -41,21 +43,63 @@ export function compileLinks(chain: Chain, links: readonly Link[], ending: reado
     kept.set(signature, stages)
     return stages
   }
-  const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: once(`${size}\n${signatureOf(run)}`, () => buildStages(run, size, once)) })
+  const passes = passesOf(links, ending, size, once), regions = passes.flatMap((p) => (p.region ? [p.region] : [])), mattes = regions.length > 0 ? matteSource(chain, regions, span, size, once) : {}
+  cache.clear()
+  for (const [key, stages] of kept) cache.set(key, stages)
+  return { decode: decodeTable(chain, span), passes, ...mattes }
+}
+
+/** What mattes are made from. */
+export type MatteSource = Pick<Passes, 'regions' | 'taps'>
+
+/** What the mattes of all regions of a document are made from, whether these carry steps or not. */
+export function compileMattes(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): MatteSource {
+  const chain = buildChain(document, lut)
+  return matteSource(chain, chain.regions, span, size, (signature, build) => {
+    const stages = cache.get(signature) ?? build()
+    cache.set(signature, stages)
+    return stages
+  })
+}
+
+function matteSource(chain: Chain, regions: readonly Region[], span: CodeSpan, size: LatticeSize, once: Once): MatteSource {
+  const taps: Partial<Record<KeyTap, KeyPasses>> = {}, decode = decodeTable(chain, span)
+  for (const tap of new Set(regions.flatMap((region) => tapsRead(region, chain.regions)))) {
+    const read = sceneLinks(chain, tap), toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
+    taps[tap] = { decode, passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once), signature: JSON.stringify([chain.decodeSignature, size, read.map((l) => l.signature)]) }
+  }
+  return { regions: chain.regions, taps }
+}
+
+const hold = (v: number): number => Math.min(1, Math.max(0, v))
+
+/** Links as passes: a region's link is one of its own, all between are joined. */
+function passesOf(links: readonly Link[], ending: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Pass[] {
+  const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: once(`${size}\n${signatureOf(run)}`, () => withNeighbourhoods(run, size, once)) })
   const passes: Pass[] = []
   let pending: SignedOperation[] = []
-  for (const link of links) {
-    const signed = link.operations.map((operation, i) => ({ signature: `${link.signature} ${i}`, operation }))
+  links.forEach((link, at) => {
+    const signed = link.operations.map((operation, i) => ({ signature: `${operation.kind === 'neighbourhood' ? `${at} ` : ''}${link.signature} ${i}`, operation }))
     if (link.region) {
       if (pending.length > 0) passes.push(passOf(pending))
       passes.push({ ...passOf(signed), region: link.region })
       pending = []
     } else pending.push(...signed)
-  }
+  })
   passes.push(passOf([...pending, ...ending]))
-  cache.clear()
-  for (const [key, stages] of kept) cache.set(key, stages)
-  return { decode: decodeTable(chain, span), passes }
+  return passes
+}
+
+/** What looks at neighbours is a stage of its own; what stands between such is joined. */
+function withNeighbourhoods(run: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Stage[] {
+  const stages: Stage[] = []
+  let from = 0
+  run.forEach(({ signature, operation }, i) => {
+    if (operation.kind !== 'neighbourhood') return
+    stages.push(...buildStages(run.slice(from, i), size, once), { kind: 'neighbourhood', deviation: operation.deviation, amount: operation.amount, weights: operation.weights, at: signature })
+    from = i + 1
+  })
+  return [...stages, ...buildStages(run.slice(from), size, once)]
 }
 
 type Once = (signature: string, build: () => readonly Stage[]) => readonly Stage[]
@@ -131,6 +175,7 @@ function exactStage(operation: Operation): Stage {
     case 'gain': return { kind: 'gain', data: inARow([curveTable(operation.gain), curveTable(operation.curve), Float32Array.of(...operation.weights, operation.blend)]) }
     case 'relative': return { kind: 'relative', table: curveTable(operation.curve) }
     case 'pixels': throw new RangeError('This operation needs a lattice.')
+    case 'neighbourhood': throw new RangeError('This operation looks at neighbours and cannot be joined.')
   }
 }
 

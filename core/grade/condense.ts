@@ -8,9 +8,9 @@ export const condensedSize = 49
 /** Codes a camera can really write; those outside are held to the ends. */
 const low = -0.08, high = 1.1
 
-/** The plan's effect on code values as a single lattice; null for plans with regions, whose effect depends on the place. */
+/** The plan's effect on code values as a single lattice; null for plans with regions or neighbourhoods, whose effect depends on the place. */
 export function condense(plan: Passes, span: CodeSpan, size = condensedSize): Passes | null {
-  if (plan.passes.some((p) => p.region)) return null
+  if (plan.passes.some((p) => p.region || p.stages.some((s) => s.kind === 'neighbourhood'))) return null
   const perSignal = 65535 / (span.high - span.low), step = (high - low) / (size - 1)
   const codes = Float64Array.from({ length: size }, (_, i) => Math.min(65535, Math.max(0, Math.round((low + i * step - span.low) * perSignal))))
   const data = new Uint16Array(size ** 3 * 3)

@@ -18,7 +18,7 @@ export function defaultGrade(encodingId: string, gamutId: string = encodingById(
     schema: currentSchema,
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
-    steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'saturation', 'colour-curves', 'lut'].map((kind) => newStep(kind, kind)),
+    steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'local-contrast', 'tone-curve', 'saturation', 'colour-curves', 'lut'].map((kind) => newStep(kind, kind)),
     along: [],
     regions: [],
     show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, lutTakes: lutTakesSide, gamutMethod: 'clip', params: defaultShowParameters },

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { addRegion, addStep, removeStep, setParameter, setRead, setRegion, setShow, setShowParameter, setStep } from './edits'
+import { addStep, removeStep, setParameter, setRead, setShow, setShowParameter, setStep } from './edits'
+import { addPiece, addRegion, keyPiece, removeRegion, setRegion, setShapeAt } from './region-edits'
 import { defaultGrade } from './defaults'
 import { differences, mergeGrades } from './differences'
 import type { GradeDocument } from './document'
@@ -18,7 +19,7 @@ test.each<[string, (g: GradeDocument) => GradeDocument, string[]]>([
   ['a display', (g) => setShow(g, { displayId: 'srgb' }), ['Display BT.709, gamma 2.4 → sRGB']],
   ['a shoulder', (g) => setShowParameter(g, 'sceneMaximumStops', 7), ['Scene maximum +6.0 stops → +7.0 stops']],
   ['a zone', (g) => addStep(g, 'zone', 'Darks', { centreStops: -3 }), ['Darks added: centre −3.0 stops']],
-  ['a region', (g) => addRegion(g).grade, ['Region 1, exposure added', 'Region 1, saturation added', 'Region 1 added']],
+  ['a region', (g) => addRegion(g).grade, ['Region 1 added']],
   ['nothing', (g) => g, []],
 ])('%s is said in words and numbers', (_, change, said) => {
   expect(words(change(base))).toEqual(said)
@@ -29,7 +30,11 @@ test('a zone and a region say whose control it is; a removed one that it is gone
   expect(words(setParameter(zoned, 'zone-1', 'saturation', 0.5), zoned)).toEqual(['Darks, saturation 100 % → 50 %'])
   expect(words(base, zoned)).toEqual(['Darks removed'])
   const { grade } = addRegion(base)
-  expect(words(setRegion(grade, 'region-1', { feather: 0.9 }), grade)).toEqual(['Region 1: shape or edge'])
+  expect(words(setRegion(grade, 'region-1', { strength: 0.9 }), grade)).toEqual(['Region 1, strength 100 % → 90 %'])
+  expect(words(setShapeAt(grade, 'region-1', 'piece-1', { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 }, 0), grade)).toEqual(['Region 1: shape or edge'])
+  expect(words(addPiece(grade, 'region-1', keyPiece('x')).grade, grade)).toEqual(['Region 1: 1 → 2 pieces'])
+  expect(words(grade, removeRegion(grade, 'region-1'))).toEqual(['Region 1 added'])
+  expect(words(removeRegion(grade, 'region-1'), grade)).toEqual(['Region 1 removed'])
 })
 
 describe('two hands', () => {

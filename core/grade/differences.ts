@@ -4,6 +4,7 @@ import { encodingOf } from './chain'
 import { lutTakesSide, type GradeDocument, type Marks, type ParameterValue, type Step } from './document'
 import { showParameters } from './show'
 import type { NumberParameter, Parameter } from './step-kind'
+import type { Region } from '../regions'
 import { stepKindById } from './steps'
 
 export interface Difference {
@@ -41,10 +42,11 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   for (const step of before.steps) {
     const now = after.steps.find((s) => s.id === step.id)
     if (now) stepDifferences(step, now, out, nameIn(before, step))
-    else say(`step.${step.id}`, `${nameIn(before, step)} removed`)
+    else if (after.regions.some((r) => r.id === step.regionId) || step.regionId === undefined) say(`step.${step.id}`, `${nameIn(before, step)} removed`)
   }
-  for (const step of after.steps) if (!before.steps.some((s) => s.id === step.id)) say(`step.${step.id}`, `${nameIn(after, step)} added${settingsOf(step)}`)
-  if (out.length === 0 && !same(before.steps.map((s) => s.id), after.steps.map((s) => s.id))) say('steps.order', 'Order of steps')
+  for (const step of after.steps) if (!before.steps.some((s) => s.id === step.id) && !isTool(before, step)) say(`step.${step.id}`, `${nameIn(after, step)} added${settingsOf(step)}`)
+  const inBoth = (a: GradeDocument, b: GradeDocument): readonly string[] => a.steps.filter((s) => b.steps.some((o) => o.id === s.id)).map((s) => s.id)
+  if (out.length === 0 && !same(inBoth(before, after), inBoth(after, before))) say('steps.order', 'Order of steps')
   for (const was of before.along) if (!after.along.some((m) => m.stepId === was.stepId && m.key === was.key) && after.steps.some((s) => s.id === was.stepId)) say(`along.${was.stepId}.${was.key}`, `${markedName(after, was)} the same along the clip`)
   for (const marks of after.along) {
     const was = before.along.find((m) => m.stepId === marks.stepId && m.key === marks.key)
@@ -53,7 +55,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   for (const region of before.regions) {
     const now = after.regions.find((r) => r.id === region.id)
     if (!now) say(`region.${region.id}`, `${region.name} removed`)
-    else if (!same(region, now)) say(`region.${region.id}`, region.enabled === now.enabled ? `${now.name}: shape or edge` : `${now.name} ${now.enabled ? 'on' : 'off'}`)
+    else if (!same(region, now)) say(`region.${region.id}`, regionWords(region, now))
   }
   for (const region of after.regions) if (!before.regions.some((r) => r.id === region.id)) say(`region.${region.id}`, `${region.name} added`)
   if (c.displayId !== d.displayId) change('show.displayId', 'Display', displayById(c.displayId).name, displayById(d.displayId).name)
@@ -68,6 +70,17 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   return out
 }
 
+/** What became different about a region, the first that is. */
+function regionWords(before: Region, after: Region): string {
+  if (before.name !== after.name) return `${before.name} is now called ${after.name}`
+  if (before.enabled !== after.enabled) return `${after.name} ${after.enabled ? 'on' : 'off'}`
+  if (before.strength !== after.strength) return `${after.name}, strength ${percent(before.strength)} → ${percent(after.strength)}`
+  if (before.pieces.length !== after.pieces.length) return `${after.name}: ${before.pieces.length} → ${after.pieces.length} pieces`
+  const changed = after.pieces.filter((p, i) => !same(p, before.pieces[i])), only = changed.length === 1 ? changed[0]?.source : undefined
+  if (only?.kind === 'key') return `${after.name}: key`
+  return `${after.name}: ${changed.length > 0 ? 'shape or edge' : 'turned inside out'}`
+}
+
 const takesName = (id: string): string => (id === lutTakesSide ? 'working log' : encodingById(id).name)
 const markedName = (grade: GradeDocument, { stepId, key }: Marks): string => { const step = grade.steps.find((s) => s.id === stepId); return step ? stepKindById(step.kind).parameters[key]?.label ?? step.name : key }
 /** "Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30". */
@@ -75,6 +88,9 @@ export function alongWords(grade: GradeDocument, marks: Marks): string {
   const step = grade.steps.find((s) => s.id === marks.stepId), parameter = step && stepKindById(step.kind).parameters[marks.key]
   return `${markedName(grade, marks)} along the clip: ${marks.marks.map((m) => `${parameter ? printValueOf(parameter, m.value) : m.value} at frame ${m.frame}`).join(', ')}${marks.path === 'linear' ? ', straight' : ''}`
 }
+
+/** A neutral step that came with its region. */
+const isTool = (before: GradeDocument, step: Step): boolean => step.regionId !== undefined && !before.regions.some((r) => r.id === step.regionId) && stepKindById(step.kind).isNeutral(step.params)
 
 /** What a new step is set to, beyond the defaults. */
 function settingsOf(step: Step): string {

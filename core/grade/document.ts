@@ -4,7 +4,7 @@ import type { CodeRange } from '../image'
 import type { Region } from '../regions'
 import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 5
+export const currentSchema = 6
 
 export type Side = 'scene' | 'display'
 

@@ -1,5 +1,6 @@
 import { defaultGrade } from './defaults'
-import { addCurvePoint, addRegion, curveSpacing, moveCurvePoint, removeCurvePoint, removeRegion, setParameter, setRead, setRegion, setShow, setStationStrength, setStep, stationStrength, withoutStation } from './edits'
+import { addCurvePoint, curveSpacing, moveCurvePoint, removeCurvePoint, setParameter, setRead, setShow, setStationStrength, setStep, stationStrength, withoutStation } from './edits'
+import { addRegion, regionKinds, removeRegion, setRegion } from './region-edits'
 
 const grade = defaultGrade('log-420-95')
 const straight = [{ x: 0, y: 0 }, { x: 1, y: 1 }]
@@ -25,9 +26,9 @@ test('read, show and step settings are replaced in part', () => {
 test('regions come with steps of their own and go with them', () => {
   const first = addRegion(grade), second = addRegion(first.grade)
   expect(second.regionId).not.toBe(first.regionId)
-  expect(second.grade.steps.filter((s) => s.regionId === second.regionId).map((s) => s.kind)).toEqual(['exposure', 'saturation'])
-  const moved = setRegion(second.grade, second.regionId, { feather: 0.9, shape: { centreX: 0.2 } })
-  expect(moved.regions[1]).toMatchObject({ feather: 0.9, shape: { centreX: 0.2, centreY: 0.5 } })
+  expect(second.grade.steps.filter((s) => s.regionId === second.regionId).map((s) => s.kind)).toEqual([...regionKinds])
+  const moved = setRegion(second.grade, second.regionId, { strength: 0.4, invert: true })
+  expect(moved.regions[1]).toMatchObject({ strength: 0.4, invert: true, name: 'Region 2' })
   const back = removeRegion(removeRegion(moved, first.regionId), second.regionId)
   expect(back).toEqual(grade)
 })

@@ -1,5 +1,4 @@
 // Edits: pure functions from one grade document to the next. An edit that changes nothing returns the same object.
-import type { Region } from '../regions'
 import { newStep } from './defaults'
 import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Side, Step } from './document'
 import { stationOf } from './chain'
@@ -69,34 +68,6 @@ export function withoutLostMarks(grade: GradeDocument): GradeDocument {
 
 export function removeStep(grade: GradeDocument, stepId: string): GradeDocument {
   return grade.steps.some((s) => s.id === stepId) ? withoutLostMarks({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) }) : grade
-}
-
-/** The kinds of step that a new region starts with. */
-export const regionKinds = ['exposure', 'saturation'] as const
-
-/** Adds an ellipse in the middle of the picture with neutral steps of its own. Returns the new region's id as well. */
-export function addRegion(grade: GradeDocument): { readonly grade: GradeDocument; readonly regionId: string } {
-  const regionId = freeId(grade.regions, 'region')
-  const region: Region = {
-    id: regionId,
-    name: `Region ${regionId.slice('region-'.length)}`,
-    enabled: true,
-    shape: { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.3, rotationDegrees: 0 },
-    feather: 0.4,
-    invert: false,
-  }
-  const steps = regionKinds.map((kind) => ({ ...newStep(kind, `${regionId}-${kind}`, regionId), side: grade.working }))
-  return { grade: { ...grade, regions: [...grade.regions, region], steps: [...grade.steps, ...steps] }, regionId }
-}
-
-export function setRegion(grade: GradeDocument, regionId: string, change: Partial<Omit<Region, 'id' | 'shape'>> & { readonly shape?: Partial<Omit<Region['shape'], 'kind'>> }): GradeDocument {
-  const regions = grade.regions.map((region) => (region.id === regionId ? { ...region, ...change, shape: { ...region.shape, ...change.shape } } : region))
-  return { ...grade, regions }
-}
-
-/** Removes a region and the steps it carries. */
-export function removeRegion(grade: GradeDocument, regionId: string): GradeDocument {
-  return withoutLostMarks({ ...grade, regions: grade.regions.filter((r) => r.id !== regionId), steps: grade.steps.filter((s) => s.regionId !== regionId) })
 }
 
 /** The least distance in x that a curve's points keep from each other. */

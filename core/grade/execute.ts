@@ -1,29 +1,33 @@
 // The executor: a plan applied to a frame, or to some of its rows. The same code runs in the browser's workers, on the
 // server and in the shell.
-import type { Frame } from '../image'
-import { renderMatte, type Region } from '../regions'
-import { chunkPixels, runChunk } from './kernel'
-import type { Passes } from './stage'
+import { blurReach, type Frame } from '../image'
+import { builtFrom, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeyTap, type MattePicture, type Region } from '../regions'
+import { chunkPixels, packSignal, runChunk, runStages } from './kernel'
+import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
+import type { NeighbourhoodStage, Pass, Passes } from './stage'
 
 /** Rows from `from` up to, not including, `to`. */
 export interface Rows { readonly from: number; readonly to: number }
 
-/** Mattes already drawn, by what they depend on. */
-export type MatteCache = Map<string, Float32Array>
+/** What was drawn or read for mattes, by what it depends on. */
+export interface MatteCache { readonly mattes: Map<string, Float32Array>; readonly planes: Map<string, KeyPlanes> }
+export const matteCache = (): MatteCache => ({ mattes: new Map(), planes: new Map() })
 
-/** The display signal of a frame as 16-bit codes of 0..1, RGB triples. `mattes` keeps drawn mattes from call to call. */
-export function execute(plan: Passes, frame: Frame, mattes: MatteCache = new Map()): Frame {
+/** To be told of the means of every neighbourhood stage of the rows that were asked for: one value per pixel, or three in a row. */
+export type MeansListener = (stage: NeighbourhoodStage, means: Float32Array) => void
+
+/** The display signal of a frame as 16-bit codes of 0..1, RGB triples. `cache` keeps drawn mattes from call to call. */
+export function execute(plan: Passes, frame: Frame, cache: MatteCache = matteCache()): Frame {
   const data = new Uint16Array(frame.data.length)
-  executeRows(plan, frame, data, { from: 0, to: frame.height }, mattes)
+  executeRows(plan, frame, data, { from: 0, to: frame.height }, cache)
   return { width: frame.width, height: frame.height, data, low: 0, high: 1 }
 }
 
 /** As execute, for some rows only, into `target`, which has the size of the whole frame; and as packed pixels into `canvas`, which has one for each. */
-export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, mattes: MatteCache = new Map(), canvas?: Uint32Array): void {
-  const kept: MatteCache = new Map()
-  const drawn = plan.passes.map(({ region }) => (region ? matteFor(region, frame, rows, mattes, kept) : null))
-  mattes.clear()
-  for (const [key, matte] of kept) mattes.set(key, matte)
+export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, cache: MatteCache = matteCache(), canvas?: Uint32Array): void {
+  const reach = rowsNeeded(plan, frame.height)
+  if (reach > 0) return executeWide(plan, frame, target, rows, reach, cache, canvas)
+  const drawn = mattesOf(plan, frame, rows, cache)
   const start = rows.from * frame.width, count = (rows.to - rows.from) * frame.width
   for (let first = 0; first < count; first += chunkPixels) {
     const end = Math.min(count, first + chunkPixels), from = (start + first) * 3, to = (start + end) * 3
@@ -31,9 +35,92 @@ export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, row
   }
 }
 
-function matteFor(region: Region, { width, height }: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
-  const key = JSON.stringify([width, height, rows, region.shape, region.feather, region.invert])
-  const matte = known.get(key) ?? renderMatte(region, width, height, rows.from, rows.to)
-  kept.set(key, matte)
+const neighbourhoodsOf = ({ stages }: Pass): readonly NeighbourhoodStage[] => stages.filter((s): s is NeighbourhoodStage => s.kind === 'neighbourhood')
+
+/** Rows above and below that a plan's result depends on; 0 where every pixel stands for itself. Mattes look further by themselves. */
+export const rowsNeeded = ({ passes }: Passes, frameHeight: number): number => passes.reduce((sum, pass) => sum + neighbourhoodsOf(pass).reduce((s, { deviation }) => s + blurReach(deviation * frameHeight), 0), 0)
+
+/** With neighbourhoods: all rows they need are kept as numbers between the stages. */
+function executeWide(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, reach: number, cache: MatteCache, canvas?: Uint32Array): void {
+  const { width } = frame, pixels = wideRows(plan, frame, rows, reach, cache), from = rows.from * width * 3
+  for (let p = 0, o = from; p < pixels.length; p += 4, o += 3) for (let c = 0; c < 3; c++) target[o + c] = Math.min(Math.max(pixels[p + c]!, 0), 1) * 65535 + 0.5
+  if (canvas) packSignal(target.subarray(from, rows.to * width * 3), canvas.subarray(rows.from * width, rows.to * width))
+}
+
+/** The result of rows as RGBA floats; `tell` is told of the means on the way. */
+export function wideRows(plan: Passes, frame: Frame, rows: Rows, reach: number, cache: MatteCache, tell?: MeansListener): Float32Array {
+  const { width, height, data } = frame, top = Math.max(0, rows.from - reach), bottom = Math.min(height, rows.to + reach), count = (bottom - top) * width
+  const pixels = new Float32Array(count * 4), { decode } = plan
+  for (let p = 0, i = top * width * 3; p < pixels.length; p += 4, i += 3) for (let c = 0; c < 3; c++) pixels[p + c] = decode[data[i + c]!]!
+  const drawn = mattesOf(plan, frame, { from: top, to: bottom }, cache)
+  plan.passes.forEach((pass, n) => {
+    const matte = drawn[n], before = matte ? pixels.slice() : null
+    for (let s = 0; s < pass.stages.length;) {
+      const stage = pass.stages[s]!
+      if (stage.kind === 'neighbourhood') {
+        const means = neighbourhoodMeans(stage, pixels, width, height)
+        applyNeighbourhood(stage, means, pixels)
+        if (tell) { const per = means.length / count; tell(stage, means.slice((rows.from - top) * width * per, (rows.to - top) * width * per)) }
+        s++
+        continue
+      }
+      const next = pass.stages.findIndex((other, k) => k > s && other.kind === 'neighbourhood'), end = next < 0 ? pass.stages.length : next
+      for (let first = 0; first < count; first += chunkPixels) runStages(plan, n, s, end, pixels.subarray(first * 4, Math.min(count, first + chunkPixels) * 4))
+      s = end
+    }
+    if (before && matte) for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[i >> 2]!
+  })
+  return pixels.subarray((rows.from - top) * width * 4, (rows.to - top) * width * 4)
+}
+
+/** Each pass's matte with its strength, null where it has none. */
+function mattesOf(plan: Passes, frame: Frame, rows: Rows, cache: MatteCache): readonly (Float32Array | null)[] {
+  if (!plan.passes.some((p) => p.region)) return plan.passes.map(() => null)
+  const kept: MatteCache = matteCache()
+  const drawn = plan.passes.map(({ region }) => (region ? strengthened(matteOf(plan, region, frame, rows, cache, kept), region.strength) : null))
+  refill(cache.mattes, kept.mattes)
+  refill(cache.planes, kept.planes)
+  return drawn
+}
+
+function refill<T>(known: Map<string, T>, kept: ReadonlyMap<string, T>): void {
+  known.clear()
+  for (const [key, value] of kept) known.set(key, value)
+}
+
+const strengthened = (matte: Float32Array, strength: number): Float32Array => (strength === 1 ? matte : matte.map((m) => m * strength))
+
+/** The matte of a region for some rows of a frame, without its strength. What is kept of a frame without a name is its shapes alone. */
+export function matteOf(plan: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
+  const { width, height } = frame, regions = plan.regions ?? [region], read = tapsRead(region, regions)
+  const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
+  const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, read.map((tap) => [frame.id, plan.taps?.[tap]?.signature])])
+  const matte = (key !== null && known.mattes.get(key)) || renderMatte(region, regions, picturedBy(plan, frame, known, kept), rows.from, rows.to)
+  if (key !== null) kept.mattes.set(key, matte)
   return matte
+}
+
+/** The frame as keys read it. */
+function picturedBy({ taps }: Pick<Passes, 'taps'>, frame: Frame, known: MatteCache, kept: MatteCache): MattePicture {
+  const { width, height } = frame
+  return {
+    width, height,
+    planes: (tap: KeyTap, from, to) => {
+      const passes = taps?.[tap], key = frame.id === undefined ? null : JSON.stringify([frame.id, width, height, from, to, passes?.signature])
+      const found = key === null ? undefined : (kept.planes.get(key) ?? known.planes.get(key))
+      const planes = found ?? readPlanes(passes, frame, { from, to })
+      if (key !== null) kept.planes.set(key, planes)
+      return planes
+    },
+  }
+}
+
+function readPlanes(passes: Passes | undefined, frame: Frame, rows: Rows): KeyPlanes {
+  const { width, height } = frame, { from, to } = rows, codes = new Uint16Array((to - from) * width * 3), reach = passes ? rowsNeeded(passes, height) : 0
+  if (passes && reach > 0) wideRows(passes, frame, rows, reach, matteCache()).forEach((v, i) => { if (i % 4 < 3) codes[(i >> 2) * 3 + (i & 3)] = Math.min(Math.max(v, 0), 1) * 65535 + 0.5 })
+  else if (passes) for (let first = 0; first < codes.length / 3; first += chunkPixels) {
+    const end = Math.min(codes.length / 3, first + chunkPixels), at = from * width
+    runChunk(passes, frame.data.subarray((at + first) * 3, (at + end) * 3), codes.subarray(first * 3, end * 3), passes.passes.map(() => null))
+  }
+  return keyPlanes(codes, width)
 }

@@ -1,6 +1,7 @@
 // Grade documents of earlier schemas, brought to the present one step by step.
 import { currentSchema, lutTakesSide } from './document'
 import { newStep } from './defaults'
+import { regionKinds, regionSteps } from './region-edits'
 import { defaultShowParameters } from './show/parameters'
 
 type Json = Readonly<Record<string, unknown>>
@@ -25,7 +26,32 @@ const steps: readonly ((grade: Json) => Json)[] = [
     steps: Array.isArray(old) ? withNewSteps(old.map(withChannels), rest['working'], { saturation: ['colour-curves'] }) : old,
     show: isObject(show) ? { ...show, lutTakes: lutTakesSide } : show,
   }),
+  // 6: regions of several pieces, with all tools; local contrast of the whole picture.
+  ({ steps: old, regions, ...rest }) => ({
+    ...rest,
+    regions: Array.isArray(regions) ? regions.map(inPieces) : regions,
+    steps: Array.isArray(old) ? withAllTools(withNewSteps(old, rest['working'], { ends: ['local-contrast'] }), Array.isArray(regions) ? regions : [], rest['working']) : old,
+  }),
 ]
+
+/** A region that was one ellipse with a feather. Recipes keep such regions too. */
+export function inPieces(region: unknown): unknown {
+  if (!isObject(region) || !isObject(region['shape'])) return region
+  const { shape, feather, ...rest } = region, { radiusX, radiusY } = shape as Json
+  const half = typeof feather === 'number' && typeof radiusX === 'number' && typeof radiusY === 'number' ? (feather / 2) * Math.min(radiusX, radiusY) : 0
+  return { ...rest, strength: 1, pieces: [{ id: 'piece-1', mode: 'add', invert: false, opacity: 1, source: { kind: 'shape', shape, inner: half, outer: half } }] }
+}
+
+/** Every region offers every tool, neutral where it had none. */
+function withAllTools(steps: readonly unknown[], regions: readonly unknown[], working: unknown): readonly unknown[] {
+  const ids = regions.flatMap((r) => (isObject(r) && typeof r['id'] === 'string' ? [r['id']] : []))
+  const ofRegion = (step: unknown, id: string): boolean => isObject(step) && step['regionId'] === id
+  const tools = ids.flatMap((id) => {
+    const own = steps.filter((s) => ofRegion(s, id)), kindOf = (s: unknown): unknown => (s as Json)['kind']
+    return [...regionSteps({ working: working === 'display' ? 'display' : 'scene' }, id).map((fresh) => own.find((s) => kindOf(s) === fresh.kind) ?? fresh), ...own.filter((s) => !regionKinds.some((kind) => kind === kindOf(s)))]
+  })
+  return [...steps.filter((s) => !ids.some((id) => ofRegion(s, id))), ...tools]
+}
 
 const added: Readonly<Record<string, () => Json>> = {
   'tone-curve': () => { const { points: _, ...channels } = newStep('tone-curve', '').params; return channels },

@@ -16,6 +16,7 @@ export type Operation =
   | GainOperation
   | RelativeOperation
   | PixelsOperation
+  | NeighbourhoodOperation
 
 /**
  * All components times gain(n), where n is their weighted sum, or the largest of them; `blend` 0..1 mixes toward
@@ -25,6 +26,15 @@ export interface GainOperation { readonly kind: 'gain'; readonly weights: Vector
 
 /** Each component c becomes m·curve(c / m), where m is the largest; where m is not above zero nothing changes. */
 export interface RelativeOperation { readonly kind: 'relative'; readonly curve: Curve }
+
+/**
+ * Each pixel is moved away from the mean about it by `amount` times its distance from it, or toward it where that is below zero
+ * (−1: the mean itself). The mean is Gaussian; `deviation` is a share of the frame's height. With weights, all channels are moved
+ * by what their weighted sum is. Where nothing is known about the neighbourhood, nothing changes.
+ */
+export interface NeighbourhoodOperation { readonly kind: 'neighbourhood'; readonly deviation: number; readonly amount: number; readonly weights: Vector3 | null; /** Says all of it but the amount. */ readonly signature: string }
+
+export const neighbourhoodOperation = (deviation: number, amount: number, weights: Vector3 | null): NeighbourhoodOperation => ({ kind: 'neighbourhood', deviation, amount, weights, signature: JSON.stringify([deviation, weights]) })
 
 /** Mixes channels in a way of its own; only a lattice can stand for it. */
 export interface PixelsOperation {
@@ -49,6 +59,7 @@ export function operate(operation: Operation, pixels: Float64Array): void {
     case 'curve': return alongCurves(operation.curves, pixels)
     case 'gain': return applyGain(operation, pixels)
     case 'relative': return applyRelative(operation, pixels)
+    case 'neighbourhood': return
   }
 }
 
@@ -88,6 +99,7 @@ export function mixed(operation: Operation, strength: number, at: Light): Operat
     const [red, green, blue] = operation.curves
     return green && blue ? channelCurves(soften(red), soften(green), soften(blue)) : curveOperation(soften(red))
   }
+  if (operation.kind === 'neighbourhood') return { ...operation, amount: operation.amount * strength }
   if (operation.kind === 'matrix') return matrixOperation(operation.matrix.map((m, i) => identity3[i]! + (m - identity3[i]!) * strength) as unknown as Matrix3)
   const apply: PixelOperation = (pixels) => {
     const before = pixels.slice()

@@ -8,7 +8,8 @@ import { compile, dragSize, restSize, type PlanCache, type LatticeSize } from '.
 import { defaultGrade } from './defaults'
 import { evaluateDirect, framePositions } from './direct'
 import type { GradeDocument } from './document'
-import { addRegion, setParameter, setRegion, setShow, setStep } from './edits'
+import { setParameter, setShow, setStep } from './edits'
+import { addRegion, setRegion } from './region-edits'
 import { execute } from './execute'
 import { signalError } from './plan-error'
 

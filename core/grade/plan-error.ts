@@ -2,8 +2,10 @@
 import { differenceMeasure, type DifferenceMeasure } from '../colour'
 import { sampleSignal, type Frame } from '../image'
 import type { Plan } from './compile'
-import { evaluateDirect, framePositions, mattesAt, type Positions } from './direct'
+import { evaluateDirect, mattesAt, type Positions } from './direct'
+import { execute, rowsNeeded } from './execute'
 import { chunkPixels, runChunk } from './kernel'
+import { positionsIn } from './rasters'
 
 /** Differences between two lists of display signals. */
 export interface DifferenceReport {
@@ -33,7 +35,7 @@ export function signalError(first: Float64Array, second: Float64Array, displayId
 /** A plan's error on about `samples` pixels spread evenly over a frame. */
 export function planError(plan: Plan, frame: Frame, samples = 3000): DifferenceReport {
   const stride = Math.max(1, Math.floor((frame.width * frame.height) / samples)) | 1
-  const positions = framePositions(frame.width, frame.height, stride)
+  const positions = positionsIn(plan.chain, frame, stride, 0, undefined, true)
   const direct = sampleSignal(frame, stride)
   evaluateDirect(plan.chain, direct, positions)
   return signalError(direct, compiledSamples(plan, frame, stride, positions), plan.chain.displayId)
@@ -41,9 +43,10 @@ export function planError(plan: Plan, frame: Frame, samples = 3000): DifferenceR
 
 /** Every `stride`-th pixel through the plan's passes, as display signal. */
 function compiledSamples(plan: Plan, frame: Frame, stride: number, positions: Positions): Float64Array {
+  if (rowsNeeded(plan, frame.height) > 0) return sampleSignal(execute(plan, frame), stride)
   const codes = new Uint16Array((positions.shares.length / 2) * 3)
   for (let p = 0, o = 0; o < codes.length; p += stride * 3, o += 3) codes.set(frame.data.subarray(p, p + 3), o)
-  const mattes = plan.passes.map(({ region }) => (region ? Float32Array.from(mattesAt(region, positions)) : null))
+  const mattes = plan.passes.map(({ region }) => (region ? Float32Array.from(mattesAt(region, plan.chain.regions, positions), (m) => m * region.strength) : null))
   for (let first = 0; first < codes.length / 3; first += chunkPixels) {
     const chunk = codes.subarray(first * 3, (first + chunkPixels) * 3)
     runChunk(plan, chunk, chunk, mattes.map((matte) => matte && matte.subarray(first, first + chunkPixels)))

@@ -1,9 +1,10 @@
 // Recipes: chosen steps of a grade under a name, to be used on other shots and in other projects. They come in as ordinary steps.
-import type { Region } from '../regions'
+import { builtFrom, type Piece, type Region } from '../regions'
 import { isNeutralStep, stationOf } from './chain'
 import { newStep } from './defaults'
 import type { GradeDocument, Step } from './document'
-import { addStep, freeId, regionKinds, setStep } from './edits'
+import { addStep, freeId, setStep } from './edits'
+import { regionKinds } from './region-edits'
 import type { StationId } from './stations'
 
 /** A step as a recipe keeps it: where it sits in a grade is the grade's. A region is one of the recipe's own. */
@@ -18,8 +19,8 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
   const on = new Set(grade.regions.filter((r) => r.enabled).map((r) => r.id))
   const steps = grade.steps.filter((s) => chosen.includes(stationOf(s)) && s.enabled && s.strength > 0 && !isNeutralStep(s) && (s.regionId === undefined || on.has(s.regionId)))
     .map(({ kind, name, strength, side, params, regionId }) => ({ kind, name, strength, side, params, ...(regionId === undefined ? {} : { regionId }) }))
-  const used = new Set(steps.map((s) => s.regionId))
-  return { steps, regions: grade.regions.filter((r) => used.has(r.id)).map(({ enabled: _, ...region }) => region) }
+  const used = new Set(steps.map((s) => s.regionId)), needed = new Set(grade.regions.filter((r) => used.has(r.id)).flatMap((r) => builtFrom(r, grade.regions).map((b) => b.id)))
+  return { steps, regions: grade.regions.filter((r) => needed.has(r.id)).map(({ enabled: _, ...region }) => ({ ...region, pieces: region.pieces.map(resting) })) }
 }
 
 /**
@@ -27,7 +28,9 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
  * controls show it; else it is added. Regions are added, with their steps.
  */
 export function applyRecipe(grade: GradeDocument, { steps, regions }: RecipeContent): GradeDocument {
-  const placed = regions.reduce((next, region) => addPlaced(next, region, steps.filter((s) => s.regionId === region.id)), grade)
+  const ids = new Map<string, string>()
+  for (const { id } of regions) ids.set(id, freeId([...grade.regions, ...[...ids.values()].map((taken) => ({ id: taken }))], 'region'))
+  const placed = regions.reduce((next, region) => addPlaced(next, region, ids, steps.filter((s) => s.regionId === region.id)), grade)
   return steps.filter((s) => s.regionId === undefined).reduce(applyStep, placed)
 }
 
@@ -38,13 +41,21 @@ function applyStep(grade: GradeDocument, { kind, name, strength, side, params }:
   return fresh ? setStep(added, fresh.id, { strength, side }) : added
 }
 
-function addPlaced(grade: GradeDocument, region: RecipeRegion, carried: readonly RecipeStep[]): GradeDocument {
-  const regionId = freeId(grade.regions, 'region')
+/** How a shape followed one clip says nothing about another. */
+const resting = (piece: Piece): Piece => {
+  if (piece.source.kind !== 'shape') return piece
+  const { motion: _, ...still } = piece.source
+  return { ...piece, source: still }
+}
+
+function addPlaced(grade: GradeDocument, region: RecipeRegion, ids: ReadonlyMap<string, string>, carried: readonly RecipeStep[]): GradeDocument {
+  const regionId = ids.get(region.id) ?? region.id
+  const pieces = region.pieces.map((piece) => (piece.source.kind === 'region' ? { ...piece, source: { ...piece.source, regionId: ids.get(piece.source.regionId) ?? piece.source.regionId } } : piece))
   // What a region always offers is there for the hand as well, neutral where the recipe says nothing.
   const offered = regionKinds.filter((kind) => !carried.some((s) => s.kind === kind)).map((kind) => ({ ...newStep(kind, '', regionId), side: carried[0]?.side ?? grade.working }))
   const fresh = [...carried.map((s) => ({ ...s, id: '', enabled: true, regionId })), ...offered]
   const steps = fresh.reduce<readonly Step[]>((all, step) => [...all, { ...step, id: freeStepId(all, `${regionId}-${step.kind}`) }], grade.steps)
-  return { ...grade, regions: [...grade.regions, { ...region, id: regionId, enabled: true }], steps }
+  return { ...grade, regions: [...grade.regions, { ...region, id: regionId, pieces, enabled: true }], steps }
 }
 
 const freeStepId = (steps: readonly Step[], stem: string): string => (steps.some((s) => s.id === stem) ? freeId(steps, stem) : stem)

@@ -20,7 +20,7 @@ export function sceneLight(chain: Chain, station: StationId, codes: Float64Array
   for (let i = 0; i < codes.length; i++) codes[i] = chain.decode(codes[i]!)
   const links = sceneLinks(chain, station)
   for (const link of links) {
-    if (place) applyPlaced(link, codes, place)
+    if (place) applyPlaced(link, codes, place, chain, chain.links.indexOf(link))
     else if (!link.region) applyLink(link, codes)
   }
   if (links.at(-1)?.leaves === 'workingLog') for (let i = 0; i < codes.length; i++) codes[i] = fromWorkingLog(codes[i]!)

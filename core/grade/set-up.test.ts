@@ -1,7 +1,8 @@
 import { addMark, marksOf } from './along'
 import { defaultGrade } from './defaults'
 import type { GradeDocument } from './document'
-import { addRegion, addStep, removeStep, setParameter, setRead, setShow, setStep } from './edits'
+import { addStep, removeStep, setParameter, setRead, setShow, setStep } from './edits'
+import { addRegion } from './region-edits'
 import { followChange } from './set-up'
 
 const plain = defaultGrade('linear'), exposed = (g: GradeDocument, stops: number): GradeDocument => setParameter(g, 'exposure', 'exposureStops', stops)

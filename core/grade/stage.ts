@@ -1,5 +1,5 @@
 // Stages: what the executor runs, as plain data that can be sent to another thread.
-import type { Region } from '../regions'
+import type { KeyTap, Region } from '../regions'
 import type { Lattice } from './lattice'
 
 export type Stage =
@@ -12,6 +12,10 @@ export type Stage =
   | { readonly kind: 'relative'; readonly table: Float32Array }
   /** Pixels are positions on its axes before it, its values after it. */
   | { readonly kind: 'lattice'; readonly lattice: Lattice }
+  | NeighbourhoodStage
+
+/** As the operation of that name; `at` tells it from others of its plan. */
+export interface NeighbourhoodStage { readonly kind: 'neighbourhood'; readonly deviation: number; readonly amount: number; readonly weights: readonly [number, number, number] | null; readonly at: string }
 
 export interface Pass {
   readonly stages: readonly Stage[]
@@ -24,4 +28,9 @@ export interface Passes {
   /** 65536 entries: code of the incoming frame → what the first stage takes. */
   readonly decode: Float32Array
   readonly passes: readonly Pass[]
+  /** All regions of the grade, as some are built from others; absent where no pass has one. */
+  readonly regions?: readonly Region[]
+  /** What keys read: passes that leave working log of 0..1, and what they depend on. */
+  readonly taps?: Readonly<Partial<Record<KeyTap, KeyPasses>>>
 }
+export interface KeyPasses extends Passes { readonly signature: string }

@@ -67,8 +67,8 @@ export interface StepKind<P extends StepParameters = StepParameters> {
    * 'encoded': working log, or the display signal after Show.
    */
   readonly domain: 'linear' | 'encoded'
-  /** Each output pixel depends on its input pixel alone, so that the step can be fused into a lattice. */
-  readonly pixelByPixel: true
+  /** Each output pixel depends on its input pixel alone, so that the step can be fused with others; else it looks at neighbours. */
+  readonly pixelByPixel: boolean
   /** May be carried by a region. */
   readonly regional: boolean
   readonly parameters: { readonly [K in keyof P & string]: Parameter }

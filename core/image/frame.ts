@@ -8,6 +8,8 @@ export interface Frame {
   /** The signal that code 0 and code 65535 stand for. */
   readonly low: number
   readonly high: number
+  /** Names the content, so that what was worked out from it can be kept; absent where the memory is used again for another picture. */
+  readonly id?: string
 }
 
 /** Leaves room for the overshoots of legal-range video and of resampled chroma. */

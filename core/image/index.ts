@@ -1,6 +1,7 @@
 // What the image room offers: frames, decoded planes, turning, resampling.
 export * from './box'
 export * from './decoded'
+export * from './filters'
 export * from './frame'
 export * from './planes'
 export * from './resample'

@@ -1,6 +1,6 @@
 // The loss ledger: which pixels a display can no longer hold, and which station pushed them out.
 import { displayById, fromWorkingLog } from '../colour'
-import { applyPlaced, framePositions, operate, shownAt, type Chain, type Link, type StationId } from '../grade'
+import { applyPlaced, operate, positionsIn, shownAt, type Chain, type Link, type StationId } from '../grade'
 import type { Frame } from '../image'
 
 /** Shares (0..1) of the measured pixels that a station newly lost. */
@@ -120,19 +120,19 @@ export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
 export function lostPixels(chain: Chain, frame: Frame, station: StationId, from: number, to: number): Uint8Array {
   const count = (to - from) * frame.width, pixels = new Float64Array(count * 3), scale = (frame.high - frame.low) / 65535
   for (let i = 0, at = from * frame.width * 3; i < pixels.length; i++, at++) pixels[i] = chain.decode(frame.low + frame.data[at]! * scale)
-  const places = framePositions(frame.width, frame.height, 1, from * frame.width, count), ledger = openLedger(chain, count)
-  eachColumn(chain, (link, column, _last, asks) => {
-    applyPlaced(link, pixels, places)
+  const places = positionsIn(chain, frame, 1, from * frame.width, count, true), ledger = openLedger(chain, count)
+  eachColumn(chain, (link, column, _last, asks, at) => {
+    applyPlaced(link, pixels, places, chain, at)
     if (asks) ledger.after(link, column, pixels)
   })
   return ledger.lostBy(station)
 }
 
 /** Every link with its column in the Meridian, whether it is the column's last, and whether the ledger is to be asked after it. Steps on the display side stand in Finish. */
-export function eachColumn(chain: Chain, act: (link: Link, column: StationId, last: boolean, asks: boolean) => void): void {
+export function eachColumn(chain: Chain, act: (link: Link, column: StationId, last: boolean, asks: boolean, at: number) => void): void {
   const shown = shownAt(chain)
   chain.links.forEach((link, i) => {
     const last = chain.links[i + 1]?.station !== link.station || i === shown
-    act(link, i > shown ? 'finish' : link.station, last, last || i > shown)
+    act(link, i > shown ? 'finish' : link.station, last, last || i > shown, i)
   })
 }

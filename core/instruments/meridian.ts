@@ -1,6 +1,6 @@
 // The Meridian: percentiles of luma from station to station, on a sample of the frame through direct evaluation.
 import { displayById, fromWorkingLog, lumaWeights, toWorkingLog, workingLuminance, type MatrixId } from '../colour'
-import { applyPlaced, finishSignal, framePositions, stations, type Chain, type Positions, type Light, type StationId } from '../grade'
+import { applyPlaced, finishSignal, positionsIn, stations, withRasters, type Chain, type Positions, type Light, type StationId } from '../grade'
 import { sampleSignal, type Frame } from '../image'
 import { eachColumn, noLoss, openLedger, type StationLoss } from './losses'
 
@@ -21,7 +21,7 @@ export interface Meridian {
 /** Measures about `samples` pixels spread evenly over the frame. Steps on the display side stand in the column of Finish, after Show. */
 export function measureMeridian(chain: Chain, frame: Frame, samples = 4000): Meridian {
   const stride = oddStride(Math.max(1, Math.floor((frame.width * frame.height) / samples)))
-  return measureSample(chain, sampleSignal(frame, stride), framePositions(frame.width, frame.height, stride))
+  return measureSample(chain, sampleSignal(frame, stride), positionsIn(chain, frame, stride))
 }
 
 /** The same for a part of the frame: `mask` holds one byte per pixel, not zero inside. Null where it holds none. */
@@ -33,7 +33,7 @@ export function measurePartMeridian(chain: Chain, frame: Frame, mask: Uint8Array
   const chosen = inside.filter((_, i) => i % stride === 0)
   const pixels = Float64Array.from(chosen.flatMap((p) => [0, 1, 2].map((c) => frame.low + frame.data[p * 3 + c]! * scale)))
   const shares = Float64Array.from(chosen.flatMap((p) => [((p % frame.width) + 0.5) / frame.width, (Math.floor(p / frame.width) + 0.5) / frame.height]))
-  return measureSample(chain, pixels, { shares, frameWidth: frame.width, frameHeight: frame.height })
+  return measureSample(chain, pixels, withRasters(chain, frame, { shares, frameWidth: frame.width, frameHeight: frame.height }))
 }
 
 function measureSample(chain: Chain, pixels: Float64Array, positions: Positions): Meridian {
@@ -41,8 +41,8 @@ function measureSample(chain: Chain, pixels: Float64Array, positions: Positions)
   for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
   const ledger = openLedger(chain, pixels.length / 3)
   const levels = new Map<StationId, readonly number[]>()
-  eachColumn(chain, (link, column, last, asks) => {
-    applyPlaced(link, pixels, positions)
+  eachColumn(chain, (link, column, last, asks, at) => {
+    applyPlaced(link, pixels, positions, chain, at)
     if (asks) ledger.after(link, column, pixels)
     if (last) levels.set(column, percentiles(levelsOf(pixels, link.leaves, chain)))
   })

@@ -1,6 +1,6 @@
 // What one place in the picture is on every instrument, and which pixels make one place of an instrument's trace.
 import { gamutById, lightOfSignal, lumaWeights, middleGrey, rgbToXyz, transform, workingLuminance, type Display } from '../colour'
-import { framePositions, sceneLight, type Chain } from '../grade'
+import { positionsIn, sceneLight, type Chain } from '../grade'
 
 import type { Frame } from '../image'
 import { chromaticitySpan } from './chromaticity'
@@ -43,7 +43,7 @@ function meanAround({ width, height, data, low, high }: Frame, px: number, py: n
 }
 
 function sceneStops(chain: Chain, source: Frame, px: number, py: number): number | null {
-  const [r, g, b] = sceneLight(chain, 'look', Float64Array.from(meanAround(source, px, py)), framePositions(source.width, source.height, 1, py * source.width + px, 1))
+  const [r, g, b] = sceneLight(chain, 'look', Float64Array.from(meanAround(source, px, py)), positionsIn(chain, source, 1, py * source.width + px, 1))
   const luminance = workingLuminance[0] * r! + workingLuminance[1] * g! + workingLuminance[2] * b!
   return luminance > 1e-6 ? Math.log2(luminance / middleGrey) : null
 }

@@ -1,15 +1,14 @@
 // A part of the picture that instruments are limited to: a box or ellipse drawn on it, or a region. It never touches the grade.
 import type { Frame } from '../image'
-import { renderMatte, type Region } from '../regions'
 
 export interface DrawnPart { readonly kind: 'box' | 'ellipse'; readonly left: number; readonly top: number; readonly right: number; readonly bottom: number }
-export type Part = DrawnPart | { readonly kind: 'region'; readonly region: Region }
+export type Part = DrawnPart | { readonly kind: 'region'; readonly regionId: string }
 
 /** One byte per pixel of the frame's rows `from` up to `to` (others stay zero): 1 inside. Of a region, where its matte is over a half. */
-export function partMask(part: Part, { width, height }: Pick<Frame, 'width' | 'height'>, from = 0, to = height): Uint8Array {
+export function partMask(part: Part, { width, height }: Pick<Frame, 'width' | 'height'>, from = 0, to = height, matteOfRows: (regionId: string, from: number, to: number) => Float32Array | null = () => null): Uint8Array {
   const mask = new Uint8Array(width * height)
   if (part.kind === 'region') {
-    const matte = renderMatte(part.region, width, height, from, to)
+    const matte = matteOfRows(part.regionId, from, to) ?? new Float32Array(0)
     for (let p = 0, at = from * width; p < matte.length; p++) if (matte[p]! > 0.5) mask[at + p] = 1
     return mask
   }

@@ -1,6 +1,6 @@
 // A contact sheet: one small picture through many LUTs, each where it belongs, with the facts by which they are sorted.
 import { displayById, toWorkingLog } from '../colour'
-import { buildChain, evaluateDirect, framePositions, intoDomain, lutSurroundingsOf, operate, sceneLight, type GradeDocument, type LutFinder } from '../grade'
+import { buildChain, evaluateDirect, intoDomain, lutSurroundingsOf, operate, positionsIn, sceneLight, type GradeDocument, type LutFinder } from '../grade'
 import type { Frame } from '../image'
 import { applyLut, type Lut } from '../luts'
 import type { LutPlace } from './advice'
@@ -20,7 +20,7 @@ export interface SheetBase {
 
 /** A small frame as a grade has it, ready for any number of LUTs. */
 export function sheetBase(grade: GradeDocument, find: LutFinder, frame: Frame): SheetBase {
-  const scale = (frame.high - frame.low) / 65535, place = framePositions(frame.width, frame.height, 1), codes = Float64Array.from(frame.data, (c) => frame.low + c * scale), signal = codes.slice(), chain = buildChain(grade, find)
+  const scale = (frame.high - frame.low) / 65535, codes = Float64Array.from(frame.data, (c) => frame.low + c * scale), signal = codes.slice(), chain = buildChain(grade, find), place = positionsIn(chain, frame, 1, 0, undefined, true)
   const workingLog = sceneLight(chain, 'finish', codes, place).map(toWorkingLog)
   evaluateDirect(chain, signal, place)
   return { width: frame.width, height: frame.height, workingLog, signal, grade }

@@ -292,7 +292,7 @@ test('restraint is nothing without a look, and what the look does with one', () 
   const source = frameOf(120, 80, (x, y) => [0.2 + x / 200, 0.3 + y / 200, 0.4])
   const grade = setParameter(defaultGrade('gamma-2.4', 'bt709'), 'saturation', 'saturation', 1.4)
   expect(measureRestraint(pictureOf(source, grade)).difference).toBe(0)
-  const look = { ...grade, steps: [...grade.steps, { ...grade.steps.find((s) => s.kind === 'saturation')!, id: 'look', regionId: 'all' }], regions: [{ id: 'all', name: 'All', enabled: true, shape: { kind: 'ellipse' as const, centreX: 0.5, centreY: 0.5, radiusX: 3, radiusY: 3, rotationDegrees: 0 }, feather: 0, invert: false }] }
+  const look = { ...grade, steps: [...grade.steps, { ...grade.steps.find((s) => s.kind === 'saturation')!, id: 'look', regionId: 'all' }], regions: [{ id: 'all', name: 'All', enabled: true, strength: 1, invert: true, pieces: [] }] }
   const { difference, chromaRatio } = measureRestraint(pictureOf(source, look))
   expect(difference).toBeGreaterThan(1)
   expect(chromaRatio).toBeGreaterThan(1.25)

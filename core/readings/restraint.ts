@@ -1,6 +1,6 @@
 // Restraint: how far the look has moved the picture from the corrected one.
 import { differenceMeasure } from '../colour'
-import { buildChain, evaluateDirect, framePositions, stationOf, type Chain } from '../grade'
+import { buildChain, evaluateDirect, positionsIn, stationOf, type Chain } from '../grade'
 import { sampleSignal } from '../image'
 import type { MeasuredPicture } from './picture'
 import type { Finding } from './reading'
@@ -12,10 +12,10 @@ export function measureRestraint({ source, grade, lut, chain }: Pick<MeasuredPic
   const { name, place, difference } = differenceMeasure(chain.displayId)
   const steps = grade.steps.filter((s) => !lookStations.has(stationOf(s)))
   if (steps.length === grade.steps.length) return { difference: 0, measure: name, chromaRatio: 1 }
-  const stride = Math.max(1, Math.floor((source.width * source.height) / 4000)) | 1, positions = framePositions(source.width, source.height, stride)
+  const stride = Math.max(1, Math.floor((source.width * source.height) / 4000)) | 1
   const through = (c: Chain): Float64Array => {
     const pixels = sampleSignal(source, stride)
-    evaluateDirect(c, pixels, positions)
+    evaluateDirect(c, pixels, positionsIn(c, source, stride))
     return pixels
   }
   const graded = through(chain), corrected = through(buildChain({ ...grade, steps }, lut))

@@ -1,2 +1,10 @@
 // What the regions room offers.
+export * from './cleaning'
+export * from './homography'
+export * from './key'
+export * from './key-fit'
+export * from './matte'
+export * from './motion'
 export * from './region'
+export * from './shape'
+export { matteStep, onSteps, type PlacedShape } from './shape-matte'

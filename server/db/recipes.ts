@@ -1,11 +1,15 @@
 // Queries about recipes.
-import type { Recipe } from '@core/index'
+import { inPieces, type Recipe, type RecipeRegion } from '@core/index'
 import type { Queryable } from './pool'
 
 export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {
   const { rows } = await db.query<Recipe>('SELECT id, name, note, steps, regions FROM recipes ORDER BY name LIMIT 1000')
-  return rows
+  return rows.map(present)
 }
+
+/** Recipes kept by an earlier version hold regions that are one ellipse. */
+const present = (recipe: Recipe): Recipe => ({ ...recipe, regions: recipe.regions.map((r) => inPieces(r) as RecipeRegion) })
+
 
 /** Undefined when the name is taken. */
 export async function insertRecipe(db: Queryable, { name, note, steps, regions }: Omit<Recipe, 'id'>, actor: string): Promise<Recipe | undefined> {

@@ -1,7 +1,7 @@
 // Carries a grade from one shot to another: the corrections are solved anew on the other's own pixels, the look is left alone.
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
-import { aimWords, carriedAims, carryGrade, differences, gradeAt, judge, lossFirst, outside, pointedAt, readingKey, standardById, waivedKeys, type GradeDocument } from '@core/index'
+import { aimWords, carriedAims, carryGrade, differences, judge, lossFirst, outside, pointedAt, readingKey, restingAt, standardById, waivedKeys, type GradeDocument } from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { appendRevision } from '../db/revisions'
@@ -17,7 +17,7 @@ export async function carryTo(context: Pick<ServerContext, 'pool' | 'findings' |
   if (!shot || !from) throw notFound('shot')
   if (shot.projectId !== from.projectId) throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'fromId' })
   const measure = (of: ShotDetail, grade: GradeDocument): ReturnType<typeof findings> => findings({ hash: of.media.hash, frame: of.leadFrame, bitDepth: of.media.bitDepth, grade, pointed: pointedAt(of.leadFrame, of) })
-  const carried = carryGrade(gradeAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations), pointed = pointedAt(shot.leadFrame, shot)
+  const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations), pointed = pointedAt(shot.leadFrame, shot)
   let grade = carried, unmet: readonly string[] = [], aims: readonly string[] = []
   if (solve) {
     const wanted = carriedAims(await measure(from, from.revision.grade), await measure(shot, carried), pointed)

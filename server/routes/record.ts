@@ -11,7 +11,7 @@ import { notFound } from '../problem'
 import { uuidParam } from './params'
 import { answerMove, together } from './shots'
 
-const body = bodyLimit({ maxSize: 16 * 1024 }), gradeBody = bodyLimit({ maxSize: 512 * 1024 })
+const body = bodyLimit({ maxSize: 16 * 1024 }), gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
 export function recordRoutes({ pool }: ServerContext): Hono {
   return new Hono()

@@ -13,7 +13,7 @@ import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 
 const smallBody = bodyLimit({ maxSize: 16 * 1024 })
-const gradeBody = bodyLimit({ maxSize: 512 * 1024 })
+const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
 /** Runs a move of the head and answers with the shot's state as it is now; 409 carries it as well. */
 export async function answerMove(pool: Pool, shotId: string, move: (db: Queryable) => Promise<HeadResult>): Promise<{ status: 200 | 409; body: object }> {

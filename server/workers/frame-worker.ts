@@ -6,7 +6,7 @@ import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import {
   FormatError, compile, executeExactly, exportLut, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, inspectLut, lutSize, measureFrame, packLut, parseLutFile, planError, printExport, restSize, shrink, solveAims, unpackLut, withinBound,
-  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type ExportSettings, type Finding, type Frame, type GradeDocument, type LatticeSize, type Inspection, type Lut, type LutFormat, type Plan, type Pointed, type Solution,
+  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type ExportSettings, type Finding, type Frame, type GradeDocument, type LatticeSize, type Inspection, type Lut, type LutFormat, type PlanCache, type Pointed, type Solution,
 } from '@core/index'
 import { packedBeside } from '../media/store'
 
@@ -17,10 +17,9 @@ export interface GradeTask { readonly source: SourceFrame; readonly grade: Grade
 export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
 
 const lutCache = new LRUCache<string, Lut>({ max: 8 })
-/** A plan, and whether it is near enough to direct evaluation to be used: judged once, on the first frame it is used for. */
-interface JudgedPlan { readonly plan: Plan; readonly exact: boolean }
-const judged = (plan: Plan, frame: Frame): JudgedPlan => ({ plan, exact: withinBound(planError(plan, frame)) })
-const planCache = new LRUCache<string, JudgedPlan>({ max: 6 })
+/** The parts of a plan, and whether it is near enough to direct evaluation to be used: judged once, on the first frame it is used for. */
+interface Judged { readonly parts: PlanCache; readonly exact: boolean }
+const judgedCache = new LRUCache<string, Judged>({ max: 6 })
 
 const decodeText = (bytes: Uint8Array): string => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
 /** A kept LUT by its path: packed where it was packed, else as it came. */
@@ -41,11 +40,11 @@ function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined
 }
 
 function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, size: LatticeSize): Frame {
-  const key = JSON.stringify([grade, luts, frame.low, frame.high, size])
-  const find = lutFinder(luts)
-  const known = planCache.get(key) ?? judged(compile(grade, find, frame, size), frame)
-  planCache.set(key, known)
-  return executeExactly(known.plan, frame, known.exact)
+  // Where regions lie differs from frame to frame, and says nothing about how near the plan is.
+  const key = JSON.stringify([{ ...grade, regions: grade.regions.map(({ pieces: _, ...region }) => region) }, luts, frame.low, frame.high, size])
+  const known = judgedCache.get(key), parts: PlanCache = known?.parts ?? new Map(), plan = compile(grade, lutFinder(luts), frame, size, parts), exact = known?.exact ?? withinBound(planError(plan, frame))
+  judgedCache.set(key, { parts, exact })
+  return executeExactly(plan, frame, exact)
 }
 
 const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, data.byteOffset, data.byteLength)

@@ -55,7 +55,7 @@ test('one station alone leaves the others; nonsense is refused', async () => {
 
 describe('recipes', () => {
   const contrast = { kind: 'contrast', name: 'Contrast', strength: 0.8, side: 'scene', params: { contrast: 1.2, pivotStops: 0 } }
-  const face = { id: 'face', name: 'Face', shape: { kind: 'ellipse', centreX: 0.4, centreY: 0.5, radiusX: 0.2, radiusY: 0.3, rotationDegrees: 0 }, feather: 0.4, invert: false }
+  const face = { id: 'face', name: 'Face', invert: false, strength: 1, pieces: [{ id: 'piece-1', mode: 'add', invert: false, opacity: 1, source: { kind: 'shape', shape: { kind: 'ellipse', centreX: 0.4, centreY: 0.5, radiusX: 0.2, radiusY: 0.3, rotationDegrees: 0 }, inner: 0.04, outer: 0.04 } }] }
   const lifted = { kind: 'exposure', name: 'Exposure', strength: 1, side: 'scene', params: { exposureStops: 0.4 }, regionId: 'face' }
   test('are kept across projects, one per name, and removed', async () => {
     const dusty = { name: 'Dusty shelf', note: '', steps: [contrast, lifted], regions: [face] }
@@ -69,7 +69,7 @@ describe('recipes', () => {
   })
   test.each([
     ['no steps', { steps: [] }], ['a kind that is none', { steps: [{ ...contrast, kind: 'magic' }] }], ['a value out of range', { steps: [{ ...contrast, params: { contrast: 99, pivotStops: 0 } }] }],
-    ['a region that is not there', { steps: [{ ...lifted, regionId: 'r' }], regions: [face] }], ['two regions of one id', { steps: [lifted], regions: [face, face] }], ['a region with an absurd edge', { steps: [lifted], regions: [{ ...face, feather: 7 }] }],
+    ['a region that is not there', { steps: [{ ...lifted, regionId: 'r' }], regions: [face] }], ['two regions of one id', { steps: [lifted], regions: [face, face] }], ['a region with an absurd edge', { steps: [lifted], regions: [{ ...face, pieces: [{ ...face.pieces[0]!, source: { ...face.pieces[0]!.source, inner: 7 } }] }] }],
     ['a step that no region carries', { steps: [{ kind: 'lut', name: 'LUT', strength: 1, side: 'display', params: { lutHash: null, interpolation: 'tetrahedral' }, regionId: 'face' }], regions: [face] }], ['no regions list', { regions: undefined }], ['no name', { name: '' }],
   ])('with %s is refused', async (_, change) => {
     expect((await refusal(await postJson('/recipes', { name: 'X', note: '', steps: [contrast], regions: [], ...change }))).status).toBe(422)

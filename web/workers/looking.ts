@@ -1,5 +1,5 @@
 // Questions about the last picture: what a place is, which pixels make a place of an instrument, which pixels a station lost.
-import { displayById, framePositions, lookFromPicture, lostPixels, lumaWeights, pixelsAt, probeAt, readNeutralSkin, sampleSignal, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type LutFinder, type Probe, type StationId, type SubjectCard, type TakenLook, type TraceImage } from '@core/index'
+import { buildChain, displayById, lookFromPicture, lostPixels, lumaWeights, pixelsAt, positionsIn, probeAt, readNeutralSkin, sampleSignal, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type LutFinder, type Probe, type StationId, type SubjectCard, type TakenLook, type TraceImage } from '@core/index'
 import { litImage, type LitPixels } from './lit-image'
 import type { Viewing } from './messages'
 
@@ -29,7 +29,7 @@ const lookPixels = 900
 
 export function takeLook({ grade, asShot, frame }: LastPicture, lut: LutFinder, reference: TraceImage, skin: Area | null): TakenLook | null {
   if (asShot) return null
-  const stride = Math.max(1, Math.floor((frame.width * frame.height) / lookPixels)) | 1, place = framePositions(frame.width, frame.height, stride), { shares } = place
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / lookPixels)) | 1, place = positionsIn(buildChain(grade, lut), frame, stride), { shares } = place
   const inSkin = Array.from({ length: shares.length / 2 }, (_, p) => p).filter((p) => skin !== null && shares[p * 2]! >= skin.left && shares[p * 2]! <= skin.right && shares[p * 2 + 1]! >= skin.top && shares[p * 2 + 1]! <= skin.bottom)
   const pixels = reference.width * reference.height, every = Math.max(1, Math.floor(pixels / lookPixels)) | 1, wanted = Float64Array.from({ length: Math.ceil(pixels / every) * 3 }, (_, i) => reference.rgba[Math.floor(i / 3) * every * 4 + (i % 3)]! / 255)
   return lookFromPicture({ grade, lut, codes: sampleSignal(frame, stride), place, skin: inSkin }, wanted)

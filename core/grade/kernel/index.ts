@@ -2,7 +2,7 @@
 import { tableEntries } from '../curve-table'
 import { reserve, startKernel, type StartedKernel } from '../../wasm/load'
 import type { Passes, Stage } from '../stage'
-import { runPlain } from './plain'
+import { runPlain, runPlainStage } from './plain'
 import { wasm } from './stages.wasm'
 
 export { runPlain }
@@ -44,12 +44,14 @@ function start(): Kernel | null {
   return started && { ...started, loadedDecode: null, loaded: null, addresses: [] }
 }
 
+const nothing = new Float32Array(0)
 function dataOf(stage: Stage): Float32Array {
   switch (stage.kind) {
     case 'matrix': return stage.columns
     case 'curve': case 'relative': return stage.table
     case 'gain': return stage.data
     case 'lattice': return stage.lattice.nodes
+    case 'neighbourhood': return nothing
   }
 }
 
@@ -98,16 +100,7 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
       new Float32Array(buffer, beforeAt, count * 4).set(new Float32Array(buffer, pixelsAt, count * 4))
     }
     const { stages } = plan.passes[n]!
-    for (let s = 0; s < stages.length; s++) {
-      const stage = stages[s]!, at = addresses[n]![s]!
-      switch (stage.kind) {
-        case 'matrix': code.matrix(pixelsAt, count, at); break
-        case 'curve': code.curve(pixelsAt, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0); break
-        case 'gain': code.gain(pixelsAt, count, at); break
-        case 'relative': code.relative(pixelsAt, count, at); break
-        case 'lattice': code.lattice(pixelsAt, count, at, stage.lattice.size, scratchAt)
-      }
-    }
+    for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, addresses[n]![s]!, count)
     if (matte) code.mix(pixelsAt, beforeAt, matteAt, count)
   }
   code.encode(pixelsAt, count, targetAt)
@@ -115,6 +108,32 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   if (!canvas) return
   code.show(pixelsAt, count, canvasAt)
   canvas.set(new Uint32Array(buffer, canvasAt, count))
+}
+
+function runStage(code: StageCode, stage: Stage, at: number, count: number): void {
+  switch (stage.kind) {
+    case 'matrix': return code.matrix(pixelsAt, count, at)
+    case 'curve': return code.curve(pixelsAt, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0)
+    case 'gain': return code.gain(pixelsAt, count, at)
+    case 'relative': return code.relative(pixelsAt, count, at)
+    case 'lattice': return code.lattice(pixelsAt, count, at, stage.lattice.size, scratchAt)
+    case 'neighbourhood': throw new RangeError('A stage that looks at neighbours is not run on a chunk of pixels.')
+  }
+}
+
+/** Runs a pass's stages `from` up to `to` on RGBA floats in place, at most `chunkPixels` of them; none may look at neighbours. */
+export function runStages(plan: Passes, pass: number, from: number, to: number, pixels: Float32Array): void {
+  if (kernel === undefined) kernel = start()
+  const stages = plan.passes[pass]!.stages
+  if (!kernel) {
+    for (let s = from; s < to; s++) runPlainStage(stages[s]!, pixels)
+    return
+  }
+  if (kernel.loaded !== plan) load(kernel, plan)
+  const { code, addresses, memory: { buffer } } = kernel
+  new Float32Array(buffer, pixelsAt, pixels.length).set(pixels)
+  for (let s = from; s < to; s++) runStage(code, stages[s]!, addresses[pass]![s]!, pixels.length / 4)
+  pixels.set(new Float32Array(buffer, pixelsAt, pixels.length))
 }
 
 /** 16-bit codes to packed canvas pixels (ABGR, as little-endian memory holds RGBA), rounded to nearest. */

@@ -3,7 +3,8 @@ import type { Lut } from '../../luts'
 import { compile } from '../compile'
 import { defaultGrade } from '../defaults'
 import type { GradeDocument } from '../document'
-import { addRegion, setParameter, setShow, setStep } from '../edits'
+import { setParameter, setShow, setStep } from '../edits'
+import { addRegion } from '../region-edits'
 
 const bent: Lut = { dimensions: 3, size: 17, title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], data: Float32Array.from({ length: 17 ** 3 * 3 }, (_, i) => Math.sin(i * 0.37) * 0.5 + 0.5) }
 const perChannel: Lut = { dimensions: 1, size: 3, title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], data: Float32Array.of(0, 0.1, 0.2, 0.5, 0.6, 0.4, 1, 0.9, 0.8) }

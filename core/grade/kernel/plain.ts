@@ -11,18 +11,20 @@ export function runPlain({ decode, passes }: Passes, source: Uint16Array, target
   passes.forEach(({ stages }, n) => {
     const matte = mattes[n]
     const before = matte ? pixels.slice() : null
-    for (const stage of stages) runStage(stage, pixels)
+    for (const stage of stages) runPlainStage(stage, pixels)
     if (before && matte) for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[i >> 2]!
   })
   for (let p = 0; p < count; p++) for (let c = 0; c < 3; c++) target[p * 3 + c] = Math.min(Math.max(pixels[p * 4 + c]!, 0), 1) * 65535 + 0.5
 }
 
-function runStage(stage: Stage, pixels: Float32Array): void {
+/** One stage on RGBA floats, in place. Throws RangeError for one that looks at neighbours. */
+export function runPlainStage(stage: Stage, pixels: Float32Array): void {
   switch (stage.kind) {
     case 'lattice': return applyLattice(stage.lattice, pixels)
     case 'matrix': return applyMatrix(stage.columns, pixels)
     case 'gain': return applyGain(stage.data, pixels)
     case 'relative': return applyRelative(stage.table, pixels)
+    case 'neighbourhood': throw new RangeError('A stage that looks at neighbours is not run on a chunk of pixels.')
     case 'curve': {
       const tables = [0, 1, 2].map((c) => (stage.table.length > tableEntries ? stage.table.subarray(c * tableEntries) : stage.table))
       for (let i = 0; i < pixels.length; i += 4) for (let c = 0; c < 3; c++) pixels[i + c] = lookUp(tables[c]!, pixels[i + c]!)

@@ -37,7 +37,7 @@ export const toneCurve = defineStepKind<ToneCurves>({
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: false,
+  regional: true,
   parameters,
   isNeutral: (p) => isNeutralCurve(parameters.points, p.points) && straight(p.red, p.redStrength) && straight(p.green, p.greenStrength) && straight(p.blue, p.blueStrength),
   prepare: ({ points, red, green, blue, redStrength, greenStrength, blueStrength }) => {

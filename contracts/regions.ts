@@ -1,0 +1,197 @@
+// Regions as contracts: shapes, keys, how they are put together, and how they follow the picture.
+import 'reflect-metadata'
+import { Type } from 'class-transformer'
+import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
+import { cleaningBounds, isCircular, keyBounds, keyTaps, motionLimits, pieceLimits, shapeBounds, trackKindById, trackKinds, type KeyTap, type PieceMode, type Region, type TrackKind } from '@core/index'
+import { ContractError } from './check'
+
+export const idPattern = /^[A-Za-z0-9_-]{1,40}$/
+const finite = { allowNaN: false, allowInfinity: false } as const
+const { place, radius, rotationDegrees, share, softness, points } = shapeBounds
+
+/** A decorator for a finite number within bounds. */
+const Within = ({ min, max }: { readonly min: number; readonly max: number }): PropertyDecorator => (target, key) => {
+  IsNumber(finite)(target, key as string)
+  Min(min)(target, key as string)
+  Max(max)(target, key as string)
+}
+
+abstract class TurnedContract {
+  @Within(place) centreX!: number
+  @Within(place) centreY!: number
+  @Within(radius) radiusX!: number
+  @Within(radius) radiusY!: number
+  @Within(rotationDegrees) rotationDegrees!: number
+}
+class EllipseContract extends TurnedContract { @Equals('ellipse') kind!: 'ellipse' }
+class RectangleContract extends TurnedContract {
+  @Equals('rectangle') kind!: 'rectangle'
+  @Within(share) corner!: number
+}
+class RadialContract extends TurnedContract {
+  @Equals('radial') kind!: 'radial'
+  @Within({ min: 0, max: 0.999 }) core!: number
+}
+class LinearContract {
+  @Equals('linear') kind!: 'linear'
+  @Within(place) fromX!: number
+  @Within(place) fromY!: number
+  @Within(place) toX!: number
+  @Within(place) toY!: number
+}
+class PlaceContract {
+  @Within(place) x!: number
+  @Within(place) y!: number
+}
+class PathPointContract extends PlaceContract {
+  @Within(place) inX!: number
+  @Within(place) inY!: number
+  @Within(place) outX!: number
+  @Within(place) outY!: number
+}
+class PolygonContract {
+  @Equals('polygon') kind!: 'polygon'
+  @IsArray() @ArrayMinSize(points.min) @ArrayMaxSize(points.max) @ValidateNested({ each: true }) @Type(() => PlaceContract) points!: PlaceContract[]
+}
+class PathContract {
+  @Equals('path') kind!: 'path'
+  @IsArray() @ArrayMinSize(points.min) @ArrayMaxSize(points.max) @ValidateNested({ each: true }) @Type(() => PathPointContract) points!: PathPointContract[]
+}
+/** What is none of the kinds. */
+class UnknownKind { @IsIn([]) kind!: never }
+
+const byKind = (kinds: Readonly<Record<string, new () => object>>): PropertyDecorator => Type(() => UnknownKind, { discriminator: { property: 'kind', subTypes: Object.entries(kinds).map(([name, value]) => ({ name, value })) }, keepDiscriminatorProperty: true })
+const shapes = { ellipse: EllipseContract, rectangle: RectangleContract, radial: RadialContract, linear: LinearContract, polygon: PolygonContract, path: PathContract }
+
+class TrackContract {
+  @IsIn(trackKinds.map((k) => k.id)) kind!: TrackKind
+  @IsInt() @Min(0) reference!: number
+  @IsInt() @Min(0) first!: number
+  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(motionLimits.frames * 8) @IsNumber(finite, { each: true }) @Min(-motionLimits.value, { each: true }) @Max(motionLimits.value, { each: true }) values!: number[]
+  @IsArray() @ArrayMaxSize(motionLimits.frames * 2) @IsNumber(finite, { each: true }) @Min(0, { each: true }) @Max(motionLimits.value, { each: true }) quality!: number[]
+}
+class ShapeKeyframeContract {
+  @IsInt() @Min(0) frame!: number
+  @IsObject() @ValidateNested() @byKind(shapes) shape!: object
+}
+class ShownContract {
+  @IsInt() @Min(0) frame!: number
+  @IsBoolean() on!: boolean
+}
+class MotionContract {
+  @ValidateIf((m: MotionContract) => m.track !== null) @IsObject() @ValidateNested() @Type(() => TrackContract) track!: TrackContract | null
+  @IsArray() @ArrayMaxSize(motionLimits.keys) @ValidateNested({ each: true }) @Type(() => ShapeKeyframeContract) keys!: ShapeKeyframeContract[]
+  @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
+  @IsBoolean() roll!: boolean
+  @IsArray() @ArrayMaxSize(motionLimits.shown) @ValidateNested({ each: true }) @Type(() => ShownContract) shown!: ShownContract[]
+  @IsInt() @Min(motionLimits.fadeFrames.min) @Max(motionLimits.fadeFrames.max) fadeFrames!: number
+  @Within({ min: 0.05, max: 20 }) aspect!: number
+}
+
+class ShapeSourceContract {
+  @Equals('shape') kind!: 'shape'
+  @IsObject() @ValidateNested() @byKind(shapes) shape!: object
+  @Within(softness) inner!: number
+  @Within(softness) outer!: number
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => MotionContract) motion?: MotionContract
+}
+
+class SoftRangeContract {
+  @Within(keyBounds.lightness) low!: number
+  @Within(keyBounds.lightness) high!: number
+  @Within(keyBounds.soft) softLow!: number
+  @Within(keyBounds.soft) softHigh!: number
+}
+class HueRangeContract {
+  @Within(keyBounds.hue) centre!: number
+  @Within(keyBounds.half) half!: number
+  @Within(keyBounds.softDegrees) soft!: number
+}
+class KeyRangesContract {
+  @ValidateIf((r: KeyRangesContract) => r.hue !== null) @IsObject() @ValidateNested() @Type(() => HueRangeContract) hue!: HueRangeContract | null
+  @ValidateIf((r: KeyRangesContract) => r.chroma !== null) @IsObject() @ValidateNested() @Type(() => SoftRangeContract) chroma!: SoftRangeContract | null
+  @ValidateIf((r: KeyRangesContract) => r.lightness !== null) @IsObject() @ValidateNested() @Type(() => SoftRangeContract) lightness!: SoftRangeContract | null
+}
+
+@ValidatorConstraint({ name: 'colours' })
+class Colours implements ValidatorConstraintInterface {
+  validate(value: unknown): boolean {
+    return Array.isArray(value) && value.length <= keyBounds.colours && value.every((c) => Array.isArray(c) && c.length === 3 && c.every((v) => typeof v === 'number' && Number.isFinite(v) && Math.abs(v) < 10))
+  }
+  defaultMessage({ property }: ValidationArguments): string {
+    return `${property} must be at most ${keyBounds.colours} lists of three numbers`
+  }
+}
+class KeySampleContract {
+  @IsIn(['add', 'remove']) mode!: 'add' | 'remove'
+  @Validate(Colours) colours!: number[][]
+}
+class KeyContract {
+  @IsIn(keyTaps) tap!: KeyTap
+  @IsArray() @ArrayMaxSize(keyBounds.groups) @ValidateNested({ each: true }) @Type(() => KeyRangesContract) groups!: KeyRangesContract[]
+  @IsArray() @ArrayMaxSize(keyBounds.samples) @ValidateNested({ each: true }) @Type(() => KeySampleContract) samples!: KeySampleContract[]
+}
+class CleaningContract {
+  @Within(cleaningBounds.calm) calm!: number
+  @Within(cleaningBounds.specks) specks!: number
+  @Within(cleaningBounds.holes) holes!: number
+  @Within(cleaningBounds.grow) grow!: number
+  @Within(cleaningBounds.follow) follow!: number
+  @Within(cleaningBounds.blur) blur!: number
+  @Within(cleaningBounds.low) low!: number
+  @Within(cleaningBounds.high) high!: number
+}
+class KeySourceContract {
+  @Equals('key') kind!: 'key'
+  @IsObject() @ValidateNested() @Type(() => KeyContract) key!: KeyContract
+  @IsObject() @ValidateNested() @Type(() => CleaningContract) cleaning!: CleaningContract
+}
+class RegionSourceContract {
+  @Equals('region') kind!: 'region'
+  @Matches(idPattern) regionId!: string
+}
+
+class PieceContract {
+  @Matches(idPattern) id!: string
+  @IsIn(['add', 'subtract', 'intersect']) mode!: PieceMode
+  @IsBoolean() invert!: boolean
+  @Within(share) opacity!: number
+  @IsObject() @ValidateNested() @byKind({ shape: ShapeSourceContract, key: KeySourceContract, region: RegionSourceContract }) source!: ShapeSourceContract | KeySourceContract | RegionSourceContract
+}
+
+/** A region as a recipe keeps it. */
+export class RecipeRegionContract {
+  @Matches(idPattern) id!: string
+  @IsString() @Length(1, 80) name!: string
+  @IsBoolean() invert!: boolean
+  @Within(share) strength!: number
+  @IsArray() @ArrayMaxSize(pieceLimits.pieces) @ValidateNested({ each: true }) @Type(() => PieceContract) pieces!: PieceContract[]
+}
+export class RegionContract extends RecipeRegionContract {
+  @IsBoolean() enabled!: boolean
+}
+
+/** Pieces are told apart; regions are built from others that are there and not from themselves; tracks hold whole frames; frames rise. */
+export function requireRegions(regions: readonly RecipeRegionContract[]): void {
+  const all = regions as unknown as readonly Region[]
+  regions.forEach((region, i) => {
+    const field = `regions.${i}`
+    if (new Set(region.pieces.map((p) => p.id)).size !== region.pieces.length) throw new ContractError(`Two pieces of "${region.name}" have the same id.`, `${field}.pieces`)
+    region.pieces.forEach(({ source }, n) => {
+      const at = `${field}.pieces.${n}.source`
+      if (source instanceof RegionSourceContract && !regions.some((r) => r.id === source.regionId)) throw new ContractError(`The region "${region.name}" is built from one that is not there.`, `${at}.regionId`)
+      if (source instanceof ShapeSourceContract && source.motion) requireMotion(source.motion, (source.shape as { kind: string }).kind, `${at}.motion`)
+    })
+    if (isCircular(all[i]!, all)) throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.pieces`)
+  })
+}
+
+function requireMotion({ track, keys, shown }: MotionContract, kind: string, field: string): void {
+  if (track) {
+    const { numbers } = trackKindById(track.kind), frames = track.values.length / numbers
+    if (!Number.isInteger(frames) || track.quality.length !== frames * 2) throw new ContractError(`A track of this kind holds ${numbers} values and 2 of quality for each frame.`, `${field}.track`)
+    if (frames > motionLimits.frames) throw new ContractError(`A track holds at most ${motionLimits.frames} frames.`, `${field}.track`)
+  }
+  for (const [name, list] of [['keys', keys], ['shown', shown]] as const) if (list.some((k, i) => i > 0 && k.frame <= list[i - 1]!.frame)) throw new ContractError('Frames must rise.', `${field}.${name}`)
+  if (keys.some((k) => (k.shape as { kind: string }).kind !== kind)) throw new ContractError('A keyframe holds another kind of shape.', `${field}.keys`)
+}

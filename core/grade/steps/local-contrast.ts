@@ -1,0 +1,20 @@
+// Local contrast: every tone moved away from the mean of what lies about it, or toward it for mist and softness on a large scale.
+import { luminanceWeights } from '../../colour'
+import { neighbourhoodOperation } from '../operation'
+import { defineStepKind } from '../step-kind'
+
+export const localContrast = defineStepKind<{ amount: number; sizePercent: number }>({
+  id: 'local-contrast',
+  name: 'Local contrast',
+  tip: 'Light and dark beside each other drawn apart, or together as in mist. Colours stay.',
+  station: 'shape',
+  domain: 'encoded',
+  pixelByPixel: false,
+  regional: true,
+  parameters: {
+    amount: { type: 'number', label: 'Local contrast', tip: 'Above 0 neighbours are drawn apart, below 0 together: mist.', unit: '%', min: -1, max: 1, default: 0, step: 0.01, decimals: 0, shownFactor: 100, signed: true },
+    sizePercent: { type: 'number', label: 'Its size', tip: 'How far apart neighbours are, in percent of the picture’s height.', unit: '%', min: 0.5, max: 15, default: 4, step: 0.1, decimals: 1 },
+  },
+  isNeutral: ({ amount }) => amount === 0,
+  prepare: ({ amount, sizePercent }, { gamut }) => neighbourhoodOperation(sizePercent / 100, amount, luminanceWeights(gamut)),
+})

@@ -1,0 +1,115 @@
+// Filters on planes of single values, row by row: means, Gaussian blur, grey morphology, guided filter. Radii are in pixels and
+// may be fractions, so that what is meant by a share of the picture is the same at every size. Beyond the edge, the edge is repeated.
+
+export interface Plane { readonly width: number; readonly height: number; readonly values: Float32Array }
+
+/** Rows above and below that a mean of that radius looks at. */
+const boxReach = (radius: number): number => Math.ceil(radius)
+
+/** The mean over a square of 2·radius + 1 pixels a side; of the outermost pixels a fraction counts. */
+export function boxMean(plane: Plane, radius: number): Plane {
+  return radius <= 0 ? plane : turned(meanOfRows(turned(meanOfRows(plane, radius)), radius))
+}
+
+function meanOfRows({ width, height, values }: Plane, wanted: number): Plane {
+  const radius = Math.min(wanted, width - 1), out = new Float32Array(values.length), whole = Math.floor(radius), part = radius - Math.floor(radius), by = 1 / (2 * radius + 1), last = width - 1
+  for (let y = 0; y < height; y++) {
+    const row = y * width, first = values[row]!, end = values[row + last]!
+    let sum = first * whole
+    for (let x = 0; x <= whole; x++) sum += values[row + x]!
+    for (let x = 0; x < width; x++) {
+      const before = x - whole - 1, after = x + whole + 1, low = before < 0 ? first : values[row + before]!, high = after > last ? end : values[row + after]!
+      out[row + x] = (sum + part * (low + high)) * by
+      sum += high - (x - whole < 0 ? first : values[row + x - whole]!)
+    }
+  }
+  return { width, height, values: out }
+}
+
+/** Rows become columns, a block at a time so that memory is read in order. */
+function turned({ width, height, values }: Plane): Plane {
+  const out = new Float32Array(values.length), block = 32
+  for (let y0 = 0; y0 < height; y0 += block)
+    for (let x0 = 0; x0 < width; x0 += block) {
+      const y1 = Math.min(height, y0 + block), x1 = Math.min(width, x0 + block)
+      for (let x = x0; x < x1; x++) for (let y = y0; y < y1; y++) out[x * height + y] = values[y * width + x]!
+    }
+  return { width: height, height: width, values: out }
+}
+
+/** A Gaussian of that deviation in pixels, by three means in a row (their variances add up to its own). */
+export function blur(plane: Plane, deviation: number): Plane {
+  const radius = boxRadius(deviation)
+  if (radius <= 0) return plane
+  let rows = plane
+  for (let n = 0; n < 3; n++) rows = meanOfRows(rows, radius)
+  let columns = turned(rows)
+  for (let n = 0; n < 3; n++) columns = meanOfRows(columns, radius)
+  return turned(columns)
+}
+/** The variance of a mean over w = 2r + 1 pixels, whole r, is (w² − 1) / 12. */
+const boxRadius = (deviation: number): number => (Math.sqrt(4 * deviation * deviation + 1) - 1) / 2
+export const blurReach = (deviation: number): number => 3 * boxReach(boxRadius(deviation)) + (deviation > 0 ? 3 : 0)
+
+/** The largest value within a square of 2·radius + 1 pixels a side (dilation); the smallest for a radius below zero (erosion). */
+export function spread(plane: Plane, radius: number): Plane {
+  if (radius === 0) return plane
+  const size = Math.abs(radius), low = Math.floor(size), part = size - low, most = radius > 0
+  const near = low === 0 ? plane : extremes(plane, low, most)
+  if (part < 1e-6) return near
+  // Between two whole radii, the straight way between them.
+  const far = extremes(plane, low + 1, most), out = new Float32Array(near.values.length)
+  for (let i = 0; i < out.length; i++) out[i] = near.values[i]! + (far.values[i]! - near.values[i]!) * part
+  return { ...plane, values: out }
+}
+export const spreadReach = (radius: number): number => Math.ceil(Math.abs(radius))
+
+const extremes = (plane: Plane, radius: number, most: boolean): Plane => turned(rowExtremes(turned(rowExtremes(plane, radius, most)), radius, most))
+
+/** Runs of a window's length are scanned from both ends, so that the work does not grow with the radius (van Herk, 1992). */
+function rowExtremes({ width, height, values }: Plane, radius: number, most: boolean): Plane {
+  const out = new Float32Array(values.length), window = 2 * radius + 1, padded = Math.ceil((width + 2 * radius) / window) * window
+  const line = new Float32Array(padded), ahead = new Float32Array(padded), behind = new Float32Array(padded), none = most ? -Infinity : Infinity
+  for (let y = 0; y < height; y++) {
+    line.fill(none)
+    line.set(values.subarray(y * width, (y + 1) * width), radius)
+    for (let i = 0; i < padded; i++) {
+      const v = line[i]!, w = ahead[i - 1]!
+      ahead[i] = i % window === 0 || (most ? v > w : v < w) ? v : w
+    }
+    for (let i = padded - 1; i >= 0; i--) {
+      const v = line[i]!, w = behind[i + 1]!
+      behind[i] = i % window === window - 1 || (most ? v > w : v < w) ? v : w
+    }
+    for (let x = 0; x < width; x++) {
+      const a = behind[x]!, b = ahead[x + window - 1]!
+      out[y * width + x] = most === a > b ? a : b
+    }
+  }
+  return { width, height, values: out }
+}
+
+/**
+ * Edge-aware smoothing: inside each window the result is a straight function of the guide (He, Sun, Tang: Guided Image Filtering,
+ * IEEE PAMI 35/6, 2013, eq. 5–8).
+ * @param flat variance of the guide under which a window counts as having no edge
+ */
+export function guided(plane: Plane, guide: Plane, radius: number, flat: number): Plane {
+  if (radius <= 0) return plane
+  const { width, height, values: p } = plane, { values: g } = guide, of = (values: Float32Array): Plane => boxMean({ width, height, values }, radius)
+  const gp = new Float32Array(p.length), gg = new Float32Array(p.length)
+  for (let i = 0; i < p.length; i++) {
+    gp[i] = g[i]! * p[i]!
+    gg[i] = g[i]! * g[i]!
+  }
+  const meanG = of(g).values, meanP = of(p).values, a = of(gp).values, b = of(gg).values
+  for (let i = 0; i < p.length; i++) {
+    const slope = (a[i]! - meanG[i]! * meanP[i]!) / (Math.max(0, b[i]! - meanG[i]! * meanG[i]!) + flat)
+    a[i] = slope
+    b[i] = meanP[i]! - slope * meanG[i]!
+  }
+  const meanA = of(a).values, meanB = of(b).values
+  for (let i = 0; i < p.length; i++) meanA[i] = meanA[i]! * g[i]! + meanB[i]!
+  return { width, height, values: meanA }
+}
+export const guidedReach = (radius: number): number => 2 * boxReach(radius)

@@ -1,0 +1,91 @@
+// Keys: a matte from the picture's own colours, by ranges of hue, chroma and lightness with soft ends.
+import { fromWorkingLog, oklabOf, workingGamut } from '../colour'
+import { onSteps } from './shape-matte'
+
+/** Full from low to high, fading to nothing over `softLow` below and `softHigh` above. Lightness and chroma are those of Oklab. */
+export interface SoftRange { readonly low: number; readonly high: number; readonly softLow: number; readonly softHigh: number }
+/** Full within `half` degrees of the centre, fading over `soft` more on either side. */
+export interface HueRange { readonly centre: number; readonly half: number; readonly soft: number }
+/** One group of colours; what is null does not matter. */
+export interface KeyRanges { readonly hue: HueRange | null; readonly chroma: SoftRange | null; readonly lightness: SoftRange | null }
+
+/** A picked part of the picture: some of its colours, L a b in Oklab of the light at the key's tap. */
+export interface KeySample { readonly mode: 'add' | 'remove'; readonly colours: readonly (readonly [number, number, number])[] }
+
+/** The station after which a key reads the picture; none of them is part of the look, so that a key holds when that changes. */
+export type KeyTap = 'read' | 'level' | 'shape' | 'hue'
+export const keyTaps: readonly KeyTap[] = ['read', 'level', 'shape', 'hue']
+
+export interface Key {
+  readonly tap: KeyTap
+  /** A pixel belongs as much as it belongs to the group that takes it best. */
+  readonly groups: readonly KeyRanges[]
+  readonly samples: readonly KeySample[]
+}
+
+export const keyBounds = {
+  lightness: { min: -0.2, max: 3 }, chroma: { min: 0, max: 1 }, hue: { min: -360, max: 720 }, half: { min: 0, max: 180 }, soft: { min: 0, max: 1 }, softDegrees: { min: 0, max: 180 },
+  groups: 8, samples: 40, colours: 24,
+} as const
+
+export const freshKey: Key = { tap: 'hue', groups: [], samples: [] }
+
+/** Hues of nearly grey pixels are noise: they count from the first chroma on, and wholly from the second. */
+const hueless = { none: 0.006, whole: 0.022 } as const
+
+const smooth = (t: number): number => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t))
+const inRange = ({ low, high, softLow, softHigh }: SoftRange, v: number): number => {
+  if (v < low) return softLow > 0 ? smooth((v - low + softLow) / softLow) : 0
+  return v > high ? (softHigh > 0 ? smooth((high + softHigh - v) / softHigh) : 0) : 1
+}
+const inHue = ({ centre, half, soft }: HueRange, degrees: number): number => {
+  const away = Math.abs(((((degrees - centre) % 360) + 540) % 360) - 180)
+  return away <= half ? 1 : soft > 0 ? smooth((half + soft - away) / soft) : 0
+}
+
+export const chromaOf = (a: number, b: number): number => Math.sqrt(a * a + b * b)
+export const hueOf = (a: number, b: number): number => { const d = (Math.atan2(b, a) * 180) / Math.PI; return d < 0 ? d + 360 : d }
+
+/** How far a colour (Oklab) belongs to a group, 0..1. */
+export function belongs({ hue, chroma, lightness }: KeyRanges, l: number, a: number, b: number): number {
+  let share = lightness ? inRange(lightness, l) : 1
+  if (share === 0 || (!hue && !chroma)) return share
+  const c = chromaOf(a, b)
+  if (chroma) share *= inRange(chroma, c)
+  if (hue && share > 0) share *= smooth((c - hueless.none) / (hueless.whole - hueless.none)) * inHue(hue, hueOf(a, b))
+  return share
+}
+
+/** How far a colour belongs to a key, 0..1 in steps of 1/65536. A key without groups holds nothing. */
+export function keyValue({ groups }: Pick<Key, 'groups'>, l: number, a: number, b: number): number {
+  let most = 0
+  for (const group of groups) most = Math.max(most, belongs(group, l, a, b))
+  return onSteps(most)
+}
+
+/** A picture as a key reads it: L, a, b of Oklab, a value per pixel. */
+export interface KeyPlanes { readonly width: number; readonly height: number; readonly l: Float32Array; readonly a: Float32Array; readonly b: Float32Array }
+
+const space = oklabOf(workingGamut)
+let lightOfCode: Float32Array | null = null
+
+/** Oklab of working-log codes (0..65535 for 0..1), RGB triples. */
+export function keyPlanes(codes: Uint16Array, width: number): KeyPlanes {
+  const light = (lightOfCode ??= Float32Array.from({ length: 65536 }, (_, code) => fromWorkingLog(code / 65535)))
+  const count = codes.length / 3, l = new Float32Array(count), a = new Float32Array(count), b = new Float32Array(count), [m0, m1, m2, m3, m4, m5, m6, m7, m8] = space.toCone, [n0, n1, n2, n3, n4, n5, n6, n7, n8] = space.toLab
+  for (let p = 0, i = 0; p < count; p++, i += 3) {
+    const red = light[codes[i]!]!, green = light[codes[i + 1]!]!, blue = light[codes[i + 2]!]!
+    const x = Math.cbrt(m0 * red + m1 * green + m2 * blue), y = Math.cbrt(m3 * red + m4 * green + m5 * blue), z = Math.cbrt(m6 * red + m7 * green + m8 * blue)
+    l[p] = n0 * x + n1 * y + n2 * z
+    a[p] = n3 * x + n4 * y + n5 * z
+    b[p] = n6 * x + n7 * y + n8 * z
+  }
+  return { width, height: count / width, l, a, b }
+}
+
+/** The key's own matte, before it is cleaned. */
+export function keyMatte(key: Key, { l, a, b }: KeyPlanes): Float32Array {
+  const matte = new Float32Array(l.length)
+  for (let p = 0; p < matte.length; p++) matte[p] = keyValue(key, l[p]!, a[p]!, b[p]!)
+  return matte
+}

@@ -1,0 +1,155 @@
+// A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
+import { inverseMotion, moved, scaleAt, type Homography } from './homography'
+import { centreOf, isTurned, outlineOf, type Shape, type TurnedShape } from './shape'
+
+/** A shape as it lies in one frame. */
+export interface PlacedShape {
+  readonly shape: Shape
+  /** How far inside and outside the line the edge reaches, as shares of the frame's height. */
+  readonly inner: number
+  readonly outer: number
+  /** Where it was moved to since it was drawn, in height units. */
+  readonly placed?: Homography
+}
+
+/** Mattes are whole numbers of this: sums, differences and inverses of such are exact in single precision. */
+export const matteStep = 1 / 65536
+export const onSteps = (matte: number): number => Math.round(matte * 65536) * matteStep
+const smooth = (t: number): number => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t))
+
+interface Edge { readonly inner: number; readonly width: number }
+
+/** The soft edge in height units; a hard edge is still one pixel wide, so that it is smooth on screen. */
+function edgeOf({ inner, outer }: PlacedShape, scale: number, frameHeight: number): Edge {
+  const lacking = Math.max(0, 1 / frameHeight - (inner + outer) * scale) / 2
+  return { inner: inner * scale + lacking, width: (inner + outer) * scale + 2 * lacking }
+}
+
+/** A function from a place (x, y as shares of the frame) to the matte there. `aspect` is width / height. */
+export function shapeMatteAt(placed: PlacedShape, aspect: number, frameHeight: number): (x: number, y: number) => number {
+  const { shape } = placed, back = placed.placed ? inverseMotion(placed.placed) : null, scale = scaleOf(placed, aspect)
+  // Where the shape's own plane is asked, the edge is measured there too.
+  const at = valueIn(shape, aspect, edgeOf(placed, 1, frameHeight * scale))
+  return (x, y) => {
+    if (!back) return onSteps(at(x * aspect, y))
+    const [u, v] = moved(back, x * aspect, y)
+    return onSteps(at(u, v))
+  }
+}
+
+const scaleOf = ({ shape, placed }: PlacedShape, aspect: number): number => {
+  if (!placed) return 1
+  const { x, y } = centreOf(shape)
+  return Math.min(1e3, Math.max(1e-3, scaleAt(placed, x * aspect, y) || 1))
+}
+
+function valueIn(shape: Shape, aspect: number, edge: Edge): (u: number, v: number) => number {
+  if (shape.kind === 'linear') {
+    const fu = shape.fromX * aspect, du = shape.toX * aspect - fu, dv = shape.toY - shape.fromY, long = Math.max(1e-9, du * du + dv * dv)
+    return (u, v) => 1 - smooth(((u - fu) * du + (v - shape.fromY) * dv) / long)
+  }
+  if (shape.kind === 'polygon' || shape.kind === 'path') {
+    const outline = outlineOf(shape, aspect)
+    return (u, v) => edgeValue(outlineDistance(outline, u, v), edge)
+  }
+  return turnedValue(shape, aspect, edge)
+}
+
+/** The matte at a signed distance from the line, inside negative. */
+const edgeValue = (distance: number, { inner, width }: Edge): number => 1 - smooth((distance + inner) / width)
+
+function turnedValue(shape: TurnedShape, aspect: number, edge: Edge): (u: number, v: number) => number {
+  const { radiusX, radiusY, rotationDegrees, centreY } = shape, cu = shape.centreX * aspect
+  const angle = (rotationDegrees * Math.PI) / 180, cos = Math.cos(angle), sin = Math.sin(angle), least = Math.min(radiusX, radiusY)
+  if (shape.kind === 'rectangle') {
+    const round = shape.corner * least, hx = radiusX - round, hy = radiusY - round
+    return (u, v) => {
+      const du = u - cu, dv = v - centreY, x = Math.abs(du * cos + dv * sin) - hx, y = Math.abs(dv * cos - du * sin) - hy
+      return edgeValue(Math.hypot(Math.max(x, 0), Math.max(y, 0)) + Math.min(Math.max(x, y), 0) - round, edge)
+    }
+  }
+  const ax = cos / radiusX, ay = sin / radiusX, bx = -sin / radiusY, by = cos / radiusY
+  const distance = (u: number, v: number): number => {
+    const du = u - cu, dv = v - centreY, x = du * ax + dv * ay, y = du * bx + dv * by
+    return Math.sqrt(x * x + y * y)
+  }
+  if (shape.kind === 'radial') return (u, v) => 1 - smooth((distance(u, v) - shape.core) / Math.max(1e-6, 1 - shape.core))
+  return (u, v) => edgeValue((distance(u, v) - 1) * least, edge)
+}
+
+/** Signed distance to a closed outline (even-odd), inside negative. */
+function outlineDistance(outline: readonly (readonly [number, number])[], u: number, v: number): number {
+  let nearest = Infinity, inside = false
+  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
+    const [ax, ay] = outline[j]!, [bx, by] = outline[i]!
+    nearest = Math.min(nearest, segmentDistance2(ax, ay, bx, by, u, v))
+    if (ay > v !== by > v && u < ((bx - ax) * (v - ay)) / (by - ay) + ax) inside = !inside
+  }
+  return Math.sqrt(nearest) * (inside ? -1 : 1)
+}
+
+function segmentDistance2(ax: number, ay: number, bx: number, by: number, u: number, v: number): number {
+  const dx = bx - ax, dy = by - ay, long = dx * dx + dy * dy
+  const t = long > 0 ? Math.min(1, Math.max(0, ((u - ax) * dx + (v - ay) * dy) / long)) : 0
+  const ex = u - ax - t * dx, ey = v - ay - t * dy
+  return ex * ex + ey * ey
+}
+
+/** A shape's matte for a frame's rows `fromRow` up to, not including, `toRow`: one value per pixel at pixel centres. */
+export function renderShape(placed: PlacedShape, width: number, height: number, fromRow = 0, toRow = height): Float32Array {
+  const { shape } = placed
+  if (shape.kind === 'polygon' || shape.kind === 'path') return renderOutline(placed, width, height, fromRow, toRow)
+  const matte = new Float32Array(width * (toRow - fromRow)), aspect = width / height, at = shapeMatteAt(placed, aspect, height)
+  const { left, right, top, bottom } = reachOf(placed, width, height, fromRow, toRow)
+  for (let y = top; y < bottom; y++) {
+    const v = (y + 0.5) / height
+    for (let x = left, i = (y - fromRow) * width + left; x < right; x++, i++) matte[i] = at((x + 0.5) / width, v)
+  }
+  return matte
+}
+
+/** The pixels that a shape can touch. */
+function reachOf(placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number): { left: number; right: number; top: number; bottom: number } {
+  const { shape } = placed, all = { left: 0, right: width, top: fromRow, bottom: toRow }
+  if (!isTurned(shape)) return all
+  const aspect = width / height, soft = 1 + (placed.outer + 2 / height) / Math.min(shape.radiusX, shape.radiusY)
+  const places = outlineOf({ ...shape, kind: 'rectangle', corner: 0, radiusX: shape.radiusX * soft, radiusY: shape.radiusY * soft }, aspect)
+  const m = placed.placed
+  if (m && places.some(([x, y]) => m[6] * x + m[7] * y + m[8] < 1e-3)) return all
+  const corners = m ? places.map(([x, y]) => moved(m, x, y)) : places, us = corners.map(([u]) => u * height), vs = corners.map(([, v]) => v * height)
+  const held = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))
+  return { left: held(Math.floor(Math.min(...us)), 0, width), right: held(Math.ceil(Math.max(...us)), 0, width), top: held(Math.floor(Math.min(...vs)), fromRow, toRow), bottom: held(Math.ceil(Math.max(...vs)), fromRow, toRow) }
+}
+
+/** Outlines of many pieces: distances are only worked out near the line, what lies inside is filled row by row. */
+function renderOutline(placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number): Float32Array {
+  const aspect = width / height, { placed: motion } = placed
+  const outline = outlineOf(placed.shape, aspect).map(([u, v]) => { const [x, y] = motion ? moved(motion, u, v) : [u, v]; return [x * height, y * height] as const })
+  const near = edgeOf(placed, scaleOf(placed, aspect), height), edge: Edge = { inner: near.inner * height, width: near.width * height }, reach = Math.max(edge.inner, edge.width - edge.inner) + 1
+  const matte = new Float32Array(width * (toRow - fromRow)), distances = new Float32Array(matte.length).fill(Infinity)
+  const crossings: number[][] = Array.from({ length: toRow - fromRow }, () => [])
+  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
+    const [ax, ay] = outline[j]!, [bx, by] = outline[i]!
+    const top = Math.max(fromRow, Math.floor(Math.min(ay, by) - reach)), bottom = Math.min(toRow, Math.ceil(Math.max(ay, by) + reach)), left = Math.max(0, Math.floor(Math.min(ax, bx) - reach)), right = Math.min(width, Math.ceil(Math.max(ax, bx) + reach))
+    for (let y = top; y < bottom; y++) {
+      const v = y + 0.5
+      if (ay > v !== by > v) crossings[y - fromRow]!.push(((bx - ax) * (v - ay)) / (by - ay) + ax)
+      for (let x = left, at = (y - fromRow) * width + left; x < right; x++, at++) {
+        const d = segmentDistance2(ax, ay, bx, by, x + 0.5, v)
+        if (d < distances[at]!) distances[at] = d
+      }
+    }
+  }
+  crossings.forEach((xs, row) => {
+    xs.sort((a, b) => a - b)
+    for (let k = 0; k + 1 < xs.length; k += 2) {
+      const from = Math.max(0, Math.ceil(xs[k]! - 0.5)), to = Math.min(width, Math.ceil(xs[k + 1]! - 0.5))
+      for (let x = from; x < to; x++) matte[row * width + x] = 1
+    }
+  })
+  for (let i = 0; i < matte.length; i++) {
+    const d = distances[i]!
+    if (d !== Infinity) matte[i] = onSteps(edgeValue(matte[i] === 1 ? -Math.sqrt(d) : Math.sqrt(d), edge))
+  }
+  return matte
+}
