@@ -1,7 +1,7 @@
 // The executor: a plan applied to a frame, or to some of its rows. The same code runs in the browser's workers, on the
 // server and in the shell.
 import { blurReach, type Frame } from '../image'
-import { builtFrom, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeyTap, type MattePicture, type Region } from '../regions'
+import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeyTap, type MattePicture, type Region } from '../regions'
 import { chunkPixels, packSignal, runChunk, runStages } from './kernel'
 import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
 import type { NeighbourhoodStage, Pass, Passes } from './stage'
@@ -39,6 +39,13 @@ const neighbourhoodsOf = ({ stages }: Pass): readonly NeighbourhoodStage[] => st
 
 /** Rows above and below that a plan's result depends on; 0 where every pixel stands for itself. Mattes look further by themselves. */
 export const rowsNeeded = ({ passes }: Passes, frameHeight: number): number => passes.reduce((sum, pass) => sum + neighbourhoodsOf(pass).reduce((s, { deviation }) => s + blurReach(deviation * frameHeight), 0), 0)
+
+/** Rows above and below that are looked at for a plan's result, mattes included. */
+export function rowsRead(plan: Passes, frameHeight: number): number {
+  const regions = plan.regions ?? [], keys = plan.passes.flatMap((p) => (p.region ? builtFrom(p.region, regions) : [])).flatMap((r) => r.pieces).flatMap(({ source }) => (source.kind === 'key' ? [cleaningReach(source.cleaning, frameHeight)] : []))
+  const taps = Object.values(plan.taps ?? {}).map((tap) => rowsNeeded(tap, frameHeight))
+  return rowsNeeded(plan, frameHeight) + Math.max(0, ...keys) + Math.max(0, ...taps)
+}
 
 /** With neighbourhoods: all rows they need are kept as numbers between the stages. */
 function executeWide(plan: Passes, frame: Frame, target: Uint16Array, rows: Rows, reach: number, cache: MatteCache, canvas?: Uint32Array): void {
@@ -90,8 +97,16 @@ function refill<T>(known: Map<string, T>, kept: ReadonlyMap<string, T>): void {
 
 const strengthened = (matte: Float32Array, strength: number): Float32Array => (strength === 1 ? matte : matte.map((m) => m * strength))
 
-/** The matte of a region for some rows of a frame, without its strength. What is kept of a frame without a name is its shapes alone. */
-export function matteOf(plan: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
+/** The matte of a region for some rows of a frame, without its strength. `cache` holds what was drawn last. */
+export function drawMatte(source: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, cache: MatteCache = matteCache()): Float32Array {
+  const kept = matteCache(), matte = matteOf(source, region, frame, rows, cache, kept)
+  refill(cache.mattes, kept.mattes)
+  refill(cache.planes, kept.planes)
+  return matte
+}
+
+/** What is kept of a frame without a name is its shapes alone. */
+function matteOf(plan: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
   const { width, height } = frame, regions = plan.regions ?? [region], read = tapsRead(region, regions)
   const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
   const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, read.map((tap) => [frame.id, plan.taps?.[tap]?.signature])])
@@ -100,7 +115,9 @@ export function matteOf(plan: Pick<Passes, 'regions' | 'taps'>, region: Region, 
   return matte
 }
 
-/** The frame as keys read it. */
+/** A frame as keys read it: all of it at one tap. */
+export const planesAt = (source: Pick<Passes, 'taps'>, frame: Frame, tap: KeyTap): KeyPlanes => picturedBy(source, frame, matteCache(), matteCache()).planes(tap, 0, frame.height)
+
 function picturedBy({ taps }: Pick<Passes, 'taps'>, frame: Frame, known: MatteCache, kept: MatteCache): MattePicture {
   const { width, height } = frame
   return {

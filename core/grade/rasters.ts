@@ -5,7 +5,7 @@ import { tapsRead, type Region } from '../regions'
 import type { Chain } from './chain'
 import { compileLinks, dragSize, type LatticeSize, restSize } from './compile'
 import { framePositions, type Positions } from './direct'
-import { matteCache, matteOf, rowsNeeded, wideRows } from './execute'
+import { drawMatte, matteCache, rowsNeeded, wideRows } from './execute'
 import { curveOperation } from './operation'
 
 /** Planes over the whole frame, in its size or smaller. */
@@ -40,7 +40,7 @@ function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolea
   const plan = compileLinks(chain, chain.links, [{ signature: 'as it is', operation: curveOperation((v) => v) }], frame, size, new Map())
   const cache = matteCache(), rows = { from: 0, to: frame.height }, means = new Map<string, Float32Array>()
   if (wide) wideRows(plan, frame, rows, rowsNeeded(plan, frame.height), cache, (stage, values) => means.set(stage.at, values))
-  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, matteOf(plan, region, frame, rows, cache, cache)])), means }
+  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte(plan, region, frame, rows)])), means }
 }
 
 /** Every n-th pixel of every n-th row: what is meant by a share of the frame stays the same. */

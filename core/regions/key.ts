@@ -83,6 +83,22 @@ export function keyPlanes(codes: Uint16Array, width: number): KeyPlanes {
   return { width, height: count / width, l, a, b }
 }
 
+/** How a picture's colours are spread over what keys are made of: counts in equal steps, the largest 1. */
+export interface KeySpread { readonly hues: Float32Array; readonly chromas: Float32Array; readonly lightnesses: Float32Array }
+export const keySpreadEnds = { chroma: 0.3, lightness: 1.2 } as const
+
+export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
+  const hues = new Float32Array(72), chromas = new Float32Array(60), lightnesses = new Float32Array(60), stride = Math.max(1, Math.floor(l.length / 40_000)) | 1
+  for (let p = 0; p < l.length; p += stride) {
+    const c = chromaOf(a[p]!, b[p]!)
+    hues[Math.min(71, Math.floor(hueOf(a[p]!, b[p]!) / 5))]! += c > hueless.none ? c : 0
+    chromas[Math.min(59, Math.floor((c / keySpreadEnds.chroma) * 60))]! += 1
+    lightnesses[Math.min(59, Math.max(0, Math.floor((l[p]! / keySpreadEnds.lightness) * 60)))]! += 1
+  }
+  const tall = (counts: Float32Array): Float32Array => { const most = Math.max(...counts) || 1; return counts.map((n) => n / most) }
+  return { hues: tall(hues), chromas: tall(chromas), lightnesses: tall(lightnesses) }
+}
+
 /** The key's own matte, before it is cleaned. */
 export function keyMatte(key: Key, { l, a, b }: KeyPlanes): Float32Array {
   const matte = new Float32Array(l.length)

@@ -1,7 +1,7 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { dragSize, restSize, type Area, type Cast, type InstrumentId, type Side, type StationId, type TraceImage } from '@core/index'
-import type { BenchAnswer, BenchRequest, Between, Lit, LookTaken, Measured, Picked, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
+import { dragSize, restSize, type Area, type Cast, type GradeDocument, type InstrumentId, type KeySample, type KeyTap, type Side, type StationId, type TraceImage } from '@core/index'
+import type { BenchAnswer, BenchRequest, Between, KeySampled, KeySpreadFound, Lit, LookTaken, MatteJudged, Measured, Picked, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot' | 'viewing'>
@@ -29,10 +29,13 @@ export interface BenchRenderer {
   readonly colour: (station: StationId, side: Side, x: number, y: number) => Promise<Picked>
   readonly lookFrom: (reference: TraceImage, skin: Area | null) => Promise<LookTaken>
   readonly between: (stepId: string) => Promise<Between>
+  readonly keySample: (tap: KeyTap, mode: KeySample['mode'], area: Area) => Promise<KeySampled>
+  readonly keySpread: (tap: KeyTap) => Promise<KeySpreadFound>
+  readonly matteFacts: (regionId: string, then: GradeDocument | null) => Promise<MatteJudged>
   readonly reference: (of: Extract<BenchRequest, { ask: 'reference' }>['of']) => Promise<Referenced>
 }
 
-type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken
+type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged
 
 const restMs = 140
 
@@ -159,6 +162,9 @@ export function useBenchRenderer(): BenchRenderer {
     skin: (area, cast) => ask<SkinSampled>((id) => ({ ask: 'skin', id, area, cast })),
     spread: (station, side, bits) => ask<Spread>((id) => ({ ask: 'spread', id, station, side, bits })),
     lookFrom: (reference, skin) => ask<LookTaken>((id) => ({ ask: 'lookFrom', id, reference, skin })),
+    keySample: (tap, mode, area) => ask<KeySampled>((id) => ({ ask: 'keySample', id, tap, mode, area })),
+    keySpread: (tap) => ask<KeySpreadFound>((id) => ({ ask: 'keySpread', id, tap })),
+    matteFacts: (regionId, then) => ask<MatteJudged>((id) => ({ ask: 'matteFacts', id, regionId, then })),
     between: (stepId) => ask<Between>((id) => ({ ask: 'between', id, stepId })),
     colour: (station, side, x, y) => ask<Picked>((id) => ({ ask: 'colour', id, station, side, x, y })),
     losses: (station) => ask<Lit>((id) => ({ ask: 'losses', id, station })),

@@ -1,7 +1,7 @@
 // A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is kept.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { applyRecipe, encodingById, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region } from '@core/index'
+import { applyRecipe, centreOf, changedShape, encodingById, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region, type Shape } from '@core/index'
 import type { GuessSummary } from '@contracts/responses'
 import { useGrade } from './grade'
 
@@ -50,12 +50,17 @@ export const usePlacing = defineStore('placing', () => {
     encodings.value = []
     encodingId.value = null
   }
-  function place(shape: Partial<Region['shape']>): void {
-    regions.value = regions.value.map((r, i) => (i === index.value ? { ...r, shape: { ...r.shape, ...shape } } : r))
+  const change = (to: (region: RecipeRegion) => RecipeRegion): void => { regions.value = regions.value.map((r, i) => (i === index.value ? to(r) : r)) }
+  /** The first shape of the region in another form; all others of it go along. */
+  function setShape(shape: Shape): void {
+    change((r) => {
+      const first = r.pieces.find((p) => p.source.kind === 'shape')?.source
+      if (first?.kind !== 'shape') return r
+      const from = centreOf(first.shape), to = centreOf(shape), by = { x: to.x - from.x, y: to.y - from.y }
+      return { ...r, pieces: r.pieces.map((p) => (p.source.kind !== 'shape' ? p : { ...p, source: { ...p.source, shape: p.source === first ? shape : changedShape(p.source.shape, 1, by) } })) }
+    })
   }
-  function feather(value: number): void {
-    regions.value = regions.value.map((r, i) => (i === index.value ? { ...r, feather: value } : r))
-  }
+  const setSoftness = (softness: { readonly inner?: number; readonly outer?: number }): void => change((r) => ({ ...r, pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p)) }))
   function keep(): void {
     const { value: wanted } = recipe
     if (!wanted) return
@@ -68,5 +73,5 @@ export const usePlacing = defineStore('placing', () => {
     regions.value = []
   }
   watch(() => grade.shotId, leave)
-  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, place, feather, keep, leave }
+  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, setShape, setSoftness, keep, leave }
 })

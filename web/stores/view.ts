@@ -2,7 +2,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { defaultInstruments, type InstrumentId, type OverlaySettings, type Part, type StationId, type TraceImage } from '@core/index'
+import { defaultInstruments, type InstrumentId, type MatteViewId, type OverlaySettings, type Part, type StationId, type TraceImage } from '@core/index'
 import { defaultGraticules, defaultSlots, soundGraticules, soundInstruments, soundSlots } from './kept-settings'
 
 export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
@@ -31,7 +31,11 @@ export const useView = defineStore('view', () => {
   const frame = ref(0)
   const station = shallowRef<StationId>('level')
   const asShot = ref(false)
-  const regionId = shallowRef<string | null>(null)
+  const regionId = shallowRef<string | null>(null), pieceId = shallowRef<string | null>(null)
+  /** How the open region's matte is looked at; null: the picture as it is. */
+  const matteView = shallowRef<MatteViewId | null>(null)
+  /** The one region that acts while it is looked at alone, by its id. */
+  const soloId = shallowRef<string | null>(null)
   const surround = shallowRef<Surround>('dark')
   /** The picture is looked at as at the other usual display gamma. */
   const otherGamma = ref(false)
@@ -52,5 +56,5 @@ export const useView = defineStore('view', () => {
   /** A held picture, and how it is compared with the present one. */
   const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null), compare = shallowRef<CompareMode>('off'), wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
-  return { frame, station, asShot, regionId, surround, otherGamma, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, withoutStep, still, compare, wipe, showKeys }
+  return { frame, station, asShot, regionId, pieceId, matteView, soloId, surround, otherGamma, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, withoutStep, still, compare, wipe, showKeys }
 })

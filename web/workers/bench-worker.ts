@@ -1,7 +1,8 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, gradeAt, interpolationDifference, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
+import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
+import { judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
 import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type Rendered, type RenderRequest } from './messages'
@@ -49,6 +50,13 @@ scope.onmessage = ({ data }) => {
     case 'lookFrom': scope.postMessage({ id: data.id, look: last && takeLook(last, lutAtHand, data.reference, data.skin) }); break
     case 'between': scope.postMessage({ id: data.id, difference: last && !last.asShot ? interpolationDifference(last.grade, lutAtHand, last.frame, data.stepId) : null }); break
     case 'colour': scope.postMessage({ id: data.id, colour: last && !last.asShot ? colourBefore(last.grade, lutAtHand, last.frame, data.station, data.side, data.x, data.y) : null }); break
+    case 'keySample': scope.postMessage({ id: data.id, sample: last && !last.asShot ? sampleOf(keyedPlanes(last, data.tap), data.mode, data.area) : null }); break
+    case 'keySpread': scope.postMessage({ id: data.id, keySpread: last && !last.asShot ? keySpread(keyedPlanes(last, data.tap)) : null }); break
+    case 'matteFacts': {
+      const { id } = data
+      void judgeRegion(last, data.regionId, data.then).then((matte) => scope.postMessage({ id, matte }), () => scope.postMessage({ id, matte: null }))
+      break
+    }
     case 'losses': {
       const { id, station } = data, asked = newest
       void (last ? lossPixels(last, station, () => newest !== asked) : Promise.resolve(null)).then((lit) => scope.postMessage({ id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? buffers(lit.image) : []))
@@ -114,13 +122,13 @@ async function render(request: RenderRequest): Promise<Rendered> {
   // A scrubbed frame is to be seen at once.
   const count = source === 'exact' || scrubbed++ % measuredEvery === 0
   const taps = tapsOf(grade, lutAtHand, frame), { viewing } = request
-  last = { grade, asShot, frame, viewing, chain: asShot ? null : (plan?.chain ?? buildChain(grade, lutAtHand)) }
-  const { picture, counts } = await tiles.work({ work: source === 'proxy' && !asShot ? quickWork(grade, frame) : workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), count: count ? countingFor(viewing, taps) : null }, () => {
+  last = { grade, whole: request.grade, medium: request.medium, frameIndex, asShot, frame, viewing, chain: asShot ? null : (plan?.chain ?? buildChain(grade, lutAtHand)) }
+  const { picture, counts } = await tiles.work({ work: source === 'proxy' && !asShot ? quickWork(grade, frame) : workFor(grade, plan, accuracy), displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), ...mattesFor(grade, asShot, frame, viewing), count: count ? countingFor(viewing, taps) : null }, () => {
     // Rows of a proxy are only whole once every thread is done; the Meridian waits for the exact frame.
     if (unpack) return
     const chain = plan?.chain ?? buildChain(grade, lutAtHand)
     meridian = measureMeridian(chain, frame, size === dragSize ? meridianSamples.dragging : meridianSamples.resting)
-    if (viewing.follow) partMeridian = measurePartMeridian(chain, frame, partMask(viewing.follow, frame), meridianSamples.dragging)
+    if (viewing.follow) partMeridian = measurePartMeridian(chain, frame, partMask(viewing.follow, frame, 0, frame.height, wholeMatte(grade, frame)), meridianSamples.dragging)
   })
   return { id, ok: true, size, frameIndex, source, picture, measured: counts && measuredOf(counts, viewing), meridian, partMeridian, accuracy }
 }
@@ -137,7 +145,7 @@ async function reference(of: Extract<BenchRequest, { ask: 'reference' }>['of']):
   const frame = await loadFrame({ mediaHash: medium.hash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
   const count = countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame))
-  const { counts } = await tiles.work({ work: workFor(grade, compile(grade, lutAtHand, frame, dragSize), null), displayId: grade.show.displayId, frame, unpack: null, overlay: null, count }, () => undefined)
+  const { counts } = await tiles.work({ work: workFor(grade, compile(grade, lutAtHand, frame, dragSize), null), displayId: grade.show.displayId, frame, unpack: null, overlay: null, mattes: null, matte: null, count }, () => undefined)
   holdCounted(counts && (counts.tap ?? counts.end))
   return counts !== null
 }
@@ -197,8 +205,8 @@ async function startPlaying(request: PlayRequest): Promise<void> {
         if (made?.look !== mine.look || made.grade !== grade) made = { look: mine.look, grade, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
         const count = progress.shown % measuredEvery === 1
         const taps = tapsOf(grade, lutAtHand, frame)
-        last = { grade, asShot, frame, viewing, chain: null }
-        const { picture, counts } = await tiles.work({ work: made.work, displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), count: count ? countingFor(viewing, taps) : null }, () => undefined)
+        last = { grade, whole: mine.look.grade, medium, frameIndex: index, asShot, frame, viewing, chain: null }
+        const { picture, counts } = await tiles.work({ work: made.work, displayId: grade.show.displayId, frame, unpack, overlay: overlayFor(viewing, taps), ...mattesFor(grade, asShot, frame, viewing), count: count ? countingFor(viewing, taps) : null }, () => undefined)
         const results = counts && measuredOf(counts, viewing)
         // One picture is on its way to the screen while the next is made.
         await onScreen

@@ -19,7 +19,7 @@ export async function loadFrame(address: FrameAddress): Promise<Frame> {
   const response = await answer(`/api/media/${key}`)
   const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
   const data = new Uint16Array(await response.arrayBuffer())
-  const frame = inSharedMemory({ width: number('width'), height: number('height'), low: number('low'), high: number('high'), data })
+  const frame = inSharedMemory({ width: number('width'), height: number('height'), low: number('low'), high: number('high'), data, id: key })
   if (data.length !== frame.width * frame.height * 3 || data.length === 0) throw new RangeError('The frame came incomplete.')
   frames.set(key, frame)
   return frame

@@ -1,9 +1,9 @@
 // Questions about the last picture: what a place is, which pixels make a place of an instrument, which pixels a station lost.
 import { buildChain, displayById, lookFromPicture, lostPixels, lumaWeights, pixelsAt, positionsIn, probeAt, readNeutralSkin, sampleSignal, type Area, type Cast, type Chain, type Frame, type GradeDocument, type InstrumentId, type LutFinder, type Probe, type StationId, type SubjectCard, type TakenLook, type TraceImage } from '@core/index'
 import { litImage, type LitPixels } from './lit-image'
-import type { Viewing } from './messages'
+import type { Medium, Viewing } from './messages'
 
-export interface LastPicture { readonly grade: GradeDocument; readonly asShot: boolean; readonly frame: Frame; readonly viewing: Viewing; /** Null where code values are shown, and while playing. */ readonly chain: Chain | null }
+export interface LastPicture { /** As it is at the frame, and as it is along the clip. */ readonly grade: GradeDocument; readonly whole: GradeDocument; readonly medium: Medium; readonly frameIndex: number; readonly asShot: boolean; readonly frame: Frame; readonly viewing: Viewing; /** Null where code values are shown, and while playing. */ readonly chain: Chain | null }
 
 const signalOf = (frame: Frame, signal: Uint16Array): Frame => ({ ...frame, data: signal, low: 0, high: 1 })
 const displayOf = ({ grade, asShot }: LastPicture) => displayById(asShot ? 'bt709-2.4' : grade.show.displayId)

@@ -1,5 +1,5 @@
 // What the Bench and its worker say to each other.
-import type { Area, CodeRange, DifferenceReport, Distribution, GradeDocument, InstrumentId, InstrumentSettings, LatticeSize, Meridian, OverlaySettings, Part, PlaceColour, Probe, Rate, Side, StationId, SubjectCard, TakenLook, TraceImage } from '@core/index'
+import type { Area, CodeRange, DifferenceReport, Distribution, GradeDocument, InstrumentId, InstrumentSettings, KeySample, KeySpread, KeyTap, LatticeSize, MatteFacts, MatteViewId, Meridian, OverlaySettings, Part, PlaceColour, Probe, Rate, Side, StationId, SubjectCard, TakenLook, TraceImage } from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 
@@ -17,6 +17,8 @@ export interface Viewing {
   /** What the Meridian follows beside the whole picture: the part, else a subject. */
   readonly follow: Part | null
   readonly overlay: OverlaySettings | null
+  /** A region's matte that is looked at instead of the picture. */
+  readonly matte: { readonly regionId: string; readonly view: MatteViewId } | null
   /** A held trace lies under the present one. */
   readonly reference: boolean
 }
@@ -56,6 +58,12 @@ export type BenchRequest =
   | { readonly ask: 'between'; readonly id: number; readonly stepId: string }
   /** What a place is before a station. */
   | { readonly ask: 'colour'; readonly id: number; readonly station: StationId; readonly side: Side; readonly x: number; readonly y: number }
+  /** Colours of a part of the picture as a key reads them. */
+  | { readonly ask: 'keySample'; readonly id: number; readonly tap: KeyTap; readonly mode: KeySample['mode']; readonly area: Area }
+  /** How the picture is spread over what keys are made of. */
+  | { readonly ask: 'keySpread'; readonly id: number; readonly tap: KeyTap }
+  /** What a region's matte is worth; and how far it moved since the grade was `then`. */
+  | { readonly ask: 'matteFacts'; readonly id: number; readonly regionId: string; readonly then: GradeDocument | null }
   /** The present trace is held as the reference; or that of a frame of another shot; or none. */
   | { readonly ask: 'reference'; readonly id: number; readonly of: 'this' | (Look & { readonly frameIndex: number }) | null }
 
@@ -110,8 +118,12 @@ export interface Referenced { readonly id: number; readonly referenced: boolean;
 export interface Spread { readonly id: number; readonly distribution: Distribution | null; readonly steep: readonly { readonly from: number; readonly to: number }[] }
 export interface Picked { readonly id: number; readonly colour: PlaceColour | null }
 export interface Between { readonly id: number; readonly difference: DifferenceReport | null }
+export interface KeySampled { readonly id: number; readonly sample: KeySample | null }
+export interface KeySpreadFound { readonly id: number; readonly keySpread: KeySpread | null }
+/** Null when there is no such region, or no picture to measure. */
+export interface MatteJudged { readonly id: number; readonly matte: (MatteFacts & { readonly moved: number | null }) | null }
 export interface LookTaken { readonly id: number; readonly look: TakenLook | null }
-export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken
+export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged
 
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4

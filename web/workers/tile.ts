@@ -1,7 +1,8 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
+import { LRUCache } from 'lru-cache'
 import {
-  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, executeDirectRows, executeRows, lumaWeights, packSignal, paintOverlay, partMask, planesToRows, previewPasses,
-  type CodeRange, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
+  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, matteCache, packSignal, paintMatte, paintOverlay, partMask, planesToRows, previewPasses, rastersOf, rowsRead,
+  type Chain, type CodeRange, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
 } from '@core/index'
 
 /** How rows become display signal. */
@@ -36,6 +37,10 @@ export interface TileJob {
   readonly rows: Rows
   readonly unpack: Unpacking | null
   readonly overlay: { readonly settings: OverlaySettings; readonly tap: Tap | null } | null
+  /** What regions' mattes are made from, where one is looked at or measured in. */
+  readonly mattes: MatteSource | null
+  /** A matte that is looked at instead of the picture. */
+  readonly matte: { readonly regionId: string; readonly view: MatteViewId } | null
   /** Null while the instruments do not want to know. */
   readonly count: Counting | null
 }
@@ -47,21 +52,32 @@ export interface TileAnswer { readonly id: number; readonly counts: TileCounts |
 /** What the picture is looked at on, until there are monitors to choose from. */
 export const ownDisplayId = 'bt709-2.4'
 export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
-const mattes: MatteCache = new Map()
+const mattes = matteCache()
 
-export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, overlay, count }: Omit<TileJob, 'id'>): TileCounts | null {
-  if (unpack) planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, rows.from, rows.to)
+export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, overlay, mattes: source, matte, count }: Omit<TileJob, 'id'>): TileCounts | null {
+  if (unpack) {
+    // Rows of the other thread that are looked at are converted here as well: both write the same.
+    const reach = Math.max(work.kind === 'passes' ? rowsRead(work.passes, frame.height) : 0, source ? matteReach(source, frame.height) : 0)
+    planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, Math.max(0, rows.from - reach), Math.min(frame.height, rows.to + reach))
+  }
+  const matteRows = (regionId: string, from: number, to: number): Float32Array | null => {
+    const region = source?.regions?.find((r) => r.id === regionId), cache = lookedAt.get(`${regionId} ${to - from}`) ?? matteCache()
+    lookedAt.set(`${regionId} ${to - from}`, cache)
+    return region && source ? drawMatte(source, region, frame, { from, to }, cache) : null
+  }
   const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId), packed = work.kind === 'passes' && !mapping
   if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes, packed ? canvas : undefined)
-  else if (work.kind === 'direct') executeDirectRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows.from, rows.to)
+  else if (work.kind === 'direct') directRows(buildChain(work.grade, (hash) => work.luts.get(hash)), frame, shown, rows)
   else codesAsSignal(frame, shown, rows)
   const display = displayById(displayId), asShot = work.kind === 'asShot'
   const signal = { ...frame, data: shown, low: 0, high: 1 }
   if (!packed) toCanvas(mapping ? through(mapping, signal, rows, 'mapped') : shown, canvas, frame.width, rows)
   const topCode = asShot ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535), weights = lumaWeights(asShot ? 'bt709' : display.lumaMatrix)
   if (overlay) paintOverlay(overlay.settings, signal, overlay.tap && !asShot ? through(overlay.tap, frame, rows, 'overlay') : null, canvas, weights, topCode, rows.from, rows.to)
+  const looked = matte && matteRows(matte.regionId, rows.from, Math.min(frame.height, rows.to + 1))
+  if (matte && looked) paintMatte(matte.view, looked, canvas, frame.width, rows.from, rows.to)
   if (!count) return null
-  const mask = count.part ? maskOf(count.part, frame, rows) : undefined
+  const mask = count.part ? maskOf(count.part, frame, rows, matteRows) : undefined
   const counted = (of: Frame, top: number, within?: Uint8Array): Counted => ({
     scopes: countScopes(of, weights, scopeSizes, rows.from, rows.to, top, { ...count.wishes, ...(within ? { mask: within } : {}) }),
     chromaticity: count.chromaticity ? countChromaticity(of, display, chromaticityCells, rows.from, rows.to, within) : null,
@@ -70,6 +86,10 @@ export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, 
   return { end: counted(signal, topCode), tap: tapped && counted(tapped, 65535), part: mask ? (tapped ? counted(tapped, 65535, mask) : counted(signal, topCode, mask)) : null }
 }
 
+const directRows = (chain: Chain, frame: Frame, shown: Uint16Array, { from, to }: Rows): void => executeDirectRows(chain, frame, shown, from, to, rastersOf(chain, frame, true))
+const matteReach = (source: MatteSource, frameHeight: number): number => rowsRead({ ...source, decode: new Float32Array(0), passes: (source.regions ?? []).map((region) => ({ stages: [], region })) }, frameHeight) + 1
+/** Mattes that were looked at, by region. */
+const lookedAt = new LRUCache<string, MatteCache>({ max: 4 })
 const scratch = new Map<string, Uint16Array>()
 
 /** Rows of a frame through other passes, into memory of this thread's own: the picture itself is left alone. */
@@ -79,10 +99,11 @@ function through(passes: Passes, frame: Frame, rows: Rows, use: 'mapped' | 'over
   executeRows(passes, frame, into, rows, use === 'mapped' ? undefined : tapMattes)
   return into
 }
-const tapMattes: MatteCache = new Map()
+const tapMattes = matteCache()
 
 let kept: { readonly key: string; readonly mask: Uint8Array } | null = null
-function maskOf(part: Part, { width, height }: Frame, { from, to }: Rows): Uint8Array {
+function maskOf(part: Part, { width, height }: Frame, { from, to }: Rows, matteRows: (regionId: string, from: number, to: number) => Float32Array | null): Uint8Array {
+  if (part.kind === 'region') return partMask(part, { width, height }, from, to, matteRows)
   const key = JSON.stringify([part, width, height, from, to])
   if (kept?.key !== key) kept = { key, mask: partMask(part, { width, height }, from, to) }
   return kept.mask

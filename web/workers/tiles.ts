@@ -4,7 +4,7 @@ import type { SentJob } from './tile-worker'
 import { joinCounts, workTile, type TileAnswer, type TileCounts, type TileJob, type Work } from './tile'
 
 export interface TileWork { readonly picture: TraceImage; readonly counts: TileCounts | null }
-export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'overlay' | 'count'>
+export type PictureJob = Pick<TileJob, 'work' | 'displayId' | 'frame' | 'unpack' | 'overlay' | 'mattes' | 'matte' | 'count'>
 export interface Tiles {
   readonly work: (job: PictureJob, meanwhile: () => void) => Promise<TileWork>
   /** The signal of the last picture, every pixel; the memory is used again for the next one. */

@@ -36,7 +36,7 @@ export function useMarking(region: () => Region | null): Marking {
     if (view.overlay) view.overlay = { ...view.overlay, zebra }
   }
   const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
-  watch(region, (now) => { if (view.part?.kind === 'region') view.part = now && { kind: 'region', region: now } })
+  watch(() => region()?.id, (now) => { if (view.part?.kind === 'region') view.part = now === undefined ? null : { kind: 'region', regionId: now } })
   const bypass = (id: StationId | null): void => { view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null }
   return {
     setOverlay, setZebra, strengths, losses, bypass,
@@ -50,7 +50,7 @@ export function useMarking(region: () => Region | null): Marking {
     setPart: (part) => { view.part = part },
     togglePart: () => {
       const open = view.station === 'regions' ? region() : null
-      view.part = view.part ? null : open ? { kind: 'region', region: open } : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
+      view.part = view.part ? null : open ? { kind: 'region', regionId: open.id } : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
     },
     showReading: ({ id, area }) => {
       const marks = overlays.find((o) => o.id === id)

@@ -24,7 +24,7 @@ export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached:
   const viewing = computed<Viewing>(() => {
     // A newly held trace is another way of looking, though nothing else changed.
     void revision.value
-    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, follow: view.part ?? followed.value, overlay: view.overlay, reference: view.reference }
+    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, follow: view.part ?? followed.value, overlay: view.overlay, matte: view.matteView && view.regionId !== null && view.station === 'regions' ? { regionId: view.regionId, view: view.matteView } : null, reference: view.reference }
   })
   async function toggleReference(of: 'this' | string | null): Promise<void> {
     const wanted = of === 'this' && view.reference ? null : of

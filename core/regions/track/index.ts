@@ -1,0 +1,5 @@
+// Following motion: what the tracker offers.
+export { corners, type Point } from './features'
+export { fitMotion, type Fit, type Pair } from './fit'
+export type { Level } from './pyramid'
+export { startTracker, trackNumbers, type TrackedFrame, type Tracker, type TrackLoss, type TrackSettings } from './tracker'

@@ -1,0 +1,121 @@
+// The open region: what is chosen in it, how it is looked at, and every edit of it. A recipe that is being placed takes its place.
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  addPiece, addRegion, changePiece, changeShapeSource, fitKey, keyPiece, moveRegion, movePiece, regionAt, regionStart, removePiece, removeRegion, setRegion, setShapeAt, settledAt, shapeKindById, shapePiece, usualSoftness,
+  type GradeDocument, type KeySample, type KeySource, type KeySpread, type MatteFacts, type Piece, type Region, type RegionStartId, type Shape, type ShapeKindId, type ShapeSource, type ShownShape, type StartMaterial,
+} from '@core/index'
+import { useGrade } from './grade'
+import { usePlacing } from './placing'
+import { useView } from './view'
+
+export type RegionPage = 'pieces' | 'key' | 'matte' | 'motion' | 'level' | 'shape' | 'curve' | 'hue' | 'colours'
+
+export const useRegions = defineStore('regions', () => {
+  const grade = useGrade(), view = useView(), placing = usePlacing()
+  /** Width / height of the shot's frames; the Bench says so. */
+  const aspect = ref(16 / 9)
+  const page = ref<RegionPage>('pieces')
+  /** A kind of shape that the next drag or clicks on the picture draw, in place of the chosen piece's. */
+  const drawing = ref<ShapeKindId | null>(null)
+  /** Picking in the picture adds colours to the chosen key, or takes them away. */
+  const sampling = ref<KeySample['mode'] | null>(null)
+  const spread = shallowRef<KeySpread | null>(null), facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null)
+
+  const region = computed<Region | null>(() => {
+    const regions = grade.document?.regions ?? []
+    return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
+  })
+  watch(region, (now) => { if (now && now.id !== view.regionId) view.regionId = now.id })
+  const piece = computed<Piece | null>(() => region.value?.pieces.find((p) => p.id === view.pieceId) ?? region.value?.pieces[0] ?? null)
+  const key = computed<KeySource | null>(() => (piece.value?.source.kind === 'key' ? piece.value.source : null))
+  const shape = computed<ShapeSource | null>(() => (piece.value?.source.kind === 'shape' ? piece.value.source : null))
+
+  /** What lies on the picture: the open region as it is at this frame, or the one that is being placed; and the piece with handles. */
+  const onPicture = computed<Region | null>(() => placing.region ?? (region.value && regionAt(region.value, view.frame)))
+  const handled = computed<(Piece & { readonly source: ShownShape }) | null>(() => {
+    const found = placing.region ? onPicture.value?.pieces.find((p) => p.source.kind === 'shape') : onPicture.value?.pieces.find((p) => p.id === piece.value?.id)
+    return found?.source.kind === 'shape' ? (found as Piece & { readonly source: ShownShape }) : null
+  })
+
+  function edit(what: string, change: (grade: GradeDocument, regionId: string) => GradeDocument): void {
+    const id = region.value?.id
+    if (id !== undefined) grade.edit(`${region.value?.name ?? 'Region'}: ${what}`.slice(0, 200), (g) => change(g, id))
+  }
+  const editPiece = (what: string, change: (piece: Piece) => Piece): void => { const id = piece.value?.id; if (id !== undefined) edit(what, (g, regionId) => changePiece(g, regionId, id, change)) }
+  const editShape = (what: string, change: (source: ShapeSource) => ShapeSource): void => { const id = piece.value?.id; if (id !== undefined) edit(what, (g, regionId) => changeShapeSource(g, regionId, id, change)) }
+  const editKey = (what: string, change: (source: KeySource) => KeySource): void => editPiece(what, (p) => (p.source.kind === 'key' ? { ...p, source: change(p.source) } : p))
+
+  function choose(id: string): void {
+    view.regionId = id
+    view.pieceId = null
+    leavePicture()
+  }
+  /** Picking and drawing end where something else begins. */
+  function leavePicture(): void {
+    drawing.value = null
+    sampling.value = null
+  }
+  function add(start?: RegionStartId, material?: StartMaterial): void {
+    const made = start && regionStart(start, aspect.value, material)
+    if (start && !made) return
+    grade.edit('Region added', (g) => {
+      const added = addRegion(g, made || undefined)
+      view.regionId = added.regionId
+      view.pieceId = null
+      return added.grade
+    })
+    leavePicture()
+    page.value = 'pieces'
+  }
+  function addShape(kind: ShapeKindId): void {
+    const fresh = shapePiece('', shapeKindById(kind).fresh, usualSoftness)
+    addAny(shapeKindById(kind).name, fresh)
+  }
+  function addAny(name: string, fresh: Piece): void {
+    edit(`${name} added`, (g, regionId) => {
+      const added = addPiece(g, regionId, fresh)
+      view.pieceId = added.pieceId
+      return added.grade
+    })
+    leavePicture()
+  }
+  const addKey = (): void => {
+    addAny('key', keyPiece('', { mode: region.value?.pieces.length ? 'intersect' : 'add' }))
+    page.value = 'key'
+  }
+  const addOther = (regionId: string): void => addAny('another region', { id: '', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId } })
+
+  /** A hand gave the shape with handles another form at this frame. */
+  function setShape(next: Shape): void {
+    if (placing.region) return placing.setShape(next)
+    const id = piece.value?.id
+    if (id !== undefined) edit('shape', (g, regionId) => setShapeAt(g, regionId, id, next, view.frame))
+  }
+  function setSoftness(change: Partial<Pick<ShapeSource, 'inner' | 'outer'>>): void {
+    if (placing.region) return placing.setSoftness(change)
+    editShape('edge', (source) => ({ ...source, ...change }))
+  }
+  /** The drawn shape takes the place of the chosen piece's; what that followed is forgotten. */
+  function drawn(next: Shape): void {
+    editShape('drawn', ({ inner, outer }) => ({ kind: 'shape', shape: next, inner, outer }))
+    drawing.value = null
+  }
+  function takeSample(sample: KeySample): void {
+    if (sample.colours.length > 0) editKey(sample.mode === 'add' ? 'colours added to the key' : 'colours taken from the key', (source) => { const samples = [...source.key.samples, sample].slice(-40); return { ...source, key: { ...source.key, samples, groups: fitKey(samples) } } })
+  }
+  watch(() => grade.shotId, () => { leavePicture(); view.soloId = null; view.matteView = null; view.pieceId = null; facts.value = null })
+  watch(() => view.station, leavePicture)
+
+  return {
+    aspect, page, drawing, sampling, spread, facts, region, piece, key, shape, onPicture, handled,
+    choose, add, addShape, addKey, addOther, setShape, setSoftness, drawn, takeSample, edit, editPiece, editShape, editKey, leavePicture,
+    set: (what: string, change: Parameters<typeof setRegion>[2]): void => edit(what, (g, id) => setRegion(g, id, change)),
+    remove: (): void => edit('removed', removeRegion),
+    order: (by: number): void => edit('order', (g, id) => moveRegion(g, id, by)),
+    removePiece: (pieceId: string): void => edit('piece removed', (g, id) => removePiece(g, id, pieceId)),
+    orderPiece: (pieceId: string, by: number): void => edit('order of pieces', (g, id) => movePiece(g, id, pieceId, by)),
+    /** The shape stays as it lies at this frame. */
+    still: (): void => editShape('no longer follows', (source) => settledAt(source, view.frame)),
+  }
+})

@@ -1,0 +1,54 @@
+// What is asked about regions of the last picture: their mattes, what keys read, and what a matte is worth.
+import { compileMattes, dragSize, drawMatte, gradeAt, judgeMatte, matteCache, matteMoved, planesAt, restSize, type Frame, type GradeDocument, type KeyPlanes, type KeyTap, type MatteFacts, type MatteSource, type PlanCache } from '@core/index'
+import { frameAtHand, loadFrame, lutAtHand } from './frame-source'
+import type { LastPicture } from './looking'
+import type { Viewing } from './messages'
+import type { TileJob } from './tile'
+
+const built: PlanCache = new Map()
+let kept: { readonly grade: GradeDocument; readonly low: number; readonly source: MatteSource } | null = null
+
+function sourceFor(grade: GradeDocument, frame: Frame): MatteSource {
+  if (kept?.grade === grade && kept.low === frame.low) return kept.source
+  kept = { grade, low: frame.low, source: compileMattes(grade, lutAtHand, frame, dragSize, built) }
+  return kept.source
+}
+
+/** What a picture's threads need of mattes for a way of looking. */
+export function mattesFor(grade: GradeDocument, asShot: boolean, frame: Frame, { matte, part }: Viewing): Pick<TileJob, 'mattes' | 'matte'> {
+  const wanted = !asShot && (matte !== null || part?.kind === 'region')
+  return { mattes: wanted ? sourceFor(grade, frame) : null, matte: asShot ? null : matte }
+}
+
+/** The whole matte of a region by its id. */
+export function wholeMatte(grade: GradeDocument, frame: Frame): (regionId: string) => Float32Array | null {
+  return (regionId) => {
+    const source = sourceFor(grade, frame), region = grade.regions.find((r) => r.id === regionId)
+    return region ? drawMatte(source, region, frame, { from: 0, to: frame.height }, cache) : null
+  }
+}
+const cache = matteCache()
+
+export const keyedPlanes = ({ grade, frame }: Pick<LastPicture, 'grade' | 'frame'>, tap: KeyTap): KeyPlanes => planesAt(sourceForTap(grade, frame, tap), frame, tap)
+
+/** A key that has just been made reads at its tap though no region does yet. */
+function sourceForTap(grade: GradeDocument, frame: Frame, tap: KeyTap): MatteSource {
+  const reading: GradeDocument = { ...grade, regions: [{ id: 'reading', name: '', enabled: true, invert: false, strength: 1, pieces: [{ id: 'key', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key: { tap, groups: [], samples: [] }, cleaning: { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1 } } }] }] }
+  return compileMattes(reading, lutAtHand, frame, restSize, built)
+}
+
+/** What a region's matte is worth on the last picture, with the next frame's where it can be had; and how far it moved since another grade. */
+export async function judgeRegion(last: LastPicture | null, regionId: string, then: GradeDocument | null): Promise<(MatteFacts & { readonly moved: number | null }) | null> {
+  if (!last || last.asShot) return null
+  const { frame, whole, medium, frameIndex } = last, address = { mediaHash: medium.hash, range: last.grade.read.range }
+  const matte = (grade: GradeDocument, of: Frame): Float32Array | null => {
+    const region = grade.regions.find((r) => r.id === regionId)
+    return region ? drawMatte(compileMattes(grade, lutAtHand, of, restSize, built), region, of, { from: 0, to: of.height }) : null
+  }
+  const now = matte(last.grade, frame)
+  if (!now) return null
+  const next = frameAtHand({ ...address, index: frameIndex + 1 }) ?? await loadFrame({ ...address, index: frameIndex + 1 }).catch(() => null)
+  const after = next && next.width === frame.width ? matte(gradeAt(whole, frameIndex + 1), next) : null, before = then && matte(gradeAt(then, frameIndex), frame)
+  const plane = (values: Float32Array) => ({ width: frame.width, height: frame.height, values })
+  return { ...judgeMatte(plane(now), after && plane(after)), moved: before && matteMoved(before, now) }
+}
