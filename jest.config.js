@@ -14,7 +14,7 @@ const common = {
 
 export default {
   projects: [
-    { ...common, displayName: 'unit', rootDir: import.meta.dirname, testMatch: ['<rootDir>/{core,contracts,server,web,cli,demo,tests/aims}/**/*.test.ts'] },
+    { ...common, displayName: 'unit', rootDir: import.meta.dirname, testMatch: ['<rootDir>/{core,contracts,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'] },
     { ...common, displayName: 'shell', rootDir: import.meta.dirname, testMatch: ['<rootDir>/tests/shell/**/*.test.ts'] },
     { ...common, displayName: 'api', rootDir: import.meta.dirname, testMatch: ['<rootDir>/tests/api/**/*.test.ts'], globalSetup: '<rootDir>/tests/support/start-for-api.ts', globalTeardown: '<rootDir>/tests/support/stop-for-api.ts' },
   ],

@@ -17,6 +17,7 @@ export default defineConfig({
         'frame-worker': 'server/workers/frame-worker.ts',
         'encode-demo': 'demo/encode/main.ts',
         'encode-assembly': 'demo/encode/assembly.ts',
+        'make-mattes': 'demo/encode/mattes.ts',
         pale: 'cli/main.ts',
         bench: 'tests/bench/main.ts',
         'kernel-worker': 'tests/bench/kernel-worker.ts',

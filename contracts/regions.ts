@@ -140,6 +140,7 @@ class CleaningContract {
   @Within(cleaningBounds.blur) blur!: number
   @Within(cleaningBounds.low) low!: number
   @Within(cleaningBounds.high) high!: number
+  @IsInt() @Within(cleaningBounds.steady) steady!: number
 }
 class KeySourceContract {
   @Equals('key') kind!: 'key'

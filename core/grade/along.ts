@@ -1,5 +1,5 @@
 // Controls that change along the clip: their values at marked frames, and the grade as it is at one frame.
-import { regionAt, settledRegion, type Region } from '../regions'
+import { framesAround, regionAt, settledRegion, type Region } from '../regions'
 import type { GradeDocument, Marks } from './document'
 import { setParameter } from './edits'
 
@@ -32,6 +32,12 @@ export function gradeAt(grade: GradeDocument, frame: number): GradeDocument {
 
 /** As gradeAt, as a grade that may be kept: regions stay where they lie at the frame. */
 export const restingAt = (grade: GradeDocument, frame: number): GradeDocument => ({ ...gradeAt(grade, frame), regions: grade.regions.map((r) => settledRegion(r, frame)) })
+
+/** The frames about one that a grade looks at, by how many away they are: for keys that are steadied. Only those between `first` and `last`, the shot's own. */
+export function framesLookedAt(grade: GradeDocument, frame: number, first: number, last: number): readonly number[] {
+  const reach = Math.max(0, ...grade.regions.filter((r) => r.enabled).map((r) => framesAround(r, grade.regions)))
+  return Array.from({ length: reach * 2 }, (_, i) => (i < reach ? i - reach : i - reach + 1)).filter((away) => frame + away >= first && frame + away <= last)
+}
 
 export const marksOf = ({ along }: GradeDocument, stepId: string, key: string): Marks | null => along.find((m) => m.stepId === stepId && m.key === key) ?? null
 

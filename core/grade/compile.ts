@@ -50,7 +50,7 @@ export function compileLinks(chain: Chain, links: readonly Link[], ending: reado
 }
 
 /** What mattes are made from. */
-export type MatteSource = Pick<Passes, 'regions' | 'taps'>
+export type MatteSource = Pick<Passes, 'regions' | 'taps' | 'rough'>
 
 /** What the mattes of all regions of a document are made from, whether these carry steps or not. */
 export function compileMattes(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): MatteSource {
@@ -68,7 +68,7 @@ function matteSource(chain: Chain, regions: readonly Region[], span: CodeSpan, s
     const read = sceneLinks(chain, tap), toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
     taps[tap] = { decode, passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once), signature: JSON.stringify([chain.decodeSignature, size, read.map((l) => l.signature)]) }
   }
-  return { regions: chain.regions, taps }
+  return { regions: chain.regions, taps, rough: size < restSize }
 }
 
 const hold = (v: number): number => Math.min(1, Math.max(0, v))

@@ -1,10 +1,12 @@
 // The executor: a plan applied to a frame, or to some of its rows. The same code runs in the browser's workers, on the
 // server and in the shell.
-import { blurReach, type Frame } from '../image'
+import { blurReach, halfOf, type Frame } from '../image'
 import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeyTap, type MattePicture, type Region } from '../regions'
 import { chunkPixels, packSignal, runChunk, runStages } from './kernel'
 import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
 import type { NeighbourhoodStage, Pass, Passes } from './stage'
+
+type MatteSource = Pick<Passes, 'regions' | 'taps' | 'rough'>
 
 /** Rows from `from` up to, not including, `to`. */
 export interface Rows { readonly from: number; readonly to: number }
@@ -98,7 +100,7 @@ function refill<T>(known: Map<string, T>, kept: ReadonlyMap<string, T>): void {
 const strengthened = (matte: Float32Array, strength: number): Float32Array => (strength === 1 ? matte : matte.map((m) => m * strength))
 
 /** The matte of a region for some rows of a frame, without its strength. `cache` holds what was drawn last. */
-export function drawMatte(source: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, cache: MatteCache = matteCache()): Float32Array {
+export function drawMatte(source: MatteSource, region: Region, frame: Frame, rows: Rows, cache: MatteCache = matteCache()): Float32Array {
   const kept = matteCache(), matte = matteOf(source, region, frame, rows, cache, kept)
   refill(cache.mattes, kept.mattes)
   refill(cache.planes, kept.planes)
@@ -106,26 +108,29 @@ export function drawMatte(source: Pick<Passes, 'regions' | 'taps'>, region: Regi
 }
 
 /** What is kept of a frame without a name is its shapes alone. */
-function matteOf(plan: Pick<Passes, 'regions' | 'taps'>, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
+function matteOf(plan: MatteSource, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
   const { width, height } = frame, regions = plan.regions ?? [region], read = tapsRead(region, regions)
   const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
-  const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, read.map((tap) => [frame.id, plan.taps?.[tap]?.signature])])
+  const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, plan.rough, read.map((tap) => [frame.id, [...(frame.around?.keys() ?? [])], plan.taps?.[tap]?.signature])])
   const matte = (key !== null && known.mattes.get(key)) || renderMatte(region, regions, picturedBy(plan, frame, known, kept), rows.from, rows.to)
   if (key !== null) kept.mattes.set(key, matte)
   return matte
 }
 
 /** A frame as keys read it: all of it at one tap. */
-export const planesAt = (source: Pick<Passes, 'taps'>, frame: Frame, tap: KeyTap): KeyPlanes => picturedBy(source, frame, matteCache(), matteCache()).planes(tap, 0, frame.height)
+export const planesAt = ({ taps }: Pick<Passes, 'taps'>, frame: Frame, tap: KeyTap): KeyPlanes => readPlanes(taps?.[tap], frame, { from: 0, to: frame.height })
 
-function picturedBy({ taps }: Pick<Passes, 'taps'>, frame: Frame, known: MatteCache, kept: MatteCache): MattePicture {
+function picturedBy({ taps, rough }: Pick<Passes, 'taps' | 'rough'>, frame: Frame, known: MatteCache, kept: MatteCache): MattePicture {
   const { width, height } = frame
+  let half: Frame | null = null
   return {
-    width, height,
-    planes: (tap: KeyTap, from, to) => {
-      const passes = taps?.[tap], key = frame.id === undefined ? null : JSON.stringify([frame.id, width, height, from, to, passes?.signature])
+    width, height, keyStep: rough ? 2 : 1,
+    planes: (tap: KeyTap, from, to, away) => {
+      const whole = away === 0 ? frame : frame.around?.get(away)
+      if (!whole || whole.width !== width || whole.height !== height) return null
+      const passes = taps?.[tap], key = whole.id === undefined ? null : JSON.stringify([whole.id, width, height, rough, from, to, passes?.signature])
       const found = key === null ? undefined : (kept.planes.get(key) ?? known.planes.get(key))
-      const planes = found ?? readPlanes(passes, frame, { from, to })
+      const planes = found ?? readPlanes(passes, rough ? (half ??= halfOf(whole)) : whole, { from, to })
       if (key !== null) kept.planes.set(key, planes)
       return planes
     },

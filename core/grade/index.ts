@@ -1,5 +1,5 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
-export { addMark, gradeAt, marksOf, removeMark, restingAt, setParameterAt, setPath, valueAlong } from './along'
+export { addMark, framesLookedAt, gradeAt, marksOf, removeMark, restingAt, setParameterAt, setPath, valueAlong } from './along'
 export { applyLink, buildChain, encodingOf, isNeutralStep, lutsOf, lutSurroundingsOf, missingLuts, shownAt, stationOf, type Chain, type Link, type LutFinder } from './chain'
 export { amountAt, pushBounds, quickColours, setPush, setQuickColour, tears, type ColourPush, type QuickColourId, type Tear } from './colour-push'
 export * from './compile'

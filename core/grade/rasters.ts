@@ -28,7 +28,7 @@ export function rastersOf(chain: Chain, frame: Frame, exact: boolean): Rasters |
   const keyed = [...new Set(chain.links.flatMap(({ region }) => (region && tapsRead(region, chain.regions).length > 0 ? [region] : [])))]
   const wide = chain.links.some((l) => l.operations.some((o) => o.kind === 'neighbourhood'))
   if (keyed.length === 0 && !wide) return null
-  const key = frame.id === undefined ? null : JSON.stringify([frame.id, exact, chain.decodeSignature, chain.links.map((l) => [l.signature, l.region]), chain.regions])
+  const key = frame.id === undefined ? null : JSON.stringify([frame.id, exact, chain.decodeSignature, chain.links.map((l) => [l.signature, l.region]), chain.regions, [...(frame.around?.keys() ?? [])]])
   const found = key === null ? undefined : known.get(frame.data)?.get(key)
   if (found) return found
   const made = make(chain, exact ? frame : smaller(frame), keyed, wide, exact ? restSize : dragSize)

@@ -32,5 +32,7 @@ export interface Passes {
   readonly regions?: readonly Region[]
   /** What keys read: passes that leave working log of 0..1, and what they depend on. */
   readonly taps?: Readonly<Partial<Record<KeyTap, KeyPasses>>>
+  /** For a look while a hand moves: keys are made on every second pixel. */
+  readonly rough?: boolean
 }
 export interface KeyPasses extends Passes { readonly signature: string }

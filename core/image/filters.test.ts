@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { blur, boxMean, guided, spread, type Plane } from '.'
+import { blur, boxMean, guided, plainExtremes, plainGuided, plainMeans, spread, type Plane } from '.'
+import { extremesByKernel, guidedByKernel, meansByKernel } from './kernel'
 
 const plane = (width: number, height: number, at: (x: number, y: number) => number): Plane => ({ width, height, values: Float32Array.from({ length: width * height }, (_, i) => at(i % width, Math.floor(i / width))) })
 const random = (seed: number) => (): number => { seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0; return seed / 2 ** 32 }
@@ -51,4 +52,14 @@ test('edge-aware smoothing keeps a step that the guide has and flattens noise th
   const found = guided(noisy, step, 5, 1e-4)
   expect(worst(found, step)).toBeLessThan(0.06)
   expect(found.values[20 * 60 + 29]! < 0.3 && found.values[20 * 60 + 30]! > 0.7).toBe(true)
+})
+
+test('the kernel does what the plain functions do, whatever the size and the radius', () => {
+  fc.assert(fc.property(fc.integer({ min: 1, max: 70 }), fc.integer({ min: 1, max: 50 }), fc.double({ min: 0.1, max: 20, noNaN: true }), fc.integer({ min: 1, max: 3 }), (width, height, radius, times) => {
+    const p = noise(width, height, width * 71 + height), whole = Math.ceil(radius)
+    expect(worst(meansByKernel(p, radius, times)!, plainMeans(p, radius, times))).toBeLessThan(2e-5)
+    const guide = plane(width, height, (x) => (x < width / 2 ? 0.2 : 0.7))
+    expect(worst(guidedByKernel(p, guide, radius, 1e-3)!, plainGuided(p, guide, radius, 1e-3))).toBeLessThan(2e-3)
+    for (const most of [true, false]) expect(extremesByKernel(p, whole, most)).toEqual(plainExtremes(p, whole, most))
+  }), { numRuns: 80 })
 })

@@ -1,5 +1,6 @@
 // Filters on planes of single values, row by row: means, Gaussian blur, grey morphology, guided filter. Radii are in pixels and
 // may be fractions, so that what is meant by a share of the picture is the same at every size. Beyond the edge, the edge is repeated.
+import { extremesByKernel, guidedByKernel, meansByKernel } from './kernel'
 
 export interface Plane { readonly width: number; readonly height: number; readonly values: Float32Array }
 
@@ -8,7 +9,14 @@ const boxReach = (radius: number): number => Math.ceil(radius)
 
 /** The mean over a square of 2·radius + 1 pixels a side; of the outermost pixels a fraction counts. */
 export function boxMean(plane: Plane, radius: number): Plane {
-  return radius <= 0 ? plane : turned(meanOfRows(turned(meanOfRows(plane, radius)), radius))
+  return means(plane, radius, 1)
+}
+const means = (plane: Plane, radius: number, times: number): Plane => (radius <= 0 ? plane : (meansByKernel(plane, radius, times) ?? plainMeans(plane, radius, times)))
+
+/** The reference, and what runs without a kernel: `times` means, one behind the other. */
+export function plainMeans(plane: Plane, radius: number, times: number): Plane {
+  const along = (of: Plane): Plane => { let rows = of; for (let n = 0; n < times; n++) rows = meanOfRows(rows, radius); return rows }
+  return turned(along(turned(along(plane))))
 }
 
 function meanOfRows({ width, height, values }: Plane, wanted: number): Plane {
@@ -39,13 +47,7 @@ function turned({ width, height, values }: Plane): Plane {
 
 /** A Gaussian of that deviation in pixels, by three means in a row (their variances add up to its own). */
 export function blur(plane: Plane, deviation: number): Plane {
-  const radius = boxRadius(deviation)
-  if (radius <= 0) return plane
-  let rows = plane
-  for (let n = 0; n < 3; n++) rows = meanOfRows(rows, radius)
-  let columns = turned(rows)
-  for (let n = 0; n < 3; n++) columns = meanOfRows(columns, radius)
-  return turned(columns)
+  return means(plane, boxRadius(deviation), 3)
 }
 /** The variance of a mean over w = 2r + 1 pixels, whole r, is (w² − 1) / 12. */
 const boxRadius = (deviation: number): number => (Math.sqrt(4 * deviation * deviation + 1) - 1) / 2
@@ -64,7 +66,10 @@ export function spread(plane: Plane, radius: number): Plane {
 }
 export const spreadReach = (radius: number): number => Math.ceil(Math.abs(radius))
 
-const extremes = (plane: Plane, radius: number, most: boolean): Plane => turned(rowExtremes(turned(rowExtremes(plane, radius, most)), radius, most))
+const extremes = (plane: Plane, radius: number, most: boolean): Plane => extremesByKernel(plane, radius, most) ?? plainExtremes(plane, radius, most)
+
+/** The reference, and what runs without a kernel. */
+export const plainExtremes = (plane: Plane, radius: number, most: boolean): Plane => turned(rowExtremes(turned(rowExtremes(plane, radius, most)), radius, most))
 
 /** Runs of a window's length are scanned from both ends, so that the work does not grow with the radius (van Herk, 1992). */
 function rowExtremes({ width, height, values }: Plane, radius: number, most: boolean): Plane {
@@ -95,8 +100,12 @@ function rowExtremes({ width, height, values }: Plane, radius: number, most: boo
  * @param flat variance of the guide under which a window counts as having no edge
  */
 export function guided(plane: Plane, guide: Plane, radius: number, flat: number): Plane {
-  if (radius <= 0) return plane
-  const { width, height, values: p } = plane, { values: g } = guide, of = (values: Float32Array): Plane => boxMean({ width, height, values }, radius)
+  return radius <= 0 ? plane : (guidedByKernel(plane, guide, radius, flat) ?? plainGuided(plane, guide, radius, flat))
+}
+
+/** The reference, and what runs without a kernel. */
+export function plainGuided(plane: Plane, guide: Plane, radius: number, flat: number): Plane {
+  const { width, height, values: p } = plane, { values: g } = guide, of = (values: Float32Array): Plane => plainMeans({ width, height, values }, radius, 1)
   const gp = new Float32Array(p.length), gg = new Float32Array(p.length)
   for (let i = 0; i < p.length; i++) {
     gp[i] = g[i]! * p[i]!

@@ -18,14 +18,16 @@ export interface Cleaning {
   /** What lies at or below `low` becomes 0, at or above `high` 1. */
   readonly low: number
   readonly high: number
+  /** The mean with so many frames before and after: what chatters settles. Not while a hand moves or the clip plays. */
+  readonly steady: number
 }
 
-export const noCleaning: Cleaning = { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1 }
+export const noCleaning: Cleaning = { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1, steady: 0 }
 /** One press: what serves most keys of noisy footage. */
-export const usualCleaning: Cleaning = { calm: 0.004, specks: 0.006, holes: 0.01, grow: 0, follow: 0.012, blur: 0.001, low: 0.1, high: 0.9 }
+export const usualCleaning: Cleaning = { calm: 0.004, specks: 0.006, holes: 0.01, grow: 0, follow: 0.012, blur: 0.001, low: 0.1, high: 0.9, steady: 2 }
 
 export const cleaningBounds = {
-  calm: { min: 0, max: 0.02 }, specks: { min: 0, max: 0.03 }, holes: { min: 0, max: 0.03 }, grow: { min: -0.05, max: 0.05 }, follow: { min: 0, max: 0.05 }, blur: { min: 0, max: 0.1 }, low: { min: 0, max: 1 }, high: { min: 0, max: 1 },
+  calm: { min: 0, max: 0.02 }, specks: { min: 0, max: 0.03 }, holes: { min: 0, max: 0.03 }, grow: { min: -0.05, max: 0.05 }, follow: { min: 0, max: 0.05 }, blur: { min: 0, max: 0.1 }, low: { min: 0, max: 1 }, high: { min: 0, max: 1 }, steady: { min: 0, max: 3 },
 } as const
 export type CleaningPart = keyof Cleaning
 export const cleaningParts = Object.keys(noCleaning) as readonly CleaningPart[]

@@ -13,12 +13,20 @@ export function sampleOf(planes: KeyPlanes, mode: KeySample['mode'], area: { rea
   const about = Math.max(1, Math.round(height / 180))
   if (x1 - x0 < 2 * about) { x0 = Math.max(0, x0 - about); x1 = Math.min(width, x1 + about) }
   if (y1 - y0 < 2 * about) { y0 = Math.max(0, y0 - about); y1 = Math.min(height, y1 + about) }
-  const found: Lab[] = []
-  for (let y = y0; y < y1; y++) for (let x = x0; x < x1; x++) { const p = y * width + x; found.push([planes.l[p]!, planes.a[p]!, planes.b[p]!]) }
+  // Each colour is the mean of a few pixels: a pick asks for the thing, not for the noise on it.
+  const cell = Math.max(1, Math.round(height / 135)), found: Lab[] = []
+  for (let y = y0; y < y1; y += cell) for (let x = x0; x < x1; x += cell) found.push(meanAt(planes, x, y, Math.min(x1, x + cell), Math.min(y1, y + cell)))
   const middle = [0, 1, 2].map((c) => { const sorted = found.map((f) => f[c]!).sort((p, q) => p - q); return sorted[sorted.length >> 1] ?? 0 })
   const near = found.map((f) => ({ f, away: Math.hypot((f[0] - middle[0]!) * 0.5, f[1] - middle[1]!, f[2] - middle[2]!) })).sort((p, q) => p.away - q.away).map(({ f }) => f), kept = near.slice(0, Math.max(1, Math.ceil(near.length * 0.92)))
   const step = Math.max(1, kept.length / keyBounds.colours)
   return { mode, colours: Array.from({ length: Math.min(kept.length, keyBounds.colours) }, (_, i) => kept[Math.min(kept.length - 1, Math.floor((i + 1) * step - 1))]!.map((v) => round(v)) as unknown as Lab) }
+}
+
+function meanAt({ width, l, a, b }: KeyPlanes, x0: number, y0: number, x1: number, y1: number): Lab {
+  let sl = 0, sa = 0, sb = 0
+  for (let y = y0; y < y1; y++) for (let p = y * width + x0; p < y * width + x1; p++) { sl += l[p]!; sa += a[p]!; sb += b[p]! }
+  const n = (x1 - x0) * (y1 - y0)
+  return [sl / n, sa / n, sb / n]
 }
 
 /** Two samples lie together when their middles are this near: in hue and chroma, and (a third as strict) in lightness. */
@@ -41,26 +49,32 @@ const meanOf = (colours: readonly Lab[]): Lab => [0, 1, 2].map((c) => colours.re
 const distance = (a: Lab, b: Lab): number => Math.hypot((a[0] - b[0]) / 3, a[1] - b[1], a[2] - b[2])
 
 /** Hues of colours nearer to grey than this say nothing. */
-const greyish = 0.025
+const greyish = 0.035
 
+/**
+ * Ranges about some colours. Light and shade change lightness most, hue least: their margins follow that, and how far the picked colours
+ * lie apart themselves.
+ */
 function rangesOf(colours: readonly Lab[]): KeyRanges {
-  const ls = colours.map((c) => c[0]), chromas = colours.map((c) => chromaOf(c[1], c[2])), [, ma, mb] = meanOf(colours), mean = chromaOf(ma, mb)
-  const lightness = rangeOf(ls, 0.05, 0.14, -0.2, 3), chroma = rangeOf(chromas, 0.012, 0.035, 0, 1)
+  const chromas = colours.map(([l, a, b]) => chromaOf(l, a, b)), [ml, ma, mb] = meanOf(colours), mean = chromaOf(ml, ma, mb)
+  const l = ends(colours.map((c) => c[0])), lightness: SoftRange = { low: round(Math.max(-0.2, l.low * 0.62)), high: round(Math.min(3, l.high * 1.3 + 0.05)), softLow: round(0.05 + l.low * 0.15), softHigh: round(0.08 + l.high * 0.1) }
+  const c = ends(chromas), more = 0.006 + (c.high - c.low) * 0.12, chroma: SoftRange = { low: round(Math.max(0, c.low * 0.92 - more)), high: round(Math.min(1, c.high * 1.06 + more)), softLow: round(0.008 + c.low * 0.08), softHigh: round(0.01 + c.high * 0.1) }
   if (mean < greyish) return { hue: null, chroma: { ...chroma, low: 0, softLow: 0 }, lightness }
-  const centre = hueOf(ma, mb), offs = colours.map((c) => Math.abs(((hueOf(c[1], c[2]) - centre + 540) % 360) - 180)).sort((a, b) => a - b)
-  // The nearer to grey, the further noise turns a hue.
-  const half = Math.min(90, (offs[Math.floor(offs.length * 0.95)] ?? 0) + 4 + 0.25 / mean), hue: HueRange = { centre: round(centre, 10), half: round(half, 10), soft: round(Math.min(90, 8 + half * 0.6), 10) }
+  const centre = hueOf(ma, mb), offs = colours.map((o) => Math.abs(((hueOf(o[1], o[2]) - centre + 540) % 360) - 180)).sort((p, q) => p - q)
+  // The nearer to grey, the further noise and reflections turn a hue.
+  const half = Math.min(90, (offs[Math.floor(offs.length * 0.95)] ?? 0) + 2 + 0.25 / mean), hue: HueRange = { centre: round(centre, 10), half: round(half, 10), soft: round(Math.min(60, 4 + half * 0.25), 10) }
   return { hue, chroma, lightness }
 }
 
-function rangeOf(values: readonly number[], margin: number, soft: number, min: number, max: number): SoftRange {
-  const sorted = [...values].sort((a, b) => a - b), low = sorted[Math.floor(sorted.length * 0.03)] ?? 0, high = sorted[Math.ceil(sorted.length * 0.97) - 1] ?? 0, more = margin + (high - low) * 0.25
-  return { low: round(Math.max(min, low - more)), high: round(Math.min(max, high + more)), softLow: round(soft), softHigh: round(soft) }
+/** The third and the ninety-seventh of a hundred. */
+function ends(values: readonly number[]): { readonly low: number; readonly high: number } {
+  const sorted = [...values].sort((a, b) => a - b)
+  return { low: sorted[Math.floor(sorted.length * 0.03)] ?? 0, high: sorted[Math.ceil(sorted.length * 0.97) - 1] ?? 0 }
 }
 
 /** Draws in the range that parts the colours from the group with the least loss; colours that lie outside already change nothing. */
 function withoutColours(ranges: KeyRanges, colours: readonly Lab[]): KeyRanges {
-  const [l, a, b] = meanOf(colours), c = chromaOf(a, b), h = hueOf(a, b)
+  const [l, a, b] = meanOf(colours), c = chromaOf(l, a, b), h = hueOf(a, b)
   const cuts: { readonly loss: number; readonly make: () => KeyRanges }[] = []
   const cutRange = (range: SoftRange | null, v: number, spread: number, set: (r: SoftRange) => KeyRanges): void => {
     if (!range || v < range.low - range.softLow || v > range.high + range.softHigh) return
@@ -73,7 +87,7 @@ function withoutColours(ranges: KeyRanges, colours: readonly Lab[]): KeyRanges {
   }
   const spreadOf = (values: readonly number[]): number => { const m = values.reduce((s, v) => s + v, 0) / values.length; return Math.sqrt(values.reduce((s, v) => s + (v - m) ** 2, 0) / values.length) }
   cutRange(ranges.lightness, l, spreadOf(colours.map((v) => v[0])), (lightness) => ({ ...ranges, lightness }))
-  cutRange(ranges.chroma, c, spreadOf(colours.map((v) => chromaOf(v[1], v[2]))), (chroma) => ({ ...ranges, chroma }))
+  cutRange(ranges.chroma, c, spreadOf(colours.map((v) => chromaOf(...v))), (chroma) => ({ ...ranges, chroma }))
   const { hue } = ranges
   if (hue) {
     const off = Math.abs(((h - hue.centre + 540) % 360) - 180), whole = hue.half + hue.soft

@@ -2,7 +2,7 @@
 import { fromWorkingLog, oklabOf, workingGamut } from '../colour'
 import { onSteps } from './shape-matte'
 
-/** Full from low to high, fading to nothing over `softLow` below and `softHigh` above. Lightness and chroma are those of Oklab. */
+/** Full from low to high, fading to nothing over `softLow` below and `softHigh` above. Lightness is that of Oklab; chroma is Oklab's over lightness, so that light and shade on one thing have the same. */
 export interface SoftRange { readonly low: number; readonly high: number; readonly softLow: number; readonly softHigh: number }
 /** Full within `half` degrees of the centre, fading over `soft` more on either side. */
 export interface HueRange { readonly centre: number; readonly half: number; readonly soft: number }
@@ -31,7 +31,7 @@ export const keyBounds = {
 export const freshKey: Key = { tap: 'hue', groups: [], samples: [] }
 
 /** Hues of nearly grey pixels are noise: they count from the first chroma on, and wholly from the second. */
-const hueless = { none: 0.006, whole: 0.022 } as const
+const hueless = { none: 0.012, whole: 0.045 } as const
 
 const smooth = (t: number): number => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t))
 const inRange = ({ low, high, softLow, softHigh }: SoftRange, v: number): number => {
@@ -43,14 +43,16 @@ const inHue = ({ centre, half, soft }: HueRange, degrees: number): number => {
   return away <= half ? 1 : soft > 0 ? smooth((half + soft - away) / soft) : 0
 }
 
-export const chromaOf = (a: number, b: number): number => Math.sqrt(a * a + b * b)
+/** Below this lightness a colour is noise: chroma is not measured against less. */
+const leastLightness = 0.08
+export const chromaOf = (l: number, a: number, b: number): number => Math.sqrt(a * a + b * b) / (l > leastLightness ? l : leastLightness)
 export const hueOf = (a: number, b: number): number => { const d = (Math.atan2(b, a) * 180) / Math.PI; return d < 0 ? d + 360 : d }
 
 /** How far a colour (Oklab) belongs to a group, 0..1. */
 export function belongs({ hue, chroma, lightness }: KeyRanges, l: number, a: number, b: number): number {
   let share = lightness ? inRange(lightness, l) : 1
   if (share === 0 || (!hue && !chroma)) return share
-  const c = chromaOf(a, b)
+  const c = chromaOf(l, a, b)
   if (chroma) share *= inRange(chroma, c)
   if (hue && share > 0) share *= smooth((c - hueless.none) / (hueless.whole - hueless.none)) * inHue(hue, hueOf(a, b))
   return share
@@ -85,12 +87,12 @@ export function keyPlanes(codes: Uint16Array, width: number): KeyPlanes {
 
 /** How a picture's colours are spread over what keys are made of: counts in equal steps, the largest 1. */
 export interface KeySpread { readonly hues: Float32Array; readonly chromas: Float32Array; readonly lightnesses: Float32Array }
-export const keySpreadEnds = { chroma: 0.3, lightness: 1.2 } as const
+export const keySpreadEnds = { chroma: 0.4, lightness: 1.2 } as const
 
 export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
   const hues = new Float32Array(72), chromas = new Float32Array(60), lightnesses = new Float32Array(60), stride = Math.max(1, Math.floor(l.length / 40_000)) | 1
   for (let p = 0; p < l.length; p += stride) {
-    const c = chromaOf(a[p]!, b[p]!)
+    const c = chromaOf(l[p]!, a[p]!, b[p]!)
     hues[Math.min(71, Math.floor(hueOf(a[p]!, b[p]!) / 5))]! += c > hueless.none ? c : 0
     chromas[Math.min(59, Math.floor((c / keySpreadEnds.chroma) * 60))]! += 1
     lightnesses[Math.min(59, Math.max(0, Math.floor((l[p]! / keySpreadEnds.lightness) * 60)))]! += 1
@@ -102,6 +104,20 @@ export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
 /** The key's own matte, before it is cleaned. */
 export function keyMatte(key: Key, { l, a, b }: KeyPlanes): Float32Array {
   const matte = new Float32Array(l.length)
-  for (let p = 0; p < matte.length; p++) matte[p] = keyValue(key, l[p]!, a[p]!, b[p]!)
+  for (const group of key.groups) addGroup(matte, group, l, a, b)
   return matte
+}
+
+/** As keyValue, group by group, with what most pixels fail at asked first. */
+function addGroup(matte: Float32Array, group: KeyRanges, l: Float32Array, a: Float32Array, b: Float32Array): void {
+  const { chroma, lightness } = group, darkest = lightness ? lightness.low - lightness.softLow : -Infinity, lightest = lightness ? lightness.high + lightness.softHigh : Infinity
+  const least = chroma ? Math.max(0, chroma.low - chroma.softLow) ** 2 : 0, most = chroma ? (chroma.high + chroma.softHigh) ** 2 : Infinity
+  for (let p = 0; p < matte.length; p++) {
+    const own = l[p]!
+    if (own < darkest || own > lightest) continue
+    const x = a[p]!, y = b[p]!, divisor = own > leastLightness ? own * own : leastLightness * leastLightness, square = x * x + y * y
+    if (square < least * divisor || square > most * divisor) continue
+    const share = belongs(group, own, x, y)
+    if (share > matte[p]!) matte[p] = Math.round(share * 65536) / 65536
+  }
 }

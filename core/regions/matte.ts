@@ -8,13 +8,18 @@ import { onSteps, renderShape, shapeMatteAt } from './shape-matte'
 export interface MattePicture {
   readonly width: number
   readonly height: number
-  /** The picture's rows `from` up to, not including, `to` as keys read them at a tap. */
-  readonly planes: (tap: KeyTap, from: number, to: number) => KeyPlanes
+  /** Keys are made on every pixel, or on every second of every second row while a hand moves. */
+  readonly keyStep: 1 | 2
+  /**
+   * What keys read at a tap, of rows `from` up to, not including, `to` of their own grid; `away` frames from this one. Null where
+   * that frame is not at hand.
+   */
+  readonly planes: (tap: KeyTap, from: number, to: number, away: number) => KeyPlanes | null
 }
 
 /** A picture without colours: keys hold nothing on it. */
 export const blankPicture = (width: number, height: number): MattePicture => ({
-  width, height,
+  width, height, keyStep: 1,
   planes: (_, from, to) => { const none = new Float32Array(width * (to - from)); return { width, height: to - from, l: none, a: none, b: none } },
 })
 
@@ -62,12 +67,42 @@ function sourceMatte({ source }: Piece, regions: readonly Region[], picture: Mat
   }
 }
 
-function keyedRows({ key, cleaning }: KeySource, picture: MattePicture, from: number, to: number): Float32Array {
-  const { width, height } = picture, reach = cleaningReach(cleaning, height), top = Math.max(0, from - reach), bottom = Math.min(height, to + reach)
-  const planes = picture.planes(key.tap, top, bottom), matte = keyMatte(key, calmed(planes, cleaning, height))
-  const clean = cleaned({ width, height: bottom - top, values: matte }, { width, height: bottom - top, values: planes.l }, cleaning, height)
-  return clean.values.subarray((from - top) * width, (to - top) * width)
+function keyedRows(source: KeySource, picture: MattePicture, from: number, to: number): Float32Array {
+  const { keyStep } = picture
+  if (keyStep === 1) return keyedOn(source, picture, picture.width, picture.height, from, to)
+  // One row more below: between rows of the coarse grid the way is straight.
+  const width = Math.max(1, picture.width >> 1), height = Math.max(1, picture.height >> 1), top = Math.max(0, Math.floor((from - 1) / 2)), bottom = Math.min(height, Math.floor(to / 2) + 1)
+  return finer(keyedOn(source, picture, width, height, top, bottom), width, top, bottom, picture.width, from, to)
 }
+
+/** Cleaned rows of a key on a grid, steadied over the frames that are at hand. */
+function keyedOn({ key, cleaning }: KeySource, picture: MattePicture, width: number, height: number, from: number, to: number): Float32Array {
+  const reach = cleaningReach(cleaning, height), top = Math.max(0, from - reach), bottom = Math.min(height, to + reach), rows = bottom - top
+  const at = (away: number): Float32Array | null => {
+    const planes = picture.planes(key.tap, top, bottom, away)
+    return planes && cleaned({ width, height: rows, values: keyMatte(key, calmed(planes, cleaning, height)) }, { width, height: rows, values: planes.l }, cleaning, height).values.subarray((from - top) * width, (to - top) * width)
+  }
+  const own = at(0) ?? new Float32Array(width * (to - from)), steady = picture.keyStep === 1 ? Math.round(cleaning.steady) : 0
+  const others = Array.from({ length: steady * 2 }, (_, i) => at(i < steady ? i - steady : i - steady + 1)).filter((m): m is Float32Array => m !== null)
+  return others.length === 0 ? own : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i]!, v) / (others.length + 1)))
+}
+
+/** Rows `from` up to `to` of a grid twice as fine, straight between the coarse one's pixels. */
+function finer(coarse: Float32Array, width: number, top: number, bottom: number, fineWidth: number, from: number, to: number): Float32Array {
+  const out = new Float32Array(fineWidth * (to - from))
+  for (let y = from; y < to; y++) {
+    const v = Math.min(bottom - 1, Math.max(top, (y - 0.5) / 2)), y0 = Math.floor(v), f = v - y0, a = (y0 - top) * width, b = (Math.min(bottom - 1, y0 + 1) - top) * width
+    for (let x = 0, o = (y - from) * fineWidth; x < fineWidth; x++, o++) {
+      const u = Math.min(width - 1, Math.max(0, (x - 0.5) / 2)), x0 = u | 0, g = u - x0, x1 = x0 + 1 < width ? x0 + 1 : x0
+      const p = coarse[a + x0]! + (coarse[a + x1]! - coarse[a + x0]!) * g, q = coarse[b + x0]! + (coarse[b + x1]! - coarse[b + x0]!) * g
+      out[o] = Math.round((p + (q - p) * f) * 65536) / 65536
+    }
+  }
+  return out
+}
+
+/** How many frames before and after a region wants to see. */
+export const framesAround = (region: Region, regions: readonly Region[]): number => Math.max(0, ...builtFrom(region, regions).flatMap((r) => r.pieces.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0))))
 
 /** The taps that a region's keys read at. */
 export const tapsRead = (region: Region, regions: readonly Region[]): readonly KeyTap[] => [...new Set(builtFrom(region, regions).flatMap((r) => r.pieces.flatMap(({ source }) => (source.kind === 'key' ? [source.key.tap] : []))))]

@@ -27,7 +27,7 @@ test('the inner edge reaches inside alone, the outer outside alone', () => {
   expect(outer(0.5, 0.75)).toBeCloseTo(0.5, 3)
 })
 
-test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))('a %s drawn row by row is what it is place by place, and its outline lies where the matte is a half', (kind, shape) => {
+test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))('a %s drawn row by row is what it is place by place', (_, shape) => {
   const r = region([piece(shape, {}, { inner: 0.03, outer: 0.02 })]), drawn = draw(r), at = matteAt(r, [r], 96 / 54, 54)!
   drawn.forEach((v, i) => expect(Math.abs(v - at(((i % 96) + 0.5) / 96, (Math.floor(i / 96) + 0.5) / 54))).toBeLessThan(2e-4))
   expect(Math.max(...drawn)).toBeGreaterThan(0.99)

@@ -8,10 +8,12 @@ camera {
   #if (Quality > 1) aperture 0.42 blur_samples 20 focal_point <0, -0.1, -0.85> confidence 0.9 variance 1/4000 #end
 }
 
+#ifndef (Matte)
 light_source { <-7.5, 6.0, -7.2> color rgb 1.6 area_light <2.6, 0, -2.6>, <0, 3.4, 0>, 6, 6 adaptive 1 jitter }
 light_source { <9.5, 2.5, -3.5> color rgb <0.34, 0.32, 0.30> area_light <0, 3, 0>, <0, 0, 3>, 4, 4 adaptive 1 jitter }
 light_source { <4.5, 6.5, 7> color rgb <0.75, 0.72, 0.68> area_light <2, 0, 0>, <0, 2, 0>, 4, 4 adaptive 1 jitter }
 sphere { 0, 60 hollow pigment { rgb 0.07 } finish { ambient 0 diffuse 0 emission 1 } no_image no_shadow }
+#end
 
 #include "skin.inc"
 #declare SkinTone = rgb <0.200, 0.096, 0.056>;

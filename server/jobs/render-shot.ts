@@ -1,6 +1,6 @@
 // The render job: every frame of a shot through the same passes as the preview, encoded to a file.
 import type { MediaFacts } from '@contracts/index'
-import { gradeAt } from '@core/index'
+import { framesLookedAt, gradeAt } from '@core/index'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
 import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
@@ -8,6 +8,7 @@ import { findRevision, type RevisionRow } from '../db/revisions'
 import { decodeAll, decodedPicture } from '../media/decode'
 import { startEncoder } from '../media/encode'
 import { lutPaths } from '../media/frames'
+import type { SourceFrame } from '../workers/frame-worker'
 
 /** Renders one queued job to its end. Failures are written to the job in one sentence; nothing is left half-stored. */
 export async function renderShot(context: ServerContext, id: string): Promise<void> {
@@ -59,13 +60,24 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     return reportProgress(pool, id, written)
   }
   try {
-    let index = revision.firstFrame
-    for await (const planes of decoder.frames) {
-      const graded = workers.gradeFrame({ source: decodedPicture(planes, media.facts, grade.read.range), grade: gradeAt(grade, index++), luts })
+    const last = piece.first + piece.count - 1, reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
+    // Frames that the grade looks at about the next one to be graded.
+    const held = new Map<number, SourceFrame>()
+    let decoded = piece.first, next = piece.first
+    const gradeNext = async (): Promise<boolean> => {
+      const index = next++, source = held.get(index), looked = framesLookedAt(grade, index, piece.first, last)
+      if (!source) return true
+      const graded = workers.gradeFrame({ source, ...(looked.length > 0 ? { around: looked.flatMap((away) => { const other = held.get(index + away); return other ? [{ away, source: other }] : [] }) } : {}), grade: gradeAt(grade, index), luts })
       graded.catch(() => undefined)
       inFlight.push(graded)
-      if (inFlight.length > workers.threads && !(await writeOldest())) return false
+      held.delete(index - reach)
+      return inFlight.length <= workers.threads || writeOldest()
     }
+    for await (const planes of decoder.frames) {
+      held.set(decoded++, decodedPicture(planes, media.facts, grade.read.range))
+      if (decoded - next > reach && !(await gradeNext())) return false
+    }
+    while (next < decoded) if (!(await gradeNext())) return false
     while (inFlight.length > 0) if (!(await writeOldest())) return false
     if (written !== piece.count) throw new Error(`Only ${written} of ${piece.count} frames could be decoded.`)
     await encoder.finish()

@@ -1,6 +1,6 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
 import { LRUCache } from 'lru-cache'
-import { gradeAt, lutsOf, type CodeRange, type GradeDocument } from '@core/index'
+import { framesLookedAt, gradeAt, lutsOf, type CodeRange, type GradeDocument } from '@core/index'
 import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
@@ -12,8 +12,11 @@ export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
   readonly source: (hash: string, index: number, range: CodeRange) => Promise<SourceFrame>
   /** All that a worker needs to grade one frame. */
-  readonly gradeTask: (hash: string, index: number, grade: GradeDocument) => Promise<GradeTask>
+  readonly gradeTask: (hash: string, index: number, grade: GradeDocument, piece?: Piece) => Promise<GradeTask>
 }
+
+/** The frames of the medium that a shot is. */
+export interface Piece { readonly firstFrame: number; readonly frameCount: number }
 
 const planesKeptBytes = 192 * 1024 * 1024
 
@@ -47,7 +50,12 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   }
   return {
     source,
-    gradeTask: async (hash, index, grade) => ({ source: await source(hash, index, grade.read.range), grade: gradeAt(grade, index), luts: lutPaths(grade, store) }),
+    gradeTask: async (hash, index, grade, piece) => {
+      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }, looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
+      const [own, ...others] = await Promise.all([0, ...looked].map((away) => source(hash, index + away, grade.read.range)))
+      if (!own) throw notFound('frame')
+      return { source: own, ...(others.length > 0 ? { around: others.map((of, i) => ({ away: looked[i] ?? 0, source: of })) } : {}), grade: gradeAt(grade, index), luts: lutPaths(grade, store) }
+    },
   }
 }
 

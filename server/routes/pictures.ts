@@ -48,7 +48,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const place = store.thumbnailPath(createHash('sha256').update(JSON.stringify([revision.mediaHash, index, as, subject, thumbnailSize])).digest('hex'))
       let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
       if (!png) {
-        png = await workers.thumbnailPng({ ...(await frames.gradeTask(revision.mediaHash, index, revision.grade)), ...thumbnailSize, asShot: as === 'shot' })
+        png = await workers.thumbnailPng({ ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)), ...thumbnailSize, asShot: as === 'shot' })
         const temporary = store.temporaryPath()
         await writeFile(temporary, png)
         await store.keep(temporary, place)
@@ -58,7 +58,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
     .get('/revisions/:id/still.png', async (c) => {
       const revision = await revisionOf(c)
       const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
-      const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade))
+      const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision))
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', ...attachment(`${revision.shotName} frame ${index}.png`) })
     })
     .get('/revisions/:id/lut', async (c) => {
@@ -69,7 +69,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
         input: oneOf(query('input'), 'input', ['camera', 'working-log', 'display'] as const), output: oneOf(query('output'), 'output', ['display', 'under'] as const), range: oneOf(query('range'), 'range', ['full', 'legal'] as const),
       }
       checkExport(settings)
-      const task = await frames.gradeTask(revision.mediaHash, index, revision.grade)
+      const task = await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)
       const { file, leftOut, error } = await workers.bakeFile({ ...task, grade: revision.grade, index, settings, title: revision.shotName })
       if (c.req.query('report') === 'only') return c.json({ leftOut, error })
       return c.body(typeof file === 'string' ? file : (file as unknown as ArrayBuffer), 200, { 'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.${format === 'hald' ? 'png' : format}`) })

@@ -13,7 +13,7 @@ import { packedBeside } from '../media/store'
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
 export interface LutPath { readonly hash: string; readonly path: string }
-export interface GradeTask { readonly source: SourceFrame; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
+export interface GradeTask { readonly source: SourceFrame; /** Frames before and after it, where the grade looks at them. */ readonly around?: readonly { readonly away: number; readonly source: SourceFrame }[]; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
 export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
 
 const lutCache = new LRUCache<string, Lut>({ max: 8 })
@@ -39,7 +39,13 @@ function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined
   }
 }
 
-function gradedFrame(frame: Frame, { grade, luts }: Omit<GradeTask, 'source'>, size: LatticeSize): Frame {
+/** The task's frame and those about it, made no larger than asked. */
+function framesOf({ source, around }: Pick<GradeTask, 'source' | 'around'>, maxWidth = Infinity, maxHeight = Infinity): Frame {
+  const sized = (of: SourceFrame): Frame => { const frame = frameOfDecoded(of), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight); return shrink(frame, width, height) }
+  return around?.length ? { ...sized(source), around: new Map(around.map((a) => [a.away, sized(a.source)])) } : sized(source)
+}
+
+function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'luts'>, size: LatticeSize): Frame {
   // Where regions lie differs from frame to frame, and says nothing about how near the plan is.
   const key = JSON.stringify([{ ...grade, regions: grade.regions.map(({ pieces: _, ...region }) => region) }, luts, frame.low, frame.high, size])
   const known = judgedCache.get(key), parts: PlanCache = known?.parts ?? new Map(), plan = compile(grade, lutFinder(luts), frame, size, parts), exact = known?.exact ?? withinBound(planError(plan, frame))
@@ -59,20 +65,18 @@ export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFr
 
 /** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */
 export function gradeFrame(task: GradeTask): unknown {
-  return move(bytesOf(gradedFrame(frameOfDecoded(task.source), task, restSize).data) as never)
+  return move(bytesOf(gradedFrame(framesOf(task), task, restSize).data) as never)
 }
 
 /** The display signal of a frame at source size as a 16-bit PNG. */
 export function stillPng(task: GradeTask): Uint8Array {
-  const { width, height, data } = gradedFrame(frameOfDecoded(task.source), task, restSize)
+  const { width, height, data } = gradedFrame(framesOf(task), task, restSize)
   return encodePng({ width, height, data, depth: 16, channels: 3 })
 }
 
 /** An 8-bit PNG for lists: graded, or the code values as they are. */
 export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
-  const full = frameOfDecoded(task.source)
-  const { width, height } = fitWithin(full.width, full.height, maxWidth, maxHeight)
-  const small = shrink(full, width, height)
+  const small = framesOf(task, maxWidth, maxHeight), { width, height } = small
   const frame = asShot ? small : gradedFrame(small, task, 33)
   const scale = ((frame.high - frame.low) * 255) / 65535, offset = frame.low * 255
   const data = Uint8ClampedArray.from(frame.data, (code) => code * scale + offset)
@@ -93,15 +97,13 @@ export function guess({ source, tags }: { source: SourceFrame; tags: ColourTags 
 const undecided = (range: CodeRange): GuessSummary => ({ kind: 'display gamma', kindProbability: 0, encodingId: 'bt709-camera', range, alike: [], probability: 0, rangeConflict: false, tagged: false, sentences: ['The picture is too small to tell its encoding.'] })
 
 /** The readings' findings of a frame no larger than asked, as the Bench's worker measures it. */
-export function findings({ source, grade, luts, sourceBits, pointed, maxWidth, maxHeight }: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
-  const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
-  return measureFrame(gradedPicture(shrink(frame, width, height), sourceBits, grade, lutFinder(luts)), pointed)
+export function findings({ grade, luts, sourceBits, pointed, maxWidth, maxHeight, ...frames }: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
+  return measureFrame(gradedPicture(framesOf(frames, maxWidth, maxHeight), sourceBits, grade, lutFinder(luts)), pointed)
 }
 
 /** Aims solved on a frame no larger than asked, as the Bench solves them. `index` is the frame's number in the medium. */
-export function solve({ source, grade, luts, index, aims, maxWidth, maxHeight }: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
-  const frame = frameOfDecoded(source), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
-  return solveAims({ grade, frameIndex: index, lut: lutFinder(luts), frame: shrink(frame, width, height), aims, locked: new Set() })
+export function solve({ grade, luts, index, aims, maxWidth, maxHeight, ...frames }: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
+  return solveAims({ grade, frameIndex: index, lut: lutFinder(luts), frame: framesOf(frames, maxWidth, maxHeight), aims, locked: new Set() })
 }
 
 export interface BakedLut { readonly file: string | Uint8Array; readonly leftOut: readonly string[]; readonly error: DifferenceReport }

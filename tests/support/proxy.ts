@@ -37,7 +37,7 @@ export function differenceThrough(grade: GradeDocument, a: Frame, b: Frame): Dif
   const shown = (whole: Frame): Float64Array => {
     const frame = someRows(whole)
     const out = new Uint16Array(frame.data.length)
-    executeDirectRows(compile(grade, () => undefined, frame, 33).chain, frame, out, 0, frame.height)
+    executeDirectRows(compile(grade, () => undefined, frame, 33).chain, frame, out, 0, frame.height, null)
     return Float64Array.from(out, (v) => v / 65535)
   }
   return signalError(shown(a), shown(b), grade.show.displayId)

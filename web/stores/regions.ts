@@ -20,7 +20,7 @@ export const useRegions = defineStore('regions', () => {
   const drawing = ref<ShapeKindId | null>(null)
   /** Picking in the picture adds colours to the chosen key, or takes them away. */
   const sampling = ref<KeySample['mode'] | null>(null)
-  const spread = shallowRef<KeySpread | null>(null), facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null)
+  const spread = shallowRef<KeySpread | null>(null), facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null), factsFresh = ref(false)
 
   const region = computed<Region | null>(() => {
     const regions = grade.document?.regions ?? []
@@ -108,7 +108,7 @@ export const useRegions = defineStore('regions', () => {
   watch(() => view.station, leavePicture)
 
   return {
-    aspect, page, drawing, sampling, spread, facts, region, piece, key, shape, onPicture, handled,
+    aspect, page, drawing, sampling, spread, facts, factsFresh, all: computed(() => grade.document?.regions ?? []), region, piece, key, shape, onPicture, handled,
     choose, add, addShape, addKey, addOther, setShape, setSoftness, drawn, takeSample, edit, editPiece, editShape, editKey, leavePicture,
     set: (what: string, change: Parameters<typeof setRegion>[2]): void => edit(what, (g, id) => setRegion(g, id, change)),
     remove: (): void => edit('removed', removeRegion),

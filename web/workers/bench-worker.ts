@@ -1,7 +1,7 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
-import { frameAtHand, loadFrame, loadLut, lutAtHand } from './frame-source'
+import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
+import { frameAtHand, frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import { judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
@@ -105,6 +105,12 @@ async function frameFor({ medium, frameIndex, grade, size }: RenderRequest): Pro
   return { frame: await loadFrame(address), unpack: null, source: 'exact' }
 }
 
+/** At rest, with the frames that the grade looks at about it. */
+async function withAround(source: Source, { medium, frameIndex, grade, size, asShot }: RenderRequest): Promise<Source> {
+  const looked = size === restSize && !asShot && source.source === 'exact' ? framesLookedAt(grade, frameIndex, medium.span.first, medium.span.last) : []
+  return looked.length === 0 ? source : { ...source, frame: await frameWithAround(source.frame, { mediaHash: medium.hash, index: frameIndex, range: grade.read.range }, looked) }
+}
+
 let scrubbed = 0
 class Stale extends Error {}
 let newest = 0
@@ -112,7 +118,7 @@ let newest = 0
 async function render(request: RenderRequest): Promise<Rendered> {
   const { id, size, asShot, frameIndex } = request, grade = gradeAt(request.grade, frameIndex)
   newest = id
-  const { frame, unpack, source } = await frameFor(request)
+  const { frame, unpack, source } = await withAround(await frameFor(request), request)
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
   // What came later is what is wanted now.
   if (newest !== id) throw new Stale()

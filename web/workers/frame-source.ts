@@ -25,6 +25,12 @@ export async function loadFrame(address: FrameAddress): Promise<Frame> {
   return frame
 }
 
+/** A frame with those so many frames away. */
+export async function frameWithAround(frame: Frame, { index, ...address }: FrameAddress, looked: readonly number[]): Promise<Frame> {
+  const others = await Promise.all(looked.map((away) => loadFrame({ ...address, index: index + away })))
+  return { ...frame, around: new Map(others.map((other, i) => [looked[i] ?? 0, other])) }
+}
+
 export async function loadLut(hash: string): Promise<Lut> {
   const known = luts.get(hash)
   if (known) return known

@@ -4,7 +4,7 @@ import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 
 /** The footage of a shot, as far as a worker must know it. */
-export interface Medium { readonly hash: string; readonly rate: Rate; readonly proxy: ProxyFacts | null }
+export interface Medium { readonly hash: string; readonly rate: Rate; readonly proxy: ProxyFacts | null; /** The shot's first and last frame in it. */ readonly span: { readonly first: number; readonly last: number } }
 
 /** How the instruments and the picture are looked at. It changes nothing of the picture that is graded or measured. */
 export interface Viewing {

@@ -1,6 +1,6 @@
 // What is asked about regions of the last picture: their mattes, what keys read, and what a matte is worth.
-import { compileMattes, dragSize, drawMatte, gradeAt, judgeMatte, matteCache, matteMoved, planesAt, restSize, type Frame, type GradeDocument, type KeyPlanes, type KeyTap, type MatteFacts, type MatteSource, type PlanCache } from '@core/index'
-import { frameAtHand, loadFrame, lutAtHand } from './frame-source'
+import { compileMattes, dragSize, drawMatte, framesLookedAt, gradeAt, judgeMatte, matteCache, matteMoved, planesAt, restSize, type Frame, type GradeDocument, type KeyPlanes, type KeyTap, type MatteFacts, type MatteSource, type PlanCache } from '@core/index'
+import { frameWithAround, loadFrame, lutAtHand } from './frame-source'
 import type { LastPicture } from './looking'
 import type { Viewing } from './messages'
 import type { TileJob } from './tile'
@@ -33,7 +33,7 @@ export const keyedPlanes = ({ grade, frame }: Pick<LastPicture, 'grade' | 'frame
 
 /** A key that has just been made reads at its tap though no region does yet. */
 function sourceForTap(grade: GradeDocument, frame: Frame, tap: KeyTap): MatteSource {
-  const reading: GradeDocument = { ...grade, regions: [{ id: 'reading', name: '', enabled: true, invert: false, strength: 1, pieces: [{ id: 'key', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key: { tap, groups: [], samples: [] }, cleaning: { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1 } } }] }] }
+  const reading: GradeDocument = { ...grade, regions: [{ id: 'reading', name: '', enabled: true, invert: false, strength: 1, pieces: [{ id: 'key', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key: { tap, groups: [], samples: [] }, cleaning: { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1, steady: 0 } } }] }] }
   return compileMattes(reading, lutAtHand, frame, restSize, built)
 }
 
@@ -47,7 +47,8 @@ export async function judgeRegion(last: LastPicture | null, regionId: string, th
   }
   const now = matte(last.grade, frame)
   if (!now) return null
-  const next = frameAtHand({ ...address, index: frameIndex + 1 }) ?? await loadFrame({ ...address, index: frameIndex + 1 }).catch(() => null)
+  const { first, last: end } = medium.span, later = frameIndex + 1, looked = framesLookedAt(whole, later, first, end)
+  const next = later > end ? null : await loadFrame({ ...address, index: later }).then((of) => frameWithAround(of, { ...address, index: later }, looked)).catch(() => null)
   const after = next && next.width === frame.width ? matte(gradeAt(whole, frameIndex + 1), next) : null, before = then && matte(gradeAt(then, frameIndex), frame)
   const plane = (values: Float32Array) => ({ width: frame.width, height: frame.height, values })
   return { ...judgeMatte(plane(now), after && plane(after)), moved: before && matteMoved(before, now) }

@@ -85,17 +85,17 @@ function settle(level: Level, x: number, y: number, deviation: number, iteration
   return { x: u, y: v, alike }
 }
 
-/** Where a point of one picture went in another, from a guess on. Null where it is lost. */
-export function follow(from: Pyramid, to: Pyramid, point: Point, guess: Point): Match | null {
+/** Where a point of one picture went in another, from a guess on, down to a level of the pyramids: 0 is the finest. Null where it is lost. */
+export function follow(from: Pyramid, to: Pyramid, point: Point, guess: Point, finest: number): Match | null {
   let x = guess.x, y = guess.y, match: Match | null = null
-  for (let n = Math.min(from.levels.length, to.levels.length) - 1; n >= 0; n--) {
+  for (let n = Math.min(from.levels.length, to.levels.length) - 1; n >= finest; n--) {
     const scale = 2 ** -n, a = from.levels[n]!, b = to.levels[n]!
     cutStraight(a, point.x * scale, point.y * scale, template)
-    match = settle(b, x * scale, y * scale, centred(template), n === 0 ? 8 : 6, n === 0 ? 4 : 10)
-    // A coarse level without structure says nothing; the finest must.
-    if (match) { x = match.x / scale; y = match.y / scale } else if (n === 0) return null
+    match = settle(b, x * scale, y * scale, centred(template), n === finest ? 6 : 4, n === finest ? 4 : 10)
+    // A coarse level without structure says nothing; the last must.
+    if (match) { x = match.x / scale; y = match.y / scale } else if (n === finest) return null
   }
-  return match
+  return match && { ...match, x, y }
 }
 
 /** A point of a picture in another one that is known to have moved by `motion` (pixels to pixels): the window is moved along first, then brought over its match. */

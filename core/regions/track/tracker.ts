@@ -25,7 +25,7 @@ export interface TrackedFrame {
 export type TrackLoss = 'few' | 'gone'
 export interface Tracker { readonly next: (frame: Level) => TrackedFrame | TrackLoss }
 
-const most = 110
+const most = 90
 /** A point that looks less like itself than this is hidden or changed. */
 const alikeEnough = 0.72
 /** Pixels (of a frame 540 high) within which points agree. */
@@ -58,12 +58,13 @@ const inside = (x: number, y: number, { width, height }: Level, margin: number):
 
 /** The motion of this frame by what moved since the last: points are followed and back again, and those that come home are fitted. */
 function stepOf(last: Pyramid, now: Pyramid, motion: Homography, points: readonly Point[], step: Homography, kind: TrackKind, unit: number): Homography | null {
-  const pairs: Pair[] = []
+  // Half the size is fine enough for a guess: what it comes to is found against the first frame.
+  const pairs: Pair[] = [], finest = Math.min(1, now.levels.length - 1)
   for (const p of points) {
     const [x, y] = moved(motion, p.x, p.y), [gx, gy] = moved(step, x, y), at = { x, y }
-    const there = follow(last, now, at, { x: gx, y: gy })
+    const there = follow(last, now, at, { x: gx, y: gy }, finest)
     if (!there || there.alike < 0.6) continue
-    const back = follow(now, last, there, at)
+    const back = follow(now, last, there, at, finest)
     if (!back || Math.hypot(back.x - x, back.y - y) > 0.7 * unit) continue
     pairs.push({ from: p, to: there })
   }

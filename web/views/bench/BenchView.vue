@@ -3,7 +3,7 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, setRegion, stations, type DifferenceReport, type InstrumentId, type PlaceColour, type Reading, type Region, type StationId } from '@core/index'
+import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, stations, type DifferenceReport, type InstrumentId, type PlaceColour, type Reading, type StationId } from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -16,6 +16,8 @@ import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import { usePicking } from '../../stores/picking'
 import { usePlacing } from '../../stores/placing'
+import { useRegions } from '../../stores/regions'
+import { useTracking } from '../../stores/tracking'
 import { useView, type Surround } from '../../stores/view'
 import type { Medium } from '../../workers/messages'
 import { ownDisplayId } from '../../workers/tile'
@@ -28,6 +30,8 @@ import MeridianStrip from './meridian/MeridianStrip.vue'
 import PictureStage from './picture/PictureStage.vue'
 import ReadingsPanel from './readings/ReadingsPanel.vue'
 import StationPanel from './StationPanel.vue'
+import { nextZoom } from './picture/useZoom'
+import { useRegionLooks } from './regions/useRegionLooks'
 import { text } from './text'
 import { usePlayback } from './usePlayback'
 import TimeLine from './TimeLine.vue'
@@ -46,6 +50,8 @@ const grade = useGrade()
 const aims = useAims()
 const picking = usePicking()
 const placing = usePlacing()
+const regions = useRegions()
+const tracking = useTracking()
 const view = useView()
 const route = useRoute()
 const router = useRouter()
@@ -56,12 +62,8 @@ const heldAsShot = ref(false)
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
 const firstFrame = computed(() => shot.value?.firstFrame ?? 0)
 const lastFrame = computed(() => firstFrame.value + (shot.value?.frameCount ?? 1) - 1)
-const medium = computed<Medium | null>(() => shot.value && { hash: shot.value.media.hash, rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator }, proxy: shot.value.proxy })
-const region = computed(() => {
-  const regions = grade.document?.regions ?? []
-  return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
-})
-const shownRegion = computed(() => (asShot.value ? null : placing.region ?? (view.station === 'regions' ? region.value : null)))
+const medium = computed<Medium | null>(() => shot.value && { hash: shot.value.media.hash, rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator }, proxy: shot.value.proxy, span: { first: firstFrame.value, last: lastFrame.value } })
+const regional = computed(() => !asShot.value && (placing.region !== null || view.station === 'regions'))
 /** What is looked at before it is kept: a recipe on its way in, or what the aims come to. */
 const shownProposal = computed(() => placing.proposal ?? aims.proposal)
 const asShot = computed(() => view.asShot !== heldAsShot.value)
@@ -97,7 +99,7 @@ async function open(id: string): Promise<void> {
   }
 }
 
-const marking = useMarking(() => region.value)
+const marking = useMarking(() => regions.region)
 const { detached } = useDetachedSender(() => {
   const { value: now } = renderer.result
   return now && shot.value && grade.document ? { kind: 'picture', traces: now.traces, figures: figuresOf(now.partFacts ?? now.facts), settings: view.instruments, graticules: view.graticules, displayId: grade.document.show.displayId, tap: view.tap, shot: shot.value.name } : null
@@ -177,6 +179,7 @@ async function takeLook(): Promise<void> {
   if (!look) return
   placing.show({ name: text.recipes.take(still.name), note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '), ...look.content })
 }
+const regionLooks = useRegionLooks(renderer, () => pointing.subjects.value[0] ?? null, () => (medium.value && shot.value ? { medium: medium.value, first: firstFrame.value, last: lastFrame.value } : null), () => aspect.value)
 const noise = computed(() => readings.findings.value.find((f) => f.id === 'noise')?.value ?? null)
 const skins = useSkinHandles(renderer, () => (renderer.playing.value || asShot.value ? [] : pointing.subjects.value))
 const comparing = useComparing(
@@ -225,17 +228,6 @@ async function makeLead(): Promise<void> {
     fault.value = sentenceOf(error)
   }
 }
-function changeShape(change: Partial<Region['shape']>): void {
-  if (placing.region) return placing.place(change)
-  const id = shownRegion.value?.id
-  if (id) grade.edit('Region shape', (g) => setRegion(g, id, { shape: change }))
-}
-function changeFeather(feather: number): void {
-  if (placing.region) return placing.feather(feather)
-  const id = shownRegion.value?.id
-  if (id) grade.edit('Region feather', (g) => setRegion(g, id, { feather }))
-}
-
 useBenchKeys({
   stepFrames: (count) => go(view.frame + count),
   toLeadFrame: () => go(shot.value?.leadFrame ?? 0),
@@ -249,6 +241,9 @@ useBenchKeys({
   holdAsShot: (held) => { heldAsShot.value = held },
   toggleAsShot: () => { view.asShot = !view.asShot },
   nextSurround,
+  nextZoom: () => { view.zoom = nextZoom(view.zoom) },
+  fit: () => { view.zoom = { level: 0, x: 0.5, y: 0.5 } },
+  pan: (x, y) => { view.zoom = { ...view.zoom, x: Math.min(1, Math.max(0, view.zoom.x + x * 0.05)), y: Math.min(1, Math.max(0, view.zoom.y + y * 0.05)) } },
   toggleGamma: () => { view.otherGamma = !view.otherGamma },
   nextInstrument,
   openStation,
@@ -261,7 +256,7 @@ useBenchKeys({
   redo: () => void grade.redo(),
   neighbour,
   toggleKeys: () => { view.showKeys = !view.showKeys },
-  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (picking.picker) picking.stop(); else if (placing.recipe) placing.leave(); else if (aims.pending) aims.takeBack() },
+  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (picking.picker) picking.stop(); else if (regions.drawing || regions.sampling) regions.leavePicture(); else if (tracking.painting) tracking.painting = false; else if (placing.recipe) placing.leave(); else if (aims.pending) aims.takeBack() },
   balance: aiming.balance,
   nextCompare: comparing.next,
   keepAims: () => { if (placing.recipe) placing.keep(); else aims.keep() },
@@ -288,9 +283,9 @@ useBenchKeys({
         <div class="picture">
           <p v-if="shot.intent" class="intent" :data-tip="text.intent" data-testid="intent">{{ shot.intent }}</p>
           <PictureStage
-            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :region="shownRegion" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
+            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :regional="regional" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
             :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe" :colour-at="colourAt"
-            @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @shape="changeShape" @feather="changeFeather" @hold="grade.hold" @release="grade.release"
+            @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @sample="regionLooks.sample" @hold="grade.hold" @release="grade.release"
           />
           <TimeLine
             :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
@@ -311,7 +306,7 @@ useBenchKeys({
         @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :region="region" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @go="go" />
+        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @start="regionLooks.start" @go="go" />
         <ReadingsPanel
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"

@@ -2,22 +2,17 @@
 // What a recipe asks of this shot before it is kept: where its regions sit, and how the footage is read where that is not settled.
 import { computed } from 'vue'
 import { ElButton } from 'element-plus'
-import { encodingById, regionBounds, type NumberParameter } from '@core/index'
+import { encodingById } from '@core/index'
 import HelpTip from '../../components/HelpTip.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
-import ScaleControl from '../../components/ScaleControl.vue'
 import { usePlacing } from '../../stores/placing'
+import { useRegions } from '../../stores/regions'
+import ShapeNumbers from './regions/ShapeNumbers.vue'
 import { text } from './text'
 
 const placing = usePlacing()
 const { placing: words } = text
-const feather: NumberParameter = { type: 'number', label: text.regions.feather, tip: text.regions.featherTip, unit: '%', ...regionBounds.feather, default: 0.4, step: 0.01, decimals: 0, shownFactor: 100 }
-const share = (label: string, tip: string, min: number, max: number): NumberParameter => ({ type: 'number', label, tip, unit: '%', min, max, scale: [0, 1], default: 0.5, step: 0.01, decimals: 0, shownFactor: 100 })
-const { centre, radius } = regionBounds
-const places = [
-  { key: 'centreX', parameter: share(words.across, words.acrossTip, centre.min, centre.max) }, { key: 'centreY', parameter: share(words.down, words.downTip, centre.min, centre.max) },
-  { key: 'radiusX', parameter: share(words.width, words.widthTip, radius.min, radius.max) }, { key: 'radiusY', parameter: share(words.height, words.heightTip, radius.min, radius.max) },
-] as const
+const regions = useRegions()
 const readings = computed(() => placing.encodings.map((id) => ({ id, name: encodingById(id).name })))
 </script>
 
@@ -30,9 +25,8 @@ const readings = computed(() => placing.encodings.map((id) => ({ id, name: encod
       <PlainSelect v-if="readings.length" class="reading" :label="words.readAs" :tip="words.readTip" :options="readings" :model-value="placing.encodingId ?? readings[0]?.id ?? ''" @update:model-value="placing.encodingId = $event" />
       <span class="ends"><ElButton size="small" @click="placing.keep">{{ words.keep }}</ElButton> <ElButton size="small" @click="placing.leave">{{ words.leave }}</ElButton></span>
     </div>
-    <div v-if="placing.region" class="numbers">
-      <ScaleControl v-for="p in places" :key="p.key" :parameter="p.parameter" :model-value="placing.region.shape[p.key]" :data-control="`place-${p.key}`" @update:model-value="placing.place({ [p.key]: $event })" />
-      <ScaleControl :parameter="feather" :model-value="placing.region.feather" data-control="place-feather" @update:model-value="placing.feather" />
+    <div v-if="placing.region && regions.handled" class="numbers">
+      <ShapeNumbers :shape="regions.handled.source.shape" :inner="regions.handled.source.inner" :outer="regions.handled.source.outer" :drawable="false" prefix="place-" @shape="placing.setShape" @softness="placing.setSoftness" />
     </div>
   </div>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The chosen station's controls, and what each of them does to the grade.
 import { computed, ref, watch } from 'vue'
-import { addMark, addRegion, addStep, cdlParameters, removeMark, removeRegion, removeStep, setParameter, setParameterAt, setPath, setRead, setRegion, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type DifferenceReport, type GradeDocument, ownLook, type NumberParameter, type Region, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
+import { addMark, addStep, cdlParameters, removeMark, removeStep, setParameter, setParameterAt, setPath, setRead, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type DifferenceReport, type GradeDocument, ownLook, type NumberParameter, type RegionStartId, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts, ShotDetail } from '@contracts/responses'
 import HelpTip from '../../components/HelpTip.vue'
 import { useGrade } from '../../stores/grade'
@@ -18,7 +18,8 @@ import LookControls from './LookControls.vue'
 import PlacingControls from './PlacingControls.vue'
 import ReadControls from './ReadControls.vue'
 import RecipeBar from './RecipeBar.vue'
-import RegionControls from './RegionControls.vue'
+import { useRegions, type RegionPage } from '../../stores/regions'
+import RegionControls from './regions/RegionControls.vue'
 import SharedLook from './SharedLook.vue'
 import ShowControls from './ShowControls.vue'
 import SideSwitch from './SideSwitch.vue'
@@ -26,10 +27,11 @@ import StepControls from './StepControls.vue'
 import { text } from './text'
 import ZoneControls from './ZoneControls.vue'
 
-const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; shot: ShotDetail; setup: ShotDetail['setup']; guess: ShotDetail['guess']; station: StationId; region: Region | null; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean; /** The noise reading of the shadows, in % of the signal; null until it is measured. */ noise: number | null; /** What the other way between the chosen LUT's entries would change. */ between: DifferenceReport | null }>()
-const emit = defineEmits<{ go: [frame: number]; lut: [stepId: string]; take: [] }>()
+const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; shot: ShotDetail; setup: ShotDetail['setup']; guess: ShotDetail['guess']; station: StationId; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean; /** The noise reading of the shadows, in % of the signal; null until it is measured. */ noise: number | null; /** What the other way between the chosen LUT's entries would change. */ between: DifferenceReport | null }>()
+const emit = defineEmits<{ go: [frame: number]; lut: [stepId: string]; take: []; start: [id: RegionStartId] }>()
 const store = useGrade()
 const placing = usePlacing()
+const regions = useRegions()
 const view = useView()
 
 /** Stations whose controls do not fit on one page. */
@@ -40,6 +42,7 @@ const pages: Readonly<Partial<Record<StationId, readonly { readonly name: string
   look: [{ name: text.pages.luts, kinds: [] }, { name: text.pages.recipes, kinds: [] }, { name: text.pages.cdl, kinds: [] }, { name: text.pages.shared, kinds: [] }],
 }
 const page = ref(0)
+const regionPages = Object.entries(text.regions.pages) as [RegionPage, string][]
 const unsettled = computed(() => unsettledEncodings(props.guess, props.grade.read.encodingId))
 watch(() => props.station, () => { page.value = 0 })
 const kinds = computed(() => pages[props.station]?.[page.value]?.kinds)
@@ -78,21 +81,11 @@ function changeParameter(step: Step, key: string, value: number | string | null 
 function changeShow(key: ShowParameterKey, value: number): void {
   store.edit(`${showParameters[key].label} ${value}`, (g) => setShowParameter(g, key, value))
 }
-function add(): void {
-  store.edit('Region added', (g) => {
-    const { grade, regionId } = addRegion(g)
-    view.regionId = regionId
-    return grade
-  })
-}
-function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void {
-  store.edit('Region changed', (g) => setRegion(g, id, change))
-}
 </script>
 
 <template>
   <section class="panel" :aria-label="here?.name">
-    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><HelpTip v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :text="text.setup.tip"><button type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></HelpTip></h2>
+    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span><span v-else-if="station === 'regions' && regions.region && !placing.recipe" class="pages" role="group" :aria-label="here?.name"><button v-for="[id, name] in regionPages" :key="id" type="button" :aria-pressed="regions.page === id" :data-page="id" @click="regions.page = id">{{ name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><HelpTip v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :text="text.setup.tip"><button type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></HelpTip></h2>
     <PlacingControls v-if="placing.recipe" />
     <ReadControls v-else-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
     <ZoneControls
@@ -102,10 +95,7 @@ function changeRegion(id: string, change: Parameters<typeof setRegion>[2]): void
     <ToneCurves v-else-if="station === 'shape' && page === 2 && curveStep" :step="curveStep" @change="(key, value) => changeParameter(curveStep!, key, value)" @hold="store.hold" @release="store.release" />
     <ColourCurves v-else-if="station === 'hue' && page === 1 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
     <QuickColours v-else-if="station === 'hue' && page === 2 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
-    <RegionControls
-      v-else-if="station === 'regions'" :grade="grade" :region="region" @add="add" @choose="view.regionId = $event" @remove="store.edit('Region removed', (g) => removeRegion(g, $event))"
-      @region="changeRegion" @shape="region && changeRegion(region.id, { shape: $event })" @change="changeParameter" @hold="store.hold" @release="store.release"
-    />
+    <RegionControls v-else-if="station === 'regions'" :grade="grade" :whole="whole" :first-frame="firstFrame" @change="changeParameter" @go="emit('go', $event)" @start="emit('start', $event)" />
     <RecipeBar v-else-if="station === 'look' && page === 1" :grade="grade" :held="view.still?.name ?? ''" @apply="placing.begin($event, unsettled)" @take="emit('take')" />
     <CdlControls v-else-if="station === 'look' && page === 2" :cdl="cdlStep" :shot-name="shotName" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" />
     <SharedLook v-else-if="station === 'look' && page === 3" :grade="grade" :shot="shot" @change="changeParameter" @hold="store.hold" @release="store.release" />

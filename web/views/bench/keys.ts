@@ -28,6 +28,8 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
       { keys: 'Q (hold)', what: 'as shot while held' },
       { keys: 'A', what: 'as shot on and off' },
       { keys: 'W', what: 'next surround' },
+      { keys: 'O', what: 'larger: 1:1, 2:1, 4:1, 8:1, and as it fits; Shift+O fits it at once' },
+      { keys: 'Ctrl+wheel', what: 'larger or smaller about the pointer; the wheel alone, or Alt+arrows, moves it' },
       { keys: 'Shift+W', what: 'as at the other display gamma: a phone in daylight, or a dim room' },
       { keys: 'F', what: 'next instrument fills the column' },
       { keys: 'B', what: 'measure a part: a box, or the open region' },

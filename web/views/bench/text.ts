@@ -1,4 +1,5 @@
 // The words of the Bench.
+import { regionsText } from './regions/text'
 export const text = {
   loading: 'The frame is being read …',
   asShot: 'as shot',
@@ -78,7 +79,7 @@ export const text = {
   placing: {
     ask: (regions: number, encoding: boolean): string => [regions > 0 ? 'asks where it sits: drag the outline on the picture, or type.' : '', encoding ? `${regions > 0 ? 'And' : 'asks'} how this footage is to be read: nothing has settled that yet.` : ''].filter(Boolean).join(' '),
     regionTip: 'The region whose outline is on the picture.', readAs: 'Read as', readTip: 'The pixels alone cannot tell these apart. What the camera was set to decides.', keep: 'Keep', leave: 'Leave it',
-    across: 'Across', acrossTip: 'The middle, from the left edge of the picture.', down: 'Down', downTip: 'The middle, from the upper edge of the picture.', width: 'Half width', widthTip: 'From the middle to the edge, in shares of the picture\'s height.', height: 'Half height', heightTip: 'From the middle to the edge, in shares of the picture\'s height.',
+   
   },
   compare: { title: 'compare', tip: 'Holds a picture and shows it beside the present one. (M)', hold: 'hold this picture', import: 'bring a picture …', wipe: 'wipe', side: 'side by side', blink: 'blink', letGo: (name: string): string => `let go of ${name}`, heldPicture: (name: string): string => `Held picture: ${name}`, line: 'Wipe line', lineTip: 'Drag, or left and right; up and down turn it', turn: 'Turn the line', name: (shot: string, frame: number, asShot: boolean): string => `${shot}, frame ${frame}${asShot ? ', as shot' : ''}`, notAPicture: (name: string): string => `${name} is no picture that this browser can read. Bring a PNG or JPEG.` },
   pages: { level: 'whole', byTone: 'by tone', tone: 'tone', zones: 'zones', curve: 'curves', hue: 'whole', colours: 'curves', six: 'six colours', luts: 'LUTs', recipes: 'recipes', cdl: 'decision list', shared: 'shared look' },
@@ -128,7 +129,7 @@ export const text = {
     compiled: (measure: string, worst: number): string => `At most ${measure} ${worst.toFixed(2)} from the exact result.`, direct: (measure: string, worst: number): string => `Every pixel worked out exactly: a table would be up to ${measure} ${worst.toFixed(1)} off.` },
   look: { nth: (n: number, name: string): string => `${n} ${name}`, add: '+ another', addTip: 'Another LUT behind this one.', remove: 'remove', takes: 'Made for', takesTip: 'What the table expects: the picture is converted to it on the way in, and back on the way out.', difference: (measure: string, mean: string, worst: string): string => `Trilinear against tetrahedral on this frame: ${measure} ${mean} in the mean, ${worst} at most.`, lut: 'LUT', lutTip: 'A supplied table of colours.', none: 'none', import: 'Import a LUT', strength: 'Strength', side: 'Given', sideTip: 'What the LUT is fed: the display signal after Show, or the working log before it.', display: 'display signal', scene: 'working log', between: 'Between points',
     cdlImport: 'Read .cc .ccc .cdl', cdlTip: 'Slope, offset, power and saturation from another program (ASC CDL), on working log.', cdlFile: 'Colour decision list', cdlExport: (kind: string): string => `.${kind}`, cdlRemove: 'remove', cdlNumbers: (slope: string, offset: string, power: string, saturation: string): string => `slope ${slope} · offset ${offset} · power ${power} · saturation ${saturation}`, cdlMany: (count: number, id: string): string => `${count} corrections in the file; taken: ${id}.` },
-  regions: { add: 'Add a region', none: 'No region yet. A region carries its own exposure and saturation on a part of the picture.', region: 'Region', enabled: 'on', invert: 'outside', invertTip: 'Act on everything but the ellipse.', remove: 'Remove', feather: 'Feather', featherTip: 'Width of the soft edge, as a share of the radius.', rotation: 'Turn', rotationTip: 'Clockwise, in degrees.' },
+  regions: regionsText,
   curve: {
     label: 'Tone curve', help: 'click adds, drag moves, Delete removes', channels: { points: 'all', red: 'red', green: 'green', blue: 'blue' }, at: 'at', to: 'to', point: (from: string, to: string): string => `Point at ${from} stops, put to ${to} stops`,
     slope: (slope: string): string => `slope ${slope}`, slopeTip: 'Stops out for a stop in, at the chosen point.', steep: 'will band', steepTip: 'In the marked tones one code of this footage becomes more than two and a half of the display\'s 8 bits: a smooth gradient will show steps.',

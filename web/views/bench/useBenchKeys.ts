@@ -16,6 +16,10 @@ export interface BenchActions {
   readonly holdAsShot: (held: boolean) => void
   readonly toggleAsShot: () => void
   readonly nextSurround: () => void
+  readonly nextZoom: () => void
+  readonly fit: () => void
+  /** To the right and down, in steps. */
+  readonly pan: (x: number, y: number) => void
   readonly toggleGamma: () => void
   readonly nextInstrument: () => void
   readonly openStation: (id: StationId) => void
@@ -51,6 +55,8 @@ export function useBenchKeys(actions: BenchActions): void {
     g: actions.toggleLoop,
     a: actions.toggleAsShot,
     w: actions.nextSurround,
+    o: actions.nextZoom,
+    O: actions.fit,
     W: actions.toggleGamma,
     f: actions.nextInstrument,
     t: actions.nextOverlay,
@@ -71,6 +77,11 @@ export function useBenchKeys(actions: BenchActions): void {
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
       event.preventDefault()
       ;(event.shiftKey ? actions.redo : actions.undo)()
+      return
+    }
+    if (event.altKey && !event.ctrlKey && event.key.startsWith('Arrow') && !isTyping(event)) {
+      event.preventDefault()
+      actions.pan(event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0, event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0)
       return
     }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return

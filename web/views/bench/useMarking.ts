@@ -61,6 +61,7 @@ export function useMarking(region: () => Region | null): Marking {
     seenGrade: computed(() => {
       const { document } = grade
       if (document && view.withoutStep !== null && document.steps.some((s) => s.id === view.withoutStep)) return setStep(document, view.withoutStep, { enabled: false })
+      if (document && view.soloId !== null && document.regions.some((r) => r.id === view.soloId)) return { ...document, regions: document.regions.map((r) => ({ ...r, enabled: r.id === view.soloId })) }
       return document && view.bypassed ? withoutStation(document, view.bypassed) : document
     }),
   }

@@ -33,7 +33,7 @@ export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached:
       if (wanted === 'this') what = 'this'
       else if (wanted) {
         const other = library.shot?.id === wanted ? library.shot : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
-        what = { medium: { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy }, frameIndex: other.leadFrame, grade: other.revision.grade, asShot: false, viewing: viewing.value }
+        what = { medium: { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy, span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 } }, frameIndex: other.leadFrame, grade: other.revision.grade, asShot: false, viewing: viewing.value }
       }
       const { referenced, fault } = await renderer.reference(what)
       if (fault) onFault(fault)

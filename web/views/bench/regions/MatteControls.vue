@@ -11,9 +11,13 @@ import { text } from '../text'
 const regions = useRegions(), store = useGrade()
 const { matte: words } = text.regions
 const cleaning = computed(() => regions.key?.cleaning ?? null)
-const parameterOf = (part: CleaningPart, label: string, tip: string): NumberParameter => ({ type: 'number', label, tip, unit: part === 'low' || part === 'high' ? '%' : '‰', ...cleaningBounds[part], default: noCleaning[part], step: part === 'low' || part === 'high' ? 0.01 : 0.0005, decimals: part === 'low' || part === 'high' ? 0 : 1, shownFactor: part === 'low' || part === 'high' ? 100 : 1000, signed: part === 'grow' })
+const units: Readonly<Record<CleaningPart, { readonly unit: string; readonly factor: number; readonly step: number; readonly decimals: number }>> = (() => {
+  const size = { unit: '‰', factor: 1000, step: 0.0005, decimals: 1 }, share = { unit: '%', factor: 100, step: 0.01, decimals: 0 }
+  return { calm: size, specks: size, holes: size, grow: size, follow: size, blur: size, low: share, high: share, steady: { unit: 'fr', factor: 1, step: 1, decimals: 0 } }
+})()
+const parameterOf = (part: CleaningPart, label: string, tip: string): NumberParameter => { const { unit, factor, step, decimals } = units[part]; return { type: 'number', label, tip, unit, ...cleaningBounds[part], default: noCleaning[part], step, decimals, shownFactor: factor, signed: part === 'grow' } }
 const parts = Object.entries(words.parts).map(([part, [label, tip]]) => ({ part: part as CleaningPart, parameter: parameterOf(part as CleaningPart, label, tip) }))
-const set = (part: CleaningPart, value: number): void => regions.editKey('cleaning', (s) => ({ ...s, cleaning: { ...s.cleaning, [part]: value } }))
+const set = (part: CleaningPart, value: number): void => regions.editKey('cleaning', (s) => ({ ...s, cleaning: { ...s.cleaning, [part]: part === 'steady' ? Math.round(value) : value } }))
 const percent = (v: number, digits = 1): string => (v * 100).toFixed(digits)
 const torn = computed(() => regions.key !== null && (regions.facts?.hardEdge ?? 0) > tornShare)
 </script>
@@ -29,26 +33,28 @@ const torn = computed(() => regions.key !== null && (regions.facts?.hardEdge ?? 
         <HelpTip :text="words.cleanTip"><button type="button" data-testid="clean" @click="regions.editKey('cleaned', (s) => ({ ...s, cleaning: usualCleaning }))">{{ words.clean }}</button></HelpTip>
         <HelpTip :text="words.rawTip"><button type="button" @click="regions.editKey('cleaning taken off', (s) => ({ ...s, cleaning: noCleaning }))">{{ words.raw }}</button></HelpTip>
       </div>
-      <template v-if="regions.facts">
+      <div v-if="regions.facts" class="measured" :class="{ old: !regions.factsFresh }" :data-fresh="regions.factsFresh">
         <p><HelpTip :text="words.coverageTip"><span class="figures" data-fact="coverage">{{ words.coverage(percent(regions.facts.coverage)) }}</span></HelpTip></p>
         <p><HelpTip :text="words.specksTip"><span class="figures" data-fact="specks">{{ words.specks(regions.facts.specks) }}</span></HelpTip></p>
         <p><HelpTip :text="words.chatterTip"><span class="figures" data-fact="chatter">{{ words.chatter(regions.facts.chatter === null ? null : percent(regions.facts.chatter)) }}</span></HelpTip></p>
         <p v-if="regions.facts.moved !== null && regions.facts.moved > 0.001"><HelpTip :text="words.movedTip"><span class="figures" data-fact="moved">{{ words.moved(percent(regions.facts.moved)) }}</span></HelpTip></p>
         <p :class="{ warning: torn }"><HelpTip :text="words.hardTip"><span class="figures" data-fact="hard">{{ torn ? '▲ ' : '' }}{{ words.hard(percent(regions.facts.hardEdge, 0), percent(hardJump, 0)) }}</span></HelpTip></p>
-      </template>
+      </div>
       <p v-else class="quiet">{{ words.measuring }}</p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.matte { display: grid; grid-template-columns: minmax(0, 1fr) 236px; gap: var(--gap-broad); min-height: 0; }
+.matte { display: grid; grid-template-columns: minmax(0, 1fr) 268px; gap: var(--gap-broad); min-height: 0; }
 .parts { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); column-gap: var(--gap-broad); align-content: start; }
 .parts :deep(.control) { grid-template-columns: 84px minmax(40px, 1fr) 48px 22px; gap: var(--gap-small); }
 .parts :deep(.effect) { display: none; }
 .facts { display: grid; gap: var(--gap-hair); align-content: start; font-size: 12px; }
 .row { display: flex; gap: var(--gap-small); margin-bottom: var(--gap-small); }
 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); font-size: 12px; }
+/* Of the matte as it was: the new one is being measured. */
+.old { opacity: 0.5; }
 .warning { color: var(--warning); }
 p { margin: 0; }
 </style>

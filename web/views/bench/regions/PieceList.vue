@@ -15,14 +15,14 @@ const props = defineProps<{ region: Region }>()
 const regions = useRegions(), view = useView(), store = useGrade()
 const { regions: words } = text
 const others = computed(() => regions.all.filter((r) => r.id !== props.region.id))
-const kinds = computed(() => [{ id: '', name: words.addPiece, tip: words.addPieceTip }, ...shapeKinds, { id: 'key', name: words.key, tip: words.keyTip }, ...others.value.map((r) => ({ id: `region ${r.id}`, name: words.other(r.name), tip: words.otherTip }))])
+const kinds = computed(() => [{ id: 'none', name: words.addPiece, tip: words.addPieceTip }, ...shapeKinds, { id: 'key', name: words.keyPiece, tip: words.keyTip }, ...others.value.map((r) => ({ id: `region ${r.id}`, name: words.other(r.name), tip: words.otherTip }))])
 function add(id: string): void {
   if (id === 'key') regions.addKey()
   else if (id.startsWith('region ')) regions.addOther(id.slice('region '.length))
-  else if (id !== '') regions.addShape(id as ShapeKindId)
+  else if (id !== 'none') regions.addShape(id as ShapeKindId)
 }
 const modes: readonly PieceMode[] = ['add', 'subtract', 'intersect']
-const nameOf = ({ source }: Piece): string => (source.kind === 'shape' ? shapeKindById(source.shape.kind).name : source.kind === 'key' ? words.key : words.other(regions.all.find((r) => r.id === source.regionId)?.name ?? '—'))
+const nameOf = ({ source }: Piece): string => (source.kind === 'shape' ? shapeKindById(source.shape.kind).name : source.kind === 'key' ? words.keyPiece : words.other(regions.all.find((r) => r.id === source.regionId)?.name ?? '—'))
 const change = (id: string, what: string, to: (piece: Piece) => Piece): void => { view.pieceId = id; regions.editPiece(what, to) }
 const nextMode = (piece: Piece): void => change(piece.id, 'how a piece joins', (p) => ({ ...p, mode: modes[(modes.indexOf(p.mode) + 1) % modes.length] ?? 'add' }))
 const opacity: NumberParameter = { type: 'number', label: words.opacity, tip: words.opacityTip, unit: '%', min: 0, max: 1, default: 1, step: 0.01, decimals: 0, shownFactor: 100 }
@@ -42,7 +42,7 @@ const strength: NumberParameter = { type: 'number', label: words.strength, tip: 
         </li>
       </ol>
       <div class="foot">
-        <PlainSelect :label="words.piece" :tip="words.addPieceTip" :options="kinds" model-value="" data-testid="add-piece" @update:model-value="add" />
+        <PlainSelect :label="words.piece" :tip="words.addPieceTip" :options="kinds" model-value="none" data-testid="add-piece" @update:model-value="add" />
         <span class="order quiet"><button type="button" :aria-label="words.regionEarlier" :title="words.regionEarlier" @click="regions.order(-1)">↑</button><button type="button" :aria-label="words.regionLater" :title="words.regionLater" @click="regions.order(1)">↓</button> {{ words.order(regions.all.indexOf(region) + 1, regions.all.length) }}</span>
       </div>
     </div>
@@ -59,7 +59,7 @@ const strength: NumberParameter = { type: 'number', label: words.strength, tip: 
 .pieces { display: grid; grid-template-columns: minmax(0, 340px) minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
 .list { display: grid; grid-template-rows: 1fr auto; min-height: 0; }
 ol { list-style: none; margin: 0; padding: 0; overflow: auto; min-height: 0; display: grid; gap: var(--gap-hair); align-content: start; }
-li { display: grid; grid-template-columns: 66px 1fr 52px 24px 24px 24px; gap: var(--gap-hair); align-items: center; }
+li { display: grid; grid-template-columns: 62px 1fr 62px 24px 24px 24px; gap: var(--gap-hair); align-items: center; }
 li :deep(.tip), li > * { min-width: 0; }
 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 6px; min-height: var(--control); font-size: 12px; width: 100%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 button:disabled { color: var(--hairline); }

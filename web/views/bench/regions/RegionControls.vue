@@ -2,7 +2,7 @@
 // The Regions station: which region, what it is made of and how it is looked at; below, the open page.
 import { computed } from 'vue'
 import { ElButton, ElSwitch } from 'element-plus'
-import { matteViews, regionStarts, type CurvePoint, type GradeDocument, type MatteViewId, type RegionStartId, type StartMaterial, type Step } from '@core/index'
+import { matteViews, regionStarts, type CurvePoint, type GradeDocument, type MatteViewId, type RegionStartId, type Step } from '@core/index'
 import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
@@ -15,35 +15,33 @@ import RegionTools from './RegionTools.vue'
 import { text } from '../text'
 
 defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number | readonly CurvePoint[]]; go: [frame: number]; start: [id: RegionStartId] }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]; go: [frame: number]; start: [id: RegionStartId] }>()
 const regions = useRegions(), view = useView()
 const { regions: words } = text
-const options = computed(() => (regions.region ? [...(view.regionId ? [] : []), ...regionsOf.value] : []))
-const regionsOf = computed(() => (regions.all ?? []).map(({ id, name }) => ({ id, name })))
-const starts = [{ id: '', name: words.addWhat, tip: words.addTip }, { id: 'plain', name: words.plain, tip: words.plainTip }, ...regionStarts]
+const options = computed(() => regions.all.map(({ id, name }) => ({ id, name })))
+const starts = [{ id: 'none', name: words.addWhat, tip: words.addTip }, { id: 'plain', name: words.plain, tip: words.plainTip }, ...regionStarts]
 function start(id: string): void {
   if (id === 'plain') regions.add()
-  else if (id !== '') emit('start', id as RegionStartId)
+  else if (id !== 'none') emit('start', id as RegionStartId)
 }
-const looks = [{ id: '', name: words.asPicture, tip: words.asPictureTip }, ...matteViews]
+const looks = [{ id: 'picture', name: words.asPicture, tip: words.asPictureTip }, ...matteViews]
 function rename(e: Event): void {
   const name = (e.target as HTMLInputElement).value.trim().slice(0, 80)
   if (name !== '' && regions.region && name !== regions.region.name) regions.set('renamed', { name })
 }
-defineExpose<{ material?: StartMaterial }>({})
 </script>
 
 <template>
   <div class="regions">
     <div class="bar">
-      <PlainSelect class="add" :label="words.add" :tip="words.addTip" :options="starts" model-value="" data-testid="add-region" @update:model-value="start" />
+      <PlainSelect class="add" :label="words.add" :tip="words.addTip" :options="starts" model-value="none" data-testid="add-region" @update:model-value="start" />
       <template v-if="regions.region">
         <PlainSelect class="which" :label="words.region" :tip="words.regionTip" :options="options" :model-value="regions.region.id" @update:model-value="regions.choose" />
         <HelpTip :text="words.nameTip"><input class="name" :value="regions.region.name" :aria-label="words.name" maxlength="80" @change="rename" @keydown.stop @keydown.enter="rename" /></HelpTip>
         <label><ElSwitch :model-value="regions.region.enabled" :aria-label="words.enabledLabel" @update:model-value="regions.set($event ? 'on' : 'off', { enabled: Boolean($event) })" /> {{ words.enabled }}</label>
         <HelpTip :text="words.soloTip"><button type="button" :aria-pressed="view.soloId === regions.region.id" @click="view.soloId = view.soloId === regions.region.id ? null : regions.region.id">{{ words.solo }}</button></HelpTip>
         <HelpTip :text="words.invertTip"><button type="button" :aria-pressed="regions.region.invert" @click="regions.set('inside out', { invert: !regions.region.invert })">{{ words.invert }}</button></HelpTip>
-        <PlainSelect class="look" :label="words.look" :tip="words.lookTip" :options="looks" :model-value="view.matteView ?? ''" @update:model-value="view.matteView = $event === '' ? null : ($event as MatteViewId)" />
+        <PlainSelect class="look" :label="words.look" :tip="words.lookTip" :options="looks"   :model-value="view.matteView ?? 'picture'" @update:model-value="view.matteView = $event === 'picture' ? null : ($event as MatteViewId)" />
         <ElButton size="small" @click="regions.remove">{{ words.remove }}</ElButton>
       </template>
     </div>
@@ -60,10 +58,10 @@ defineExpose<{ material?: StartMaterial }>({})
 .regions { display: grid; grid-template-rows: auto 1fr; gap: var(--gap-small); min-height: 0; }
 .bar { display: flex; gap: var(--gap); align-items: center; white-space: nowrap; }
 .bar :deep(.choice) { grid-template-columns: auto 1fr; min-width: 0; }
-.bar .add { width: 128px; }
-.bar .which { width: 180px; }
-.bar .look { width: 138px; }
-.name { width: 96px; min-height: var(--control); background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap-small); }
+.bar .add { width: 104px; }
+.bar .which { width: 164px; }
+.bar .look { width: 128px; }
+.name { width: 92px; min-height: var(--control); background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap-small); }
 .bar button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 6px; min-height: var(--control); font-size: 12px; }
 .bar button[aria-pressed='true'] { border-color: var(--accent); color: var(--accent); }
 label { display: flex; align-items: center; gap: var(--gap-small); font-size: 12px; }

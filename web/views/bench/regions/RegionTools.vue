@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The tools of Level, Shape and Hue on a region, and the marks of the control that was touched last.
 import { computed, ref, watch } from 'vue'
-import { addMark, addStep, removeMark, setPath, setStep, stepKindById, zonePresets, type CurvePoint, type GradeDocument, type NumberParameter, type Step } from '@core/index'
+import { addMark, addStep, removeMark, setPath, stepKindById, zonePresets, type CurvePoint, type GradeDocument, type NumberParameter, type Step } from '@core/index'
 import { useGrade } from '../../../stores/grade'
 import type { RegionPage } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -12,7 +12,7 @@ import StepControls from '../StepControls.vue'
 import { text } from '../text'
 
 const props = defineProps<{ grade: GradeDocument; whole: GradeDocument; regionId: string; page: RegionPage; firstFrame: number }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number | readonly CurvePoint[]]; go: [frame: number] }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]; go: [frame: number] }>()
 const store = useGrade(), view = useView()
 const kinds: Readonly<Partial<Record<RegionPage, readonly string[]>>> = { level: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone'], shape: ['contrast', 'ends', 'local-contrast', 'sharpness', 'zone'], hue: ['saturation'] }
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))
@@ -39,8 +39,8 @@ const focus = (e: FocusEvent): void => { const at = (e.target as HTMLElement).cl
 </script>
 
 <template>
-  <ToneCurves v-if="page === 'curve' && curve" :step="curve" @change="(key, value) => emit('change', curve!, key, value as number)" @hold="store.hold" @release="store.release" />
-  <ColourCurves v-else-if="page === 'colours' && colours" :step="colours" @change="(key, value) => emit('change', colours!, key, value as number)" @hold="store.hold" @release="store.release" />
+  <ToneCurves v-if="page === 'curve' && curve" :step="curve" @change="(key, value) => emit('change', curve!, key, value)" @hold="store.hold" @release="store.release" />
+  <ColourCurves v-else-if="page === 'colours' && colours" :step="colours" @change="(key, value) => emit('change', colours!, key, value)" @hold="store.hold" @release="store.release" />
   <div v-else class="tools" @focusin="focus">
     <div class="scroll">
       <StepControls :grade="grade" station="regions" :region-id="regionId" :facts="null" :kinds="kinds[page] ?? []" columns @change="change" @hold="store.hold" @release="store.release" />

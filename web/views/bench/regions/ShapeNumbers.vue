@@ -23,7 +23,7 @@ const parameters: Readonly<Record<string, NumberParameter>> = {
 const keys = computed(() => (props.shape.kind === 'polygon' || props.shape.kind === 'path' ? [] : Object.keys(parameters).filter((key) => key in props.shape)))
 const valueOf = (key: string): number => (props.shape as unknown as Readonly<Record<string, number>>)[key] ?? 0
 const set = (key: string, value: number): void => emit('shape', { ...props.shape, [key]: value } as Shape)
-const inner = share(words.inner, words.innerTip, shapeBounds.softness, [0, 0.3]), outer = share(words.outer, words.outerTip, shapeBounds.softness, [0, 0.3])
+const softInner = share(words.inner, words.innerTip, shapeBounds.softness, [0, 0.3]), softOuter = share(words.outer, words.outerTip, shapeBounds.softness, [0, 0.3])
 const hasSoft = computed(() => shapeKindById(props.shape.kind).outlined)
 // Outlines of points are sized and turned as a whole, a step at a time.
 const size = (by: number): void => emit('shape', changedShape(props.shape, regions.aspect, { size: by }))
@@ -33,8 +33,8 @@ const turn = (by: number): void => emit('shape', changedShape(props.shape, regio
 <template>
   <ScaleControl v-for="key in keys" :key="key" :parameter="parameters[key]!" :model-value="valueOf(key)" :data-control="`${prefix}${key}`" @update:model-value="set(key, $event)" @hold="store.hold" @release="store.release" />
   <template v-if="hasSoft">
-    <ScaleControl :parameter="inner" :model-value="props.inner" :data-control="`${prefix}inner`" @update:model-value="emit('softness', { inner: $event })" @hold="store.hold" @release="store.release" />
-    <ScaleControl :parameter="outer" :model-value="props.outer" :data-control="`${prefix}outer`" @update:model-value="emit('softness', { outer: $event })" @hold="store.hold" @release="store.release" />
+    <ScaleControl :parameter="softInner" :model-value="inner" :data-control="`${prefix}inner`" @update:model-value="emit('softness', { inner: $event })" @hold="store.hold" @release="store.release" />
+    <ScaleControl :parameter="softOuter" :model-value="outer" :data-control="`${prefix}outer`" @update:model-value="emit('softness', { outer: $event })" @hold="store.hold" @release="store.release" />
   </template>
   <p v-if="!isTurned(shape) && shape.kind !== 'linear'" class="whole">
     <span class="quiet">{{ words.points(shape.points.length) }}</span>
@@ -45,7 +45,7 @@ const turn = (by: number): void => emit('shape', changedShape(props.shape, regio
 </template>
 
 <style scoped>
-button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); min-width: 24px; font-size: 12px; }
+button { justify-self: start; background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); min-width: 24px; font-size: 12px; }
 button[aria-pressed='true'] { border-color: var(--accent); color: var(--accent); }
 .whole { display: flex; gap: var(--gap-small); align-items: center; margin: 0; font-size: 12px; }
 </style>
