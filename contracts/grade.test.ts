@@ -1,4 +1,4 @@
-import { addPiece, addRegion, currentSchema, defaultGrade, freshKey, keyPiece, noCleaning, setParameter, shapeKinds, shapePiece, withKeyframe } from '@core/index'
+import { addPiece, addRegion, currentSchema, defaultGrade, freshKey, isNeutralStep, keyPiece, noCleaning, regionStart, regionStarts, setParameter, shapeKinds, shapePiece, withKeyframe } from '@core/index'
 import { checked, ContractError, checkedGrade, HeadMove, NewProject, NewRevision } from '.'
 
 const good = addRegion(setParameter(defaultGrade('log-420-95'), 'exposure', 'exposureStops', 0.5)).grade
@@ -26,6 +26,17 @@ test('a grade as the program makes it is accepted unchanged', () => {
   const moving = { ...shapes, regions: shapes.regions.map((r) => ({ ...r, pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...withKeyframe(p.source, 5, 1.6), motion: { ...withKeyframe(p.source, 5, 1.6).motion!, track } } } : p)) })) }
   const all = addPiece(moving, 'region-1', keyPiece('', { mode: 'intersect' })).grade
   expect(checkedGrade(JSON.parse(JSON.stringify(all)))).toEqual(all)
+})
+
+test('every starting point for a region is a grade that may be kept, and does what it says', () => {
+  const base = addRegion(defaultGrade('log-420-95')).grade, sample = { mode: 'add' as const, colours: [[0.5, 0.05, 0.05], [0.52, 0.05, 0.06]] as const }
+  for (const { id } of regionStarts) {
+    const start = regionStart(id, 16 / 9, { chosen: base.regions[0]!, subject: { left: 0.4, top: 0.3, right: 0.5, bottom: 0.5, sample } })!, { grade, regionId } = addRegion(base, start)
+    expect(checkedGrade(JSON.parse(JSON.stringify(grade)))).toEqual(grade)
+    const active = grade.steps.filter((s) => s.regionId === regionId && !isNeutralStep(s)).map((s) => s.kind)
+    expect(active.length > 0).toBe(['edges', 'side', 'mist', 'shadows'].includes(id))
+  }
+  expect(regionStart('surroundings', 1.5)).toBeNull()
 })
 
 test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([

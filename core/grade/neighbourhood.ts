@@ -7,14 +7,18 @@ type Kind = Pick<NeighbourhoodStage, 'deviation' | 'amount' | 'weights'>
 /** The means of rows: of the weighted sum, one value per pixel; without weights of all channels, RGB triples. */
 export function neighbourhoodMeans({ deviation, weights }: Kind, pixels: Float32Array, width: number, frameHeight: number): Float32Array {
   const count = pixels.length / 4, height = count / width
-  const meanOf = (at: (p: number) => number): Float32Array => blur({ width, height, values: Float32Array.from({ length: count }, (_, p) => at(p * 4)) }, deviation * frameHeight).values
   if (weights) {
     const [wr, wg, wb] = weights, sums = new Float32Array(count)
     for (let p = 0, i = 0; p < count; p++, i += 4) sums[p] = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!
     return blur({ width, height, values: sums }, deviation * frameHeight).values
   }
   const means = new Float32Array(count * 3)
-  for (let c = 0; c < 3; c++) meanOf((i) => pixels[i + c]!).forEach((v, p) => { means[p * 3 + c] = v })
+  for (let c = 0; c < 3; c++) {
+    const own = new Float32Array(count)
+    for (let p = 0, i = c; p < count; p++, i += 4) own[p] = pixels[i]!
+    const mean = blur({ width, height, values: own }, deviation * frameHeight).values
+    for (let p = 0, i = c; p < count; p++, i += 3) means[i] = mean[p]!
+  }
   return means
 }
 

@@ -1,7 +1,7 @@
 // Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's work unseen.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { address, control, demoShot, drawPart, field, meanColour, openBench, reading, resetShot, saved, station, type } from './bench-page'
+import { address, choose, control, demoShot, drawPart, field, meanColour, openBench, reading, regionPage, resetShot, saved, station, type } from './bench-page'
 
 const tab = (page: Page) => page.getByTestId('aims-tab')
 const status = (page: Page) => page.getByTestId('aims-status')
@@ -211,7 +211,8 @@ test('the whole clip is kept inside the standard, with its trace before and afte
 test('a recipe with a region asks where it sits, shows it there, and keeps nothing before it is told to', async ({ page }) => {
   await resetShot('Courtyard walk')
   await openBench(page, 'Courtyard walk', 'regions')
-  await page.getByRole('button', { name: 'Add a region' }).click()
+  await choose(page, 'add-region', 'Ellipse')
+  await regionPage(page, 'level')
   await type(page, 'exposureStops', '1.5')
   await saved(page)
   await station(page, 'look').click()

@@ -34,6 +34,14 @@ export async function reading(page: Page, id: string): Promise<number> {
   return Number(text.replace('−', '-').replace('<', '').trim().split(/[\s%]/)[0])
 }
 
+/** Chooses from one of the lists in the page, by its test id. */
+export async function choose(page: Page, testId: string, option: string): Promise<void> {
+  await page.getByTestId(testId).locator('.el-select').click()
+  await page.getByRole('option', { name: option, exact: true }).click()
+}
+/** The Regions station's pages. */
+export const regionPage = (page: Page, id: string): Promise<void> => page.locator(`[data-page="${id}"]`).click()
+
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('saved')).toHaveText(/^saved \d\d:/)
 
 /** Mean R, G, B (0..255) of a part of the picture's canvas, in shares of it, once the picture has come to rest. */

@@ -160,44 +160,6 @@ test('a LUT: import, strength, and a bad file refused with its line', async ({ p
   await saved(page)
 })
 
-test('a region on the picture: move, resize, turn, feather, invert, with its own exposure and saturation', async ({ page }) => {
-  await openBench(page, 'Potter at the bench', 'regions')
-  await page.getByRole('button', { name: 'Add a region' }).click()
-  const corner = await meanColour(page, 0, 0, 0.05, 0.05), centre = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
-  await type(page, 'exposureStops', '1.5')
-  await expect.poll(async () => (await meanColour(page, 0.48, 0.48, 0.52, 0.52))[0] - centre[0]).toBeGreaterThan(15)
-  for (const [c, v] of (await meanColour(page, 0, 0, 0.05, 0.05)).entries()) expect(Math.abs(v - corner[c]!)).toBeLessThan(1)
-  await type(page, 'saturation', '0')
-  await expect.poll(async () => { const c = await meanColour(page, 0.48, 0.48, 0.52, 0.52); return Math.max(...c) - Math.min(...c) }).toBeLessThan(8)
-
-  const handle = (name: string) => page.locator('.overlay').getByLabel(name, { exact: true })
-  const dragBy = async (target: ReturnType<typeof handle>, dx: number, dy: number): Promise<void> => {
-    const box = (await target.boundingBox())!
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-    await page.mouse.down()
-    await page.mouse.move(box.x + box.width / 2 + dx, box.y + box.height / 2 + dy, { steps: 4 })
-    await page.mouse.up()
-  }
-  const body = page.locator('.overlay .body')
-  const at = async (): Promise<{ x: number; y: number; width: number; height: number }> => (await body.boundingBox())!
-  const start = await at()
-  await dragBy(body, -80, -30)
-  expect((await at()).x - start.x).toBeCloseTo(-80, -1)
-  await dragBy(handle('right edge'), 40, 0)
-  expect((await at()).width - start.width).toBeCloseTo(80, -1)
-  await dragBy(handle('Turn'), 70, 60)
-  await expect(field(page, 'rotation')).not.toHaveValue('0.0')
-  await handle('Feather').press('Shift+ArrowRight')
-  await expect(field(page, 'feather')).toHaveValue('50')
-  await body.press('ArrowRight')
-  await expect.poll(async () => (await meanColour(page, 0, 0, 0.05, 0.05))[0]).toBeCloseTo(corner[0], 0)
-  await page.getByRole('switch', { name: 'Act outside the ellipse' }).press('Enter')
-  await expect.poll(async () => (await meanColour(page, 0, 0, 0.05, 0.05))[0]).toBeGreaterThan(corner[0] + 10)
-  await saved(page)
-  await page.getByRole('button', { name: 'Remove' }).click()
-  await expect(page.locator('.overlay')).toHaveCount(0)
-})
-
 test('stepping along the frames by key, button and line; the lead frame', async ({ page }) => {
   const shot = await openBench(page, 'Window bench')
   await expect(page.getByTestId('timecode')).toHaveText('00:00:01:16')

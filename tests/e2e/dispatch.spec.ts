@@ -2,7 +2,8 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect, test } from './program'
 import { decode } from 'fast-png'
-import { address, demoShot, openBench, resetShot, saved, type } from './bench-page'
+import { address, choose, demoShot, openBench, regionPage, resetShot, saved, type } from './bench-page'
+import { drawOnPicture } from '../support/drawing'
 
 /** A shot of twelve frames in a project of its own. */
 async function shortShot(name: string): Promise<string> {
@@ -33,8 +34,21 @@ test('what is on screen is what is delivered: the browser’s picture equals the
   const { leadFrame } = await openBench(page, 'Glaze shelf')
   await type(page, 'exposureStops', '0.4')
   await page.locator('[data-station="regions"]').click()
-  await page.getByRole('button', { name: 'Add a region' }).click()
+  await choose(page, 'add-region', 'Ellipse')
+  await regionPage(page, 'level')
   await type(page, 'exposureStops', '-0.8')
+  // A key that is cleaned and steadied over time, and a step that looks at neighbours.
+  await regionPage(page, 'shape')
+  await type(page, 'localContrast', '-40')
+  await regionPage(page, 'pieces')
+  await choose(page, 'add-piece', 'Key')
+  await page.getByTestId('key-add').click()
+  await drawOnPicture(page, [0.2, 0.62], [0.25, 0.7])
+  await expect(page.locator('[data-range="hue"] .shape').first()).toBeVisible()
+  await regionPage(page, 'pieces')
+  await page.getByRole('button', { name: 'within' }).click()
+  await regionPage(page, 'matte')
+  await page.getByTestId('clean').click()
   await saved(page)
   await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
   const shown = Buffer.from(await page.getByTestId('picture').evaluate((element) => {
@@ -60,7 +74,8 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await openBench(page, 'Potter at the bench')
   await type(page, 'exposureStops', '0.7')
   await page.locator('[data-station="regions"]').click()
-  await page.getByRole('button', { name: 'Add a region' }).click()
+  await choose(page, 'add-region', 'Ellipse')
+  await regionPage(page, 'level')
   await type(page, 'exposureStops', '0.4')
   await saved(page)
   await page.getByRole('link', { name: 'Dispatch' }).click()

@@ -1,6 +1,6 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Plan, type PlanCache } from '@core/index'
+import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Passes, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import { judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
@@ -161,10 +161,15 @@ function accuracyOf(plan: Plan, frame: Frame): NonNullable<Rendered['accuracy']>
   return { ...report, evaluated: withinBound(report) ? 'compiled' : 'direct' }
 }
 
+/** A plan without its chain, whose operations are functions and stay here. */
+function sendable({ chain: _, ...passes }: Plan): Passes {
+  return passes
+}
+
 function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rendered['accuracy']): Work {
   if (!plan) return { kind: 'asShot' }
   if (accuracy?.evaluated === 'direct') return { kind: 'direct', grade, luts: new Map(lutsOf(grade).flatMap((hash) => { const lut = lutAtHand(hash); return lut ? [[hash, lut] as const] : [] })) }
-  return { kind: 'passes', passes: { decode: plan.decode, passes: plan.passes } }
+  return { kind: 'passes', passes: sendable(plan) }
 }
 
 /** The grade as one table where that can be: nearly as exact, and in time. With regions, its own stages. */
@@ -173,7 +178,7 @@ function quickWork(grade: GradeDocument, frame: Frame): Work {
   if (quick?.key === key) return quick.work
   const plan = compile(grade, lutAtHand, frame, dragSize, built)
   const table = condense(plan, frame)
-  quick = { key, work: { kind: 'passes', passes: table ?? { decode: plan.decode, passes: plan.passes } } }
+  quick = { key, work: { kind: 'passes', passes: table ?? sendable(plan) } }
   return quick.work
 }
 let quick: { readonly key: string; readonly work: Work } | null = null

@@ -62,8 +62,13 @@ function exclude(allowed: Uint8Array, { width, height }: Level, x: number, y: nu
 
 /** Luma as it is coded: what is followed needs no light. */
 function brightness(picture: ProxyPicture, proxy: TrackRequest['medium']['proxy']): Level {
-  const { planes, layout } = picture
-  if (isPlain(proxy, layout)) return { width: layout.width, height: layout.height, values: Float32Array.from(planes.y.subarray(0, layout.width * layout.height), (v) => v / 1023) }
-  const { width, height, data } = frameOfProxy(picture, proxy, 'full')
-  return { width, height, values: Float32Array.from({ length: width * height }, (_, p) => data[p * 3 + 1]! / 65535) }
+  const { planes: { y }, layout } = picture
+  if (isPlain(proxy, layout)) {
+    const values = new Float32Array(layout.width * layout.height)
+    for (let p = 0; p < values.length; p++) values[p] = y[p]! / 1023
+    return { width: layout.width, height: layout.height, values }
+  }
+  const { width, height, data } = frameOfProxy(picture, proxy, 'full'), values = new Float32Array(width * height)
+  for (let p = 0; p < values.length; p++) values[p] = data[p * 3 + 1]! / 65535
+  return { width, height, values }
 }

@@ -7,15 +7,15 @@ import { colourCurvesStep } from './colour-curves'
 import { contrast } from './contrast'
 import { ends } from './ends'
 import { exposure } from './exposure'
-import { localContrast } from './local-contrast'
+import { localContrastStep } from './local-contrast'
 import { lut } from './lut'
 import { saturation } from './saturation'
-import { sharpness } from './sharpness'
+import { sharpnessStep } from './sharpness'
 import { toneCurve } from './tone-curve'
 import { whiteBalance } from './white-balance'
 import { zone } from './zone'
 
-export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, localContrast, sharpness, saturation, colourCurvesStep, cdl, lut]
+export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, localContrastStep, sharpnessStep, saturation, colourCurvesStep, cdl, lut]
 
 const byId = new Map(stepKinds.map((k) => [k.id, k]))
 

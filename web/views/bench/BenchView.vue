@@ -134,7 +134,7 @@ watch(wanted, (now, before) => {
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
 const readings = useReadings(
-  () => (renderer.settled.value && !renderer.playing.value && !asShot.value && !view.bypassed && !view.withoutStep && shot.value && grade.document && grade.shotId === shot.value.id
+  () => (renderer.settled.value && !renderer.playing.value && !tracking.running && !asShot.value && !view.bypassed && !view.withoutStep && shot.value && grade.document && grade.shotId === shot.value.id
     ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: shownProposal.value ?? grade.document, pointed: pointing.pointed.value } : null),
   () => standard.value,
   () => ({ first: firstFrame.value, last: lastFrame.value }),
@@ -214,7 +214,7 @@ const playback = usePlayback(renderer, () => wanted.value, () => ({ first: first
 const scrubbing = ref(false)
 const trace = useClipTrace(
   () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: shownProposal.value ?? grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
-  () => renderer.playing.value || scrubbing.value || !renderer.settled.value,
+  () => renderer.playing.value || scrubbing.value || !renderer.settled.value || tracking.running,
 )
 function nextMoment(): void {
   const { value } = trace.moments

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // A layer over the picture while a region draws from it or picks from it: drag out a box, click points, or take colours.
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { smoothPath, type Area, type Place, type Shape } from '@core/index'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const emit = defineEmits<{ sample: [mode: 'add' | 'remove', area: Area] }>()
 const regions = useRegions()
-const layer = ref<HTMLElement | null>(null), from = ref<Place | null>(null), to = ref<Place | null>(null), points = ref<readonly Place[]>([])
+const layer = ref<HTMLElement | null>(null), from = shallowRef<Place | null>(null), to = shallowRef<Place | null>(null), points = shallowRef<readonly Place[]>([])
 const byPoints = computed(() => regions.sampling === null && (regions.drawing === 'polygon' || regions.drawing === 'path'))
 const { draw: words } = text.regions
 

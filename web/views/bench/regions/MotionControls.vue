@@ -47,7 +47,7 @@ const noProxy = computed(() => !tracking.clip?.medium.proxy)
     <MotionStrip v-if="tracking.clip" :motion="motion" :first="tracking.clip.first" :last="tracking.clip.last" :frame="view.frame" :stopped="tracking.stopped?.frame ?? null" @go="$emit('go', $event)" />
     <p class="status figures" :class="{ warning: tracking.stopped }" role="status" data-testid="track-status">
       {{ tracking.stopped ? '▲ ' : '' }}{{ status }}
-      <template v-if="motion?.track && !tracking.running && view.frame >= lastTracked(motion.track)">
+      <template v-if="motion?.track && !tracking.running && view.frame >= lastTracked(motion.track) && lastTracked(motion.track) < (tracking.clip?.last ?? 0)">
         <HelpTip :text="words.goOnTip"><button type="button" data-testid="track-go-on" @click="tracking.goOn">{{ words.goOn(shown(view.frame)) }}</button></HelpTip>
         <HelpTip :text="words.byHandTip"><button type="button" @click="tracking.byHand">{{ words.byHand }}</button></HelpTip>
         <HelpTip :text="words.bridgeTip"><button type="button" :disabled="view.frame === lastTracked(motion.track)" @click="tracking.bridge">{{ words.bridge }}</button></HelpTip>
@@ -66,7 +66,7 @@ const noProxy = computed(() => !tracking.clip?.medium.proxy)
 </template>
 
 <style scoped>
-.motion { display: grid; gap: var(--gap-small); align-content: start; min-height: 0; }
+.motion { display: grid; gap: var(--gap-hair); align-content: start; min-height: 0; }
 .row, .status { display: flex; gap: var(--gap-small); align-items: center; white-space: nowrap; font-size: 12px; }
 .status { margin: 0; min-height: var(--control); }
 .row :deep(.choice) { grid-template-columns: auto 150px; }

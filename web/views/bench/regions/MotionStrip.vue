@@ -43,7 +43,7 @@ function press(e: PointerEvent): void {
 </template>
 
 <style scoped>
-.strip { width: 100%; height: 44px; background: var(--well); border: var(--line) solid var(--hairline); cursor: pointer; touch-action: none; }
+.strip { width: 100%; height: 28px; background: var(--well); border: var(--line) solid var(--hairline); cursor: pointer; touch-action: none; }
 path, line { fill: none; vector-effect: non-scaling-stroke; }
 .agreeing { stroke: var(--ink); stroke-width: 1.5px; }
 .residual { stroke: var(--ink-quiet); stroke-width: 1px; stroke-dasharray: 3 2; }

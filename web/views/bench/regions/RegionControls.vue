@@ -41,7 +41,7 @@ function rename(e: Event): void {
         <label><ElSwitch :model-value="regions.region.enabled" :aria-label="words.enabledLabel" @update:model-value="regions.set($event ? 'on' : 'off', { enabled: Boolean($event) })" /> {{ words.enabled }}</label>
         <HelpTip :text="words.soloTip"><button type="button" :aria-pressed="view.soloId === regions.region.id" @click="view.soloId = view.soloId === regions.region.id ? null : regions.region.id">{{ words.solo }}</button></HelpTip>
         <HelpTip :text="words.invertTip"><button type="button" :aria-pressed="regions.region.invert" @click="regions.set('inside out', { invert: !regions.region.invert })">{{ words.invert }}</button></HelpTip>
-        <PlainSelect class="look" :label="words.look" :tip="words.lookTip" :options="looks"   :model-value="view.matteView ?? 'picture'" @update:model-value="view.matteView = $event === 'picture' ? null : ($event as MatteViewId)" />
+        <PlainSelect class="look" data-testid="matte-view" :label="words.look" :tip="words.lookTip" :options="looks"   :model-value="view.matteView ?? 'picture'" @update:model-value="view.matteView = $event === 'picture' ? null : ($event as MatteViewId)" />
         <ElButton size="small" @click="regions.remove">{{ words.remove }}</ElButton>
       </template>
     </div>

@@ -21,7 +21,7 @@ const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve')), co
 const touched = ref<{ readonly stepId: string; readonly key: string } | null>(null)
 watch(() => [props.page, props.regionId], () => { touched.value = null })
 const along = computed(() => {
-  const step = own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds[props.page]?.includes(s.kind)), key = touched.value?.key ?? Object.keys(step?.params ?? {})[0]
+  const step = own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds[props.page]?.includes(s.kind)), key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
   const parameter = step && key !== undefined ? stepKindById(step.kind).parameters[key] : undefined
   return step && key !== undefined && parameter?.type === 'number' ? { step, key, parameter: parameter as NumberParameter } : null
 })
@@ -57,7 +57,9 @@ const focus = (e: FocusEvent): void => { const at = (e.target as HTMLElement).cl
 <style scoped>
 .tools { display: grid; grid-template-rows: 1fr auto; min-height: 0; }
 .scroll { overflow: auto; min-height: 0; }
-.scroll :deep(.controls.columns .control) { grid-template-columns: 112px minmax(50px, 1fr) 54px 44px; gap: var(--gap-small); }
+.scroll :deep(.controls.columns) { grid-template-columns: repeat(3, minmax(0, 1fr)); column-gap: var(--gap); }
+.scroll :deep(.controls.columns .control) { grid-template-columns: 96px minmax(30px, 1fr) 50px 52px; gap: var(--gap-small); }
+.scroll :deep(.also) { display: none; }
 .zones { display: flex; gap: var(--gap-small); align-items: center; margin: 0; font-size: 12px; }
 button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); font-size: 12px; }
 </style>
