@@ -54,7 +54,11 @@ export type MatteSource = Pick<Passes, 'regions' | 'taps' | 'rough'>
 
 /** What the mattes of all regions of a document are made from, whether these carry steps or not. */
 export function compileMattes(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): MatteSource {
-  const chain = buildChain(document, lut)
+  return chainMattes(buildChain(document, lut), span, size, cache)
+}
+
+/** The same for a chain. */
+export function chainMattes(chain: Chain, span: CodeSpan, size: LatticeSize, cache: PlanCache): MatteSource {
   return matteSource(chain, chain.regions, span, size, (signature, build) => {
     const stages = cache.get(signature) ?? build()
     cache.set(signature, stages)

@@ -3,7 +3,7 @@
 import type { Frame } from '../image'
 import { tapsRead, type Region } from '../regions'
 import type { Chain } from './chain'
-import { compileLinks, dragSize, type LatticeSize, restSize } from './compile'
+import { chainMattes, compileLinks, dragSize, type LatticeSize, type PlanCache, restSize } from './compile'
 import { framePositions, type Positions } from './direct'
 import { drawMatte, matteCache, rowsNeeded, wideRows } from './execute'
 import { curveOperation } from './operation'
@@ -37,11 +37,18 @@ export function rastersOf(chain: Chain, frame: Frame, exact: boolean): Rasters |
 }
 
 function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolean, size: LatticeSize): Rasters {
-  const plan = compileLinks(chain, chain.links, [{ signature: 'as it is', operation: curveOperation((v) => v) }], frame, size, new Map())
-  const cache = matteCache(), rows = { from: 0, to: frame.height }, means = new Map<string, Float32Array>()
-  if (wide) wideRows(plan, frame, rows, rowsNeeded(plan, frame.height), cache, (stage, values) => means.set(stage.at, values))
-  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte(plan, region, frame, rows)])), means }
+  const rows = { from: 0, to: frame.height }, means = new Map<string, Float32Array>()
+  if (built.size > mostBuilt) built.clear()
+  if (wide) {
+    const plan = compileLinks(chain, chain.links, [{ signature: 'as it is', operation: curveOperation((v) => v) }], frame, size, wideBuilt)
+    wideRows(plan, frame, rows, rowsNeeded(plan, frame.height), matteCache(), (stage, values) => means.set(stage.at, values))
+  }
+  const source = chainMattes(chain, frame, size, built)
+  // A small picture is quickly keyed as finely as it can be.
+  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte({ ...source, rough: false }, region, frame, rows)])), means }
 }
+/** Stages that did not change since last time. */
+const built: PlanCache = new Map(), wideBuilt: PlanCache = new Map(), mostBuilt = 60
 
 /** Every n-th pixel of every n-th row: what is meant by a share of the frame stays the same. */
 function smaller(frame: Frame): Frame {

@@ -1,5 +1,5 @@
 // The matte of a region for some rows of a frame: every piece drawn, keyed or taken over, then joined in order.
-import { cleaned, calmed, cleaningReach } from './cleaning'
+import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
 import { builtFrom, pieceLimits, type KeySource, type Piece, type PieceMode, type Region, type ShownShape } from './region'
 import { onSteps, renderShape, shapeMatteAt } from './shape-matte'
@@ -31,20 +31,31 @@ export function join(mode: PieceMode, before: number, value: number): number {
     case 'intersect': return before < value ? before : value
   }
 }
+/** The same for all values, in place: a loop of its own for each way, as this runs on every pixel while a hand moves. */
+function joinAll(mode: PieceMode, matte: Float32Array, values: Float32Array): void {
+  const count = matte.length
+  switch (mode) {
+    case 'add': for (let i = 0; i < count; i++) { const v = values[i]!; if (v > matte[i]!) matte[i] = v } break
+    case 'subtract': for (let i = 0; i < count; i++) { const m = matte[i]!, v = values[i]!; matte[i] = m > v ? m - v : 0 } break
+    case 'intersect': for (let i = 0; i < count; i++) { const v = values[i]!; if (v < matte[i]!) matte[i] = v }
+  }
+}
 const startOf = (pieces: readonly Piece[]): number => (pieces.length > 0 && pieces[0]!.mode !== 'add' ? 1 : 0)
 const presented = (value: number, invert: boolean, opacity: number): number => { const v = invert ? 1 - value : value; return opacity === 1 ? v : onSteps(v * opacity) }
 
 /** The matte of rows `from` up to `to`: one value per pixel, in steps of 1/65536. Strength is not in it. Shapes are those of the region as it is at the frame. */
 export function renderMatte(region: Region, regions: readonly Region[], picture: MattePicture, from = 0, to = picture.height, depth = 0): Float32Array {
-  const matte = new Float32Array(picture.width * (to - from)), start = startOf(region.pieces)
-  if (start !== 0) matte.fill(start)
+  const start = startOf(region.pieces)
+  let made: Float32Array | null = null
   for (const piece of region.pieces) {
     const drawn = sourceMatte(piece, regions, picture, from, to, depth)
     if (!drawn) continue
-    const { mode, invert, opacity } = piece
-    if (mode === 'add') for (let i = 0; i < matte.length; i++) { const v = presented(drawn[i]!, invert, opacity); if (v > matte[i]!) matte[i] = v }
-    else for (let i = 0; i < matte.length; i++) matte[i] = join(mode, matte[i]!, presented(drawn[i]!, invert, opacity))
+    const values = piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
+    // What is added to nothing is itself.
+    if (!made && start === 0 && piece.mode === 'add') made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
+    else joinAll(piece.mode, (made ??= new Float32Array(values.length).fill(start)), values)
   }
+  const matte = made ?? new Float32Array(picture.width * (to - from)).fill(start)
   if (region.invert) for (let i = 0; i < matte.length; i++) matte[i] = 1 - matte[i]!
   return matte
 }
@@ -68,11 +79,11 @@ function sourceMatte({ source }: Piece, regions: readonly Region[], picture: Mat
 }
 
 function keyedRows(source: KeySource, picture: MattePicture, from: number, to: number): Float32Array {
-  const { keyStep } = picture
+  const { keyStep } = picture, { key, cleaning } = source
   if (keyStep === 1) return keyedOn(source, picture, picture.width, picture.height, from, to)
   // One row more below: between rows of the coarse grid the way is straight.
   const width = Math.max(1, picture.width >> 1), height = Math.max(1, picture.height >> 1), top = Math.max(0, Math.floor((from - 1) / 2)), bottom = Math.min(height, Math.floor(to / 2) + 1)
-  return finer(keyedOn(source, picture, width, height, top, bottom), width, top, bottom, picture.width, from, to)
+  return finer(keyedOn({ kind: 'key', key, cleaning: wholeRadii(cleaning, height) }, picture, width, height, top, bottom), width, top, bottom, picture.width, from, to)
 }
 
 /** Cleaned rows of a key on a grid, steadied over the frames that are at hand. */
@@ -87,15 +98,21 @@ function keyedOn({ key, cleaning }: KeySource, picture: MattePicture, width: num
   return others.length === 0 ? own : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i]!, v) / (others.length + 1)))
 }
 
+/** Half pixels of a radius are not seen while a hand moves. */
+const wholeRadii = (cleaning: Cleaning, height: number): Cleaning => { const whole = (share: number): number => Math.round(share * height) / height; return { ...cleaning, specks: whole(cleaning.specks), holes: whole(cleaning.holes), grow: whole(cleaning.grow) } }
+
 /** Rows `from` up to `to` of a grid twice as fine, straight between the coarse one's pixels. */
 function finer(coarse: Float32Array, width: number, top: number, bottom: number, fineWidth: number, from: number, to: number): Float32Array {
-  const out = new Float32Array(fineWidth * (to - from))
+  const out = new Float32Array(fineWidth * (to - from)), line = new Float32Array(width + 2)
   for (let y = from; y < to; y++) {
     const v = Math.min(bottom - 1, Math.max(top, (y - 0.5) / 2)), y0 = Math.floor(v), f = v - y0, a = (y0 - top) * width, b = (Math.min(bottom - 1, y0 + 1) - top) * width
+    for (let x = 0; x < width; x++) line[x + 1] = coarse[a + x]! + (coarse[b + x]! - coarse[a + x]!) * f
+    line[0] = line[1]!
+    line[width + 1] = line[width]!
+    // A fine pixel lies a quarter of a coarse one to the left or right of its middle.
     for (let x = 0, o = (y - from) * fineWidth; x < fineWidth; x++, o++) {
-      const u = Math.min(width - 1, Math.max(0, (x - 0.5) / 2)), x0 = u | 0, g = u - x0, x1 = x0 + 1 < width ? x0 + 1 : x0
-      const p = coarse[a + x0]! + (coarse[a + x1]! - coarse[a + x0]!) * g, q = coarse[b + x0]! + (coarse[b + x1]! - coarse[b + x0]!) * g
-      out[o] = Math.round((p + (q - p) * f) * 65536) / 65536
+      const k = Math.min(width - 1, x >> 1) + 1, other = x & 1 ? line[k + 1]! : line[k - 1]!
+      out[o] = ((line[k]! * 0.75 + other * 0.25) * 65536 + 0.5 | 0) / 65536
     }
   }
   return out

@@ -1,5 +1,5 @@
 // A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
-import { inverseMotion, moved, scaleAt, type Homography } from './homography'
+import { inverseMotion, moved, noMotion, scaleAt, type Homography } from './homography'
 import { centreOf, isTurned, outlineOf, type Shape, type TurnedShape } from './shape'
 
 /** A shape as it lies in one frame. */
@@ -99,13 +99,39 @@ function segmentDistance2(ax: number, ay: number, bx: number, by: number, u: num
 export function renderShape(placed: PlacedShape, width: number, height: number, fromRow = 0, toRow = height): Float32Array {
   const { shape } = placed
   if (shape.kind === 'polygon' || shape.kind === 'path') return renderOutline(placed, width, height, fromRow, toRow)
-  const matte = new Float32Array(width * (toRow - fromRow)), aspect = width / height, at = shapeMatteAt(placed, aspect, height)
-  const { left, right, top, bottom } = reachOf(placed, width, height, fromRow, toRow)
+  const matte = new Float32Array(width * (toRow - fromRow)), aspect = width / height, { left, right, top, bottom } = reachOf(placed, width, height, fromRow, toRow)
+  if (fillRound(placed, matte, width, height, fromRow, left, right, top, bottom)) return matte
+  const at = shapeMatteAt(placed, aspect, height)
   for (let y = top; y < bottom; y++) {
     const v = (y + 0.5) / height
     for (let x = left, i = (y - fromRow) * width + left; x < right; x++, i++) matte[i] = at((x + 0.5) / width, v)
   }
   return matte
+}
+
+/** Round shapes whose plane is not seen at an angle: along a row everything changes evenly, and only the soft edge takes a root. False for others. */
+function fillRound(placed: PlacedShape, matte: Float32Array, width: number, height: number, fromRow: number, left: number, right: number, top: number, bottom: number): boolean {
+  const { shape } = placed, m = placed.placed ? inverseMotion(placed.placed) : noMotion
+  if ((shape.kind !== 'ellipse' && shape.kind !== 'radial') || m[6] !== 0 || m[7] !== 0) return false
+  const { radiusX, radiusY, rotationDegrees, centreX, centreY } = shape, aspect = width / height, angle = (rotationDegrees * Math.PI) / 180, cos = Math.cos(angle), sin = Math.sin(angle), least = Math.min(radiusX, radiusY)
+  const edge = edgeOf(placed, 1, height * scaleOf(placed, aspect)), start = shape.kind === 'radial' ? shape.core : 1 - edge.inner / least, span = shape.kind === 'radial' ? Math.max(1e-6, 1 - shape.core) : edge.width / least
+  const whole = start > 0 ? start * start : -1, none = (start + span) ** 2
+  // A place's two coordinates on the shape's own axes, in radii, as straight functions of the pixel.
+  const ax = (m[0] * cos + m[3] * sin) / radiusX / height, ay = (m[1] * cos + m[4] * sin) / radiusX / height, a0 = ((m[2] - centreX * aspect) * cos + (m[5] - centreY) * sin) / radiusX
+  const bx = (m[3] * cos - m[0] * sin) / radiusY / height, by = (m[4] * cos - m[1] * sin) / radiusY / height, b0 = ((m[5] - centreY) * cos - (m[2] - centreX * aspect) * sin) / radiusY
+  for (let y = top; y < bottom; y++) {
+    let p = a0 + ax * (left + 0.5) + ay * (y + 0.5), q = b0 + bx * (left + 0.5) + by * (y + 0.5)
+    for (let x = left, i = (y - fromRow) * width + left; x < right; x++, i++, p += ax, q += bx) {
+      const d = p * p + q * q
+      if (d >= none) continue
+      if (d <= whole) matte[i] = 1
+      else {
+        const t = (Math.sqrt(d) - start) / span
+        matte[i] = ((1 - t * t * (3 - 2 * t)) * 65536 + 0.5 | 0) / 65536
+      }
+    }
+  }
+  return true
 }
 
 /** The pixels that a shape can touch. */

@@ -7,6 +7,7 @@ import { measureAimSolver } from './aims'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measurePlayback, proxiesMade } from './playback'
+import { measureRegions } from './regions'
 import { measureSheet } from './sheet'
 import { measureSlider } from './slider'
 
@@ -24,6 +25,7 @@ const parts: readonly Part[] = [
   { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
   { letter: 'h', what: 'Four aims solved together, 960×540, one core', measure: measureAimSolver },
   { letter: 'i', what: 'A contact sheet of a hundred LUTs on one frame, Chromium, each round from a fresh page', measure: () => measureSheet(browser, instance.address) },
+  { letter: 'j', what: 'Regions: drags and playing in Chromium, 960×540; following on one core', measure: () => measureRegions(browser, instance.address) },
 ]
 /** PALE_PARTS=ab measures only these. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

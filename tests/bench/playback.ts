@@ -39,7 +39,7 @@ export async function proxiesMade(address: string): Promise<void> {
   }
 }
 
-async function counts(page: Page): Promise<{ shown: number; dropped: number }> {
+export async function counts(page: Page): Promise<{ shown: number; dropped: number }> {
   const [, shown, dropped] = /(\d+) shown · (\d+) dropped/.exec(await page.getByTestId('played').innerText()) ?? []
   return { shown: Number(shown), dropped: Number(dropped) }
 }

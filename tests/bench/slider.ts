@@ -3,13 +3,13 @@ import type { Browser, Page } from '@playwright/test'
 import { addRegion, setParameter, type GradeDocument } from '@core/index'
 import { median, quantile } from './median'
 
-interface Samples { readonly times: number[]; readonly puts: number; readonly moves: number; readonly settleMs: number }
+export interface Samples { readonly times: number[]; readonly puts: number; readonly moves: number; readonly settleMs: number }
 
 export async function measureSlider(browser: Browser, address: string): Promise<string[]> {
   const lines: string[] = []
   for (const [name, prepare] of [['plain grade', (g: GradeDocument) => g], ['every step and a region', worked]] as const) {
     const page = await openBench(browser, address, prepare)
-    const samples = await page.evaluate(sampleInPage)
+    const samples = await page.evaluate(sampleInPage, '[data-control="exposureStops"] [role="slider"]')
     lines.push(`${name}: median ${median(samples.times).toFixed(1)} ms, 95th percentile ${quantile(samples.times, 0.95).toFixed(1)} ms (${samples.times.length} moves)`)
     lines.push(`${name}: a fast drag of ${samples.moves} moves in one second showed ${samples.puts} pictures; the last was on screen ${samples.settleMs.toFixed(0)} ms after the last move`)
     await page.close()
@@ -29,20 +29,26 @@ function worked(grade: GradeDocument): GradeDocument {
 }
 
 /** A fresh page with a demo shot through a grade, at rest. */
-export async function openBench(browser: Browser, address: string, prepare: (g: GradeDocument) => GradeDocument): Promise<Page> {
+export async function openBench(browser: Browser, address: string, prepare: (g: GradeDocument) => GradeDocument, station = 'level'): Promise<Page> {
   const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
   const [project] = await json<{ id: string }[]>('/projects')
   const [shot] = (await json<{ shots: { id: string }[] }>(`/projects/${project?.id}/reel`)).shots
-  const { revision } = await json<{ revision: { headId: string; grade: GradeDocument } }>(`/shots/${shot?.id}`)
-  await fetch(`${address}/api/shots/${shot?.id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ parentId: revision.headId, summary: 'bench', grade: prepare(revision.grade) }) })
+  // A page that was just closed may still be saving: then it is tried again on what it saved.
+  for (let tries = 0; ; tries++) {
+    const { revision } = await json<{ revision: { headId: string; grade: GradeDocument } }>(`/shots/${shot?.id}`)
+    const kept = await fetch(`${address}/api/shots/${shot?.id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ parentId: revision.headId, summary: 'bench', grade: prepare(revision.grade) }) })
+    if (kept.ok) break
+    if (kept.status !== 409 || tries > 10) throw new Error(`The grade to be measured was refused: ${(await kept.text()).slice(0, 300)}`)
+    await new Promise((done) => setTimeout(done, 300))
+  }
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  await page.goto(`${address}/shots/${shot?.id}/bench?station=level`)
+  await page.goto(`${address}/shots/${shot?.id}/bench?station=${station}`)
   await page.locator('canvas[data-settled="true"]').waitFor()
   return page
 }
 
-/** Runs inside the page: one key press at a time, from the press until the frame that shows picture and all three traces is done. */
-async function sampleInPage(): Promise<Samples> {
+/** Runs inside the page: one arrow key at a time, from the press until the frame that shows picture and all three traces is done. */
+export async function sampleInPage(pressed: string): Promise<Samples> {
   let puts = 0
   let onShown: (at: number) => void = () => undefined
   const put = CanvasRenderingContext2D.prototype.putImageData
@@ -54,8 +60,8 @@ async function sampleInPage(): Promise<Samples> {
   // The time line's trace is drawn when the hand rests, lit pixels only when asked for: they are not waited for.
   const canvases = document.querySelectorAll('canvas:not(.timeline canvas, .lit)').length
   const nextFrame = (): Promise<number> => new Promise((done) => requestAnimationFrame(() => { const channel = new MessageChannel(); channel.port1.onmessage = () => done(performance.now()); channel.port2.postMessage(0) }))
-  const slider = document.querySelector<HTMLElement>('[data-control="exposureStops"] [role="slider"]')
-  if (!slider) throw new Error('There is no exposure control.')
+  const slider = document.querySelector<HTMLElement>(pressed)
+  if (!slider) throw new Error(`There is no ${pressed}.`)
   const press = (right: boolean): void => void slider.dispatchEvent(new KeyboardEvent('keydown', { key: right ? 'ArrowRight' : 'ArrowLeft', bubbles: true, cancelable: true }))
 
   const times: number[] = []

@@ -93,15 +93,20 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   new Uint16Array(buffer, sourceAt, source.length).set(source)
   code.decode(sourceAt, pixelsAt, count, decodeAt)
   for (let n = 0; n < plan.passes.length; n++) {
-    const matte = mattes[n]
-    if (matte) {
-      if (isEmpty(matte)) continue
-      new Float32Array(buffer, matteAt, matte.length).set(matte)
-      new Float32Array(buffer, beforeAt, count * 4).set(new Float32Array(buffer, pixelsAt, count * 4))
+    const matte = mattes[n], { stages } = plan.passes[n]!, at = addresses[n]!
+    if (!matte) {
+      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixelsAt, count)
+      continue
     }
-    const { stages } = plan.passes[n]!
-    for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, addresses[n]![s]!, count)
-    if (matte) code.mix(pixelsAt, beforeAt, matteAt, count)
+    // Only what the region holds is worked on: most of a row often lies outside.
+    new Float32Array(buffer, matteAt, matte.length).set(matte)
+    for (let from = nextHeld(matte, 0); from < count; ) {
+      const to = runEnd(matte, from), held = to - from, pixels = pixelsAt + from * 16
+      new Float32Array(buffer, beforeAt, held * 4).set(new Float32Array(buffer, pixels, held * 4))
+      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, held)
+      code.mix(pixels, beforeAt, matteAt + from * 4, held)
+      from = nextHeld(matte, to)
+    }
   }
   code.encode(pixelsAt, count, targetAt)
   target.set(new Uint16Array(buffer, targetAt, source.length))
@@ -110,13 +115,28 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   canvas.set(new Uint32Array(buffer, canvasAt, count))
 }
 
-function runStage(code: StageCode, stage: Stage, at: number, count: number): void {
+/** The first pixel from one on that a matte holds, rounded down to a whole four; the matte's length where there is none. */
+function nextHeld(matte: Float32Array, from: number): number {
+  let i = from
+  while (i < matte.length && matte[i] === 0) i++
+  return i >= matte.length ? matte.length : Math.max(from, i & ~3)
+}
+/** Gaps shorter than this are not worth another run. */
+const shortestGap = 64
+/** Where a run of held pixels ends: at a whole four, or with the matte. */
+function runEnd(matte: Float32Array, from: number): number {
+  let last = from, i = from
+  while (i < matte.length && i - last <= shortestGap) { if (matte[i] !== 0) last = i; i++ }
+  return Math.min(matte.length, (last + 4) & ~3)
+}
+
+function runStage(code: StageCode, stage: Stage, at: number, pixels: number, count: number): void {
   switch (stage.kind) {
-    case 'matrix': return code.matrix(pixelsAt, count, at)
-    case 'curve': return code.curve(pixelsAt, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0)
-    case 'gain': return code.gain(pixelsAt, count, at)
-    case 'relative': return code.relative(pixelsAt, count, at)
-    case 'lattice': return code.lattice(pixelsAt, count, at, stage.lattice.size, scratchAt)
+    case 'matrix': return code.matrix(pixels, count, at)
+    case 'curve': return code.curve(pixels, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0)
+    case 'gain': return code.gain(pixels, count, at)
+    case 'relative': return code.relative(pixels, count, at)
+    case 'lattice': return code.lattice(pixels, count, at, stage.lattice.size, scratchAt)
     case 'neighbourhood': throw new RangeError('A stage that looks at neighbours is not run on a chunk of pixels.')
   }
 }
@@ -132,7 +152,7 @@ export function runStages(plan: Passes, pass: number, from: number, to: number, 
   if (kernel.loaded !== plan) load(kernel, plan)
   const { code, addresses, memory: { buffer } } = kernel
   new Float32Array(buffer, pixelsAt, pixels.length).set(pixels)
-  for (let s = from; s < to; s++) runStage(code, stages[s]!, addresses[pass]![s]!, pixels.length / 4)
+  for (let s = from; s < to; s++) runStage(code, stages[s]!, addresses[pass]![s]!, pixelsAt, pixels.length / 4)
   pixels.set(new Float32Array(buffer, pixelsAt, pixels.length))
 }
 
@@ -142,9 +162,4 @@ export function packSignal(signal: Uint16Array, canvas: Uint32Array): void {
     const red = (signal[i]! * 255 + 32768) >>> 16, green = (signal[i + 1]! * 255 + 32768) >>> 16, blue = (signal[i + 2]! * 255 + 32768) >>> 16
     canvas[o] = (0xff000000 | (blue << 16) | (green << 8) | red) >>> 0
   }
-}
-
-function isEmpty(matte: Float32Array): boolean {
-  for (let i = 0; i < matte.length; i++) if (matte[i] !== 0) return false
-  return true
 }
