@@ -37,6 +37,8 @@ export const shippedRecipes: readonly Recipe[] = [
     step('ends', { highlightStops: -0.35, shadowStops: 0 }), zone('White snow', 2.5, 'above', { saturation: 0.35 }), zone('Snow in the shade', 0.5, 'around', { widthStops: 2, saturation: 0.8 })),
   recipe('candle', 'Candle and tungsten kept warm', 'lamps that should stay warm after the balance: the lights take warmth back, the darks do not', 'where white must be white',
     step('balance-by-tone', { highlightsMired: 24, highlightsTint: -1, shadowsMired: 4 }), step('colour-curves', { saturationByHue: push('saturationByHue', 60, 45, 0.15) })),
+  recipe('mist', 'Mist', 'distance and soft mornings: light and dark beside each other are drawn together, black lifts a little, colours go quiet', 'where edges must be read, or over noise that it would lay bare',
+    step('local-contrast', { localContrast: -0.55, localSizePercent: 6 }), step('black-offset', { blackOffset: 0.006 }), step('contrast', { contrast: 0.94 }), step('saturation', { saturation: 0.85 })),
   recipe('silver', 'Silver retained', 'hard stories: more contrast, half the colour, dense lights', 'for skin that should look well',
     step('contrast', { contrast: 1.3 }), step('saturation', { saturation: 0.5 }), zone('Dense lights', 2, 'above', { exposureStops: -0.2, saturation: 0.7 })),
   recipe('neutral', 'Documentary neutral', 'pictures to be believed: clean ends, a little contrast, no tint', 'where the scene asks for a mood',

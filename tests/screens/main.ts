@@ -103,9 +103,16 @@ try {
   await page.getByRole('button', { name: 'Keep' }).click()
   await page.getByRole('button', { name: 'Readings', exact: true }).click()
   await page.locator('[data-station="regions"]').click()
-  await page.getByRole('button', { name: 'Add a region' }).click()
+  await choose(page, 'add-region', 'Face')
+  await page.locator('[data-piece="piece-2"] .what').click()
+  await type(page, 'radiusX', '24')
+  await type(page, 'radiusY', '27')
+  await page.locator('[data-page="level"]').click()
   await type(page, 'exposureStops', '0.6')
-  await page.locator('.overlay .body').press('Shift+ArrowUp')
+  await page.locator('[data-page="pieces"]').click()
+  await page.locator('[data-piece="piece-1"] .what').click()
+  await page.locator('[data-page="key"]').click()
+  await page.locator('[data-range="hue"] .bin').first().waitFor({ state: 'attached' })
   await settled(page)
   await take('bench-region')
   await page.keyboard.press('Escape')
@@ -144,6 +151,10 @@ async function settled(page: Page): Promise<void> {
   await page.getByTestId('outside').filter({ hasText: /within|outside/ }).waitFor()
 }
 
+async function choose(page: Page, testId: string, option: string): Promise<void> {
+  await page.getByTestId(testId).locator('.el-select').click()
+  await page.getByRole('option', { name: option, exact: true }).click()
+}
 async function type(page: Page, key: string, value: string): Promise<void> {
   const input = page.locator(`[data-control="${key}"] input`)
   await input.fill(value)

@@ -16,7 +16,8 @@ export interface ClipTrace {
   readonly fault: Ref<string>
 }
 
-const restMs = 500
+// Not at every pause of the hand: tracing takes both cores for a while.
+const restMs = 1200
 
 export function useClipTrace(subject: () => TraceSubject | null, busy: () => boolean): ClipTrace {
   const worker = new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' })
