@@ -1,5 +1,6 @@
 // Recipes: chosen steps of a grade under a name, to be used on other shots and in other projects. They come in as ordinary steps.
 import { builtFrom, type Piece, type Region } from '../regions'
+import { restingAt } from './along'
 import { isNeutralStep, stationOf } from './chain'
 import { newStep } from './defaults'
 import type { GradeDocument, Step } from './document'
@@ -21,6 +22,14 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
     .map(({ kind, name, strength, side, params, regionId }) => ({ kind, name, strength, side, params, ...(regionId === undefined ? {} : { regionId }) }))
   const used = new Set(steps.map((s) => s.regionId)), needed = new Set(grade.regions.filter((r) => used.has(r.id)).flatMap((r) => builtFrom(r, grade.regions).map((b) => b.id)))
   return { steps, regions: grade.regions.filter((r) => needed.has(r.id)).map(({ enabled: _, ...region }) => ({ ...region, pieces: region.pieces.map(resting) })) }
+}
+
+/** One region with the steps it carries and the regions it is built from, as it lies at a frame: to be brought to another shot. */
+export function regionContent(grade: GradeDocument, regionId: string, frame: number): RecipeContent {
+  const resting = restingAt(grade, frame), region = resting.regions.find((r) => r.id === regionId)
+  if (!region) return { steps: [], regions: [] }
+  const steps = resting.steps.filter((s) => s.regionId === regionId && s.enabled && s.strength > 0 && !isNeutralStep(s)).map(({ kind, name, strength, side, params }) => ({ kind, name, strength, side, params, regionId }))
+  return { steps, regions: builtFrom(region, resting.regions).map(({ enabled: _, ...r }) => r) }
 }
 
 /**

@@ -1,5 +1,6 @@
 // What the regions room offers.
 export * from './cleaning'
+export * from './find-place'
 export * from './homography'
 export * from './judge-matte'
 export * from './key'

@@ -83,7 +83,7 @@ test.each([
 })
 
 test('a body beyond its cap is refused', async () => {
-  const response = await call(`/shots/${shot.id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ pad: 'x'.repeat(600_000) }) })
+  const response = await call(`/shots/${shot.id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ pad: 'x'.repeat(4_500_000) }) })
   expect(response.status).toBe(413)
 })
 

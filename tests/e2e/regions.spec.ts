@@ -179,3 +179,30 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   await expect.poll(async () => { const x = Number(await field(page, 'centreX').inputValue()); return x > 50 && x < 80 }).toBe(true)
   await undoAll(page, shot)
 })
+
+test('a region of another shot is brought: a place is offered, its light is brought near, and nothing is kept before it is told to', async ({ page }) => {
+  const from = 'Glaze shelf', to = 'Window bench', id = (await demoShot(from)).id
+  await resetShot(from)
+  const { revision } = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
+  // An oval on the white jar that lifts it.
+  const region = { id: 'region-1', name: 'White jar', enabled: true, invert: false, strength: 1, pieces: [{ id: 'piece-1', mode: 'add', invert: false, opacity: 1, source: { kind: 'shape', inner: 0.02, outer: 0.02, shape: { kind: 'ellipse', centreX: 0.51, centreY: 0.55, radiusX: 0.2, radiusY: 0.17, rotationDegrees: 0 } } }] }
+  const lift = { ...revision.grade.steps.find((s) => s.kind === 'exposure')!, id: 'region-1-exposure', regionId: 'region-1', params: { exposureStops: 0.4 } }
+  const kept = await fetch(`${address()}/api/shots/${id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ parentId: revision.headId, summary: 'White jar', grade: { ...revision.grade, regions: [region], steps: [...revision.grade.steps, lift] } }) })
+  expect(kept.ok).toBe(true)
+  await resetShot(to)
+  await openBench(page, to, 'regions')
+  await choose(page, 'add-region', 'From another shot …')
+  await choose(page, 'bring-shot', from)
+  await page.getByRole('button', { name: 'Bring it' }).click()
+  await expect(page.getByTestId('placing')).toContainText('asks where it sits')
+  await expect(page.getByTestId('placing')).toContainText(/Found by its look.*Exposure [+−]\d\.\d\d stops/)
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
+  await type(page, 'place-centreX', '30')
+  await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+  await saved(page)
+  const { regions, steps } = await gradeOf(to)
+  expect(regions).toMatchObject([{ name: 'White jar', pieces: [{ source: { shape: { centreX: 0.3 } } }] }])
+  expect(steps.find((s) => s.regionId === regions[0]!.id && s.kind === 'exposure')!.params['exposureStops']).not.toBe(0)
+  await resetShot(from)
+  await resetShot(to)
+})

@@ -1,7 +1,7 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { dragSize, restSize, type Area, type Cast, type GradeDocument, type InstrumentId, type KeySample, type KeyTap, type Side, type StationId, type TraceImage } from '@core/index'
-import type { BenchAnswer, BenchRequest, Between, KeySampled, KeySpreadFound, Lit, LookTaken, MatteJudged, Measured, Picked, Probed, Referenced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
+import type { BenchAnswer, BenchRequest, Between, KeySampled, KeySpreadFound, Lit, LookTaken, MatteJudged, Measured, Picked, Probed, Referenced, RegionPlaced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot' | 'viewing'>
@@ -31,11 +31,12 @@ export interface BenchRenderer {
   readonly between: (stepId: string) => Promise<Between>
   readonly keySample: (tap: KeyTap, mode: KeySample['mode'], area: Area) => Promise<KeySampled>
   readonly keySpread: (tap: KeyTap) => Promise<KeySpreadFound>
+  readonly placeRegion: (regionId: string, from: Extract<BenchRequest, { ask: 'placeRegion' }>['from']) => Promise<RegionPlaced>
   readonly matteFacts: (regionId: string, then: GradeDocument | null) => Promise<MatteJudged>
   readonly reference: (of: Extract<BenchRequest, { ask: 'reference' }>['of']) => Promise<Referenced>
 }
 
-type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged
+type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged | RegionPlaced
 
 const restMs = 140
 
@@ -164,6 +165,7 @@ export function useBenchRenderer(): BenchRenderer {
     lookFrom: (reference, skin) => ask<LookTaken>((id) => ({ ask: 'lookFrom', id, reference, skin })),
     keySample: (tap, mode, area) => ask<KeySampled>((id) => ({ ask: 'keySample', id, tap, mode, area })),
     keySpread: (tap) => ask<KeySpreadFound>((id) => ({ ask: 'keySpread', id, tap })),
+    placeRegion: (regionId, from) => ask<RegionPlaced>((id) => ({ ask: 'placeRegion', id, regionId, from })),
     matteFacts: (regionId, then) => ask<MatteJudged>((id) => ({ ask: 'matteFacts', id, regionId, then })),
     between: (stepId) => ask<Between>((id) => ({ ask: 'between', id, stepId })),
     colour: (station, side, x, y) => ask<Picked>((id) => ({ ask: 'colour', id, station, side, x, y })),

@@ -1,7 +1,7 @@
 // A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is kept.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { applyRecipe, centreOf, changedShape, encodingById, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region, type Shape } from '@core/index'
+import { applyRecipe, centreOf, changedShape, encodingById, placeRegion, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region, type Shape } from '@core/index'
 import type { GuessSummary } from '@contracts/responses'
 import { useGrade } from './grade'
 
@@ -61,6 +61,8 @@ export const usePlacing = defineStore('placing', () => {
     })
   }
   const setSoftness = (softness: { readonly inner?: number; readonly outer?: number }): void => change((r) => ({ ...r, pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p)) }))
+  /** All shapes of what is being placed, moved and sized together. */
+  const moveAll = (aspect: number, by: Parameters<typeof placeRegion>[2]): void => { regions.value = regions.value.map((r) => placeRegion(r, aspect, by)) }
   function keep(): void {
     const { value: wanted } = recipe
     if (!wanted) return
@@ -73,5 +75,5 @@ export const usePlacing = defineStore('placing', () => {
     regions.value = []
   }
   watch(() => grade.shotId, leave)
-  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, setShape, setSoftness, keep, leave }
+  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, setShape, setSoftness, moveAll, keep, leave }
 })

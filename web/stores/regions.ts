@@ -20,6 +20,8 @@ export const useRegions = defineStore('regions', () => {
   const drawing = ref<ShapeKindId | null>(null)
   /** Picking in the picture adds colours to the chosen key, or takes them away. */
   const sampling = ref<KeySample['mode'] | null>(null)
+  /** A region of another shot is being chosen. */
+  const bringing = ref(false)
   const spread = shallowRef<KeySpread | null>(null), facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null), factsFresh = ref(false)
 
   const region = computed<Region | null>(() => {
@@ -55,6 +57,7 @@ export const useRegions = defineStore('regions', () => {
   function leavePicture(): void {
     drawing.value = null
     sampling.value = null
+    bringing.value = false
   }
   function add(start?: RegionStartId, material?: StartMaterial): void {
     const made = start && regionStart(start, aspect.value, material)
@@ -108,7 +111,7 @@ export const useRegions = defineStore('regions', () => {
   watch(() => view.station, leavePicture)
 
   return {
-    aspect, page, drawing, sampling, spread, facts, factsFresh, all: computed(() => grade.document?.regions ?? []), region, piece, key, shape, onPicture, handled,
+    aspect, page, drawing, sampling, bringing, spread, facts, factsFresh, all: computed(() => grade.document?.regions ?? []), region, piece, key, shape, onPicture, handled,
     choose, add, addShape, addKey, addOther, setShape, setSoftness, drawn, takeSample, edit, editPiece, editShape, editKey, leavePicture,
     set: (what: string, change: Parameters<typeof setRegion>[2]): void => edit(what, (g, id) => setRegion(g, id, change)),
     remove: (): void => edit('removed', removeRegion),

@@ -2,7 +2,7 @@
 import { LRUCache } from 'lru-cache'
 import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Passes, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
-import { judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
+import { findRegion, judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
 import { measuredEvery, type BenchAnswer, type BenchRequest, type Measured, type Medium, type PlayRequest, type Rendered, type RenderRequest } from './messages'
@@ -55,6 +55,11 @@ scope.onmessage = ({ data }) => {
     case 'matteFacts': {
       const { id } = data
       void judgeRegion(last, data.regionId, data.then).then((matte) => scope.postMessage({ id, matte }), () => scope.postMessage({ id, matte: null }))
+      break
+    }
+    case 'placeRegion': {
+      const { id } = data
+      void findRegion(last, data.from, data.regionId).then((found) => scope.postMessage({ id, found, fault: '' }), (error: unknown) => scope.postMessage({ id, found: null, fault: sentence(error) }))
       break
     }
     case 'losses': {

@@ -64,6 +64,8 @@ export type BenchRequest =
   | { readonly ask: 'keySpread'; readonly id: number; readonly tap: KeyTap }
   /** What a region's matte is worth; and how far it moved since the grade was `then`. */
   | { readonly ask: 'matteFacts'; readonly id: number; readonly regionId: string; readonly then: GradeDocument | null }
+  /** Where a region of another shot would sit in the last picture, and how its light differs there. */
+  | { readonly ask: 'placeRegion'; readonly id: number; readonly regionId: string; readonly from: { readonly medium: Medium; readonly frameIndex: number; readonly grade: GradeDocument } }
   /** The present trace is held as the reference; or that of a frame of another shot; or none. */
   | { readonly ask: 'reference'; readonly id: number; readonly of: 'this' | (Look & { readonly frameIndex: number }) | null }
 
@@ -122,8 +124,11 @@ export interface KeySampled { readonly id: number; readonly sample: KeySample | 
 export interface KeySpreadFound { readonly id: number; readonly keySpread: KeySpread | null }
 /** Null when there is no such region, or no picture to measure. */
 export interface MatteJudged { readonly id: number; readonly matte: (MatteFacts & { readonly moved: number | null }) | null }
+/** How to move, and size, the region's shapes; by what it was found; and stops that make its subject as light as there. */
+export interface RegionFound { readonly by: { readonly x: number; readonly y: number; readonly size: number } | null; readonly how: 'key' | 'look'; readonly sure: number; readonly stops: number | null }
+export interface RegionPlaced { readonly id: number; readonly found: RegionFound | null; readonly fault: string }
 export interface LookTaken { readonly id: number; readonly look: TakenLook | null }
-export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged
+export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged | RegionPlaced
 
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4

@@ -1,8 +1,8 @@
 // What is asked about regions of the last picture: their mattes, what keys read, and what a matte is worth.
-import { compileMattes, dragSize, drawMatte, framesLookedAt, gradeAt, judgeMatte, matteCache, matteMoved, planesAt, restSize, type Frame, type GradeDocument, type KeyPlanes, type KeyTap, type MatteFacts, type MatteSource, type PlanCache } from '@core/index'
-import { frameWithAround, loadFrame, lutAtHand } from './frame-source'
+import { compileMattes, dragSize, drawMatte, framesLookedAt, gradeAt, largestIsland, missingLuts, placeByKey, placeByLook, placeRegion, settledRegion, stopsBetween, judgeMatte, matteCache, matteMoved, planesAt, restSize, type Frame, type GradeDocument, type KeyPlanes, type KeyTap, type MatteFacts, type MatteSource, type PlanCache, type Region } from '@core/index'
+import { frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import type { LastPicture } from './looking'
-import type { Viewing } from './messages'
+import type { BenchRequest, RegionFound, Viewing } from './messages'
 import type { TileJob } from './tile'
 
 const built: PlanCache = new Map()
@@ -52,4 +52,23 @@ export async function judgeRegion(last: LastPicture | null, regionId: string, th
   const after = next && next.width === frame.width ? matte(gradeAt(whole, frameIndex + 1), next) : null, before = then && matte(gradeAt(then, frameIndex), frame)
   const plane = (values: Float32Array) => ({ width: frame.width, height: frame.height, values })
   return { ...judgeMatte(plane(now), after && plane(after)), moved: before && matteMoved(before, now) }
+}
+
+/** Where a region of another shot would sit in the last picture: by its key where it has one, else by its look; and how its light differs there. */
+export async function findRegion(last: LastPicture | null, from: Extract<BenchRequest, { ask: 'placeRegion' }>['from'], regionId: string): Promise<RegionFound | null> {
+  if (!last || last.asShot) return null
+  const there = gradeAt(from.grade, from.frameIndex), region = there.regions.find((r) => r.id === regionId)
+  const frame = await loadFrame({ mediaHash: from.medium.hash, index: from.frameIndex, range: there.read.range })
+  await Promise.all(missingLuts(there, lutAtHand).map(loadLut))
+  if (!region) return null
+  const drawn = (grade: GradeDocument, own: Region, others: readonly Region[], of: Frame): Float32Array => drawMatte(compileMattes({ ...grade, regions: [own, ...others.filter((r) => r.id !== own.id)] }, lutAtHand, of, restSize, new Map()), own, of, { from: 0, to: of.height })
+  const planesThere = keyedPlanes({ grade: there, frame }, 'hue'), planesHere = keyedPlanes(last, 'hue'), matte = drawn(there, region, there.regions, frame)
+  const keys = region.pieces.filter((p) => p.source.kind === 'key'), plane = (values: Float32Array, of: Frame) => ({ width: of.width, height: of.height, values })
+  const keyOnly: Region = { ...region, invert: false, pieces: keys.map((p) => ({ ...p, mode: 'add' })) }, how = keys.length > 0 ? 'key' : 'look'
+  const place = how === 'key' ? placeByKey(plane(matte, frame), plane(drawn(last.grade, keyOnly, [], last.frame), last.frame)) : placeByLook(planesThere, matte, planesHere), was = largestIsland(plane(matte, frame))
+  if (!place || !was) return { by: null, how, sure: 0, stops: null }
+  const by = { x: place.x - was.x, y: place.y - was.y, size: place.size }
+  // A region sits about its shapes' middles: they move as the middle of what it held does.
+  const brought = placeRegion(settledRegion(region, from.frameIndex), last.frame.width / last.frame.height, by)
+  return { by, how, sure: place.sure, stops: stopsBetween(planesHere, drawn(last.grade, brought, there.regions, last.frame), planesThere, matte) }
 }

@@ -179,7 +179,7 @@ async function takeLook(): Promise<void> {
   if (!look) return
   placing.show({ name: text.recipes.take(still.name), note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '), ...look.content })
 }
-const regionLooks = useRegionLooks(renderer, () => pointing.subjects.value[0] ?? null, () => (medium.value && shot.value ? { medium: medium.value, first: firstFrame.value, last: lastFrame.value } : null), () => aspect.value)
+const regionLooks = useRegionLooks(renderer, () => pointing.subjects.value[0] ?? null, () => (medium.value && shot.value ? { medium: medium.value, first: firstFrame.value, last: lastFrame.value } : null), () => aspect.value, (sentence) => { fault.value = sentence })
 const noise = computed(() => readings.findings.value.find((f) => f.id === 'noise')?.value ?? null)
 const skins = useSkinHandles(renderer, () => (renderer.playing.value || asShot.value ? [] : pointing.subjects.value))
 const comparing = useComparing(
@@ -306,7 +306,7 @@ useBenchKeys({
         @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @start="regionLooks.start" @go="go" />
+        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @start="regionLooks.start" @bring="regionLooks.bring" @go="go" />
         <ReadingsPanel
           :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
           @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"

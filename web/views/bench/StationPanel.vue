@@ -28,7 +28,7 @@ import { text } from './text'
 import ZoneControls from './ZoneControls.vue'
 
 const props = defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number; shot: ShotDetail; setup: ShotDetail['setup']; guess: ShotDetail['guess']; station: StationId; media: MediaFacts; shotId: string; shotName: string; frame: number; facts: PictureFacts | null; result: RenderResult | null; settled: boolean; /** The noise reading of the shadows, in % of the signal; null until it is measured. */ noise: number | null; /** What the other way between the chosen LUT's entries would change. */ between: DifferenceReport | null }>()
-const emit = defineEmits<{ go: [frame: number]; lut: [stepId: string]; take: []; start: [id: RegionStartId] }>()
+const emit = defineEmits<{ go: [frame: number]; lut: [stepId: string]; take: []; start: [id: RegionStartId]; bring: [shotId: string, regionId: string] }>()
 const store = useGrade()
 const placing = usePlacing()
 const regions = useRegions()
@@ -95,7 +95,7 @@ function changeShow(key: ShowParameterKey, value: number): void {
     <ToneCurves v-else-if="station === 'shape' && page === 2 && curveStep" :step="curveStep" @change="(key, value) => changeParameter(curveStep!, key, value)" @hold="store.hold" @release="store.release" />
     <ColourCurves v-else-if="station === 'hue' && page === 1 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
     <QuickColours v-else-if="station === 'hue' && page === 2 && colourStep" :step="colourStep" @change="(key, value) => changeParameter(colourStep!, key, value)" @hold="store.hold" @release="store.release" />
-    <RegionControls v-else-if="station === 'regions'" :grade="grade" :whole="whole" :first-frame="firstFrame" @change="changeParameter" @go="emit('go', $event)" @start="emit('start', $event)" />
+    <RegionControls v-else-if="station === 'regions'" :grade="grade" :whole="whole" :first-frame="firstFrame" @change="changeParameter" @go="emit('go', $event)" @start="emit('start', $event)" @bring="(shotId, regionId) => emit('bring', shotId, regionId)" />
     <RecipeBar v-else-if="station === 'look' && page === 1" :grade="grade" :held="view.still?.name ?? ''" @apply="placing.begin($event, unsettled)" @take="emit('take')" />
     <CdlControls v-else-if="station === 'look' && page === 2" :cdl="cdlStep" :shot-name="shotName" @cdl="takeCdl" @no-cdl="store.edit('Decision list removed', (g) => (cdlStep ? removeStep(g, cdlStep.id) : g))" />
     <SharedLook v-else-if="station === 'look' && page === 3" :grade="grade" :shot="shot" @change="changeParameter" @hold="store.hold" @release="store.release" />

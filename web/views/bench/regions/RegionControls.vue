@@ -7,6 +7,7 @@ import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
+import BringRegion from './BringRegion.vue'
 import KeyControls from './KeyControls.vue'
 import MatteControls from './MatteControls.vue'
 import MotionControls from './MotionControls.vue'
@@ -15,13 +16,14 @@ import RegionTools from './RegionTools.vue'
 import { text } from '../text'
 
 defineProps<{ /** As it is at this frame. */ grade: GradeDocument; /** With what changes along the clip. */ whole: GradeDocument; firstFrame: number }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]; go: [frame: number]; start: [id: RegionStartId] }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]; go: [frame: number]; start: [id: RegionStartId]; bring: [shotId: string, regionId: string] }>()
 const regions = useRegions(), view = useView()
 const { regions: words } = text
 const options = computed(() => regions.all.map(({ id, name }) => ({ id, name })))
-const starts = [{ id: 'none', name: words.addWhat, tip: words.addTip }, { id: 'plain', name: words.plain, tip: words.plainTip }, ...regionStarts]
+const starts = [{ id: 'none', name: words.addWhat, tip: words.addTip }, { id: 'plain', name: words.plain, tip: words.plainTip }, ...regionStarts, { id: 'another', name: words.another, tip: words.anotherTip }]
 function start(id: string): void {
   if (id === 'plain') regions.add()
+  else if (id === 'another') regions.bringing = true
   else if (id !== 'none') emit('start', id as RegionStartId)
 }
 const looks = [{ id: 'picture', name: words.asPicture, tip: words.asPictureTip }, ...matteViews]
@@ -45,7 +47,8 @@ function rename(e: Event): void {
         <ElButton size="small" @click="regions.remove">{{ words.remove }}</ElButton>
       </template>
     </div>
-    <p v-if="!regions.region" class="quiet">{{ words.none }}</p>
+    <BringRegion v-if="regions.bringing" @bring="(shotId, regionId) => emit('bring', shotId, regionId)" />
+    <p v-else-if="!regions.region" class="quiet">{{ words.none }}</p>
     <PieceList v-else-if="regions.page === 'pieces'" :region="regions.region" />
     <KeyControls v-else-if="regions.page === 'key'" />
     <MatteControls v-else-if="regions.page === 'matte'" />

@@ -12,6 +12,7 @@ export const regionsText = {
   pieceInvert: 'inverse', pieceInvertTip: 'What the piece does not hold.', earlier: 'Earlier', later: 'Later', removePiece: (name: string): string => `Remove ${name}`,
   regionEarlier: 'The region acts earlier', regionLater: 'The region acts later', order: (at: number, of: number): string => `acts ${at} of ${of}`,
   keyHere: 'Its ranges stand on the page Key.', zones: 'Add a tone zone:', removeZone: 'Removes this zone',
+  another: 'From another shot …', anotherTip: 'Brings a region of another shot here: asked is only where it sits, and a place is offered.', bring: 'Bring it', bringShot: 'Shot', bringShotTip: 'The shot whose region is brought.', bringRegion: 'Region', bringRegionTip: 'The region that is brought, with what it does.', bringNone: 'That shot has no region.', bringNote: (how: 'key' | 'look', sure: number, stops: number | null): string => `Found by its ${how}${sure < 0.6 ? ', not surely' : ''}.${stops === null ? '' : ` Exposure ${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(2)} stops, so that it is as light as there.`}`, bringUnfound: 'Not found in this picture: put it where it belongs.',
   noSubject: 'No subject on this frame: pick the skin in the picture.',
   pages: { pieces: 'pieces', key: 'key', matte: 'matte', motion: 'motion', level: 'level', shape: 'shape', curve: 'tone curve', hue: 'hue', colours: 'colour curves' },
   overlay: {

@@ -1,19 +1,25 @@
 // What the open region asks of the picture: how it is spread for a key, what its matte is worth, colours picked from it, and a subject to begin with.
 import { watch } from 'vue'
-import type { Area, GradeDocument, KeySample, RegionStartId } from '@core/index'
+import { defaultParameters, regionContent, stepKindById, type Area, type GradeDocument, type KeySample, type RecipeStep, type RegionStartId } from '@core/index'
+import type { ShotDetail } from '@contracts/responses'
+import { request, sentenceOf } from '../../../api/client'
 import type { BenchRenderer } from '../../../composables/useBenchRenderer'
 import { useGrade } from '../../../stores/grade'
+import { usePlacing } from '../../../stores/placing'
 import { useRegions } from '../../../stores/regions'
 import { useTracking, type Clip } from '../../../stores/tracking'
 import { useView } from '../../../stores/view'
+import { text } from '../text'
 
 export interface RegionLooks {
   readonly start: (id: RegionStartId) => Promise<void>
+  /** Shows a region of another shot where it was found here, before it is kept. */
+  readonly bring: (shotId: string, regionId: string) => Promise<void>
   readonly sample: (mode: KeySample['mode'], area: Area) => Promise<void>
 }
 
-export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | null, clip: () => Clip | null, aspect: () => number): RegionLooks {
-  const regions = useRegions(), tracking = useTracking(), view = useView(), grade = useGrade()
+export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | null, clip: () => Clip | null, aspect: () => number, onFault: (sentence: string) => void): RegionLooks {
+  const regions = useRegions(), placing = usePlacing(), tracking = useTracking(), view = useView(), grade = useGrade()
   watch(aspect, (now) => { regions.aspect = now }, { immediate: true })
   watch(clip, (now) => { tracking.clip = now }, { immediate: true })
   watch([() => view.station, () => regions.page, () => regions.key?.key.tap, renderer.settled, () => view.frame], async ([station, page, tap, settled]) => {
@@ -53,5 +59,27 @@ export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | nu
       regions.sampling = 'add'
     }
   }
-  return { start, sample }
+  async function bring(shotId: string, regionId: string): Promise<void> {
+    try {
+      const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`), { grade: theirs } = other.revision, content = regionContent(theirs, regionId, other.leadFrame)
+      const medium = { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy, span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 } }
+      const { found, fault } = await renderer.placeRegion(regionId, { medium, frameIndex: other.leadFrame, grade: theirs })
+      if (fault) return onFault(fault)
+      const stops = found?.stops ?? null, name = content.regions.find((r) => r.id === regionId)?.name ?? ''
+      placing.show({ name: `${other.name}: ${name}`.slice(0, 60), note: found?.by ? text.regions.bringNote(found.how, found.sure, stops) : text.regions.bringUnfound, regions: content.regions, steps: stops === null ? content.steps : withExposure(content.steps, regionId, stops) })
+      if (found?.by) placing.moveAll(regions.aspect, found.by)
+      regions.leavePicture()
+    } catch (error) {
+      onFault(sentenceOf(error))
+    }
+  }
+  return { start, sample, bring }
+}
+
+/** The steps with so many stops more in the region's exposure, which is added where there was none. */
+function withExposure(steps: readonly RecipeStep[], regionId: string, stops: number): readonly RecipeStep[] {
+  const kind = stepKindById('exposure'), { min, max } = kind.parameters['exposureStops'] as { min: number; max: number }, own = steps.find((s) => s.kind === 'exposure' && s.regionId === regionId)
+  const value = (now: unknown): number => Math.round(Math.min(max, Math.max(min, (typeof now === 'number' ? now : 0) + stops)) * 100) / 100
+  if (own) return steps.map((s) => (s === own ? { ...s, params: { ...s.params, exposureStops: value(s.params['exposureStops']) } } : s))
+  return [...steps, { kind: kind.id, name: kind.name, strength: 1, side: steps[0]?.side ?? 'scene', params: { ...defaultParameters(kind), exposureStops: value(0) }, regionId }]
 }
