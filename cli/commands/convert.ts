@@ -1,8 +1,8 @@
 // pale convert: a picture or a clip from a camera's encoding to a display, by the exact path or through a lattice.
 import { extname } from 'node:path'
 import {
-  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, gamutById, gradeAt, lightOfSignal,
-  restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, type DifferenceReport, type GradeDocument, type LutFinder, type Plan, type PlanCache,
+  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, framesLookedAt, gamutById, gradeAt, lightOfSignal,
+  looksAtOthers, rastersOf, restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, videoHigh, videoLow, type DifferenceReport, type Frame, type GradeDocument, type LutFinder, type Plan, type PlanCache,
 } from '@core/index'
 import { decodeAll, decodedPicture } from '../../server/media/decode'
 import { startEncoder } from '../../server/media/encode'
@@ -75,13 +75,14 @@ async function convertPicture(input: string, output: string, grade: GradeDocumen
   const chain = buildChain(gradeAt(grade, 0), find)
   const table = lattice === null ? null : bakeLut(gradeAt(grade, 0), find, lattice, 'pale convert')
   const { width, height, data } = picture, out = new Float64Array(data.length)
-  const legal = grade.read.range === 'legal' && picture.bits !== 32
+  const legal = grade.read.range === 'legal' && picture.bits !== 32, rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
   let worst: DifferenceReport | null = null
   for (let first = 0; first < width * height; first += bandPixels) {
     const count = Math.min(bandPixels, width * height - first)
     const codes = Float64Array.from(data.subarray(first * 3, (first + count) * 3), (v) => (legal ? rereadCode(v, 'full', 'legal') : v))
     const direct = codes.slice()
-    evaluateDirect(chain, direct, framePositions(width, height, 1, first, count))
+    const positions = framePositions(width, height, 1, first, count)
+    evaluateDirect(chain, direct, rasters ? { ...positions, rasters } : positions)
     if (table) {
       applyLut(table, codes, 'tetrahedral')
       const report = signalError(direct, codes, grade.show.displayId)
@@ -93,6 +94,29 @@ async function convertPicture(input: string, output: string, grade: GradeDocumen
   await writePicture(output, width, height, out)
   const told = worst ? ` Through ${lattice} nodes per axis, ${worst.measure}: mean ${worst.mean.toFixed(3)}, worst ${worst.worst.toFixed(2)}.` : ''
   return { json: { file: output, width, height, lattice, error: worst }, text: `${output}: ${width}×${height}, ${displayById(grade.show.displayId).name}.${told}` }
+}
+
+/** The picture in 16 bits: what keys and neighbourhoods are worked out on. */
+function frameOf({ width, height, data }: { readonly width: number; readonly height: number; readonly data: ArrayLike<number> }, legal: boolean): Frame {
+  const codes = new Uint16Array(data.length), span = videoHigh - videoLow
+  for (let i = 0; i < codes.length; i++) codes[i] = Math.min(65535, Math.max(0, (((legal ? rereadCode(data[i]!, 'full', 'legal') : data[i]!) - videoLow) / span) * 65535 + 0.5))
+  return { width, height, data: codes, low: videoLow, high: videoHigh }
+}
+
+/** Frames with those about them that the grade looks at. */
+async function* withAround(frames: AsyncIterable<Frame>, grade: GradeDocument, count: number): AsyncIterable<Frame> {
+  const held = new Map<number, Frame>(), reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
+  let decoded = 0, next = 0
+  const ready = (): Frame => {
+    const index = next++, own = held.get(index)!, looked = framesLookedAt(grade, index, 0, count - 1)
+    held.delete(index - reach)
+    return looked.length === 0 ? own : { ...own, around: new Map(looked.flatMap((away) => { const other = held.get(index + away); return other ? [[away, other] as const] : [] })) }
+  }
+  for await (const frame of frames) {
+    held.set(decoded++, frame)
+    if (decoded - next > reach) yield ready()
+  }
+  while (next < decoded) yield ready()
 }
 
 function toLight(signal: Float64Array, displayId: string): void {
@@ -109,8 +133,8 @@ async function convertClip(input: string, output: string, given: GradeDocument, 
   const built: PlanCache = new Map()
   let plan = null as { readonly grade: GradeDocument; readonly plan: Plan } | null
   try {
-    for await (const planes of decoder.frames) {
-      const frame = frameOfDecoded(decodedPicture(planes, facts, grade.read.range))
+    const readable = (async function* () { for await (const planes of decoder.frames) yield frameOfDecoded(decodedPicture(planes, facts, grade.read.range)) })()
+    for await (const frame of withAround(readable, grade, facts.frameCount)) {
       const now = gradeAt(grade, frames)
       if (plan?.grade !== now) plan = { grade: now, plan: compile(now, find, frame, restSize, built) }
       const { data } = execute(plan.plan, frame)

@@ -23,10 +23,14 @@ const roughWidth = 240
 
 const known = new WeakMap<Uint16Array, Map<string, Rasters>>()
 
+/** True where some pixel's result depends on others: a key, or a step that looks at neighbours. */
+export const looksAtOthers = (chain: Chain): boolean => keyedIn(chain).length > 0 || isWide(chain)
+const keyedIn = (chain: Chain): readonly Region[] => [...new Set(chain.links.flatMap(({ region }) => (region && tapsRead(region, chain.regions).length > 0 ? [region] : [])))]
+const isWide = (chain: Chain): boolean => chain.links.some((l) => l.operations.some((o) => o.kind === 'neighbourhood'))
+
 /** Null where every pixel of the chain stands for itself. `exact`: in the frame's own size. */
 export function rastersOf(chain: Chain, frame: Frame, exact: boolean): Rasters | null {
-  const keyed = [...new Set(chain.links.flatMap(({ region }) => (region && tapsRead(region, chain.regions).length > 0 ? [region] : [])))]
-  const wide = chain.links.some((l) => l.operations.some((o) => o.kind === 'neighbourhood'))
+  const keyed = keyedIn(chain), wide = isWide(chain)
   if (keyed.length === 0 && !wide) return null
   const key = frame.id === undefined ? null : JSON.stringify([frame.id, exact, chain.decodeSignature, chain.links.map((l) => [l.signature, l.region]), chain.regions, [...(frame.around?.keys() ?? [])]])
   const found = key === null ? undefined : known.get(frame.data)?.get(key)

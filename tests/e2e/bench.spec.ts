@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from './program'
-import { changed, control, demoShot, field, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type, goToFrame } from './bench-page'
+import { changed, choose, control, demoShot, field, goToFrame, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type } from './bench-page'
 
 test.beforeEach(async () => {
   for (const name of ['Glaze shelf', 'Window bench', 'Potter at the bench']) await resetShot(name)
@@ -24,7 +24,7 @@ test('nothing scrolls at 1280×800, and no surface beside the picture has a tint
   await openBench(page, 'Glaze shelf')
   for (const id of ['read', 'level', 'shape', 'hue', 'regions', 'look', 'show', 'finish']) {
     await station(page, id).click()
-    if (id === 'regions') await page.getByRole('button', { name: 'Add a region' }).click()
+    if (id === 'regions') await choose(page, 'add-region', 'Ellipse')
     const overflow = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('.bench, .work, .panel, .readings, .upper, .lower, .column')]
       .filter((e) => e.scrollHeight > e.clientHeight + 1 || e.scrollWidth > e.clientWidth + 1).map((e) => e.className))
     expect(overflow, id).toEqual([])

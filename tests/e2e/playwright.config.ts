@@ -5,10 +5,11 @@ import { chromiumArguments, chromiumPath } from '../support/chromium'
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results/e2e',
-  workers: 2,
+  // Much of a test is waiting: a third worker fills two cores.
+  workers: 3,
   fullyParallel: false,
-  timeout: 90_000,
-  expect: { timeout: 20_000 },
+  timeout: 150_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: '../../test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { decode as decodePng, encode as encodePng } from 'fast-png'
-import { bakeLut, defaultGrade, displayById, encodingById, encodings, gamutById, gamutToGamut, parseCube, setParameter, setShow, transform, type GradeDocument } from '@core/index'
+import { addRegion, bakeLut, defaultGrade, displayById, encodingById, encodings, freshKey, gamutById, gamutToGamut, keyPiece, noCleaning, parseCube, setParameter, setShow, transform, type GradeDocument } from '@core/index'
 
 const program = join(process.cwd(), 'dist/node/pale.js')
 let folder = ''
@@ -83,6 +83,19 @@ describe('convert', () => {
     await pale('convert', ramp(), at('g0.png'), '--grade', at('grade.json'), '--exposure', '0')
     const light = (v: number): number => display.eotf.decode(v / 65535)
     expect(light(read('g1.png')) / light(read('g0.png'))).toBeCloseTo(2, 2)
+  })
+
+  test('a region with a key acts where the key holds, and nowhere else', async () => {
+    const { grade, regionId } = addRegion(defaultGrade('log-420-95')), darks = { hue: null, chroma: null, lightness: { low: -0.2, high: 0.45, softLow: 0, softHigh: 0.01 } }
+    const keyed = { ...grade, regions: grade.regions.map((r) => ({ ...r, pieces: [keyPiece('piece-1')].map((p) => ({ ...p, source: { kind: 'key' as const, key: { ...freshKey, groups: [darks] }, cleaning: noCleaning } })) })) }
+    writeFileSync(at('keyed.json'), JSON.stringify(setParameter(keyed, `${regionId}-exposure`, 'exposureStops', 1)))
+    await pale('convert', ramp(), at('keyed.png'), '--grade', at('keyed.json'))
+    await pale('convert', ramp(), at('plain.png'), '--encoding', 'log-420-95')
+    const [keyedOut, plain] = ['keyed.png', 'plain.png'].map((name) => decodePng(readFileSync(at(name))).data as Uint16Array), code = encodingById('log-420-95').curve.encode
+    const pixel = (light: number): number => Math.round(code(light) * 4096) * 3 + 1
+    // Lightness 0.45 is about 0.09 of light.
+    expect(display.eotf.decode(keyedOut![pixel(0.06)]! / 65535) / display.eotf.decode(plain![pixel(0.06)]! / 65535)).toBeCloseTo(2, 1)
+    expect(keyedOut![pixel(0.2)]).toBe(plain![pixel(0.2)])
   })
 })
 

@@ -37,7 +37,7 @@ const view = useView()
 /** Stations whose controls do not fit on one page. */
 const pages: Readonly<Partial<Record<StationId, readonly { readonly name: string; readonly kinds: readonly string[] }[]>>> = {
   level: [{ name: text.pages.level, kinds: ['exposure', 'white-balance', 'black-offset'] }, { name: text.pages.byTone, kinds: ['balance-by-tone'] }],
-  shape: [{ name: text.pages.tone, kinds: ['contrast', 'ends', 'local-contrast'] }, { name: text.pages.zones, kinds: ['zone'] }, { name: text.pages.curve, kinds: [] }],
+  shape: [{ name: text.pages.tone, kinds: ['contrast', 'ends'] }, { name: text.pages.zones, kinds: ['zone'] }, { name: text.pages.curve, kinds: [] }, { name: text.pages.detail, kinds: ['local-contrast'] }],
   hue: [{ name: text.pages.hue, kinds: ['saturation', 'colour-curves'] }, { name: text.pages.colours, kinds: [] }, { name: text.pages.six, kinds: [] }],
   look: [{ name: text.pages.luts, kinds: [] }, { name: text.pages.recipes, kinds: [] }, { name: text.pages.cdl, kinds: [] }, { name: text.pages.shared, kinds: [] }],
 }

@@ -82,7 +82,7 @@ export const text = {
    
   },
   compare: { title: 'compare', tip: 'Holds a picture and shows it beside the present one. (M)', hold: 'hold this picture', import: 'bring a picture …', wipe: 'wipe', side: 'side by side', blink: 'blink', letGo: (name: string): string => `let go of ${name}`, heldPicture: (name: string): string => `Held picture: ${name}`, line: 'Wipe line', lineTip: 'Drag, or left and right; up and down turn it', turn: 'Turn the line', name: (shot: string, frame: number, asShot: boolean): string => `${shot}, frame ${frame}${asShot ? ', as shot' : ''}`, notAPicture: (name: string): string => `${name} is no picture that this browser can read. Bring a PNG or JPEG.` },
-  pages: { level: 'whole', byTone: 'by tone', tone: 'tone', zones: 'zones', curve: 'curves', hue: 'whole', colours: 'curves', six: 'six colours', luts: 'LUTs', recipes: 'recipes', cdl: 'decision list', shared: 'shared look' },
+  pages: { level: 'whole', byTone: 'by tone', tone: 'tone', zones: 'zones', curve: 'curves', detail: 'detail', hue: 'whole', colours: 'curves', six: 'six colours', luts: 'LUTs', recipes: 'recipes', cdl: 'decision list', shared: 'shared look' },
   shared: {
     none: 'No look is shared here.', choose: 'Share a look …', chooseTip: 'A look that many shots carry: change it in one, and all follow. Made of a recipe, or one that the project has already.', looks: 'of this project', recipes: 'made of a recipe', toScene: (name: string): string => `on the scene ${name}`, toProject: 'on the whole project',
     usage: (whole: boolean, scenes: readonly string[]): string => [whole ? 'on the whole project' : '', scenes.length > 0 ? `on ${scenes.join(', ')}` : ''].filter(Boolean).join(', and '),
