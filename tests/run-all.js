@@ -1,4 +1,4 @@
-// Runs every check and ends with one line that counts them all. Two or three things run at a time, as there are two cores and much of it is waiting.
+// Runs every check and ends with one line that counts them all. Two things run at a time, as there are two cores.
 import { spawn, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -56,7 +56,7 @@ try {
     })(),
   ])
   const jestCounts = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({ passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites })
-  suite('Unit, shell and API tests', 'jest', ['--maxWorkers=3', '--json', `--outputFile=${results}/jest.json`], `${results}/jest.json`, jestCounts)
+  suite('Unit, shell and API tests', 'jest', ['--maxWorkers=2', '--json', `--outputFile=${results}/jest.json`], `${results}/jest.json`, jestCounts)
   suite('End-to-end tests', 'playwright', ['test', '-c', 'tests/e2e/playwright.config.ts'], `${results}/e2e.json`, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
 } finally {
   spawnSync(process.execPath, ['dist/node/make-seed.js', '--remove', seed], { stdio: 'inherit' })

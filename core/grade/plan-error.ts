@@ -35,7 +35,8 @@ export function signalError(first: Float64Array, second: Float64Array, displayId
 /** A plan's error on about `samples` pixels spread evenly over a frame. */
 export function planError(plan: Plan, frame: Frame, samples = 3000): DifferenceReport {
   const stride = Math.max(1, Math.floor((frame.width * frame.height) / samples)) | 1
-  const positions = positionsIn(plan.chain, frame, stride, 0, undefined, true)
+  // Both sides are given the same mattes, so rough ones do; what looks at neighbours is compared with the whole picture.
+  const positions = positionsIn(plan.chain, frame, stride, 0, undefined, rowsNeeded(plan, frame.height) > 0)
   const direct = sampleSignal(frame, stride)
   evaluateDirect(plan.chain, direct, positions)
   return signalError(direct, compiledSamples(plan, frame, stride, positions), plan.chain.displayId)

@@ -5,7 +5,7 @@ import { tapsRead, type Region } from '../regions'
 import type { Chain } from './chain'
 import { chainMattes, compileLinks, dragSize, type LatticeSize, type PlanCache, restSize } from './compile'
 import { framePositions, type Positions } from './direct'
-import { drawMatte, matteCache, rowsNeeded, wideRows } from './execute'
+import { drawMatte, matteCache, rowsNeeded, wideRows, type MatteCache } from './execute'
 import { curveOperation } from './operation'
 
 /** Planes over the whole frame, in its size or smaller. */
@@ -19,7 +19,7 @@ export interface Rasters {
 }
 
 /** Statistics need no more; an error report and every delivered pixel do. */
-const roughWidth = 240
+const roughWidth = 160
 
 const known = new WeakMap<Uint16Array, Map<string, Rasters>>()
 
@@ -49,8 +49,16 @@ function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolea
   }
   const source = chainMattes(chain, frame, size, built)
   // A small picture is quickly keyed as finely as it can be.
-  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte({ ...source, rough: false }, region, frame, rows)])), means }
+  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte({ ...source, rough: false }, region, frame, rows, cacheOf(region.id))])), means }
 }
+/** Each region's last matte: while another one is worked on it stays. */
+const cacheOf = (regionId: string): MatteCache => {
+  const cache = lastMattes.get(regionId) ?? matteCache()
+  if (lastMattes.size > mostBuilt) lastMattes.clear()
+  lastMattes.set(regionId, cache)
+  return cache
+}
+const lastMattes = new Map<string, MatteCache>()
 /** Stages that did not change since last time. */
 const built: PlanCache = new Map(), wideBuilt: PlanCache = new Map(), mostBuilt = 60
 
@@ -66,7 +74,7 @@ function smaller(frame: Frame): Frame {
       data[o + 1] = frame.data[i + 1]!
       data[o + 2] = frame.data[i + 2]!
     }
-  return { width, height, data, low: frame.low, high: frame.high }
+  return { width, height, data, low: frame.low, high: frame.high, ...(frame.id === undefined ? {} : { id: `${frame.id} small` }) }
 }
 
 /** Positions of a frame's pixels as framePositions gives them, with all that the chain needs to know about the frame. */

@@ -24,7 +24,7 @@ export interface Cleaning {
 
 export const noCleaning: Cleaning = { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1, steady: 0 }
 /** One press: what serves most keys of noisy footage. */
-export const usualCleaning: Cleaning = { calm: 0.004, specks: 0.006, holes: 0.01, grow: 0, follow: 0.012, blur: 0.001, low: 0.1, high: 0.9, steady: 2 }
+export const usualCleaning: Cleaning = { calm: 0.004, specks: 0.006, holes: 0.01, grow: 0, follow: 0.012, blur: 0.001, low: 0.1, high: 0.9, steady: 1 }
 
 export const cleaningBounds = {
   calm: { min: 0, max: 0.02 }, specks: { min: 0, max: 0.03 }, holes: { min: 0, max: 0.03 }, grow: { min: -0.05, max: 0.05 }, follow: { min: 0, max: 0.05 }, blur: { min: 0, max: 0.1 }, low: { min: 0, max: 1 }, high: { min: 0, max: 1 }, steady: { min: 0, max: 3 },
@@ -42,8 +42,19 @@ export function cleaningReach({ calm, specks, holes, grow, follow, blur: soft }:
 }
 
 /** The picture as the key is to read it. */
-export function calmed(planes: KeyPlanes, { calm }: Cleaning, frameHeight: number): KeyPlanes {
+export function calmed(planes: KeyPlanes, { calm }: Pick<Cleaning, 'calm'>, frameHeight: number): KeyPlanes {
   if (calm <= 0) return planes
+  const known = calmKnown.get(planes)
+  if (known?.by === calm * frameHeight) return known.planes
+  const made = smoothed(planes, calm, frameHeight)
+  calmKnown.set(planes, { by: calm * frameHeight, planes: made })
+  return made
+}
+
+// While a range of the key is dragged, the picture it reads stays.
+const calmKnown = new WeakMap<KeyPlanes, { readonly by: number; readonly planes: KeyPlanes }>()
+
+function smoothed(planes: KeyPlanes, calm: number, frameHeight: number): KeyPlanes {
   const { width, height } = planes, of = (values: Float32Array): Float32Array => blur({ width, height, values }, calm * frameHeight).values
   return { width, height, l: of(planes.l), a: of(planes.a), b: of(planes.b) }
 }

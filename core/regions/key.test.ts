@@ -143,3 +143,17 @@ test('the spread of a picture stands where its colours are', () => {
   expect(chromas.indexOf(1)).toBe(Math.floor((0.2 / 0.4) * 60) - (chromas[29] === 1 ? 1 : 0))
   expect(lightnesses.indexOf(1)).toBe(Math.floor((0.5 / 1.2) * 60))
 })
+
+test('rows that cannot matter are left out, and nothing changes for that', () => {
+  const key = { ...freshKey, groups: fitKey([sampleOf(scene(0.02), 'add', picked)]) }, picture = { ...blankPicture(120, 80), planes: (_: unknown, from: number, to: number): KeyPlanes => { const whole = scene(0.02), cut = (of: Float32Array): Float32Array => of.slice(from * 120, to * 120); return { width: 120, height: to - from, l: cut(whole.l), a: cut(whole.a), b: cut(whole.b) } } }
+  const keyed = { id: 'k', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key, cleaning: usualCleaning } } as const, oval = { id: 's', mode: 'add', invert: false, opacity: 1, source: { kind: 'shape', inner: 0.02, outer: 0.02, shape: { kind: 'ellipse', centreX: 0.5, centreY: 0.4, radiusX: 0.3, radiusY: 0.15, rotationDegrees: 10 } } } as const
+  const draw = (pieces: Region['pieces']): Float32Array => renderMatte({ id: 'r', name: 'r', enabled: true, invert: false, strength: 1, pieces }, [], picture), [k, s] = [draw([keyed]), draw([oval])]
+  const met = k!.map((v, i) => Math.min(v, s![i]!))
+  const far = (a: Float32Array, b: Float32Array): number => a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0)
+  expect(far(draw([keyed, { ...oval, mode: 'intersect' }]), met)).toBeLessThan(1e-4)
+  expect(far(draw([oval, { ...keyed, mode: 'intersect' }]), met)).toBeLessThan(1e-4)
+  expect(far(draw([oval, { ...keyed, mode: 'intersect', invert: true }]), k!.map((v, i) => Math.min(1 - v, s![i]!)))).toBeLessThan(1e-4)
+  expect(far(draw([{ ...keyed, invert: true }, { ...oval, mode: 'intersect' }]), k!.map((v, i) => Math.min(1 - v, s![i]!)))).toBeLessThan(1e-4)
+  // Met with its inverse it matters outside.
+  expect(far(draw([keyed, { ...oval, mode: 'intersect', invert: true }]), k!.map((v, i) => Math.min(v, 1 - s![i]!)))).toBeLessThan(1e-4)
+})

@@ -2,7 +2,7 @@
 import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
 import { builtFrom, pieceLimits, type KeySource, type Piece, type PieceMode, type Region, type ShownShape } from './region'
-import { onSteps, renderShape, shapeMatteAt } from './shape-matte'
+import { onSteps, renderShape, rowsReached, shapeMatteAt } from './shape-matte'
 
 /** What mattes are made on. */
 export interface MattePicture {
@@ -47,10 +47,10 @@ const presented = (value: number, invert: boolean, opacity: number): number => {
 export function renderMatte(region: Region, regions: readonly Region[], picture: MattePicture, from = 0, to = picture.height, depth = 0): Float32Array {
   const start = startOf(region.pieces)
   let made: Float32Array | null = null
-  for (const piece of region.pieces) {
-    const drawn = sourceMatte(piece, regions, picture, from, to, depth)
+  for (const [i, piece] of region.pieces.entries()) {
+    const drawn: Float32Array | null = piece.source.kind === 'key' ? keyWhereItCounts(piece.source, region.pieces, i, made, picture, from, to) : sourceMatte(piece, regions, picture, from, to, depth)
     if (!drawn) continue
-    const values = piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
+    const values: Float32Array = piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
     // What is added to nothing is itself.
     if (!made && start === 0 && piece.mode === 'add') made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
     else joinAll(piece.mode, (made ??= new Float32Array(values.length).fill(start)), values)
@@ -58,6 +58,31 @@ export function renderMatte(region: Region, regions: readonly Region[], picture:
   const matte = made ?? new Float32Array(picture.width * (to - from)).fill(start)
   if (region.invert) for (let i = 0; i < matte.length; i++) matte[i] = 1 - matte[i]!
   return matte
+}
+
+/**
+ * A key's rows, those left empty where they cannot matter: where what it is met with holds nothing, or a shape that it is met
+ * with later does not reach.
+ */
+function keyWhereItCounts(source: KeySource, pieces: readonly Piece[], at: number, made: Float32Array | null, picture: MattePicture, from: number, to: number): Float32Array {
+  const { width, height } = picture
+  let top = from, bottom = to
+  if (pieces[at]?.mode === 'intersect' && made) {
+    const first = made.findIndex((v) => v !== 0), last = made.findLastIndex((v) => v !== 0)
+    if (first < 0) return new Float32Array(made.length)
+    top = from + Math.floor(first / width)
+    bottom = from + Math.floor(last / width) + 1
+  }
+  for (const { mode, invert, source: later } of pieces.slice(at + 1)) {
+    if (mode !== 'intersect' || invert || later.kind !== 'shape') continue
+    const rows = rowsReached(later as ShownShape, width, height, top, bottom)
+    top = rows.top
+    bottom = rows.bottom
+  }
+  if (top === from && bottom === to) return keyedRows(source, picture, from, to)
+  const out = new Float32Array(width * (to - from))
+  if (bottom > top) out.set(keyedRows(source, picture, top, bottom), (top - from) * width)
+  return out
 }
 
 /** Null where a piece stands for nothing: a region that is not there, or that leads back to itself. */

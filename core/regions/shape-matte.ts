@@ -134,6 +134,9 @@ function fillRound(placed: PlacedShape, matte: Float32Array, width: number, heig
   return true
 }
 
+/** The rows, of some, that a shape can touch; all of them where it is not a round or four-sided one. */
+export const rowsReached = (placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number): { readonly top: number; readonly bottom: number } => reachOf(placed, width, height, fromRow, toRow)
+
 /** The pixels that a shape can touch. */
 function reachOf(placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number): { left: number; right: number; top: number; bottom: number } {
   const { shape } = placed, all = { left: 0, right: width, top: fromRow, bottom: toRow }

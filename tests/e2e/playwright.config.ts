@@ -5,8 +5,7 @@ import { chromiumArguments, chromiumPath } from '../support/chromium'
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results/e2e',
-  // Much of a test is waiting: a third worker fills two cores.
-  workers: 3,
+  workers: 2,
   fullyParallel: false,
   timeout: 150_000,
   expect: { timeout: 30_000 },

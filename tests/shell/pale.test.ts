@@ -90,7 +90,8 @@ describe('convert', () => {
     const keyed = { ...grade, regions: grade.regions.map((r) => ({ ...r, pieces: [keyPiece('piece-1')].map((p) => ({ ...p, source: { kind: 'key' as const, key: { ...freshKey, groups: [darks] }, cleaning: noCleaning } })) })) }
     writeFileSync(at('keyed.json'), JSON.stringify(setParameter(keyed, `${regionId}-exposure`, 'exposureStops', 1)))
     await pale('convert', ramp(), at('keyed.png'), '--grade', at('keyed.json'))
-    await pale('convert', ramp(), at('plain.png'), '--encoding', 'log-420-95')
+    writeFileSync(at('plain.json'), JSON.stringify(defaultGrade('log-420-95')))
+    await pale('convert', ramp(), at('plain.png'), '--grade', at('plain.json'))
     const [keyedOut, plain] = ['keyed.png', 'plain.png'].map((name) => decodePng(readFileSync(at(name))).data as Uint16Array), code = encodingById('log-420-95').curve.encode
     const pixel = (light: number): number => Math.round(code(light) * 4096) * 3 + 1
     // Lightness 0.45 is about 0.09 of light.
