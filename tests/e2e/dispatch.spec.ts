@@ -30,6 +30,7 @@ test('a project of one’s own: make it, add a clip, and a file that is none', a
 })
 
 test('what is on screen is what is delivered: the browser’s picture equals the server’s within 1/255', async ({ page }) => {
+  test.setTimeout(240_000)
   await resetShot('Glaze shelf')
   const { leadFrame } = await openBench(page, 'Glaze shelf')
   await type(page, 'exposureStops', '0.4')
@@ -50,7 +51,7 @@ test('what is on screen is what is delivered: the browser’s picture equals the
   await regionPage(page, 'matte')
   await page.getByTestId('clean').click()
   await saved(page)
-  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true', { timeout: 120_000 })
   const shown = Buffer.from(await page.getByTestId('picture').evaluate((element) => {
     const canvas = element as HTMLCanvasElement
     const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
