@@ -1,13 +1,14 @@
 // How long a slider move takes until picture and scopes are on screen, in the real interface.
 import type { Browser, Page } from '@playwright/test'
 import { addRegion, setParameter, type GradeDocument } from '@core/index'
+import { tenSteps } from './kernel'
 import { median, quantile } from './median'
 
 export interface Samples { readonly times: number[]; readonly puts: number; readonly moves: number; readonly settleMs: number }
 
 export async function measureSlider(browser: Browser, address: string): Promise<string[]> {
   const lines: string[] = []
-  for (const [name, prepare] of [['plain grade', (g: GradeDocument) => g], ['every step and a region', worked]] as const) {
+  for (const [name, prepare] of [['plain grade', (g: GradeDocument) => g], ['ten steps', (): GradeDocument => tenSteps()], ['every step and a region', worked]] as const) {
     const page = await openBench(browser, address, prepare)
     const samples = await page.evaluate(sampleInPage, '[data-control="exposureStops"] [role="slider"]')
     lines.push(`${name}: median ${median(samples.times).toFixed(1)} ms, 95th percentile ${quantile(samples.times, 0.95).toFixed(1)} ms (${samples.times.length} moves)`)
