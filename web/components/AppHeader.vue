@@ -1,11 +1,11 @@
 <script setup lang="ts">
 // The header: mark, project, previous and next shot, the views by name, undo and redo, and what is saved.
-import { computed } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import type { ShotDetail } from '@contracts/responses'
 import { useGrade } from '../stores/grade'
 import { useView } from '../stores/view'
-import HelpTip from './HelpTip.vue'
 
 const props = defineProps<{ project?: { id: string; name: string } | undefined; shot?: ShotDetail | null | undefined }>()
 const grade = useGrade()
@@ -14,6 +14,9 @@ const route = useRoute()
 
 const shotRoute = computed(() => (route.name === 'dispatch' || route.name === 'record' ? route.name : 'bench'))
 const query = computed(() => ({ station: view.station }))
+/** The frame that links carry: once it rests, or while a hand or the focus is near, as links are dear to redraw at every frame that plays. */
+const rested = refDebounced(computed(() => view.frame), 250), near = ref(false)
+const frame = computed(() => (near.value ? view.frame : rested.value))
 const saved = computed(() => {
   const at = grade.revision?.savedAt
   const time = at ? new Date(at).toLocaleTimeString('en-GB') : ''
@@ -31,7 +34,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
 </script>
 
 <template>
-  <header class="header">
+  <header class="header" @pointerenter="near = true" @focusin="near = true" @pointerleave="near = false" @focusout="near = false">
     <RouterLink to="/" class="mark" aria-label="Pale Meridian: all projects">Pale Meridian</RouterLink>
     <RouterLink v-if="project" class="project" :to="{ name: 'reel', params: { projectId: project.id } }">{{ project.name }}</RouterLink>
     <nav v-if="shot" class="shots" aria-label="Shots">
@@ -45,17 +48,17 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       <RouterLink v-if="project" :to="{ name: 'reel', params: { projectId: project.id } }" :class="{ here: route.name === 'reel' }">Reel</RouterLink>
       <template v-if="shot">
         <RouterLink :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }" :class="{ here: route.name === 'bench' }">Bench</RouterLink>
-        <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame: view.frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
+        <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
         <RouterLink :to="{ name: 'record', params: { shotId: shot.id } }" :class="{ here: route.name === 'record' }">Record</RouterLink>
       </template>
-      <RouterLink :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'luts' }">LUTs</RouterLink>
-      <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame: view.frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
+      <RouterLink :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame } : {} }" :class="{ here: route.name === 'luts' }">LUTs</RouterLink>
+      <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
       <RouterLink :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }" :class="{ here: route.name === 'standards' }">Standards</RouterLink>
     </nav>
     <div v-if="props.shot" class="state">
-      <HelpTip text="Back to the revision before (Ctrl+Z)"><button type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button></HelpTip>
-      <HelpTip text="Forward again (Ctrl+Shift+Z)"><button type="button" :disabled="!grade.canRedo || grade.moving" @click="grade.redo()">Redo</button></HelpTip>
-      <HelpTip text="All keys (?)"><button type="button" aria-label="All keys" @click="view.showKeys = true">?</button></HelpTip>
+      <button data-tip="Back to the revision before (Ctrl+Z)" type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button>
+      <button data-tip="Forward again (Ctrl+Shift+Z)" type="button" :disabled="!grade.canRedo || grade.moving" @click="grade.redo()">Redo</button>
+      <button data-tip="All keys (?)" type="button" aria-label="All keys" @click="view.showKeys = true">?</button>
       <span class="saved figures" :class="{ troubled }" role="status" data-testid="saved">{{ troubled ? '▲ ' : '' }}{{ saved }}</span>
     </div>
   </header>

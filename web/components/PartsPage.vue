@@ -3,7 +3,6 @@
 import { useRoute } from 'vue-router'
 import type { ShotDetail } from '@contracts/responses'
 import AppHeader from './AppHeader.vue'
-import HelpTip from './HelpTip.vue'
 import Notice from './Notice.vue'
 
 defineProps<{ /** The route's name. */ view: string; title: string; parts: readonly { readonly id: string; readonly name: string; readonly tip: string }[]; here: string; shot: ShotDetail | null; fault: string }>()
@@ -16,7 +15,7 @@ const route = useRoute()
     <AppHeader :project="shot ? { id: shot.projectId, name: shot.projectName } : undefined" :shot="shot" />
     <main>
       <nav class="parts" :aria-label="title">
-        <HelpTip v-for="p in parts" :key="p.id" :text="p.tip"><RouterLink class="caps" :class="{ here: p.id === here }" :aria-current="p.id === here ? 'page' : undefined" :to="{ name: view, params: { part: p.id }, query: route.query }">{{ p.name }}</RouterLink></HelpTip>
+        <RouterLink v-for="p in parts" :key="p.id" :data-tip="p.tip" class="caps" :class="{ here: p.id === here }" :aria-current="p.id === here ? 'page' : undefined" :to="{ name: view, params: { part: p.id }, query: route.query }">{{ p.name }}</RouterLink>
       </nav>
       <Notice :text="fault" @close="$emit('close')" />
       <div class="part"><slot /></div>

@@ -2,7 +2,6 @@
 // A labelled choice from a list.
 import { useId } from 'vue'
 import { ElOption, ElSelect } from 'element-plus'
-import HelpTip from './HelpTip.vue'
 
 defineProps<{ label: string; tip: string; options: readonly { id: string; name: string; tip?: string }[]; modelValue: string }>()
 defineEmits<{ 'update:modelValue': [id: string] }>()
@@ -11,7 +10,7 @@ const id = useId()
 
 <template>
   <div class="choice">
-    <HelpTip :text="tip"><label :for="id">{{ label }}</label></HelpTip>
+    <label :data-tip="tip" :for="id">{{ label }}</label>
     <ElSelect :id="id" size="small" :model-value="modelValue" :aria-label="label" @update:model-value="$emit('update:modelValue', String($event))">
       <ElOption v-for="o in options" :key="o.id" :value="o.id" :label="o.name" :title="o.tip ?? o.name" />
     </ElSelect>

@@ -2,7 +2,6 @@
 // A number on a scale: drag, wheel, arrow keys (Shift ×10, Alt ×0.1), typing, double-click on the name to reset.
 import { computed, ref } from 'vue'
 import type { NumberParameter } from '@core/index'
-import HelpTip from './HelpTip.vue'
 
 const props = defineProps<{ parameter: NumberParameter; modelValue: number; effect?: string | undefined; /** The same value in another unit. */ also?: string; disabled?: boolean }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number]; hold: []; release: []; /** The name is held down: what does it look like without. */ without: [on: boolean] }>()
@@ -77,9 +76,7 @@ function accept(): void {
 
 <template>
   <div class="control" :class="{ disabled }">
-    <HelpTip :text="parameter.tip">
-      <button type="button" class="name" :disabled="disabled" :title="`Hold to see it without; double-click resets to ${parameter.default * factor}`" @dblclick="reset" @pointerdown="emit('without', true)" @pointerup="emit('without', false)" @pointerleave="emit('without', false)" @pointercancel="emit('without', false)">{{ parameter.label }}</button>
-    </HelpTip>
+    <button :data-tip="parameter.tip" type="button" class="name" :disabled="disabled" :title="`Hold to see it without; double-click resets to ${parameter.default * factor}`" @dblclick="reset" @pointerdown="emit('without', true)" @pointerup="emit('without', false)" @pointerleave="emit('without', false)" @pointercancel="emit('without', false)">{{ parameter.label }}</button>
     <div
       ref="track" class="track" role="slider" :tabindex="disabled ? -1 : 0" :aria-label="parameter.label" :aria-valuemin="parameter.min * factor" :aria-valuemax="parameter.max * factor"
       :aria-valuenow="modelValue * factor" :aria-valuetext="`${shown} ${parameter.unit}`" :aria-disabled="disabled"

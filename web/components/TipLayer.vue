@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// Shows the words of whatever HelpTip marked, when a pointer rests on it or the keyboard reaches it. Escape puts them away.
+// Shows the words of whatever carries data-tip, when a pointer rests on it or the keyboard reaches it: a page full of tips costs nothing
+// while none is shown. Escape puts them away.
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { ElTooltip } from 'element-plus'
 import { onScopeDispose, ref, shallowRef } from 'vue'

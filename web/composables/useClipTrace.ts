@@ -2,6 +2,7 @@
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { worstMoments, type FrameTrace, type GradeDocument, type Moment } from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
+import { sameWhileEqual } from './sameWhileEqual'
 import type { Medium } from '../workers/messages'
 import type { TraceAnswer, TraceOrder } from '../workers/trace-messages'
 
@@ -61,9 +62,8 @@ export function useClipTrace(subject: () => TraceSubject | null, busy: () => boo
     worker.terminate()
   })
 
-  const moments = computed(() => {
-    const now = subject()
-    return now ? worstMoments(traces.value, now.medium.rate.numerator / now.medium.rate.denominator, now.first) : []
-  })
+  // Of the footage, not of the grade: what is on the line stays while a hand moves.
+  const timing = sameWhileEqual(() => { const now = subject(); return now && { perSecond: now.medium.rate.numerator / now.medium.rate.denominator, first: now.first } })
+  const moments = computed(() => (timing.value ? worstMoments(traces.value, timing.value.perSecond, timing.value.first) : []))
   return { traces, moments, share, fault }
 }

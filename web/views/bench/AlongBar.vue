@@ -2,7 +2,6 @@
 // A control that changes along the clip: its marks, each with its value, and the way between them. Marked, it is set at this frame alone.
 import { computed } from 'vue'
 import { marksOf, printParameter, type GradeDocument, type NumberParameter, type Step } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 const props = defineProps<{ grade: GradeDocument; step: Step; parameterKey: string; parameter: NumberParameter; frame: number; firstFrame: number }>()
@@ -14,12 +13,12 @@ const shown = (frame: number): number => frame - props.firstFrame
 
 <template>
   <div class="along" role="group" :aria-label="text.along.title(parameter.label)" data-testid="along">
-    <HelpTip :text="text.along.markTip"><button type="button" :disabled="isMarked" @click="emit('mark')">{{ text.along.mark(shown(frame)) }}</button></HelpTip>
+    <button :data-tip="text.along.markTip" type="button" :disabled="isMarked" @click="emit('mark')">{{ text.along.mark(shown(frame)) }}</button>
     <template v-if="along">
       <span v-for="m in along.marks" :key="m.frame" class="mark" :class="{ here: m.frame === frame }" :data-mark="shown(m.frame)">
         <button type="button" class="figures" :title="text.along.go" @click="emit('go', m.frame)">{{ shown(m.frame) }}: {{ printParameter(parameter, m.value) }}</button><button type="button" :aria-label="text.along.remove(shown(m.frame))" @click="emit('unmark', m.frame)">×</button>
       </span>
-      <HelpTip v-if="along.marks.length > 1" :text="text.along.pathTip"><button type="button" @click="emit('path', along.path === 'smooth' ? 'linear' : 'smooth')">{{ text.along.path[along.path] }}</button></HelpTip>
+      <button v-if="along.marks.length > 1" :data-tip="text.along.pathTip" type="button" @click="emit('path', along.path === 'smooth' ? 'linear' : 'smooth')">{{ text.along.path[along.path] }}</button>
     </template>
     <span v-else class="quiet">{{ text.along.none(parameter.label) }}</span>
   </div>

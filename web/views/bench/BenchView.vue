@@ -7,6 +7,7 @@ import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma,
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
+import { sameWhileEqual } from '../../composables/sameWhileEqual'
 import { useBenchRenderer, type Wanted } from '../../composables/useBenchRenderer'
 import { useClipTrace } from '../../composables/useClipTrace'
 import { useDetachedSender } from '../../composables/useDetached'
@@ -60,6 +61,7 @@ const fault = ref('')
 const heldAsShot = ref(false)
 
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const project = computed(() => (shot.value ? { id: shot.value.projectId, name: shot.value.projectName } : undefined))
 const firstFrame = computed(() => shot.value?.firstFrame ?? 0)
 const lastFrame = computed(() => firstFrame.value + (shot.value?.frameCount ?? 1) - 1)
 const medium = computed<Medium | null>(() => shot.value && { hash: shot.value.media.hash, rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator }, proxy: shot.value.proxy, span: { first: firstFrame.value, last: lastFrame.value } })
@@ -74,7 +76,7 @@ const mapping = computed(() => {
 })
 const gamma = computed(() => (view.otherGamma && grade.document ? otherGamma(displayById(grade.document.show.displayId)) : null))
 /** Frames at which a control is marked. */
-const marks = computed(() => [...new Set((grade.document?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame)))])
+const marks = sameWhileEqual(() => [...new Set((grade.document?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame)))])
 const note = computed(() => [mapping.value, gamma.value ? text.otherGamma(gamma.value.gamma) : ''].filter((n) => n !== '').join(' · '))
 const aspect = computed(() => (shot.value ? (shot.value.media.width * shot.value.media.pixelAspect[0]) / (shot.value.media.height * shot.value.media.pixelAspect[1]) : 16 / 9))
 
@@ -265,7 +267,7 @@ useBenchKeys({
 
 <template>
   <div class="bench">
-    <AppHeader :project="shot ? { id: shot.projectId, name: shot.projectName } : undefined" :shot="shot" />
+    <AppHeader :project="project" :shot="shot" />
     <div class="notices">
       <Notice :text="fault" @close="fault = ''" />
       <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.message = ''">

@@ -2,7 +2,6 @@
 // The decision list of a grade: slope, offset, power and saturation, read from and written to the field's files.
 import { ref } from 'vue'
 import { cdlOf, parseCdl, printCdl, type CdlFileKind, type CdlNumbers, type Step } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 const props = defineProps<{ cdl: Step | null; shotName: string }>()
@@ -35,7 +34,7 @@ const cdlWords = (step: Step): string => { const { slope, offset, power, saturat
 <template>
   <div class="cdl">
     <input ref="picker" class="visually-hidden" type="file" accept=".cc,.ccc,.cdl,application/xml" tabindex="-1" :aria-label="text.look.cdlFile" @change="read">
-    <HelpTip :text="text.look.cdlTip"><button type="button" @click="picker?.click()">{{ text.look.cdlImport }}</button></HelpTip>
+    <button :data-tip="text.look.cdlTip" type="button" @click="picker?.click()">{{ text.look.cdlImport }}</button>
     <template v-if="cdl">
       <button v-for="kind in ['cc', 'ccc', 'cdl'] as const" :key="kind" type="button" @click="write(kind)">{{ text.look.cdlExport(kind) }}</button>
       <button type="button" @click="emit('noCdl')">{{ text.look.cdlRemove }}</button>

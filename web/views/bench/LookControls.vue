@@ -2,7 +2,6 @@
 // The Look station: LUTs one behind the other, each with its strength and what it is given.
 import { computed } from 'vue'
 import { stepFault, stepKindById, type DifferenceReport, type NumberParameter, type Side, type Step } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
@@ -31,7 +30,7 @@ const hashOf = (step: Step): string | null => (typeof step.params['lutHash'] ===
   <div class="look">
     <div v-if="steps.length > 1 || hashOf(step) !== null" class="luts">
       <button v-for="(s, i) in steps" :key="s.id" type="button" :aria-pressed="s.id === step.id" @click="emit('choose', s.id)">{{ text.look.nth(i + 1, nameOf(s)) }}</button>
-      <HelpTip :text="text.look.addTip"><button type="button" @click="emit('add')">{{ text.look.add }}</button></HelpTip>
+      <button :data-tip="text.look.addTip" type="button" @click="emit('add')">{{ text.look.add }}</button>
       <button v-if="steps.length > 1" type="button" @click="emit('remove')">{{ text.look.remove }}</button>
       <span v-if="wrong" class="fault" role="status" data-testid="lut-fault">▲ {{ wrong }}</span>
     </div>

@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import { ElButton } from 'element-plus'
 import { encodingById } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import { usePlacing } from '../../stores/placing'
 import { useRegions } from '../../stores/regions'
@@ -21,7 +20,7 @@ const readings = computed(() => placing.encodings.map((id) => ({ id, name: encod
     <p><strong>{{ placing.recipe.name }}</strong> {{ words.ask(placing.regions.length, placing.encodings.length > 0) }}</p>
     <p v-if="placing.recipe.note" class="quiet note">{{ placing.recipe.note }}</p>
     <div class="bar">
-      <HelpTip v-for="(r, i) in placing.regions" :key="r.id" :text="words.regionTip"><button type="button" :aria-pressed="i === placing.index" @click="placing.index = i">{{ r.name }}</button></HelpTip>
+      <button v-for="(r, i) in placing.regions" :key="r.id" :data-tip="words.regionTip" type="button" :aria-pressed="i === placing.index" @click="placing.index = i">{{ r.name }}</button>
       <PlainSelect v-if="readings.length" class="reading" :label="words.readAs" :tip="words.readTip" :options="readings" :model-value="placing.encodingId ?? readings[0]?.id ?? ''" @update:model-value="placing.encodingId = $event" />
       <span class="ends"><ElButton size="small" @click="placing.keep">{{ words.keep }}</ElButton> <ElButton size="small" @click="placing.leave">{{ words.leave }}</ElButton></span>
     </div>

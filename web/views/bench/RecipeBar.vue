@@ -5,7 +5,6 @@ import { computed, onMounted, ref, shallowRef } from 'vue'
 import { recipeContent, recipeFacts, shippedRecipes, stations, type GradeDocument, type Recipe, type StationId } from '@core/index'
 import { checkedRecipe } from '@contracts/recipes'
 import { post, request } from '../../api/client'
-import HelpTip from '../../components/HelpTip.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { usePlacing } from '../../stores/placing'
 import { text } from './text'
@@ -38,11 +37,11 @@ const toggle = (id: StationId): void => { taken.value = taken.value.includes(id)
 <template>
   <div class="recipes" data-testid="recipes">
     <template v-if="!naming">
-      <HelpTip :text="text.recipes.tip"><select v-model="chosen" :aria-label="text.recipes.title"><option value="">{{ text.recipes.title }}</option><optgroup v-if="recipes.length" :label="text.recipes.own"><option v-for="r in recipes" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup><optgroup :label="text.recipes.shipped"><option v-for="r in shippedRecipes" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup></select></HelpTip>
+      <select :data-tip="text.recipes.tip" v-model="chosen" :aria-label="text.recipes.title"><option value="">{{ text.recipes.title }}</option><optgroup v-if="recipes.length" :label="text.recipes.own"><option v-for="r in recipes" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup><optgroup :label="text.recipes.shipped"><option v-for="r in shippedRecipes" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup></select>
       <button type="button" :disabled="!recipe" @click="recipe && emit('apply', recipe)">{{ text.recipes.apply }}</button>
       <button type="button" :disabled="!own" @click="recipe && remove(recipe.id)">{{ text.recipes.remove }}</button>
       <button type="button" @click="naming = true">{{ text.recipes.make }}</button>
-      <HelpTip :text="text.recipes.takeTip"><button type="button" :disabled="held === ''" data-testid="take-look" @click="emit('take')">{{ held === '' ? text.recipes.takeNone : text.recipes.take(held) }}</button></HelpTip>
+      <button :data-tip="text.recipes.takeTip" type="button" :disabled="held === ''" data-testid="take-look" @click="emit('take')">{{ held === '' ? text.recipes.takeNone : text.recipes.take(held) }}</button>
     </template>
     <form v-else @submit.prevent="keep">
       <input v-model="name" maxlength="60" :placeholder="text.recipes.name" :aria-label="text.recipes.name" autofocus>

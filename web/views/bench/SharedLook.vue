@@ -7,7 +7,6 @@ import { checked } from '@contracts/check'
 import { checkedLook, LookPlace, ShotLook } from '@contracts/recipes'
 import type { LookSummary, ShotDetail } from '@contracts/responses'
 import { post, request } from '../../api/client'
-import HelpTip from '../../components/HelpTip.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
@@ -76,13 +75,13 @@ const carried = computed(() => sharedSteps(props.grade))
     <div class="bar">
       <template v-if="look">
         <strong>{{ look.name }}</strong> <span class="quiet">{{ usage }}</span>
-        <HelpTip :text="look.detached ? words.backTip : words.outTip"><ElButton size="small" @click="setShot(look.ownStrength, !look.detached)">{{ look.detached ? words.back : words.out }}</ElButton></HelpTip>
+        <ElButton :data-tip="look.detached ? words.backTip : words.outTip" size="small" @click="setShot(look.ownStrength, !look.detached)">{{ look.detached ? words.back : words.out }}</ElButton>
         <ElButton size="small" @click="takeOff">{{ onScene ? words.offScene : words.offProject }}</ElButton>
       </template>
       <span v-else class="quiet">{{ words.none }}</span>
     </div>
     <div class="bar">
-      <HelpTip :text="words.chooseTip"><select v-model="chosen" :aria-label="words.choose"><option value="">{{ words.choose }}</option><optgroup v-if="looks.length" :label="words.looks"><option v-for="l in looks" :key="l.id" :value="l.id">{{ l.name }}</option></optgroup><optgroup :label="words.recipes"><option v-for="r in [...recipes, ...shippedRecipes]" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup></select></HelpTip>
+      <select :data-tip="words.chooseTip" v-model="chosen" :aria-label="words.choose"><option value="">{{ words.choose }}</option><optgroup v-if="looks.length" :label="words.looks"><option v-for="l in looks" :key="l.id" :value="l.id">{{ l.name }}</option></optgroup><optgroup :label="words.recipes"><option v-for="r in [...recipes, ...shippedRecipes]" :key="r.id" :value="r.id">{{ r.name }}</option></optgroup></select>
       <button v-if="shot.sceneId" type="button" :disabled="chosen === ''" @click="share(shot.sceneId)">{{ words.toScene(shot.scene ?? '') }}</button>
       <button type="button" :disabled="chosen === ''" @click="share(null)">{{ words.toProject }}</button>
     </div>

@@ -2,7 +2,6 @@
 // Which side of Show a station's steps stand on, one action to move them across, and what that does to the loss ledger.
 import { computed, ref, shallowRef, watch } from 'vue'
 import { totalLoss, type Meridian, type Side, type StationLoss, type Step } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import { lossChange } from './figures'
 import { text } from './text'
 
@@ -29,7 +28,7 @@ watch(() => props.steps.map((s) => s.id).join(), () => { before.value = null })
 <template>
   <span class="side">
     <span class="quiet">{{ here }}</span>
-    <HelpTip :text="text.moveTip"><button type="button" :disabled="steps.length === 0" @click="move">{{ other === 'display' ? text.moveAfter : text.moveBefore }}</button></HelpTip>
+    <button :data-tip="text.moveTip" type="button" :disabled="steps.length === 0" @click="move">{{ other === 'display' ? text.moveAfter : text.moveBefore }}</button>
     <span v-if="before && lost" class="figures quiet" role="status" data-testid="ledger-change">{{ waiting ? text.ledgerWaiting : lossChange(before, lost) }}</span>
   </span>
 </template>

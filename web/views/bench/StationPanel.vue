@@ -3,7 +3,6 @@
 import { computed, ref, watch } from 'vue'
 import { addMark, addStep, cdlParameters, removeMark, removeStep, setParameter, setParameterAt, setPath, setRead, setShow, setShowParameter, setStep, showParameters, stationOf, stations, stepKindById, workOn, type CdlNumbers, type CurvePoint, type DifferenceReport, type GradeDocument, ownLook, type NumberParameter, type RegionStartId, type ShowParameterKey, type Side, type StationId, type Step } from '@core/index'
 import type { MediaFacts, ShotDetail } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import { useGrade } from '../../stores/grade'
 import { unsettledEncodings, usePlacing } from '../../stores/placing'
 import { useView } from '../../stores/view'
@@ -85,7 +84,7 @@ function changeShow(key: ShowParameterKey, value: number): void {
 
 <template>
   <section class="panel" :aria-label="here?.name">
-    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span><span v-else-if="station === 'regions' && regions.region && !placing.recipe" class="pages" role="group" :aria-label="here?.name"><button v-for="[id, name] in regionPages" :key="id" type="button" :aria-pressed="regions.page === id" :data-page="id" @click="regions.page = id">{{ name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><HelpTip v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :text="text.setup.tip"><button type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></HelpTip></h2>
+    <h2><span class="caps">{{ here?.name }}</span> <span v-if="pages[station]" class="pages" role="group" :aria-label="here?.name"><button v-for="(p, i) in pages[station]" :key="p.name" type="button" :aria-pressed="page === i" @click="page = i">{{ p.name }}</button></span><span v-else-if="station === 'regions' && regions.region && !placing.recipe" class="pages" role="group" :aria-label="here?.name"><button v-for="[id, name] in regionPages" :key="id" type="button" :aria-pressed="regions.page === id" :data-page="id" @click="regions.page = id">{{ name }}</button></span> <SideSwitch v-if="movable.length" :steps="movable" :meridian="result?.meridian ?? null" :settled="settled" @move="moveSteps" /><button v-if="setup && station !== 'read' && station !== 'show' && station !== 'regions'" :data-tip="text.setup.tip" type="button" class="setup" :aria-pressed="!store.alone" data-testid="setup" @click="store.alone = !store.alone">{{ store.alone ? text.setup.alone(setup.name) : text.setup.all(setup.name, setup.shots) }}</button></h2>
     <PlacingControls v-if="placing.recipe" />
     <ReadControls v-else-if="station === 'read'" :read="grade.read" :media="media" :shot-id="shotId" :frame="frame" @change="store.edit('Read', (g) => setRead(g, $event))" />
     <ZoneControls
@@ -122,7 +121,7 @@ function changeShow(key: ShowParameterKey, value: number): void {
 
 <style scoped>
 /* Its place is given by the Bench: what changes inside moves nothing outside. */
-.panel { contain: size layout style; position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
+.panel { contain: size layout style; will-change: transform; position: relative; padding: var(--gap) var(--gap-wide); min-height: 0; overflow: hidden; display: grid; grid-template-rows: auto 1fr; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap-wide); align-items: baseline; margin-bottom: var(--gap-small); }
 .pages { display: flex; gap: 2px; }
 .pages button { background: none; border: 0; border-bottom: var(--line) solid transparent; padding: 0 6px; min-height: 24px; color: var(--ink-quiet); }

@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import { overlays, timecodeAt, type OverlayId } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import type { CompareMode, Surround } from '../../stores/view'
 import type { PlayCounts } from '../../workers/player'
 import { text } from './text'
@@ -26,18 +25,18 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
 <template>
   <div class="transport">
     <span class="figures time" data-testid="timecode">{{ timecodeAt(frame, shot.media, shot.media.startTimecode) }}</span>
-    <HelpTip :text="playTip"><button type="button" class="play" :aria-pressed="playing" :disabled="!shot.proxy" data-testid="play" @click="$emit('play')">{{ playing ? text.pause : text.play }}</button></HelpTip>
+    <button :data-tip="playTip" type="button" class="play" :aria-pressed="playing" :disabled="!shot.proxy" data-testid="play" @click="$emit('play')">{{ playing ? text.pause : text.play }}</button>
     <button type="button" :aria-label="text.back" :disabled="frame === shot.firstFrame" @click="$emit('go', frame - 1)">‹</button>
     <button type="button" :aria-label="text.on" :disabled="frame === last" @click="$emit('go', frame + 1)">›</button>
     <span class="quiet figures frame" data-testid="frame">{{ here }} / {{ shot.frameCount - 1 }}</span>
-    <HelpTip :text="text.loopTip"><button type="button" :aria-pressed="loop" :class="{ on: loop }" @click="$emit('loop')">{{ text.loop }}</button></HelpTip>
-    <HelpTip :text="text.momentTip"><button type="button" :disabled="moments === 0" :aria-label="text.moments(moments)" class="figures" @click="$emit('moment')">▽ {{ moments }}</button></HelpTip>
+    <button :data-tip="text.loopTip" type="button" :aria-pressed="loop" :class="{ on: loop }" @click="$emit('loop')">{{ text.loop }}</button>
+    <button :data-tip="text.momentTip" type="button" :disabled="moments === 0" :aria-label="text.moments(moments)" class="figures" @click="$emit('moment')">▽ {{ moments }}</button>
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
-    <HelpTip :text="text.setLeadTip"><button type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button></HelpTip>
-    <HelpTip :text="text.overlayTip"><select :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select></HelpTip>
-    <HelpTip :text="text.compare.tip"><select class="compare" :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select></HelpTip>
-    <HelpTip :text="text.surroundTip"><button type="button" @click="$emit('surround')">{{ surround }}</button></HelpTip>
-    <HelpTip :text="text.asShotTip"><button type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button></HelpTip>
+    <button :data-tip="text.setLeadTip" type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button>
+    <select :data-tip="text.overlayTip" :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select>
+    <select :data-tip="text.compare.tip" class="compare" :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select>
+    <button :data-tip="text.surroundTip" type="button" @click="$emit('surround')">{{ surround }}</button>
+    <button :data-tip="text.asShotTip" type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button>
   </div>
 </template>
 

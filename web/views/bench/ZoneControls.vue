@@ -2,7 +2,6 @@
 // Zones: any number of pushes for some tones only; the usual three are offered.
 import { computed, ref, watch } from 'vue'
 import { zonePresets, type GradeDocument, type Step } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import StepControls from './StepControls.vue'
 import { text } from './text'
@@ -21,7 +20,7 @@ const reaches = [{ id: 'around', name: text.zones.around }, { id: 'below', name:
   <div class="zones">
     <div class="bar">
       <button v-for="z in zones" :key="z.id" type="button" :aria-pressed="z.id === chosen?.id" :class="{ off: !z.enabled }" :data-zone="z.name" @click="chosenId = z.id">{{ z.name }}</button>
-      <HelpTip v-for="p in zonePresets" :key="p.name" :text="text.zones.addTip(p.name)"><button type="button" class="add" @click="emit('add', p)">+ {{ p.name.toLowerCase() }}</button></HelpTip>
+      <button v-for="p in zonePresets" :key="p.name" :data-tip="text.zones.addTip(p.name)" type="button" class="add" @click="emit('add', p)">+ {{ p.name.toLowerCase() }}</button>
       <template v-if="chosen">
         <PlainSelect :label="text.zones.reach" :tip="text.zones.reachTip" :options="reaches" :model-value="String(chosen.params['reach'])" @update:model-value="emit('change', chosen, 'reach', $event)" />
         <button type="button" :aria-pressed="chosen.enabled" @click="emit('enabled', chosen.id, !chosen.enabled)">{{ chosen.enabled ? text.zones.on : text.zones.off }}</button>

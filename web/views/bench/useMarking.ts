@@ -1,6 +1,7 @@
 // Marks and parts on the picture, stations as a whole: what is laid over the picture, what is measured, what is left out.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { overlayById, overlays, setStationStrength, setStep, stations, stationStrength, withoutStation, type DrawnPart, type GradeDocument, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
+import { sameWhileEqual } from '../../composables/sameWhileEqual'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
 
@@ -35,7 +36,7 @@ export function useMarking(region: () => Region | null): Marking {
     view.zebra = zebra
     if (view.overlay) view.overlay = { ...view.overlay, zebra }
   }
-  const strengths = computed(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
+  const strengths = sameWhileEqual(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
   watch(() => region()?.id, (now) => { if (view.part?.kind === 'region') view.part = now === undefined ? null : { kind: 'region', regionId: now } })
   const bypass = (id: StationId | null): void => { view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null }
   return {

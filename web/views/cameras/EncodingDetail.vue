@@ -2,7 +2,6 @@
 // One encoding: its curve, its gamuts on a chromaticity chart, its levels, and what 8 or 10 bits leave per stop.
 import { computed } from 'vue'
 import { encodingFacts, gamutById, type Encoding } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import ChromaticityChart from './ChromaticityChart.vue'
 import CodesPerStopChart from './CodesPerStopChart.vue'
 import CurveChart from './CurveChart.vue'
@@ -27,22 +26,22 @@ const figures = computed(() => {
   <section class="detail" :aria-label="encoding.name">
     <header><h2>{{ encoding.name }}</h2><span class="quiet">{{ encoding.tip }}</span></header>
     <figure class="curve">
-      <HelpTip :text="text.detail.curveTip"><figcaption class="caps">{{ text.detail.curve }}</figcaption></HelpTip>
+      <figcaption :data-tip="text.detail.curveTip" class="caps">{{ text.detail.curve }}</figcaption>
       <CurveChart :encoding="encoding" :facts="facts" />
     </figure>
     <figure class="gamut">
-      <HelpTip :text="text.detail.gamutTip"><figcaption class="caps">{{ text.detail.gamut }} <span class="quiet plain">{{ gamuts.map((g) => g.name).join(', ') }}</span></figcaption></HelpTip>
+      <figcaption :data-tip="text.detail.gamutTip" class="caps">{{ text.detail.gamut }} <span class="quiet plain">{{ gamuts.map((g) => g.name).join(', ') }}</span></figcaption>
       <ChromaticityChart :gamuts="gamuts" />
     </figure>
     <dl>
       <template v-for="f in figures" :key="f.name">
-        <HelpTip :text="f.tip"><dt tabindex="0">{{ f.name }}</dt></HelpTip>
+        <dt :data-tip="f.tip" tabindex="0">{{ f.name }}</dt>
         <dd class="figures">{{ f.value }}</dd>
       </template>
       <dt>{{ text.detail.source }}</dt><dd class="source quiet">{{ encoding.source }}</dd>
     </dl>
     <figure class="codes">
-      <HelpTip :text="text.detail.perStopTip"><figcaption class="caps">{{ text.detail.perStop }}</figcaption></HelpTip>
+      <figcaption :data-tip="text.detail.perStopTip" class="caps">{{ text.detail.perStop }}</figcaption>
       <CodesPerStopChart :stops="facts.stops" />
     </figure>
   </section>

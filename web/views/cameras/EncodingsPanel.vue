@@ -4,7 +4,6 @@ import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/index'
 import { sentenceOf } from '../../api/client'
-import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
 import EncodingDetail from './EncodingDetail.vue'
@@ -55,10 +54,10 @@ function exportOwn(): void {
           <thead>
             <tr class="caps">
               <th>{{ text.list.name }}</th>
-              <HelpTip :text="text.list.codesTip"><th class="n">{{ text.list.black }}</th></HelpTip>
-              <HelpTip :text="text.list.codesTip"><th class="n">{{ text.list.grey }}</th></HelpTip>
-              <HelpTip :text="text.list.codesTip"><th class="n">{{ text.list.white }}</th></HelpTip>
-              <HelpTip :text="text.list.reachTip"><th class="n">{{ text.list.reach }}</th></HelpTip>
+              <th :data-tip="text.list.codesTip" class="n">{{ text.list.black }}</th>
+              <th :data-tip="text.list.codesTip" class="n">{{ text.list.grey }}</th>
+              <th :data-tip="text.list.codesTip" class="n">{{ text.list.white }}</th>
+              <th :data-tip="text.list.reachTip" class="n">{{ text.list.reach }}</th>
             </tr>
           </thead>
           <tbody>

@@ -2,7 +2,6 @@
 // The curve that was fitted, beside the nearest known one, with what is left over per patch.
 import { computed } from 'vue'
 import type { CardMatch, EncodingDefinition, FitResult, Patch } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import KeepEncoding from './KeepEncoding.vue'
 import { text } from './text'
 
@@ -25,7 +24,7 @@ const shownPatches = computed(() => props.patches.slice(0, 24))
       <p v-if="kept" role="status">{{ text.measure.kept(kept) }}</p>
     </template>
     <table v-if="patches.length">
-      <thead><tr class="caps"><th>{{ text.measure.patch }}</th><th>{{ text.measure.code }}</th><th>{{ text.measure.light }}</th><HelpTip :text="text.measure.residualTip"><th>{{ text.measure.residual }}</th></HelpTip></tr></thead>
+      <thead><tr class="caps"><th>{{ text.measure.patch }}</th><th>{{ text.measure.code }}</th><th>{{ text.measure.light }}</th><th :data-tip="text.measure.residualTip">{{ text.measure.residual }}</th></tr></thead>
       <tbody>
         <tr v-for="(p, i) in shownPatches" :key="i" class="figures"><td>{{ i + 1 }}</td><td>{{ (p.code * 1023).toFixed(1) }}</td><td>{{ p.linear.toPrecision(4) }}</td><td>{{ fit ? signed(fit.residualStops[i] ?? 0, 3) : '' }}</td></tr>
       </tbody>

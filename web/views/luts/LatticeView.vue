@@ -2,7 +2,6 @@
 // A LUT's entries where they send their colours, to be turned: a drag or the arrow keys.
 import { onMounted, ref, watch } from 'vue'
 import { applyLut, lutDomain, type Lut } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 const props = defineProps<{ lut: Lut }>()
@@ -56,7 +55,7 @@ watch(turn, draw)
 onMounted(draw)
 </script>
 
-<template><figure><HelpTip :text="text.charts.latticeTip"><figcaption class="quiet">{{ text.charts.lattice }}</figcaption></HelpTip><canvas ref="canvas" tabindex="0" role="img" :aria-label="text.charts.latticeTip" data-testid="lattice" @pointerdown="down" @pointermove="move" @pointerup="from = null" @keydown="key" /></figure></template>
+<template><figure><figcaption :data-tip="text.charts.latticeTip" class="quiet">{{ text.charts.lattice }}</figcaption><canvas ref="canvas" tabindex="0" role="img" :aria-label="text.charts.latticeTip" data-testid="lattice" @pointerdown="down" @pointermove="move" @pointerup="from = null" @keydown="key" /></figure></template>
 
 <style scoped>
 figure { margin: 0; display: grid; grid-template-rows: auto 1fr; min-height: 0; min-width: 0; }

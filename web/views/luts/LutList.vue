@@ -4,7 +4,6 @@ import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { ElProgress } from 'element-plus'
 import type { LutSummary } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import { useLibrary } from '../../stores/library'
 import { text } from './text'
 import { useBringing } from './useBringing'
@@ -32,8 +31,8 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
     <div class="bar">
       <input ref="files" class="visually-hidden" type="file" multiple accept=".cube,.clf,.xml,.png,.csv" tabindex="-1" aria-label="LUT files" @change="picked">
       <input ref="folder" class="visually-hidden" type="file" webkitdirectory tabindex="-1" aria-label="LUT folder" @change="picked">
-      <HelpTip :text="text.filesTip"><ElButton size="small" @click="files?.click()">{{ text.files }}</ElButton></HelpTip>
-      <HelpTip :text="text.folderTip"><ElButton size="small" @click="folder?.click()">{{ text.folder }}</ElButton></HelpTip>
+      <ElButton :data-tip="text.filesTip" size="small" @click="files?.click()">{{ text.files }}</ElButton>
+      <ElButton :data-tip="text.folderTip" size="small" @click="folder?.click()">{{ text.folder }}</ElButton>
     </div>
     <div v-if="bringing.total.value > 1" class="progress"><ElProgress :percentage="Math.floor((100 * bringing.done.value) / bringing.total.value)" :stroke-width="6" :show-text="false" :aria-label="text.bringing(bringing.done.value, bringing.total.value)" /><span class="figures">{{ text.bringing(bringing.done.value, bringing.total.value) }}</span> <button type="button" @click="bringing.stop">{{ text.stop }}</button></div>
     <details v-if="bringing.refused.value.length" class="refused" role="alert" open><summary>▲ {{ text.refused(bringing.refused.value.length) }}</summary><p v-for="r in bringing.refused.value.slice(0, 50)" :key="r">{{ r }}</p></details>

@@ -5,7 +5,6 @@ import { ElButton } from 'element-plus'
 import { placeFor, placeLut, unpackLut, type Inspection, type Lut } from '@core/index'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
-import HelpTip from '../../components/HelpTip.vue'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import GreyChart from './GreyChart.vue'
@@ -71,7 +70,7 @@ const facts = computed(() => {
         <p v-else class="quiet">{{ text.place.noShot }}</p>
       </div>
       <div class="body">
-        <dl class="facts"><template v-for="f in facts" :key="f.id"><dt><HelpTip :text="f.tip"><span>{{ f.name }}</span></HelpTip></dt><dd class="figures" :class="{ warn: f.warn }" :data-fact="f.id">{{ f.warn ? '▲ ' : '' }}{{ f.value }}</dd></template></dl>
+        <dl class="facts"><template v-for="f in facts" :key="f.id"><dt><span :data-tip="f.tip">{{ f.name }}</span></dt><dd class="figures" :class="{ warn: f.warn }" :data-fact="f.id">{{ f.warn ? '▲ ' : '' }}{{ f.value }}</dd></template></dl>
         <GreyChart :inspection="found" />
         <WheelChart :inspection="found" />
         <SkinTable :colours="found.colours" />

@@ -7,7 +7,6 @@ import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
 import { post, request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
-import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
@@ -91,10 +90,10 @@ function choose(id: string): void {
     <main class="record">
       <div class="top">
         <h1>{{ text.title }}</h1>
-        <HelpTip :text="text.filterTip"><input v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter"></HelpTip>
+        <input :data-tip="text.filterTip" v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter">
         <span class="quiet lead">{{ text.lead }}</span>
-        <HelpTip :text="text.gridTip"><button type="button" :aria-pressed="grid" :disabled="!record?.versions.length" @click="grid = !grid">{{ grid ? text.list : text.showGrid }}</button></HelpTip>
-        <HelpTip v-if="shot" :text="text.sheetTip"><RouterLink class="button" :to="{ name: 'sheet', params: { shotId: shot.id } }">{{ text.sheet }}</RouterLink></HelpTip>
+        <button :data-tip="text.gridTip" type="button" :aria-pressed="grid" :disabled="!record?.versions.length" @click="grid = !grid">{{ grid ? text.list : text.showGrid }}</button>
+        <RouterLink v-if="shot" :data-tip="text.sheetTip" class="button" :to="{ name: 'sheet', params: { shotId: shot.id } }">{{ text.sheet }}</RouterLink>
         <RouterLink v-if="shot" class="button" :to="{ name: 'project-sheet', params: { projectId: shot.projectId } }">{{ text.projectSheet }}</RouterLink>
       </div>
       <Notice :text="fault" @close="fault = ''" />
@@ -125,9 +124,9 @@ function choose(id: string): void {
             </div>
             <form v-if="naming === r.id" @submit.prevent="giveName(r.id)"><input v-model="name" maxlength="60" :placeholder="text.namePlaceholder" :aria-label="text.namePlaceholder" autofocus><button type="submit" :disabled="name.trim() === ''">{{ text.keep }}</button><button type="button" @click="naming = null">{{ text.cancel }}</button></form>
             <div v-else class="tools">
-              <HelpTip :text="text.nameTip"><button type="button" @click="naming = r.id">{{ text.name }}</button></HelpTip>
-              <HelpTip :text="text.compareTip"><button type="button" :aria-pressed="first === r.id" @click="choose(r.id)">{{ first === r.id ? text.comparing(r.depth) : text.compare }}</button></HelpTip>
-              <HelpTip :text="text.backTip"><button type="button" :disabled="r.id === record?.headId" @click="goBack(r.id)">{{ text.back }}</button></HelpTip>
+              <button :data-tip="text.nameTip" type="button" @click="naming = r.id">{{ text.name }}</button>
+              <button :data-tip="text.compareTip" type="button" :aria-pressed="first === r.id" @click="choose(r.id)">{{ first === r.id ? text.comparing(r.depth) : text.compare }}</button>
+              <button :data-tip="text.backTip" type="button" :disabled="r.id === record?.headId" @click="goBack(r.id)">{{ text.back }}</button>
             </div>
           </li>
           <li v-if="record && shown.length === 0" class="quiet">{{ text.none }}</li>

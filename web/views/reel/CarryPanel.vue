@@ -6,7 +6,6 @@ import { checked } from '@contracts/check'
 import { CarryOver } from '@contracts/requests'
 import type { Carried, ShotSummary } from '@contracts/responses'
 import { post, sentenceOf } from '../../api/client'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 const props = defineProps<{ from: ShotSummary; to: readonly ShotSummary[] }>()
@@ -41,7 +40,7 @@ async function run(): Promise<void> {
     <div class="bar">
       <strong>{{ text.carry.title(from.name) }}</strong>
       <span v-for="id in carriedStations" :key="id"><button type="button" :aria-pressed="taken.includes(id)" :disabled="running" @click="toggle(id)">{{ nameOf(id) }}</button></span>
-      <HelpTip :text="text.carry.solveTip"><label><input v-model="solve" type="checkbox" :disabled="running"> {{ text.carry.solve }}</label></HelpTip>
+      <label :data-tip="text.carry.solveTip"><input v-model="solve" type="checkbox" :disabled="running"> {{ text.carry.solve }}</label>
       <span class="space figures quiet" role="status">{{ running || results.length ? text.carry.progress(results.length, targets.length) : '' }}</span>
       <button v-if="!running" type="button" class="go" :disabled="targets.length === 0 || taken.length === 0" @click="run">{{ text.carry.go(targets.length) }}</button>
       <button v-else type="button" @click="stopped = true">{{ text.cancel }}</button>
@@ -55,7 +54,7 @@ async function run(): Promise<void> {
           <span class="figures quiet">{{ r.differs.length ? r.differs.join(' · ') : text.carry.same }}</span>
           <span v-for="u in r.unmet" :key="u" class="off">▲ {{ u }}</span>
           <span v-if="r.outside.length === 0">{{ text.allWithin }}</span>
-          <HelpTip v-else :text="r.outside.join('\n')"><span class="off" tabindex="0">▲ {{ text.outside(r.outside.length) }}: {{ r.outside[0] }}</span></HelpTip>
+          <span v-else :data-tip="r.outside.join('\n')" class="off" tabindex="0">▲ {{ text.outside(r.outside.length) }}: {{ r.outside[0] }}</span>
         </template>
       </li>
     </ul>

@@ -7,7 +7,6 @@ import { timecodeAt, type Cut } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
-import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
 import { joinNext, piecesOfCuts, splitAt, trim, type Piece } from './pieces'
@@ -85,10 +84,10 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
     <main v-if="shot" class="cutting">
       <div class="top">
         <h1>{{ text.title(shot.name) }}</h1>
-        <HelpTip :text="text.findTip"><ElButton :disabled="busy" @click="findCuts">{{ text.find }}</ElButton></HelpTip>
+        <ElButton :data-tip="text.findTip" :disabled="busy" @click="findCuts">{{ text.find }}</ElButton>
         <input ref="picker" class="visually-hidden" type="file" accept=".edl,.otio,.txt" tabindex="-1" aria-label="Edit list" @change="readList" />
-        <HelpTip :text="text.listTip"><ElButton :disabled="busy" @click="picker?.click()">{{ text.list }}</ElButton></HelpTip>
-        <HelpTip :text="text.handlesTip"><label class="handles">{{ text.handles }} <input v-model.number="handles" type="number" class="figures" min="0" max="1000" :aria-label="text.handles" /></label></HelpTip>
+        <ElButton :data-tip="text.listTip" :disabled="busy" @click="picker?.click()">{{ text.list }}</ElButton>
+        <label :data-tip="text.handlesTip" class="handles">{{ text.handles }} <input v-model.number="handles" type="number" class="figures" min="0" max="1000" :aria-label="text.handles" /></label>
         <span class="quiet note" role="status">{{ note }}</span>
         <ElButton :disabled="busy || !usable" data-testid="make" @click="make">{{ text.make(pieces.length) }}</ElButton>
       </div>
@@ -103,7 +102,7 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
           <img :src="thumbnailOf(shot, 'graded', at)" alt="the first frame of the later shot" width="160" height="90" />
           <label>{{ text.frame }} <input type="number" class="figures" :value="at" :min="shot.firstFrame" :max="last" :aria-label="text.frame" @input="choose(Number(($event.target as HTMLInputElement).value))" /></label>
           <span class="figures quiet">{{ timecodeAt(at, shot.media, shot.media.startTimecode) }}</span>
-          <HelpTip :text="text.splitTip"><ElButton size="small" @click="pieces = splitAt(pieces, at)">{{ text.split }}</ElButton></HelpTip>
+          <ElButton :data-tip="text.splitTip" size="small" @click="pieces = splitAt(pieces, at)">{{ text.split }}</ElButton>
         </div>
       </div>
       <ol class="pieces">

@@ -7,7 +7,6 @@ import { ElButton } from 'element-plus'
 import type { ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
 import AppHeader from '../../components/AppHeader.vue'
-import HelpTip from '../../components/HelpTip.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useLibrary } from '../../stores/library'
@@ -116,7 +115,7 @@ useEventListener(window, 'keydown', (event) => {
     <main class="reel">
       <div class="top">
         <h1>{{ text.title }}</h1>
-        <HelpTip :text="text.filterTip"><input v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter" /></HelpTip>
+        <input :data-tip="text.filterTip" v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter" />
         <div class="switch" role="group" aria-label="Layout">
           <button v-for="kind in ['table', 'sheet'] as const" :key="kind" type="button" :aria-pressed="layout === kind" @click="layout = kind">{{ text[kind] }}</button>
         </div>

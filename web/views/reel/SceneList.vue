@@ -2,7 +2,6 @@
 // The scenes at the left: they filter the reel, and shots are dropped on them.
 import { computed, ref, watch } from 'vue'
 import type { SceneSummary, ShotSummary } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 /** A scene's id; null for shots in no scene, 'all' for every shot. */
@@ -37,9 +36,7 @@ function make(): void {
       <span>{{ entry.name }}</span><span class="figures quiet">{{ count(entry.id) }}</span>
     </button>
     <label v-if="open" class="intent"><span class="quiet">{{ text.intent(open.name) }}</span><textarea v-model="words" maxlength="400" rows="4" :placeholder="text.intentHint" @change="emit('intent', open.id, words)" @keydown.stop /></label>
-    <HelpTip :text="text.newSceneTip">
-      <input v-model="name" type="text" maxlength="80" :placeholder="text.newScene" :aria-label="text.newScene" :disabled="!canMake" @keydown.enter="make" @keydown.stop />
-    </HelpTip>
+    <input :data-tip="text.newSceneTip" v-model="name" type="text" maxlength="80" :placeholder="text.newScene" :aria-label="text.newScene" :disabled="!canMake" @keydown.enter="make" @keydown.stop />
   </nav>
 </template>
 

@@ -5,7 +5,6 @@ import { ElButton, ElOption, ElSelect } from 'element-plus'
 import { commonRates, encodings, houseStandards, rateName, speedOf } from '@core/index'
 import type { ShotChanges } from '@contracts/requests'
 import type { SceneSummary, ShotState, ShotSummary } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import { useLibrary } from '../../stores/library'
 import { rateOf } from './shot-facts'
 import { text } from './text'
@@ -64,13 +63,13 @@ function range(value: 'full' | 'legal'): void {
       <ElSelect size="small" class="pick" :model-value="shared((s) => (s.played ? `${s.played.numerator}/${s.played.denominator}` : ''))" :placeholder="text.setPlayed" :aria-label="text.setPlayed" @update:model-value="played">
         <ElOption v-for="r in rates" :key="r.id" :value="r.id" :label="r.name" />
       </ElSelect>
-      <HelpTip :text="text.copyTip"><ElButton size="small" @click="emit('copy')">{{ text.copy }}</ElButton></HelpTip>
+      <ElButton :data-tip="text.copyTip" size="small" @click="emit('copy')">{{ text.copy }}</ElButton>
       <ElButton v-if="copied" size="small" @click="emit('carry')">{{ text.paste(copied.name) }}</ElButton>
-      <HelpTip v-if="inOrder" :text="text.orderTip"><span class="pair"><ElButton size="small" @click="emit('move', -1)">{{ text.earlier }}</ElButton><ElButton size="small" @click="emit('move', 1)">{{ text.later }}</ElButton></span></HelpTip>
-      <HelpTip v-if="shots.length === 1" :text="text.cutTip"><ElButton size="small" @click="emit('cut')">{{ text.cut }}</ElButton></HelpTip>
-      <HelpTip v-if="joinable" :text="text.joinTip"><ElButton size="small" @click="emit('join')">{{ text.join }}</ElButton></HelpTip>
-      <HelpTip v-if="shots.length > 1 && !linked" :text="text.linkTip"><ElButton size="small" @click="emit('link')">{{ text.link }}</ElButton></HelpTip>
-      <HelpTip v-if="shots.some((s) => s.setup)" :text="text.unlinkTip"><ElButton size="small" @click="emit('unlink')">{{ text.unlink }}</ElButton></HelpTip>
+      <span v-if="inOrder" :data-tip="text.orderTip" class="pair"><ElButton size="small" @click="emit('move', -1)">{{ text.earlier }}</ElButton><ElButton size="small" @click="emit('move', 1)">{{ text.later }}</ElButton></span>
+      <ElButton v-if="shots.length === 1" :data-tip="text.cutTip" size="small" @click="emit('cut')">{{ text.cut }}</ElButton>
+      <ElButton v-if="joinable" :data-tip="text.joinTip" size="small" @click="emit('join')">{{ text.join }}</ElButton>
+      <ElButton v-if="shots.length > 1 && !linked" :data-tip="text.linkTip" size="small" @click="emit('link')">{{ text.link }}</ElButton>
+      <ElButton v-if="shots.some((s) => s.setup)" :data-tip="text.unlinkTip" size="small" @click="emit('unlink')">{{ text.unlink }}</ElButton>
       <ElButton size="small" @click="sure = true">{{ text.remove }}</ElButton>
     </template>
   </div>

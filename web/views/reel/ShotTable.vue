@@ -4,7 +4,6 @@ import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import { encodingOf } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
-import HelpTip from '../../components/HelpTip.vue'
 import { useLibrary } from '../../stores/library'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
@@ -33,10 +32,8 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
   <div class="table" role="grid" :aria-rowcount="shots.length + 1" aria-multiselectable="true" :aria-label="text.title">
     <div class="row head caps" role="row">
       <span v-for="column in columns" :key="column.key" role="columnheader" :aria-sort="ordering(column.key)">
-        <HelpTip :text="text.tips[column.key]">
-          <button v-if="column.sorts" type="button" class="caps" @click="emit('sort', column.key as SortKey)">{{ text.columns[column.key] }}<span aria-hidden="true">{{ ordering(column.key) === 'none' ? '' : downward ? ' ↓' : ' ↑' }}</span></button>
-          <span v-else>{{ text.columns[column.key] }}</span>
-        </HelpTip>
+        <button :data-tip="text.tips[column.key]" v-if="column.sorts" type="button" class="caps" @click="emit('sort', column.key as SortKey)">{{ text.columns[column.key] }}<span aria-hidden="true">{{ ordering(column.key) === 'none' ? '' : downward ? ' ↓' : ' ↑' }}</span></button>
+          <span :data-tip="text.tips[column.key]" v-else>{{ text.columns[column.key] }}</span>
       </span>
     </div>
     <div v-bind="containerProps" class="rows" tabindex="-1">
@@ -53,7 +50,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => (k
           <span role="gridcell">{{ encodingOf(shot.read).name }}<span class="quiet small">{{ shot.cameraName ?? '' }}<br />{{ certaintyOf(shot).words }}</span></span>
           <span role="gridcell" class="figures small">{{ sizeOf(shot) }}<br /><span class="quiet">{{ sourceOf(shot) }}</span></span>
           <span role="gridcell">{{ text.states[shot.state] }}</span>
-          <span role="gridcell" class="small" :data-standing="shot.name"><HelpTip :text="standingOf(standings.get(shot.id)).full"><span class="stand" :class="{ warning: standingOf(standings.get(shot.id)).off, quiet: !standings.has(shot.id) }"><span v-if="standingOf(standings.get(shot.id)).off" aria-hidden="true">▲ </span>{{ standingOf(standings.get(shot.id)).words }}<span v-for="r in (standings.get(shot.id) ?? []).slice(0, 2)" :key="r.name" class="quiet line">{{ r.name }}</span></span></HelpTip></span>
+          <span role="gridcell" class="small" :data-standing="shot.name"><span :data-tip="standingOf(standings.get(shot.id)).full" class="stand" :class="{ warning: standingOf(standings.get(shot.id)).off, quiet: !standings.has(shot.id) }"><span v-if="standingOf(standings.get(shot.id)).off" aria-hidden="true">▲ </span>{{ standingOf(standings.get(shot.id)).words }}<span v-for="r in (standings.get(shot.id) ?? []).slice(0, 2)" :key="r.name" class="quiet line">{{ r.name }}</span></span></span>
           <span role="gridcell" class="small"><span v-for="w in warningsOf(shot)" :key="w" class="warning"><span aria-hidden="true">▲</span> {{ w }}</span></span>
         </div>
       </div>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 // The targets of a standard, a row for every reading that can have one: whether it counts, from, to, tolerance.
 import { printValue, readingKinds, unitForm, type ReadingId, type ReadingKind, type Target, type Targets } from '@core/index'
-import HelpTip from '../../components/HelpTip.vue'
 import { text } from './text'
 
 const props = defineProps<{ targets: Targets; fixed: boolean }>()
@@ -31,7 +30,7 @@ const shown = (id: ReadingId, value: number): string => { const { unit } = readi
     <tbody>
       <tr v-for="k in kinds" :key="k.id" :class="{ quiet: !targets[k.id] }" :data-row="k.id">
         <td><input type="checkbox" :checked="targets[k.id] !== undefined" :disabled="fixed" :aria-label="text.countsTip(k.name)" @change="count(k, ($event.target as HTMLInputElement).checked)"></td>
-        <th scope="row"><HelpTip :text="`${k.tip} ${k.why}`"><span tabindex="0">{{ k.name }}</span></HelpTip></th>
+        <th scope="row"><span :data-tip="`${k.tip} ${k.why}`" tabindex="0">{{ k.name }}</span></th>
         <td v-for="c in columns" :key="c" class="number"><input v-if="targets[k.id]" type="text" inputmode="decimal" class="figures" :value="shown(k.id, targets[k.id]![c])" :disabled="fixed" :aria-label="`${k.name}, ${names[c]}`" @change="set(k, c, $event)"></td>
         <td class="quiet">{{ unitForm(k.unit).after }}</td>
       </tr>

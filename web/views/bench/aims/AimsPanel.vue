@@ -2,7 +2,6 @@
 // The aims: what is wanted, what it comes to, what moves for it, what may not move; kept or taken back as a whole.
 import { computed, ref } from 'vue'
 import { controlsFor, goalsOf, printQuantity, type Aim, type AimResult, type BalanceLine, type ControlId } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import { useAims } from '../../../stores/aims'
 import { text } from '../text'
 
@@ -49,8 +48,8 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
 <template>
   <div class="aims" data-testid="aims" @keydown.enter.exact.self="store.keep" @keydown.esc.stop="store.takeBack">
     <p class="tools">
-      <HelpTip :text="text.aims.balanceTip"><button type="button" :disabled="!ready" @click="emit('balance')">{{ text.aims.balance }}</button></HelpTip>
-      <HelpTip :text="text.aims.clipTip"><button type="button" :disabled="!traced" @click="emit('wholeClip')">{{ text.aims.clip }}</button></HelpTip>
+      <button :data-tip="text.aims.balanceTip" type="button" :disabled="!ready" @click="emit('balance')">{{ text.aims.balance }}</button>
+      <button :data-tip="text.aims.clipTip" type="button" :disabled="!traced" @click="emit('wholeClip')">{{ text.aims.clip }}</button>
       <span class="status" :class="{ off: unmet.length > 0 || store.fault }" role="status" data-testid="aims-status">{{ status }}</span>
       <button v-if="store.pending" type="button" class="keep" :disabled="store.solving || !store.solution" @click="store.keep">{{ text.aims.keep }}</button>
       <button v-if="store.pending" type="button" @click="store.takeBack">{{ text.aims.takeBack }}</button>
@@ -60,7 +59,7 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
       <li v-for="r in rows" :key="r.id" :class="{ refused: store.refused.has(r.id), unmet: r.result && !r.result.met }" :data-aim="r.id">
         <input v-if="r.aim" type="checkbox" :checked="!store.refused.has(r.id)" :aria-label="text.aims.take(r.name)" @change="store.refuse(r.id, !($event.target as HTMLInputElement).checked)">
         <span v-else aria-hidden="true" class="quiet">–</span>
-        <HelpTip :text="r.result?.why || r.evidence || text.aims.tip"><span class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet unsure">{{ text.aims.unsure }}</span></span></HelpTip>
+        <span :data-tip="r.result?.why || r.evidence || text.aims.tip" class="name" tabindex="0"><span v-if="r.result && !r.result.met" aria-hidden="true">▲ </span>{{ r.name }}<span v-if="r.unsure && r.aim" class="quiet unsure">{{ text.aims.unsure }}</span></span>
         <span v-if="typed(r.aim) !== null && r.aim" class="want"><input type="text" inputmode="decimal" class="figures" :title="r.aim.want.kind === 'level' && r.aim.want.bound ? text.aims[r.aim.want.bound] : undefined" :value="draft?.id === r.id ? draft.words : typed(r.aim)" :aria-label="text.aims.wanted(r.name)" @input="draft = { id: r.id, words: ($event.target as HTMLInputElement).value }" @change="type(r.aim, $event)" @keydown.enter.stop="($event.target as HTMLInputElement).blur()"> {{ unitOf(r.aim) }}{{ r.aim.want.kind === 'level' && r.aim.want.bound ? ` ${text.aims[r.aim.want.bound]}` : '' }}</span>
         <span v-else-if="r.aim" class="want quiet">{{ r.aim.want.kind === 'neutral' ? text.aims.neutral : goalsOf(r.aim.want).map((g) => printQuantity(g.quantity, g.value)).join(' · ') }}</span>
         <span v-else class="evidence quiet">{{ r.evidence }}</span>
@@ -70,9 +69,7 @@ const unitOf = (aim: Aim): string => (aim.want.kind === 'light' ? 'stops' : '%')
     </ol>
     <p v-for="r in unmet.slice(0, 2)" :key="r.aim.id" class="why">▲ {{ r.why }}</p>
     <p v-if="controls.length" class="moves">
-      <HelpTip v-for="id in controls" :key="id" :text="store.locked.has(id) ? text.aims.unlockTip : text.aims.lockTip">
-        <button type="button" :aria-pressed="store.locked.has(id)" :data-control-lock="id" @click="store.lock(id, !store.locked.has(id))">{{ store.locked.has(id) ? text.aims.held(props.controlNames[id]) : moveOf(id) || text.aims.still(props.controlNames[id]) }}</button>
-      </HelpTip>
+      <button v-for="id in controls" :key="id" :data-tip="store.locked.has(id) ? text.aims.unlockTip : text.aims.lockTip" type="button" :aria-pressed="store.locked.has(id)" :data-control-lock="id" @click="store.lock(id, !store.locked.has(id))">{{ store.locked.has(id) ? text.aims.held(props.controlNames[id]) : moveOf(id) || text.aims.still(props.controlNames[id]) }}</button>
     </p>
   </div>
 </template>

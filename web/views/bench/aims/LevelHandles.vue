@@ -46,7 +46,7 @@ function key(handle: LevelHandle, event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.handles { position: absolute; inset: 0; pointer-events: none; }
+.handles { position: absolute; inset: 0; pointer-events: none; contain: size layout style; }
 .handle { position: absolute; width: 24px; height: 24px; margin: 0 0 -12px -14px; padding: 0; background: none; border: 0; cursor: ns-resize; pointer-events: auto; touch-action: none; display: grid; place-items: center; }
 .handle span { width: 14px; height: 4px; background: var(--accent); border-radius: var(--radius); }
 .handle:hover span, .held span { height: 6px; background: var(--ink); }

@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import { ElSwitch } from 'element-plus'
 import type { Step } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import { text } from '../text'
 
 const props = defineProps<{ step: Step; /** The noise reading, as a share of the signal; null until it is measured. */ noise: number | null }>()
@@ -16,8 +15,8 @@ const wanted = computed(() => (props.noise === null ? null : Math.round(Math.min
 
 <template>
   <div class="clean">
-    <HelpTip :text="quick.cleanTip"><label><ElSwitch :model-value="step.params['cleanEnds'] === 'on'" :aria-label="quick.clean" @update:model-value="emit('change', 'cleanEnds', $event ? 'on' : 'off')" /> {{ quick.clean }}</label></HelpTip>
-    <HelpTip :text="quick.byReadingTip"><button type="button" :disabled="wanted === null || wanted === step.params['quietNoise']" @click="wanted !== null && emit('change', 'quietNoise', wanted)">{{ quick.byReading(wanted === null ? null : wanted * 100) }}</button></HelpTip>
+    <label :data-tip="quick.cleanTip"><ElSwitch :model-value="step.params['cleanEnds'] === 'on'" :aria-label="quick.clean" @update:model-value="emit('change', 'cleanEnds', $event ? 'on' : 'off')" /> {{ quick.clean }}</label>
+    <button :data-tip="quick.byReadingTip" type="button" :disabled="wanted === null || wanted === step.params['quietNoise']" @click="wanted !== null && emit('change', 'quietNoise', wanted)">{{ quick.byReading(wanted === null ? null : wanted * 100) }}</button>
   </div>
 </template>
 

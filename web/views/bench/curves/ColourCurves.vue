@@ -2,7 +2,6 @@
 // Colour curves: five, one at a time, over the picture's own colours. A colour picked in the picture becomes a hump that width and softness shape.
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { addCurvePoint, amountAt, colourCurve, colourCurveIds, colourCurves, lowestStops, pushBounds, setPush, tears, type ColourCurveId, type ColourPush, type CurvePoint, type NumberParameter, type PlaceColour, type Step } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { usePicking } from '../../../stores/picking'
 import { hueWheel } from '../../../design/hue-wheel'
@@ -90,10 +89,10 @@ watch(() => props.step.side, (side) => { picking.wanted = { station: 'hue', side
 <template>
   <div class="curves" :data-step="step.id">
     <div class="bar">
-      <span role="group" :aria-label="text.colourCurves.label"><HelpTip v-for="id in colourCurveIds" :key="id" :text="colourCurves[id].tip"><button type="button" :class="{ bent: colourCurve(id, step.params[id] as readonly CurvePoint[]) !== null }" :aria-pressed="curveId === id" @click="curveId = id">{{ text.colourCurves[id].short }}</button></HelpTip></span>
-      <HelpTip :text="text.picking.colourTip"><button type="button" :aria-pressed="picking.active === curveId" @click="pick">{{ text.picking.colour }}</button></HelpTip>
+      <span role="group" :aria-label="text.colourCurves.label"><button v-for="id in colourCurveIds" :key="id" :data-tip="colourCurves[id].tip" type="button" :class="{ bent: colourCurve(id, step.params[id] as readonly CurvePoint[]) !== null }" :aria-pressed="curveId === id" @click="curveId = id">{{ text.colourCurves[id].short }}</button></span>
+      <button :data-tip="text.picking.colourTip" type="button" :aria-pressed="picking.active === curveId" @click="pick">{{ text.picking.colour }}</button>
       <PointNumbers v-if="point" :x="point.x" :y="point.y" :x-label="text.curve.at" :y-label="text.curve.to" :unit="unitX" :y-unit="unitY" :decimals="declared.x.unit === '°' ? 1 : 2" @set="type" />
-      <HelpTip v-if="torn.length" :text="text.colourCurves.tornTip"><span class="warn" role="status" data-testid="torn">▲ {{ text.colourCurves.torn }}</span></HelpTip>
+      <span v-if="torn.length" :data-tip="text.colourCurves.tornTip" class="warn" role="status" data-testid="torn">▲ {{ text.colourCurves.torn }}</span>
     </div>
     <CurveField
       :points="points" :x="x" :y="y" :periodic="byHue" :x-ticks="xTicks" :y-ticks="yTicks" :label="declared.label" :point-label="(p) => words.point(p.x, p.y)" test-id="colour-curve" :step="[(x[1] - x[0]) / 180, (y[1] - y[0]) / 100]" :marked="torn"

@@ -2,7 +2,6 @@
 // Tone curves: one for all channels and one for each, over the tones of the picture, in stops from middle grey.
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { addCurvePoint, logAtStops, logPerStop, lowestStops, monotoneCurve, moveCurvePoint, stepKindById, stopsAtLog, type CurvePoint, type NumberParameter, type Step } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
@@ -59,10 +58,10 @@ watch(() => props.step.side, (side) => { picking.wanted = { station: 'shape', si
   <div class="curves" :data-step="step.id">
     <div class="bar">
       <span role="group" :aria-label="text.curve.label"><button v-for="c in channels" :key="c" type="button" :class="{ bent: bent(step.params[c] as readonly CurvePoint[]) }" :aria-pressed="channel === c" @click="channel = c">{{ text.curve.channels[c] }}</button></span>
-      <HelpTip :text="text.picking.toneTip"><button type="button" :aria-pressed="picking.active === `tone-${channel}`" @click="pick">{{ text.picking.tone }}</button></HelpTip>
+      <button :data-tip="text.picking.toneTip" type="button" :aria-pressed="picking.active === `tone-${channel}`" @click="pick">{{ text.picking.tone }}</button>
       <PointNumbers v-if="point" :x="stopsAtLog(point.x)" :y="stopsAtLog(point.y)" :x-label="text.curve.at" :y-label="text.curve.to" unit="stops" :y-unit="'stops'" :decimals="2" @set="type" />
-      <HelpTip :text="text.curve.slopeTip"><span class="figures quiet" data-testid="curve-slope">{{ text.curve.slope(slope.toFixed(2)) }}</span></HelpTip>
-      <HelpTip v-if="steep.length" :text="text.curve.steepTip"><span class="warn">▲ {{ text.curve.steep }}</span></HelpTip>
+      <span :data-tip="text.curve.slopeTip" class="figures quiet" data-testid="curve-slope">{{ text.curve.slope(slope.toFixed(2)) }}</span>
+      <span v-if="steep.length" :data-tip="text.curve.steepTip" class="warn">▲ {{ text.curve.steep }}</span>
       <ScaleControl v-if="strength && strengthKey" class="strength" :parameter="strength" :model-value="Number(step.params[strengthKey])" :data-control="strengthKey" @update:model-value="emit('change', strengthKey, $event)" @hold="emit('hold')" @release="emit('release')" />
     </div>
     <CurveField

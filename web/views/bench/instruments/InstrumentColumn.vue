@@ -51,7 +51,7 @@ function put(place: number, id: InstrumentId): void {
 </template>
 
 <style scoped>
-.column { display: grid; grid-template: 1fr 1.08fr / 1.25fr 1fr; grid-template-areas: 'a a' 'b c'; gap: var(--gap); min-height: 0; min-width: 0; }
+.column { contain: size layout style; display: grid; grid-template: 1fr 1.08fr / 1.25fr 1fr; grid-template-areas: 'a a' 'b c'; gap: var(--gap); min-height: 0; min-width: 0; }
 .column.alone { display: flex; flex-direction: column; }
 .alone > section { flex: 1; }
 .place-0 { grid-area: a; }

@@ -2,7 +2,6 @@
 // How an instrument counts and draws: modes, scale, gain, lines; what it looks at; the reference trace; a window of its own.
 import { computed } from 'vue'
 import { stations, type InstrumentId, type InstrumentSettings, type NumberParameter, type StationId } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
@@ -42,11 +41,11 @@ const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
 <template>
   <div class="options">
     <div v-for="c in choices" :key="c.label" class="row">
-      <HelpTip :text="c.tip"><span tabindex="0">{{ c.label }}</span></HelpTip>
+      <span :data-tip="c.tip" tabindex="0">{{ c.label }}</span>
       <div class="segments" role="group" :aria-label="c.label"><button v-for="[value, name] in c.options" :key="String(value)" type="button" :aria-pressed="c.now === value" @click="c.set(value as never)">{{ name }}</button></div>
     </div>
     <div class="row">
-      <HelpTip :text="o.tapTip"><label :for="`tap-${id}`">{{ o.tap }}</label></HelpTip>
+      <label :data-tip="o.tapTip" :for="`tap-${id}`">{{ o.tap }}</label>
       <select :id="`tap-${id}`" :value="tap" @change="emit('tap', ($event.target as HTMLSelectElement).value as StationId)"><option v-for="s in stations" :key="s.id" :value="s.id">{{ s.id === 'finish' ? o.end : o.after(s.name, onSceneSide(s.id)) }}</option></select>
     </div>
     <ScaleControl :parameter="gain" :model-value="settings.gain" @update:model-value="emit('settings', { gain: $event })" />
@@ -54,7 +53,7 @@ const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
     <ScaleControl :parameter="persistence" :model-value="graticules.persistence" @update:model-value="emit('graticules', { persistence: $event })" />
     <ScaleControl v-if="id === 'vectorscope'" :parameter="skin" :model-value="graticules.skinDegrees" @update:model-value="emit('graticules', { skinDegrees: $event })" />
     <div class="row">
-      <HelpTip :text="o.referenceTip"><span tabindex="0">{{ o.reference }}</span></HelpTip>
+      <span :data-tip="o.referenceTip" tabindex="0">{{ o.reference }}</span>
       <div class="tools">
         <button type="button" @click="emit('reference', 'this')">{{ o.hold }}</button>
         <select :aria-label="o.fromShot" value="" @change="emit('reference', ($event.target as HTMLSelectElement).value)"><option value="" disabled>{{ o.fromShot }}</option><option v-for="s in shots" :key="s.id" :value="s.id">{{ s.name }}</option></select>

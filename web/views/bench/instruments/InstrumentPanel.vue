@@ -3,7 +3,6 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { placesOn, type Aim, type InstrumentId, type InstrumentSettings, type Probe, type StationId, type TraceImage } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import { putImage } from '../../../composables/putImage'
 import type { Graticules } from '../../../stores/kept-settings'
 import type { LevelHandle } from '../aims/handles'
@@ -37,8 +36,8 @@ function point(event: PointerEvent): void {
 <template>
   <section class="instrument" :class="id" :aria-label="text.instruments[id]">
     <header>
-      <slot name="name"><HelpTip :text="text.instrumentTips[id]"><h2 class="caps" tabindex="0">{{ text.instruments[id] }}</h2></HelpTip></slot>
-      <span class="figures figure" :data-testid="`${id}-figure`">{{ figure }}</span>
+      <slot name="name"><h2 :data-tip="text.instrumentTips[id]" class="caps" tabindex="0">{{ text.instruments[id] }}</h2></slot>
+      <span class="figure"><span class="figures" :data-testid="`${id}-figure`">{{ figure }}</span></span>
       <slot name="tools" />
     </header>
     <div class="well" :class="{ square, levels: !square && id !== 'histogram', histogram: id === 'histogram' }">
@@ -60,8 +59,9 @@ function point(event: PointerEvent): void {
 .instrument { display: grid; grid-template-rows: 22px 1fr; min-height: 0; min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); }
 header { display: flex; align-items: center; gap: var(--gap-small); padding: 0 var(--gap-small) 0 var(--gap); min-width: 0; }
 h2 { color: var(--ink-quiet); }
-/* The number changes with every move: its place does not, so nothing beside it is laid out again. */
-.figure { contain: size layout style; font-size: var(--text-small); flex: 1; height: 16px; line-height: 16px; text-align: right; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+/* The number changes with every move: its place does not, so nothing beside it is laid out again. A box in a row cannot promise that, one put over it can. */
+.figure { position: relative; flex: 1; height: 16px; }
+.figure > span { contain: strict; position: absolute; inset: 0; font-size: var(--text-small); line-height: 16px; text-align: right; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .well { position: relative; min-height: 0; padding: var(--gap-small) var(--gap); container-type: size; }
 .well.levels { padding-left: 32px; }
 .well.histogram { padding-bottom: 15px; }

@@ -2,7 +2,6 @@
 // The Meridian: percentile lines of luma from station to station. A station opens at a click, is left out while it is held, and has its strength at its foot.
 import { computed } from 'vue'
 import { mergesOf, stations, type Meridian, type StationId } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import { sharePercent } from '../figures'
 import { text } from '../text'
 import { bandOf, linesOf, pathOf, planeHeight, planeWidth, yOf } from './meridian-paths'
@@ -69,15 +68,11 @@ function click(id: StationId): void {
     <span v-for="l in labels" :key="l.name" class="label figures" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / planeHeight})` }" aria-hidden="true"><span class="quiet">{{ l.name }}</span></span>
     <div class="stations" role="tablist" aria-label="Stations">
       <div v-for="(s, i) in stations" :key="s.id" class="station" :class="{ here: s.id === station, out: s.id === bypassed }">
-        <HelpTip :text="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`">
-          <button type="button" role="tab" class="open" :aria-selected="s.id === station" :data-station="s.id" @click="click(s.id)" @pointerdown="press(s.id, $event)" @pointerup="letGo" @pointerleave="letGo" @pointercancel="letGo">
+        <button :data-tip="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`" type="button" role="tab" class="open" :aria-selected="s.id === station" :data-station="s.id" @click="click(s.id)" @pointerdown="press(s.id, $event)" @pointerup="letGo" @pointerleave="letGo" @pointercancel="letGo">
             <span class="caps">{{ s.name }}</span>
             <span v-if="s.id === bypassed" class="figures loss lost">{{ text.leftOut }}</span>
           </button>
-        </HelpTip>
-        <HelpTip v-if="s.id !== bypassed" :text="text.lossTip">
-          <button type="button" class="figures loss" :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }" :disabled="!standings[i]?.lost" :aria-pressed="lossesOf === s.id" :data-loss="s.id" @click="emit('losses', lossesOf === s.id ? null : s.id)">{{ standings[i]?.words ?? '' }}</button>
-        </HelpTip>
+        <button v-if="s.id !== bypassed" :data-tip="text.lossTip" type="button" class="figures loss" :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }" :disabled="!standings[i]?.lost" :aria-pressed="lossesOf === s.id" :data-loss="s.id" @click="emit('losses', lossesOf === s.id ? null : s.id)">{{ standings[i]?.words ?? '' }}</button>
         <StationStrength v-if="strengths[s.id] !== undefined" :name="s.name" :model-value="strengths[s.id] ?? 1" @update:model-value="emit('strength', s.id, $event)" @hold="emit('hold')" @release="emit('release')" />
       </div>
     </div>
@@ -87,7 +82,8 @@ function click(id: StationId): void {
 <style scoped>
 .meridian { position: relative; background: var(--panel); border-block: var(--line) solid var(--hairline); min-height: 0; contain: size layout style; }
 .meridian.asleep svg { opacity: 0.3; }
-svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px); }
+/* A layer of its own: lines that move do not have the words over them drawn again. */
+svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px); will-change: transform; }
 .line { fill: none; stroke: var(--hairline-strong); stroke-width: 1px; vector-effect: non-scaling-stroke; }
 .line.end { stroke: var(--ink-quiet); stroke-dasharray: 1 3; }
 .line.middle { stroke: var(--accent); stroke-width: 2px; }

@@ -2,7 +2,6 @@
 // The numbers that follow the hand: levels, losses and balance of every pixel, each against its target.
 import { computed } from 'vue'
 import { verdictOf, type FrameTrace, type HouseStandard, type ReadingId } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, readingsOf, sharePercent } from '../figures'
 import { text } from '../text'
@@ -34,10 +33,10 @@ const opens = (id: string): boolean => id in judged
 <template>
   <dl class="live">
     <div v-for="r in readings" :key="r.id" class="row" :class="{ wide: r.id === 'balance' }">
-      <dt><HelpTip :text="text.readingTips[r.id]"><button type="button" :disabled="!opens(r.id)" @click="emit('open', r.id as ReadingId)">{{ text.readingNames[r.id] }}</button></HelpTip></dt>
+      <dt><button :data-tip="text.readingTips[r.id]" type="button" :disabled="!opens(r.id)" @click="emit('open', r.id as ReadingId)">{{ text.readingNames[r.id] }}</button></dt>
       <dd class="figures">
         <span v-if="r.standing" class="standing" :class="{ off: !r.standing.met }" :data-testid="`standing-${r.id}`">{{ r.standing.words }}</span>
-        <HelpTip v-if="r.elsewhere" :text="`${r.elsewhere.words} ${text.goThere}`"><button type="button" class="elsewhere" :aria-label="`${r.elsewhere.words} ${text.goThere}`" :data-testid="`worst-${r.id}`" @click="emit('go', r.elsewhere.frame)">⇥</button></HelpTip>
+        <button v-if="r.elsewhere" :data-tip="`${r.elsewhere.words} ${text.goThere}`" type="button" class="elsewhere" :aria-label="`${r.elsewhere.words} ${text.goThere}`" :data-testid="`worst-${r.id}`" @click="emit('go', r.elsewhere.frame)">⇥</button>
         <span class="value" :class="{ out: r.standing && !r.standing.met }" :data-testid="`reading-${r.id}`">{{ r.value }}<span v-if="r.unit" class="quiet"> {{ r.unit }}</span></span>
       </dd>
     </div>

@@ -3,7 +3,6 @@
 import { computed, ref, watch } from 'vue'
 import { aimOfReading, isReadingId, outside, printValue, readingKey as keyOf, readingKind, unitForm, type Aim, type Area, type DrawnPart, type FrameTrace, type HouseStandard, type Reading, type ReadingId } from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
-import HelpTip from '../../../components/HelpTip.vue'
 import type { ClipWorst, OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, sharePercent } from '../figures'
@@ -57,7 +56,7 @@ const clipWords = computed(() => {
     <h2>
       <span class="tabs" role="group" :aria-label="text.readings"><button type="button" class="caps" :aria-pressed="!aiming" @click="emit('aiming', false)">{{ text.readings }}</button><button type="button" class="caps" :aria-pressed="aiming" data-testid="aims-tab" @click="emit('aiming', true)">{{ text.aims.title }}{{ aimCount ? ` ${aimCount}` : '' }}</button></span>
       <RouterLink class="quiet" :to="{ name: 'standards', params: { standardId: standard.id } }">{{ standard.name }}</RouterLink>
-      <HelpTip v-if="clip.seen > 0 && clip.seen < clip.all" :text="text.lookingThrough(clip.seen, clip.all)"><span class="quiet figures seen" data-testid="clip-seen">{{ clip.seen }}/{{ clip.all }}</span></HelpTip>
+      <span v-if="clip.seen > 0 && clip.seen < clip.all" :data-tip="text.lookingThrough(clip.seen, clip.all)" class="quiet figures seen" data-testid="clip-seen">{{ clip.seen }}/{{ clip.all }}</span>
       <span class="count figures" :class="{ off: off.length > 0 }" role="status" data-testid="outside">{{ fresh ? text.outside(off.length) : text.measuring }}</span>
       <button type="button" :aria-expanded="all" @click="all = !all">{{ all ? text.fewer : text.allReadings }}</button>
     </h2>
@@ -68,15 +67,13 @@ const clipWords = computed(() => {
       <LiveReadings v-if="!all" :facts="facts" :standard="standard" :traces="traces" :first="shot.firstFrame" :waived="waivedIds" :spared="spared" @go="emit('go', $event)" @open="open = $event" />
       <ol :class="{ stale: !fresh }">
         <li v-for="r in rows" :key="keyOf(r)">
-          <HelpTip :text="worse(r) ? `${r.sentence} ${text.worseElsewhere}` : r.sentence">
-            <button type="button" :class="standing(r)" :data-reading="r.id" @click="open = keyOf(r)">
+          <button :data-tip="worse(r) ? `${r.sentence} ${text.worseElsewhere}` : r.sentence" type="button" :class="standing(r)" :data-reading="r.id" @click="open = keyOf(r)">
               <span class="sign" aria-hidden="true">{{ { off: '▲', waived: '–', met: '·', note: r.alarm ? '▲' : '·' }[standing(r)] }}</span>
               <span class="name">{{ r.name }}<span v-if="standing(r) === 'waived'" class="quiet"> {{ text.waived }}</span></span>
               <span class="more quiet">{{ r.detail }}</span>
               <span class="figures">{{ value(r) }} <span class="quiet">{{ unit(r) }}</span></span>
               <span class="figures quiet wants">{{ worse(r) ? '⇥ ' : '' }}{{ wants(r) }}</span>
             </button>
-          </HelpTip>
         </li>
       </ol>
       <p v-if="fault" class="fault" role="alert">▲ {{ fault }}</p>
@@ -86,7 +83,7 @@ const clipWords = computed(() => {
 
 <style scoped>
 .readings { position: relative; padding: var(--gap-small) var(--gap-wide); border-left: var(--line) solid var(--hairline); min-height: 0; overflow: hidden auto; background: var(--panel); }
-.readings:not(.all) { contain: size layout style; }
+.readings:not(.all) { contain: size layout style; will-change: transform; }
 .readings.all { position: absolute; right: 0; bottom: 0; width: 560px; max-width: 100%; max-height: 100%; overflow: auto; border: var(--line) solid var(--hairline-strong); z-index: 3; }
 h2 { font-size: var(--text); font-weight: 400; display: flex; gap: var(--gap); align-items: center; min-height: 24px; }
 .tabs { display: flex; gap: 2px; }

@@ -2,7 +2,6 @@
 // A key: colours picked from the picture, and the ranges of hue, chroma and lightness that were fitted to them, over the picture's own spread.
 import { computed, ref, watch } from 'vue'
 import { fitKey, keySpreadEnds, keyTaps, stations, type HueRange, type KeyRanges, type KeyTap, type SoftRange } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import RangeBar from './RangeBar.vue'
@@ -37,15 +36,15 @@ function setHue(r: SoftRange): void {
   <div v-else class="key">
     <div class="picks">
       <div class="row">
-        <HelpTip :text="words.pickTip"><button type="button" :aria-pressed="regions.sampling === 'add'" data-testid="key-add" @click="regions.sampling = regions.sampling === 'add' ? null : 'add'">{{ words.pick }}</button></HelpTip>
-        <HelpTip :text="words.dropTip"><button type="button" :aria-pressed="regions.sampling === 'remove'" data-testid="key-remove" @click="regions.sampling = regions.sampling === 'remove' ? null : 'remove'">{{ words.drop }}</button></HelpTip>
-        <HelpTip :text="words.backTip"><button type="button" :disabled="regions.key.key.samples.length === 0" @click="lastTaken">{{ words.back }}</button></HelpTip>
+        <button :data-tip="words.pickTip" type="button" :aria-pressed="regions.sampling === 'add'" data-testid="key-add" @click="regions.sampling = regions.sampling === 'add' ? null : 'add'">{{ words.pick }}</button>
+        <button :data-tip="words.dropTip" type="button" :aria-pressed="regions.sampling === 'remove'" data-testid="key-remove" @click="regions.sampling = regions.sampling === 'remove' ? null : 'remove'">{{ words.drop }}</button>
+        <button :data-tip="words.backTip" type="button" :disabled="regions.key.key.samples.length === 0" @click="lastTaken">{{ words.back }}</button>
       </div>
       <p class="quiet figures">{{ words.samples(regions.key.key.samples.filter((s) => s.mode === 'add').length, regions.key.key.samples.filter((s) => s.mode === 'remove').length) }}</p>
       <PlainSelect :label="words.tap" :tip="words.tapTip" :options="taps" :model-value="regions.key.key.tap" @update:model-value="(tap) => regions.editKey('read after another station', (s) => ({ ...s, key: { ...s.key, tap: tap as KeyTap } }))" />
       <div class="row">
-        <HelpTip v-for="(_, i) in groups" :key="i" :text="words.groupTip"><button type="button" class="figures" :aria-pressed="group === groups[i]" @click="chosen = i">{{ i + 1 }}</button></HelpTip>
-        <HelpTip :text="words.addGroupTip"><button type="button" @click="addGroup">{{ words.addGroup }}</button></HelpTip>
+        <button v-for="(_, i) in groups" :key="i" :data-tip="words.groupTip" type="button" class="figures" :aria-pressed="group === groups[i]" @click="chosen = i">{{ i + 1 }}</button>
+        <button :data-tip="words.addGroupTip" type="button" @click="addGroup">{{ words.addGroup }}</button>
         <button v-if="group" type="button" :title="words.removeGroup" :aria-label="words.removeGroup" @click="removeGroup">×</button>
       </div>
     </div>

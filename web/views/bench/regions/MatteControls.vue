@@ -2,7 +2,6 @@
 // Cleaning the chosen key's matte, and what the region's matte is worth, in numbers.
 import { computed } from 'vue'
 import { cleaningBounds, hardJump, noCleaning, tornShare, usualCleaning, type CleaningPart, type NumberParameter } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
@@ -30,15 +29,15 @@ const torn = computed(() => regions.key !== null && (regions.facts?.hardEdge ?? 
     <p v-else class="quiet">{{ words.noKey }}</p>
     <div class="facts" data-testid="matte-facts">
       <div v-if="cleaning" class="row">
-        <HelpTip :text="words.cleanTip"><button type="button" data-testid="clean" @click="regions.editKey('cleaned', (s) => ({ ...s, cleaning: usualCleaning }))">{{ words.clean }}</button></HelpTip>
-        <HelpTip :text="words.rawTip"><button type="button" @click="regions.editKey('cleaning taken off', (s) => ({ ...s, cleaning: noCleaning }))">{{ words.raw }}</button></HelpTip>
+        <button :data-tip="words.cleanTip" type="button" data-testid="clean" @click="regions.editKey('cleaned', (s) => ({ ...s, cleaning: usualCleaning }))">{{ words.clean }}</button>
+        <button :data-tip="words.rawTip" type="button" @click="regions.editKey('cleaning taken off', (s) => ({ ...s, cleaning: noCleaning }))">{{ words.raw }}</button>
       </div>
       <div v-if="regions.facts" class="measured" :class="{ old: !regions.factsFresh }" :data-fresh="regions.factsFresh">
-        <p><HelpTip :text="words.coverageTip"><span class="figures" data-fact="coverage">{{ words.coverage(percent(regions.facts.coverage)) }}</span></HelpTip></p>
-        <p><HelpTip :text="words.specksTip"><span class="figures" data-fact="specks">{{ words.specks(regions.facts.specks) }}</span></HelpTip></p>
-        <p><HelpTip :text="words.chatterTip"><span class="figures" data-fact="chatter">{{ words.chatter(regions.facts.chatter === null ? null : percent(regions.facts.chatter)) }}</span></HelpTip></p>
-        <p v-if="regions.facts.moved !== null && regions.facts.moved > 0.001"><HelpTip :text="words.movedTip"><span class="figures" data-fact="moved">{{ words.moved(percent(regions.facts.moved)) }}</span></HelpTip></p>
-        <p :class="{ warning: torn }"><HelpTip :text="words.hardTip"><span class="figures" data-fact="hard">{{ torn ? '▲ ' : '' }}{{ words.hard(percent(regions.facts.hardEdge, 0), percent(hardJump, 0)) }}</span></HelpTip></p>
+        <p><span :data-tip="words.coverageTip" class="figures" data-fact="coverage">{{ words.coverage(percent(regions.facts.coverage)) }}</span></p>
+        <p><span :data-tip="words.specksTip" class="figures" data-fact="specks">{{ words.specks(regions.facts.specks) }}</span></p>
+        <p><span :data-tip="words.chatterTip" class="figures" data-fact="chatter">{{ words.chatter(regions.facts.chatter === null ? null : percent(regions.facts.chatter)) }}</span></p>
+        <p v-if="regions.facts.moved !== null && regions.facts.moved > 0.001"><span :data-tip="words.movedTip" class="figures" data-fact="moved">{{ words.moved(percent(regions.facts.moved)) }}</span></p>
+        <p :class="{ warning: torn }"><span :data-tip="words.hardTip" class="figures" data-fact="hard">{{ torn ? '▲ ' : '' }}{{ words.hard(percent(regions.facts.hardEdge, 0), percent(hardJump, 0)) }}</span></p>
       </div>
       <p v-else class="quiet">{{ words.measuring }}</p>
     </div>

@@ -2,7 +2,6 @@
 // How the chosen shape follows the picture: tracking with its quality along the clip, keyframes by hand, and where it is hidden.
 import { computed } from 'vue'
 import { lastTracked, motionLimits, trackKinds, withKeyframe, withShown, withoutKeyframe, noMotionYet, type Motion, type NumberParameter, type TrackKind } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
@@ -37,29 +36,29 @@ const noProxy = computed(() => !tracking.clip?.medium.proxy)
     <div class="row">
       <PlainSelect :label="words.follow" :tip="words.followTip" :options="trackKinds" :model-value="tracking.kind" @update:model-value="tracking.kind = $event as TrackKind" />
       <template v-if="!tracking.running">
-        <HelpTip v-for="d in (['backward', 'both', 'forward'] as const)" :key="d" :text="words.startTip"><button type="button" :disabled="noProxy" :data-testid="`track-${d}`" @click="tracking.start(d)">{{ words.start[d] }}</button></HelpTip>
+        <button v-for="d in (['backward', 'both', 'forward'] as const)" :key="d" :data-tip="words.startTip" type="button" :disabled="noProxy" :data-testid="`track-${d}`" @click="tracking.start(d)">{{ words.start[d] }}</button>
       </template>
       <button v-else type="button" data-testid="track-cancel" @click="tracking.cancel">{{ words.cancel }}</button>
-      <HelpTip :text="words.excludeTip"><button type="button" :aria-pressed="tracking.painting" @click="tracking.painting = !tracking.painting">{{ words.exclude(tracking.excluded.length) }}</button></HelpTip>
+      <button :data-tip="words.excludeTip" type="button" :aria-pressed="tracking.painting" @click="tracking.painting = !tracking.painting">{{ words.exclude(tracking.excluded.length) }}</button>
       <button v-if="tracking.excluded.length" type="button" @click="tracking.excluded = []">{{ words.include }}</button>
-      <HelpTip v-if="motion" :text="words.stillTip"><button type="button" @click="regions.still">{{ words.still }}</button></HelpTip>
+      <button v-if="motion" :data-tip="words.stillTip" type="button" @click="regions.still">{{ words.still }}</button>
     </div>
     <MotionStrip v-if="tracking.clip" :motion="motion" :first="tracking.clip.first" :last="tracking.clip.last" :frame="view.frame" :stopped="tracking.stopped?.frame ?? null" @go="$emit('go', $event)" />
     <p class="status figures" :class="{ warning: tracking.stopped }" role="status" data-testid="track-status">
       {{ tracking.stopped ? '▲ ' : '' }}{{ status }}
       <template v-if="motion?.track && !tracking.running && view.frame >= lastTracked(motion.track) && lastTracked(motion.track) < (tracking.clip?.last ?? 0)">
-        <HelpTip :text="words.goOnTip"><button type="button" data-testid="track-go-on" @click="tracking.goOn">{{ words.goOn(shown(view.frame)) }}</button></HelpTip>
-        <HelpTip :text="words.byHandTip"><button type="button" @click="tracking.byHand">{{ words.byHand }}</button></HelpTip>
-        <HelpTip :text="words.bridgeTip"><button type="button" :disabled="view.frame === lastTracked(motion.track)" @click="tracking.bridge">{{ words.bridge }}</button></HelpTip>
+        <button :data-tip="words.goOnTip" type="button" data-testid="track-go-on" @click="tracking.goOn">{{ words.goOn(shown(view.frame)) }}</button>
+        <button :data-tip="words.byHandTip" type="button" @click="tracking.byHand">{{ words.byHand }}</button>
+        <button :data-tip="words.bridgeTip" type="button" :disabled="view.frame === lastTracked(motion.track)" @click="tracking.bridge">{{ words.bridge }}</button>
       </template>
     </p>
     <div class="row">
-      <HelpTip :text="words.keyTip"><button v-if="!keyed" type="button" data-testid="keyframe" @click="regions.editShape('keyframe', (s) => withKeyframe(s, view.frame, regions.aspect))">{{ words.key(shown(view.frame)) }}</button><button v-else type="button" data-testid="keyframe" @click="regions.editShape('keyframe removed', (s) => withoutKeyframe(s, view.frame))">{{ words.unkey(shown(view.frame)) }}</button></HelpTip>
+      <button :data-tip="words.keyTip" v-if="!keyed" type="button" data-testid="keyframe" @click="regions.editShape('keyframe', (s) => withKeyframe(s, view.frame, regions.aspect))">{{ words.key(shown(view.frame)) }}</button><button :data-tip="words.keyTip" v-else type="button" data-testid="keyframe" @click="regions.editShape('keyframe removed', (s) => withoutKeyframe(s, view.frame))">{{ words.unkey(shown(view.frame)) }}</button>
       <template v-if="motion && motion.keys.length > 1">
-        <HelpTip :text="words.pathTip"><button type="button" @click="set('way between keyframes', { path: motion.path === 'smooth' ? 'linear' : 'smooth' })">{{ words.path[motion.path] }}</button></HelpTip>
-        <HelpTip :text="words.rollTip"><button type="button" :aria-pressed="motion.roll" @click="set('rolls', { roll: !motion.roll })">{{ words.roll }}</button></HelpTip>
+        <button :data-tip="words.pathTip" type="button" @click="set('way between keyframes', { path: motion.path === 'smooth' ? 'linear' : 'smooth' })">{{ words.path[motion.path] }}</button>
+        <button :data-tip="words.rollTip" type="button" :aria-pressed="motion.roll" @click="set('rolls', { roll: !motion.roll })">{{ words.roll }}</button>
       </template>
-      <HelpTip :text="words.hideTip"><button type="button" data-testid="hide" @click="regions.editShape(hiddenHere ? 'seen again' : 'hidden', (s) => withShown(s, view.frame, regions.aspect))">{{ changesHere ? words.unhide(shown(view.frame)) : hiddenHere ? words.show(shown(view.frame)) : words.hide(shown(view.frame)) }}</button></HelpTip>
+      <button :data-tip="words.hideTip" type="button" data-testid="hide" @click="regions.editShape(hiddenHere ? 'seen again' : 'hidden', (s) => withShown(s, view.frame, regions.aspect))">{{ changesHere ? words.unhide(shown(view.frame)) : hiddenHere ? words.show(shown(view.frame)) : words.hide(shown(view.frame)) }}</button>
       <ScaleControl v-if="motion?.shown.length" :parameter="fade" :model-value="motion.fadeFrames" data-control="fadeFrames" @update:model-value="set('fade', { fadeFrames: Math.round($event) })" @hold="store.hold" @release="store.release" />
     </div>
   </div>

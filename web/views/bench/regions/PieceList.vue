@@ -2,7 +2,6 @@
 // What a region is made of: its pieces in order, how each joins what stands before it, and the numbers of the chosen one.
 import { computed } from 'vue'
 import { shapeKindById, shapeKinds, type NumberParameter, type Piece, type PieceMode, type Region, type ShapeKindId } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
@@ -34,9 +33,9 @@ const strength: NumberParameter = { type: 'number', label: words.strength, tip: 
     <div class="list">
       <ol>
         <li v-for="p in region.pieces" :key="p.id" :class="{ chosen: p.id === regions.piece?.id }" :data-piece="p.id">
-          <HelpTip :text="words.modeTip"><button type="button" class="mode" @click="nextMode(p)">{{ words.modes[p.mode] }}</button></HelpTip>
+          <button :data-tip="words.modeTip" type="button" class="mode" @click="nextMode(p)">{{ words.modes[p.mode] }}</button>
           <button type="button" class="what" :aria-pressed="p.id === regions.piece?.id" @click="view.pieceId = p.id">{{ nameOf(p) }}</button>
-          <HelpTip :text="words.pieceInvertTip"><button type="button" :aria-pressed="p.invert" @click="change(p.id, 'piece inside out', (q) => ({ ...q, invert: !q.invert }))">{{ words.pieceInvert }}</button></HelpTip>
+          <button :data-tip="words.pieceInvertTip" type="button" :aria-pressed="p.invert" @click="change(p.id, 'piece inside out', (q) => ({ ...q, invert: !q.invert }))">{{ words.pieceInvert }}</button>
           <button type="button" :aria-label="words.earlier" :title="words.earlier" :disabled="p === region.pieces[0]" @click="regions.orderPiece(p.id, -1)">↑</button><button type="button" :aria-label="words.later" :title="words.later" :disabled="p === region.pieces.at(-1)" @click="regions.orderPiece(p.id, 1)">↓</button>
           <button type="button" :aria-label="words.removePiece(nameOf(p))" :title="words.removePiece(nameOf(p))" @click="regions.removePiece(p.id)">×</button>
         </li>

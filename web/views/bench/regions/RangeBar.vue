@@ -3,7 +3,6 @@
 import { computed, ref } from 'vue'
 import { ElSwitch } from 'element-plus'
 import type { SoftRange } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import { useGrade } from '../../../stores/grade'
 import { text } from '../text'
 
@@ -67,7 +66,7 @@ function typed(end: 'low' | 'high', e: Event): void {
 
 <template>
   <div class="range" :data-range="id">
-    <label><ElSwitch :model-value="range !== null" :aria-label="words.on(label)" @update:model-value="emit('on', Boolean($event))" /> <HelpTip :text="tip"><span>{{ label }}</span></HelpTip></label>
+    <label><ElSwitch :model-value="range !== null" :aria-label="words.on(label)" @update:model-value="emit('on', Boolean($event))" /> <span :data-tip="tip">{{ label }}</span></label>
     <svg ref="bar" viewBox="0 0 100 30" preserveAspectRatio="none" @pointermove="move" @pointerup="up" @pointercancel="up">
       <template v-if="round"><rect v-for="(c, i) in hues" :key="i" :x="i * (100 / 36)" y="27.5" :width="100 / 36 + 0.1" height="2.5" :fill="c" /></template>
       <rect v-for="(b, i) in bins" :key="`b${i}`" class="bin" :x="b.x" :y="28 - b.height" :width="b.width" :height="b.height" />

@@ -3,7 +3,6 @@
 import { computed } from 'vue'
 import { ElButton, ElSwitch } from 'element-plus'
 import { matteViews, regionStarts, type CurvePoint, type GradeDocument, type MatteViewId, type RegionStartId, type Step } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -39,10 +38,10 @@ function rename(e: Event): void {
       <PlainSelect class="add" :label="words.add" :tip="words.addTip" :options="starts" model-value="none" data-testid="add-region" @update:model-value="start" />
       <template v-if="regions.region">
         <PlainSelect class="which" :label="words.region" :tip="words.regionTip" :options="options" :model-value="regions.region.id" @update:model-value="regions.choose" />
-        <HelpTip :text="words.nameTip"><input class="name" :value="regions.region.name" :aria-label="words.name" maxlength="80" @change="rename" @keydown.stop @keydown.enter="rename" /></HelpTip>
+        <input :data-tip="words.nameTip" class="name" :value="regions.region.name" :aria-label="words.name" maxlength="80" @change="rename" @keydown.stop @keydown.enter="rename" />
         <label><ElSwitch :model-value="regions.region.enabled" :aria-label="words.enabledLabel" @update:model-value="regions.set($event ? 'on' : 'off', { enabled: Boolean($event) })" /> {{ words.enabled }}</label>
-        <HelpTip :text="words.soloTip"><button type="button" :aria-pressed="view.soloId === regions.region.id" @click="view.soloId = view.soloId === regions.region.id ? null : regions.region.id">{{ words.solo }}</button></HelpTip>
-        <HelpTip :text="words.invertTip"><button type="button" :aria-pressed="regions.region.invert" @click="regions.set('inside out', { invert: !regions.region.invert })">{{ words.invert }}</button></HelpTip>
+        <button :data-tip="words.soloTip" type="button" :aria-pressed="view.soloId === regions.region.id" @click="view.soloId = view.soloId === regions.region.id ? null : regions.region.id">{{ words.solo }}</button>
+        <button :data-tip="words.invertTip" type="button" :aria-pressed="regions.region.invert" @click="regions.set('inside out', { invert: !regions.region.invert })">{{ words.invert }}</button>
         <PlainSelect class="look" data-testid="matte-view" :label="words.look" :tip="words.lookTip" :options="looks"   :model-value="view.matteView ?? 'picture'" @update:model-value="view.matteView = $event === 'picture' ? null : ($event as MatteViewId)" />
         <ElButton size="small" @click="regions.remove">{{ words.remove }}</ElButton>
       </template>

@@ -2,7 +2,6 @@
 // A shape as numbers, beside its handles on the picture.
 import { computed } from 'vue'
 import { changedShape, isTurned, shapeBounds, shapeKindById, type NumberParameter, type Shape } from '@core/index'
-import HelpTip from '../../../components/HelpTip.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
@@ -41,7 +40,7 @@ const turn = (by: number): void => emit('shape', changedShape(props.shape, regio
     <button type="button" :title="words.smaller" @click="size(1 / 1.05)">−</button><button type="button" :title="words.larger" @click="size(1.05)">+</button>
     <button type="button" :title="words.left" @click="turn(-2)">↺</button><button type="button" :title="words.right" @click="turn(2)">↻</button>
   </p>
-  <HelpTip v-if="drawable" :text="words.drawTip"><button type="button" class="draw" :aria-pressed="regions.drawing !== null" @click="emit('draw')">{{ words.draw }}</button></HelpTip>
+  <button v-if="drawable" :data-tip="words.drawTip" type="button" class="draw" :aria-pressed="regions.drawing !== null" @click="emit('draw')">{{ words.draw }}</button>
 </template>
 
 <style scoped>
