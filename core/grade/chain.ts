@@ -62,6 +62,7 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   const active = document.steps.filter((s) => isActive(s, document, lut))
   const { links, ...input } = readLinks(document.read, lut)
   const scene: SideContext = {
+    id: 'scene',
     side: 'scene',
     surroundings: { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: logPerStop, encode: toWorkingLog, decode: fromWorkingLog, lut },
     encode: toWorkingLog,
@@ -120,6 +121,7 @@ function displaySide(display: Display, regions: readonly Region[], lut: LutFinde
   const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]!))
   const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)), { decode } = eotf
   return {
+    id: display.id,
     side: 'display',
     surroundings: { gamut: gamutById(display.gamutId), greyEncoded: grey, stopEncoded: (over - under) / 2, encode, decode, lut },
     encode,
@@ -139,6 +141,8 @@ export function encodingOf({ encodingId, own }: Pick<ReadSettings, 'encodingId' 
 }
 
 interface SideContext {
+  /** Tells it from others: 'scene', or the display's id. */
+  readonly id: string
   readonly side: Side
   readonly surroundings: StepSurroundings
   readonly encode: Curve
@@ -151,8 +155,8 @@ function lightOf(side: Side, domain: Domain): Light {
   return domain === 'linear' ? 'displayLinear' : 'displaySignal'
 }
 
-function conversion(station: StationId, { side, encode, decode }: SideContext, to: Domain): Link {
-  return { station, leaves: lightOf(side, to), signature: `${side} to ${to}`, operations: [curveOperation(to === 'encoded' ? encode : decode)] }
+function conversion(station: StationId, { id, side, encode, decode }: SideContext, to: Domain): Link {
+  return { station, leaves: lightOf(side, to), signature: `${id} to ${to}`, operations: [curveOperation(to === 'encoded' ? encode : decode)] }
 }
 
 /** Appends the steps of one side in station order and returns the domain they leave. */
@@ -180,12 +184,12 @@ function appendSide(links: Link[], context: SideContext, steps: readonly Step[],
   return domain
 }
 
-function stepLink(station: StationId, { side, surroundings }: SideContext, step: Step): Link {
+function stepLink(station: StationId, { id, side, surroundings }: SideContext, step: Step): Link {
   const kind = stepKindById(step.kind)
   const leaves = lightOf(side, kind.domain)
   const effect = kind.prepare(step.params, surroundings)
   const found = typeof effect === 'function' ? effect(leaves) : effect, run = 'kind' in found ? [found] : found
-  const signature = JSON.stringify([side, surroundings.gamut.id, surroundings.greyEncoded, step.kind, step.strength, step.params])
+  const signature = JSON.stringify([id, step.kind, step.strength, step.params])
   return { station, leaves, signature, operations: mixedRun(run, step.strength, leaves) }
 }
 

@@ -79,7 +79,7 @@ const hold = (v: number): number => Math.min(1, Math.max(0, v))
 
 /** Links as passes: a region's link is one of its own, all between are joined. */
 function passesOf(links: readonly Link[], ending: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Pass[] {
-  const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: once(`${size}\n${signatureOf(run)}`, () => withNeighbourhoods(run, size, once)) })
+  const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: withNeighbourhoods(run, size, once) })
   const passes: Pass[] = []
   let pending: SignedOperation[] = []
   links.forEach((link, at) => {
@@ -133,19 +133,29 @@ function decodeTable(chain: Chain, { low, high }: CodeSpan): Float32Array {
 
 /** Exact stages up to the first and from the last operation that needs a lattice; one lattice for all between. */
 function buildStages(run: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Stage[] {
-  const operations = run.map((s) => s.operation)
-  const first = operations.findIndex((o) => o.kind === 'pixels'), last = operations.findLastIndex((o) => o.kind === 'pixels')
-  const from = operations[first], to = operations[last]
-  if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return exactStages(operations)
+  const first = run.findIndex((s) => s.operation.kind === 'pixels'), last = run.findLastIndex((s) => s.operation.kind === 'pixels')
+  const from = run[first]?.operation, to = run[last]?.operation
+  if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return keptStages(run, once)
   // A LUT that stands alone keeps its own nodes, and is no approximation then.
   const own = first === last ? from.exactOn : undefined
   const grid: Grid = own ? { size: own.size, entry: straightAxis(own.low, own.high), exit: signalAxis } : { size, entry: axisOf(from.takes), exit: axisOf(to.leaves) }
-  const inside = run.slice(first, last + 1)
+  const inside = run.slice(first, last + 1), entry = own ? `${own.low} ${own.high}` : from.takes, exit = own ? 'signal' : to.leaves
   return [
-    ...exactStages([...operations.slice(0, first), curveOperation(positionOn(grid))]),
+    ...keptStages([...run.slice(0, first), { signature: `onto ${grid.size} ${entry}`, operation: curveOperation(positionOn(grid)) }], once),
     ...once(`lattice ${grid.size}\n${signatureOf(inside)}`, () => [{ kind: 'lattice', lattice: buildLattice(inside, grid) }]),
-    ...exactStages([curveOperation(grid.exit.fromAxis), ...operations.slice(last + 1)]),
+    ...keptStages([{ signature: `off ${exit}`, operation: curveOperation(grid.exit.fromAxis) }, ...run.slice(last + 1)], once),
   ]
+}
+
+/** Operations that need no lattice as stages, neighbours joined; tables of what did not change are not made again. */
+function keptStages(run: readonly SignedOperation[], once: Once): readonly Stage[] {
+  const groups: SignedOperation[] = []
+  for (const next of run) {
+    const last = groups.at(-1), [together, apart] = last ? joined([last.operation, next.operation]) : []
+    if (last && together && !apart) groups[groups.length - 1] = { signature: `${last.signature}\n${next.signature}`, operation: together }
+    else groups.push(next)
+  }
+  return groups.flatMap(({ signature, operation }) => once(`exact\n${signature}`, () => [exactStage(operation)]))
 }
 
 /** The nodes of a lattice and what its two sides mean. */

@@ -30,7 +30,7 @@ export { detachLook, lookAfter, lookSteps, ownLook, sharedSteps, withSharedLook,
 export { shippedRecipes } from './shipped-recipes'
 export * from './show'
 export * from './stations'
-export type { Pass, Passes, Stage } from './stage'
+export { withTables, type Pass, type Passes, type Stage } from './stage'
 export * from './step-kind'
 export * from './tap'
 export { isStepKindId, stepKindById, stepKinds } from './steps'

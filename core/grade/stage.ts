@@ -36,3 +36,17 @@ export interface Passes {
   readonly rough?: boolean
 }
 export interface KeyPasses extends Passes { readonly signature: string }
+
+/** The same passes with every table replaced, as for memory that threads share. */
+export function withTables<P extends Passes>(passes: P, replace: (table: Float32Array) => Float32Array): P {
+  const stage = (s: Stage): Stage => {
+    switch (s.kind) {
+      case 'curve': case 'relative': return { ...s, table: replace(s.table) }
+      case 'gain': return { ...s, data: replace(s.data) }
+      case 'lattice': return { ...s, lattice: { ...s.lattice, nodes: replace(s.lattice.nodes) } }
+      case 'matrix': case 'neighbourhood': return s
+    }
+  }
+  const taps = passes.taps && Object.fromEntries(Object.entries(passes.taps).map(([tap, of]) => [tap, withTables(of, replace)]))
+  return { ...passes, decode: replace(passes.decode), passes: passes.passes.map((p) => ({ ...p, stages: p.stages.map(stage) })), ...(taps ? { taps } : {}) }
+}

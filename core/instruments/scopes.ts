@@ -42,6 +42,10 @@ export interface ScopeCounts {
   readonly pixels: number
 }
 
+/** The arrays of counts. */
+export const countedTraces = ['waveform', 'red', 'green', 'blue', 'vector', 'luma', 'cb', 'cr', 'zoomed'] as const
+export type CountArrays = Pick<ScopeCounts, (typeof countedTraces)[number]>
+
 /** What is counted beyond the usual. */
 export interface ScopeWishes {
   /** One byte per pixel of the whole frame, zero where it is not counted. */
@@ -50,7 +54,18 @@ export interface ScopeWishes {
   readonly chroma?: boolean
   /** Whole factor of a second, zoomed vectorscope. */
   readonly zoom?: number
+  /** Arrays that are counted into, so that no memory is taken for every picture. Those of another length are left alone. */
+  readonly into?: CountArrays
 }
+
+/** Memory for the counts of a wish. */
+export function roomForCounts({ columns, levels, vectorCells }: ScopeSizes, { chroma = false, zoom = 1 }: ScopeWishes, bytes: (length: number) => ArrayBufferLike = (length) => new ArrayBuffer(length)): CountArrays {
+  const room = (entries: number): Uint32Array => new Uint32Array(bytes(entries * 4)), trace = (): Uint32Array => room(columns * levels), cells = vectorCells * vectorCells, extra = chroma ? columns * levels : 0
+  return { waveform: trace(), red: trace(), green: trace(), blue: trace(), vector: room(cells), luma: room(histogramBins), cb: room(extra), cr: room(extra), zoomed: room(zoom > 1 ? cells : 0) }
+}
+
+/** Counts in memory of their own, to be kept. */
+export const copiedCounts = (counts: ScopeCounts): ScopeCounts => ({ ...counts, ...(Object.fromEntries(countedTraces.map((trace) => [trace, counts[trace].slice()])) as unknown as CountArrays) })
 
 /**
  * Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot): all of it, or
@@ -62,7 +77,7 @@ export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSize
 }
 
 /** What a pass over some rows counts, and where. RangeError for more levels or cells than 16 bits can tell apart. */
-export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1 }: ScopeWishes = {}): ScopeJob {
+export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1, into }: ScopeWishes = {}): ScopeJob {
   const { width, data } = frame, { columns, levels, vectorCells } = sizes
   const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
   const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
@@ -85,14 +100,16 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
     mask: mask ? mask.subarray(fromRow * width, toRow * width) : null,
     chromaGains: chroma ? [Math.round(32768 / weights.cbDivisor), Math.round(32768 / weights.crDivisor)] : null,
     zoomed: zoom > 1 ? [zoomedPerCode(weights.cbDivisor), zoomedPerCode(weights.crDivisor)] : null,
+    into: into ?? null,
   }
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer }: ScopeJob): ScopeResult {
-  const traceEntries = columns * levels, waveform = new Uint32Array(traceEntries), red = new Uint32Array(traceEntries), green = new Uint32Array(traceEntries), blue = new Uint32Array(traceEntries)
-  const luma = new Uint32Array(lumaBins), vector = new Uint32Array(cells * cells)
-  const cb = new Uint32Array(chromaGains ? traceEntries : 0), cr = new Uint32Array(cb.length), zoomed = new Uint32Array(zoomedPer ? cells * cells : 0)
+export function countPlain({ rows, width, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer, into }: ScopeJob): ScopeResult {
+  const traceEntries = columns * levels, chromaEntries = chromaGains ? traceEntries : 0
+  const room = (trace: keyof CountArrays, entries: number): Uint32Array => (into?.[trace].length === entries ? into[trace].fill(0) : new Uint32Array(entries))
+  const waveform = room('waveform', traceEntries), red = room('red', traceEntries), green = room('green', traceEntries), blue = room('blue', traceEntries)
+  const luma = room('luma', lumaBins), vector = room('vector', cells * cells), cb = room('cb', chromaEntries), cr = room('cr', chromaEntries), zoomed = room('zoomed', zoomedPer ? cells * cells : 0)
   const lastCell = cells - 1
   // Products of halved codes keep the upper half, rounded, as the kernel's do.
   const product = (halved: number, factor: number): number => (halved * factor + 16384) >> 15
@@ -126,9 +143,6 @@ export function countPlain({ rows, width, levelGain, levelOffset, levels, column
   }
   return { waveform, red, green, blue, luma, vector, cb, cr, zoomed, sums: [sumRed, sumGreen, sumBlue], clipped, crushed }
 }
-
-/** The arrays of counts. */
-export const countedTraces = ['waveform', 'red', 'green', 'blue', 'vector', 'luma', 'cb', 'cr', 'zoomed'] as const
 
 /** Adds the counts of other rows of the same frame to `counts`, in place, and returns the whole. */
 export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts {

@@ -42,7 +42,14 @@ const restMs = 140
 
 export function useBenchRenderer(): BenchRenderer {
   const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
-  const tell = (request: BenchRequest): void => worker.postMessage(request)
+  const tell = (request: BenchRequest): void => worker.postMessage(request, 'back' in request && request.back ? [request.back] : [])
+  /** Pixels of the picture before: nothing shows them any more. */
+  let back: ArrayBuffer | undefined
+  const takeBack = (): ArrayBuffer | undefined => { const taken = back; back = undefined; return taken }
+  function onScreen(picture: Shown): void {
+    back = shown.value?.picture.rgba.buffer as ArrayBuffer | undefined
+    shown.value = picture
+  }
   const result = shallowRef<RenderResult | null>(null), shown = shallowRef<Shown | null>(null)
   const fault = ref(''), settled = ref(false), playing = ref(false)
   const counts = shallowRef<PlayCounts | null>(null)
@@ -55,18 +62,18 @@ export function useBenchRenderer(): BenchRenderer {
 
   function send(wanted: Wanted, size: typeof dragSize | typeof restSize): void {
     inFlight = { ...wanted, ask: 'render', id: nextId++, size }
-    tell(inFlight)
+    tell({ ...inFlight, back: takeBack() })
   }
 
   worker.onmessage = ({ data }: MessageEvent<BenchAnswer>) => {
     if ('played' in data) {
       if (data.id !== played?.id) return
-      shown.value = data
-      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', picture: data.picture, meridian: null, partMeridian: null, accuracy: null }, data.measured)
+      onScreen(data)
+      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', meridian: null, partMeridian: null, accuracy: null }, data.measured)
       counts.value = data.counts
       played.onFrame(data.frameIndex)
       // Put on the canvas first, then asked for more.
-      requestAnimationFrame(() => tell({ ask: 'shown' }))
+      requestAnimationFrame(() => tell({ ask: 'shown', back: takeBack() }))
     } else if ('ended' in data) {
       if (data.id !== played?.id) return
       played = null
@@ -91,16 +98,16 @@ export function useBenchRenderer(): BenchRenderer {
     })
   }
   /** The newest picture; what was not measured of it stays as it was. */
-  function put({ size, frameIndex, source, picture, meridian, partMeridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured'>, measured: Measured | null): void {
+  function put({ size, frameIndex, source, meridian, partMeridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'>, measured: Measured | null): void {
     const before = result.value, now = measured ?? before
-    if (now) result.value = { traces: now.traces, facts: now.facts, partFacts: now.partFacts, size, frameIndex, source, picture, meridian: meridian ?? before?.meridian ?? null, partMeridian, accuracy }
+    if (now) result.value = { traces: now.traces, facts: now.facts, partFacts: now.partFacts, size, frameIndex, source, meridian: meridian ?? before?.meridian ?? null, partMeridian, accuracy }
   }
   function rendered(data: Extract<BenchAnswer, { ok: boolean }>): void {
     if (data.id !== inFlight?.id) return
     inFlight = null
     if (data.ok) {
       if (!playing.value) {
-        shown.value = data
+        onScreen(data)
         put(data, data.measured)
       }
       fault.value = ''

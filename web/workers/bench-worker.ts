@@ -10,7 +10,8 @@ import { play, type PlayCounts } from './player'
 import type { ProxyFacts } from '@contracts/responses'
 import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
 import type { Unpacking, Work } from './tile'
-import { sharedBytes, startTiles } from './tiles'
+import { sharedBytes } from './shared-memory'
+import { startTiles } from './tiles'
 
 const built: PlanCache = new Map()
 const tiles = startTiles()
@@ -26,6 +27,7 @@ const sentence = (error: unknown): string => (error instanceof Error ? error.mes
 scope.onmessage = ({ data }) => {
   switch (data.ask) {
     case 'render':
+      if (data.back) tiles.takeBack(data.back)
       void render(data).then(
         (result) => scope.postMessage(result, buffers(result.picture, ...tracesOf(result.measured))),
         (error: unknown) => { if (!(error instanceof Stale)) scope.postMessage({ id: data.id, ok: false, message: sentence(error) }) },
@@ -33,7 +35,10 @@ scope.onmessage = ({ data }) => {
       break
     case 'play': void startPlaying(data); break
     case 'regrade': if (playing) playing.look = data; break
-    case 'shown': playing?.onScreen(); break
+    case 'shown':
+      if (data.back) tiles.takeBack(data.back)
+      playing?.onScreen()
+      break
     case 'pause': playing?.stop(); break
     case 'probe': scope.postMessage({ id: data.id, probe: last && probePicture(last, tiles.lastSignal(), data.x, data.y) }); break
     case 'light': {

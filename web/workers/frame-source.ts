@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache'
 import { unpackLut, type Frame, type Lut } from '@core/index'
 import { requestError } from '../api/client'
 import type { FrameAddress } from './messages'
-import { inSharedMemory } from './tiles'
+import { inSharedMemory } from './shared-memory'
 
 const frames = new LRUCache<string, Frame>({ max: 16 })
 const luts = new LRUCache<string, Lut>({ max: 16 })

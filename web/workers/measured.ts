@@ -1,5 +1,5 @@
 // From counts to what the Bench shows: instrument pictures and facts. Keeps the reference trace.
-import { compileTap, dragSize, instrumentImage, overlayById, type CodeSpan, type Counted, type GradeDocument, type InstrumentId, type LutFinder, type PlanCache, type Tap, type TapId, type TraceImage } from '@core/index'
+import { compileTap, copiedCounts, dragSize, instrumentImage, overlayById, type CodeSpan, type Counted, type GradeDocument, type InstrumentId, type LutFinder, type PlanCache, type Tap, type TapId, type TraceImage } from '@core/index'
 import { factsOf } from './facts'
 import type { Measured, Viewing } from './messages'
 import type { Counting, TileCounts, TileJob } from './tile'
@@ -8,11 +8,12 @@ let held: Counted | null = null, last: Counted | null = null
 
 /** The last picture's trace becomes the reference. False when nothing was measured yet. */
 export function holdLast(): boolean {
-  held = last
+  holdCounted(last)
   return held !== null
 }
+/** Counts lie in memory that the next picture uses again: what is held is a copy. */
 export function holdCounted(counted: Counted | null): void {
-  held = counted
+  held = counted && { ...counted, scopes: copiedCounts(counted.scopes) }
 }
 
 export function measuredOf({ end, tap, part }: TileCounts, { instruments, visible, reference }: Viewing): Measured {

@@ -33,14 +33,16 @@ interface Look {
 
 /** One picture: while a hand moves, the proxy will do; at rest the exact frame is measured. */
 export interface RenderRequest extends Look { readonly ask: 'render'; readonly id: number; readonly frameIndex: number; readonly size: LatticeSize }
+/** Pixels that are not on screen any more, so that the worker need not take new memory for every picture. */
+interface Returned { readonly back?: ArrayBuffer | undefined }
 export interface PlayRequest extends Look { readonly ask: 'play'; readonly id: number; readonly plan: PlayPlan }
 export type BenchRequest =
-  | RenderRequest
+  | (RenderRequest & Returned)
   | PlayRequest
   /** The grade or the way of looking changed while playing. */
   | ({ readonly ask: 'regrade' } & Omit<Look, 'medium'>)
   /** The last played picture is on screen. */
-  | { readonly ask: 'shown' }
+  | ({ readonly ask: 'shown' } & Returned)
   | { readonly ask: 'pause' }
   /** What a place of the last picture is; x and y in shares of the frame. */
   | { readonly ask: 'probe'; readonly id: number; readonly x: number; readonly y: number }
@@ -107,7 +109,7 @@ export interface Rendered {
   readonly accuracy: (DifferenceReport & { readonly evaluated: 'compiled' | 'direct' }) | null
 }
 /** What the Bench shows: the newest picture with the newest measurements. */
-export type RenderResult = Omit<Rendered, 'id' | 'ok' | 'measured'> & Measured
+export type RenderResult = Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'> & Measured
 export interface RenderFailure { readonly id: number; readonly ok: false; readonly message: string }
 /** One picture while playing. The instruments are measured of every few pictures only. */
 export interface PlayedFrame { readonly id: number; readonly played: true; readonly frameIndex: number; readonly picture: TraceImage; readonly measured: Measured | null; readonly counts: PlayCounts }

@@ -1,5 +1,4 @@
 // A second thread for the Bench's worker: works on the rows it is given.
-import { countedTraces, type Counted } from '@core/index'
 import { workTile, type TileAnswer, type TileJob, type Work } from './tile'
 
 /** A job as it is sent: without its work when that is the same as before. */
@@ -13,7 +12,6 @@ let kept: Work = { kind: 'asShot' }
 scope.onmessage = ({ data: { id, work, ...job } }) => {
   kept = work ?? kept
   const counts = workTile({ ...job, work: kept })
-  scope.postMessage({ id, counts }, counts ? [counts.end, counts.tap, counts.part].flatMap((c) => (c ? buffersOf(c) : [])) : [])
+  // The counts themselves lie in shared memory.
+  scope.postMessage({ id, counts }, counts ? [counts.end, counts.tap, counts.part].flatMap((c) => (c?.chromaticity ? [c.chromaticity.buffer as ArrayBuffer] : [])) : [])
 }
-
-const buffersOf = ({ scopes, chromaticity }: Counted): Transferable[] => [...countedTraces.map((trace) => scopes[trace].buffer as ArrayBuffer), ...(chromaticity ? [chromaticity.buffer as ArrayBuffer] : [])]

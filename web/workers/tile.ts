@@ -1,9 +1,10 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
 import { LRUCache } from 'lru-cache'
 import {
-  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, matteCache, packSignal, paintMatte, paintOverlay, partMask, planesToRows, previewPasses, rastersOf, rowsRead,
-  type Chain, type CodeRange, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
+  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, matteCache, packSignal, paintMatte, paintOverlay, partMask, planesToRows, previewPasses, rastersOf, roomForCounts, rowsRead,
+  type Chain, type CodeRange, type CountArrays, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
 } from '@core/index'
+import { sharedBytes } from './shared-memory'
 
 /** How rows become display signal. */
 export type Work =
@@ -78,12 +79,25 @@ export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, 
   if (matte && looked) paintMatte(matte.view, looked, canvas, frame.width, rows.from, rows.to)
   if (!count) return null
   const mask = count.part ? maskOf(count.part, frame, rows, matteRows) : undefined
-  const counted = (of: Frame, top: number, within?: Uint8Array): Counted => ({
-    scopes: countScopes(of, weights, scopeSizes, rows.from, rows.to, top, { ...count.wishes, ...(within ? { mask: within } : {}) }),
+  turn = (turn + 1) % turns
+  const counted = (of: Frame, top: number, use: 'end' | 'tap' | 'part', within?: Uint8Array): Counted => ({
+    scopes: countScopes(of, weights, scopeSizes, rows.from, rows.to, top, { ...count.wishes, into: countRoom(use, count.wishes), ...(within ? { mask: within } : {}) }),
     chromaticity: count.chromaticity ? countChromaticity(of, display, chromaticityCells, rows.from, rows.to, within) : null,
   })
   const tapped = count.tap && !asShot ? { ...signal, data: through(count.tap, frame, rows, 'tap') } : null
-  return { end: counted(signal, topCode), tap: tapped && counted(tapped, 65535), part: mask ? (tapped ? counted(tapped, 65535, mask) : counted(signal, topCode, mask)) : null }
+  return { end: counted(signal, topCode, 'end'), tap: tapped && counted(tapped, 65535, 'tap'), part: mask ? (tapped ? counted(tapped, 65535, 'part', mask) : counted(signal, topCode, 'part', mask)) : null }
+}
+
+// Counts of this picture, of the one before, which may still be held as the reference, and of one that is only measured.
+const turns = 3
+let turn = 0
+const rooms = new Map<string, { readonly wishes: string; readonly arrays: CountArrays }>()
+function countRoom(use: string, wishes: Counting['wishes']): CountArrays {
+  const key = `${use} ${turn}`, words = JSON.stringify(wishes), known = rooms.get(key)
+  if (known?.wishes === words) return known.arrays
+  const arrays = roomForCounts(scopeSizes, wishes, sharedBytes)
+  rooms.set(key, { wishes: words, arrays })
+  return arrays
 }
 
 const directRows = (chain: Chain, frame: Frame, shown: Uint16Array, { from, to }: Rows): void => executeDirectRows(chain, frame, shown, from, to, rastersOf(chain, frame, true))

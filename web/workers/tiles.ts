@@ -1,5 +1,6 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
-import type { Frame, TraceImage } from '@core/index'
+import type { MatteSource, Tap, TraceImage } from '@core/index'
+import { canShare, sharedBytes, sharedPasses } from './shared-memory'
 import type { SentJob } from './tile-worker'
 import { joinCounts, workTile, type TileAnswer, type TileCounts, type TileJob, type Work } from './tile'
 
@@ -9,16 +10,20 @@ export interface Tiles {
   readonly work: (job: PictureJob, meanwhile: () => void) => Promise<TileWork>
   /** The signal of the last picture, every pixel; the memory is used again for the next one. */
   readonly lastSignal: () => Uint16Array
+  /** Pixels that were shown and are not any more: their memory is used again. */
+  readonly takeBack: (pixels: ArrayBuffer) => void
 }
 
-/** One thread is enough for a single core; pages that are not isolated cannot share memory. */
-const canSplit = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
+/** What is kept for pictures to come: one on screen, one on its way. */
+const mostSpare = 2
 
-/** Memory that threads can share, where that is possible. */
-export const sharedBytes = (length: number): ArrayBufferLike => (canSplit() ? new SharedArrayBuffer(length) : new ArrayBuffer(length))
+/** What the other thread is given: tables in shared memory. */
+const sentWork = (work: Work): Work => (work.kind === 'passes' ? { ...work, passes: sharedPasses(work.passes) } : work)
+const tapped = <T extends { readonly tap: Tap | null }>(of: T | null): T | null => of && { ...of, tap: of.tap && sharedPasses(of.tap) }
+const sentMattes = (mattes: MatteSource | null): MatteSource | null => mattes && { ...mattes, ...(mattes.taps ? { taps: Object.fromEntries(Object.entries(mattes.taps).map(([tap, passes]) => [tap, sharedPasses(passes)])) } : {}) }
 
 export function startTiles(): Tiles {
-  const helper = canSplit() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
+  const helper = canShare() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
   let shown = new Uint16Array(sharedBytes(0)), canvas = new Uint32Array(sharedBytes(0))
   let nextId = 1
   let sent: Work | null = null
@@ -40,8 +45,14 @@ export function startTiles(): Tiles {
     before = mine.catch(() => undefined)
     return mine
   }
+  const spare: ArrayBuffer[] = []
   return {
     lastSignal: () => shown,
+    takeBack: (pixels) => {
+      if (pixels.byteLength === 0) return
+      spare.unshift(pixels)
+      spare.length = Math.min(spare.length, mostSpare)
+    },
     work: (picture, meanwhile) => inTurn(async () => {
       const { frame } = picture
       const pixels = frame.width * frame.height
@@ -52,7 +63,7 @@ export function startTiles(): Tiles {
       // The first thread also measures the Meridian, so it takes a little less of the picture.
       const split = helper ? Math.floor(frame.height * 0.48) : frame.height
       const other = helper && new Promise<TileCounts | null>((done, fail) => {
-        const job: SentJob = { ...picture, work: picture.work === sent ? null : picture.work, id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
+        const job: SentJob = { ...picture, work: picture.work === sent ? null : sentWork(picture.work), mattes: sentMattes(picture.mattes), overlay: tapped(picture.overlay), count: tapped(picture.count), id: nextId++, shown, canvas, rows: { from: split, to: frame.height } }
         waiting = { id: job.id, done, fail }
         sent = picture.work
         helper.postMessage(job)
@@ -62,16 +73,9 @@ export function startTiles(): Tiles {
       const theirs = other && (await other)
       const counts = mine && theirs ? joinCounts(mine, theirs) : mine
       // Canvas pixels leave for the interface thread, which cannot take shared memory.
-      const rgba = new Uint8ClampedArray(pixels * 4)
+      const at = spare.findIndex((pixelsBack) => pixelsBack.byteLength === pixels * 4), rgba = new Uint8ClampedArray(at < 0 ? new ArrayBuffer(pixels * 4) : spare.splice(at, 1)[0]!)
       rgba.set(new Uint8ClampedArray(canvas.buffer))
       return { picture: { width: frame.width, height: frame.height, rgba }, counts }
     }),
   }
-}
-
-/** A copy of a frame in memory that threads can share, where that is possible. */
-export function inSharedMemory(frame: Frame): Frame {
-  const data = new Uint16Array(sharedBytes(frame.data.byteLength))
-  data.set(frame.data)
-  return { ...frame, data }
 }

@@ -31,6 +31,8 @@ export interface ScopeJob {
   readonly chromaGains: readonly [number, number] | null
   /** Cells of a second, zoomed vectorscope per code of Cb and Cr, in 2^20ths, whole; null where none is wanted. */
   readonly zoomed: readonly [number, number] | null
+  /** Arrays for the result; where one has not the length that is needed, a new one is made. */
+  readonly into: Omit<ScopeResult, 'sums' | 'clipped' | 'crushed'> | null
 }
 
 export interface ScopeResult {
@@ -93,11 +95,16 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     words[2] = rows
     kernel.code.countScopes(0)
   }
-  const counters = (at: number, length: number): Uint32Array => new Uint32Array(buffer, at, length).slice()
-  const trace = (index: number): Uint32Array => counters(traces + index * entries * 4, entries)
+  const counters = (name: keyof NonNullable<ScopeJob['into']>, at: number, length: number): Uint32Array => {
+    const counted = new Uint32Array(buffer, at, length), into = job.into?.[name]
+    if (into?.length !== length) return counted.slice()
+    into.set(counted)
+    return into
+  }
+  const trace = (name: 'waveform' | 'red' | 'green' | 'blue', index: number): Uint32Array => counters(name, traces + index * entries * 4, entries)
   return {
-    waveform: trace(0), red: trace(1), green: trace(2), blue: trace(3),
-    luma: counters(luma, job.lumaBins), vector: counters(vector, cells * cells), cb: counters(cb, chromaEntries), cr: counters(cr, chromaEntries), zoomed: counters(zoomed, zoomedEntries),
+    waveform: trace('waveform', 0), red: trace('red', 1), green: trace('green', 2), blue: trace('blue', 3),
+    luma: counters('luma', luma, job.lumaBins), vector: counters('vector', vector, cells * cells), cb: counters('cb', cb, chromaEntries), cr: counters('cr', cr, chromaEntries), zoomed: counters('zoomed', zoomed, zoomedEntries),
     sums: [numbers[0]!, numbers[1]!, numbers[2]!], clipped: numbers[3]!, crushed: numbers[4]!,
   }
 }

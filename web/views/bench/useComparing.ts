@@ -18,7 +18,8 @@ export function useComparing(picture: () => { readonly image: TraceImage; readon
   function hold(): void {
     const now = picture()
     if (!now) return
-    view.still = now
+    // The picture's own memory is used again.
+    view.still = { ...now, image: { ...now.image, rgba: now.image.rgba.slice() } }
     if (view.compare === 'off') view.compare = 'wipe'
   }
   async function bring(file: File): Promise<void> {
