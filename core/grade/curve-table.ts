@@ -38,10 +38,7 @@ export function curveTable(curve: (value: number) => number): Float32Array {
 /** The plain reference of the kernel's look-up: straight between entries, held at both ends. Values in single precision. */
 export function lookUp(table: Float32Array, value: number): number {
   floats[0] = value
-  const magnitudeBits = bits[0]! & 0x7fffffff, base = bits[0]! >>> 31 ? signEntries : 0
-  const cell = (magnitudeBits >>> shift) - firstCell
-  if (cell < 0) return table[base]!
-  if (cell >= octaveCells) return table[base + signEntries - 1]!
-  const at = base + 1 + cell, part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
-  return table[at]! + (table[at + 1]! - table[at]!) * part
+  const magnitudeBits = Math.min(Math.max(bits[0]! & 0x7fffffff, (firstCell - 1) << shift), (firstCell + octaveCells) << shift)
+  const at = (magnitudeBits >>> shift) - firstCell + 1 + (bits[0]! >>> 31 ? signEntries : 0), part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
+  return part === 0 ? table[at]! : table[at]! + (table[at + 1]! - table[at]!) * part
 }

@@ -7,6 +7,11 @@ const shift: i32 = 16
 const firstCell: i32 = 11648
 const octaveCells: i32 = 5888
 const signEntries: i32 = 5890
+/** Bits of the magnitudes that the zero entry and the last one stand for. */
+const lowestBits: i32 = (firstCell - 1) << shift
+const highestBits: i32 = (firstCell + octaveCells) << shift
+/** From the bits of a magnitude, shifted, to its entry. */
+const entryBase: i32 = firstCell - 1
 
 /** 16-bit codes → floats by a table of 65536. */
 export function decode(source: usize, pixels: usize, count: i32, table: usize): void {
@@ -33,18 +38,25 @@ export function matrix(pixels: usize, count: i32, columns: usize): void {
 // @ts-ignore: decorator
 @inline
 function lookUp(value: v128, red: usize, green: usize, blue: usize): v128 {
-  const magnitude = v128.and(value, i32x4.splat(0x7fffffff))
-  const cell = i32x4.sub(i32x4.shr_u(magnitude, shift), i32x4.splat(firstCell))
-  const inside = i32x4.lt_u(cell, i32x4.splat(octaveCells))
-  const entry = i32x4.min_s(i32x4.max_s(i32x4.add(cell, i32x4.splat(1)), i32x4.splat(0)), i32x4.splat(signEntries - 1))
-  const offset = i32x4.shl(i32x4.add(entry, v128.and(i32x4.shr_s(value, 31), i32x4.splat(signEntries))), 2)
-  // Beyond both ends of the table the entry itself holds.
-  const part = v128.and(inside, f32x4.mul(f32x4.convert_i32x4_s(v128.and(magnitude, i32x4.splat(0xffff))), f32x4.splat(<f32>(1.0 / 65536.0))))
-  let two = v128.load64_zero(red + <usize>i32x4.extract_lane(offset, 0))
-  two = v128.load64_lane(green + <usize>i32x4.extract_lane(offset, 1), two, 1)
-  const third = v128.load64_zero(blue + <usize>i32x4.extract_lane(offset, 2))
+  // Held to the table's ends: at both, nothing is left between entries.
+  const bits = i32x4.min_s(i32x4.max_s(v128.and(value, i32x4.splat(0x7fffffff)), i32x4.splat(lowestBits)), i32x4.splat(highestBits))
+  const offset = i32x4.shl(i32x4.add(i32x4.shr_u(bits, shift), v128.and(i32x4.shr_s(value, 31), i32x4.splat(signEntries))), 2)
+  const part = f32x4.mul(f32x4.convert_i32x4_s(v128.and(bits, i32x4.splat(0xffff))), f32x4.splat(<f32>(1.0 / 65536.0)))
+  const base: usize = <usize>entryBase << 2
+  let two = v128.load64_zero(red - base + <usize>i32x4.extract_lane(offset, 0))
+  two = v128.load64_lane(green - base + <usize>i32x4.extract_lane(offset, 1), two, 1)
+  const third = v128.load64_zero(blue - base + <usize>i32x4.extract_lane(offset, 2))
   const low = v128.shuffle<f32>(two, third, 0, 2, 4, 4), high = v128.shuffle<f32>(two, third, 1, 3, 5, 5)
   return f32x4.add(low, f32x4.mul(f32x4.sub(high, low), part))
+}
+
+// @ts-ignore: decorator
+@inline
+function lookUpOne(value: f32, table: usize): f32 {
+  const whole = reinterpret<i32>(value), bits = min(max(whole & 0x7fffffff, lowestBits), highestBits)
+  const at = table + (<usize>((bits >> shift) - entryBase + ((whole >> 31) & signEntries)) << 2)
+  const low = load<f32>(at)
+  return low + (load<f32>(at, 4) - low) * (<f32>(bits & 0xffff) * <f32>(1.0 / 65536.0))
 }
 
 /** A table for each channel, `stride` bytes apart; 0 where all share one. */
@@ -65,13 +77,12 @@ export function gain(pixels: usize, count: i32, data: usize): void {
   const end = pixels + <usize>count * 16
   const curveAt = data + (<usize>signEntries << 3), numbers = data + (<usize>signEntries << 4)
   const weights = v128.load(numbers), wr = f32x4.extract_lane(weights, 0), wg = f32x4.extract_lane(weights, 1), wb = f32x4.extract_lane(weights, 2)
-  const blend = f32x4.extract_lane(weights, 3), mixed = f32x4.splat(blend), kept = f32x4.splat(1 - blend)
+  const blend = f32x4.extract_lane(weights, 3), mixed = f32x4.splat(blend), kept: f32 = 1 - blend
   const byLargest = wr == 0 && wg == 0 && wb == 0
   for (; pixels < end; pixels += 16) {
     const value = v128.load(pixels)
-    const norm = byLargest ? largestOf(value) : f32x4.splat(wr * f32x4.extract_lane(value, 0) + wg * f32x4.extract_lane(value, 1) + wb * f32x4.extract_lane(value, 2))
-    const share = f32x4.mul(lookUp(norm, data, data, data), kept)
-    let result = f32x4.mul(value, v128.shuffle<f32>(share, share, 0, 0, 0, 0))
+    const norm = byLargest ? f32x4.extract_lane(largestOf(value), 0) : wr * f32x4.extract_lane(value, 0) + wg * f32x4.extract_lane(value, 1) + wb * f32x4.extract_lane(value, 2)
+    let result = f32x4.mul(value, f32x4.splat(lookUpOne(norm, data) * kept))
     if (blend != 0) result = f32x4.add(result, f32x4.mul(lookUp(value, curveAt, curveAt, curveAt), mixed))
     v128.store(pixels, result)
   }
