@@ -1,8 +1,9 @@
 // The executor: a plan applied to a frame, or to some of its rows. The same code runs in the browser's workers, on the
 // server and in the shell.
 import { blurReach, halfOf, type Frame } from '../image'
-import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeyTap, type MattePicture, type Region } from '../regions'
+import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeySource, type KeyTap, type MattePicture, type Region } from '../regions'
 import { chunkPixels, packSignal, runChunk, runStages } from './kernel'
+import { matteCache, type MatteCache } from './matte-cache'
 import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
 import type { NeighbourhoodStage, Pass, Passes } from './stage'
 
@@ -10,10 +11,6 @@ type MatteSource = Pick<Passes, 'regions' | 'taps' | 'rough'>
 
 /** Rows from `from` up to, not including, `to`. */
 export interface Rows { readonly from: number; readonly to: number }
-
-/** What was drawn or read for mattes, by what it depends on. */
-export interface MatteCache { readonly mattes: Map<string, Float32Array>; readonly planes: Map<string, KeyPlanes> }
-export const matteCache = (): MatteCache => ({ mattes: new Map(), planes: new Map() })
 
 /** To be told of the means of every neighbourhood stage of the rows that were asked for: one value per pixel, or three in a row. */
 export type MeansListener = (stage: NeighbourhoodStage, means: Float32Array) => void
@@ -84,44 +81,31 @@ export function wideRows(plan: Passes, frame: Frame, rows: Rows, reach: number, 
 
 /** Each pass's matte with its strength, null where it has none. */
 function mattesOf(plan: Passes, frame: Frame, rows: Rows, cache: MatteCache): readonly (Float32Array | null)[] {
-  if (!plan.passes.some((p) => p.region)) return plan.passes.map(() => null)
-  const kept: MatteCache = matteCache()
-  const drawn = plan.passes.map(({ region }) => (region ? strengthened(matteOf(plan, region, frame, rows, cache, kept), region.strength) : null))
-  refill(cache.mattes, kept.mattes)
-  refill(cache.planes, kept.planes)
-  return drawn
-}
-
-function refill<T>(known: Map<string, T>, kept: ReadonlyMap<string, T>): void {
-  known.clear()
-  for (const [key, value] of kept) known.set(key, value)
+  return plan.passes.map(({ region }) => (region ? strengthened(drawMatte(plan, region, frame, rows, cache), region.strength) : null))
 }
 
 const strengthened = (matte: Float32Array, strength: number): Float32Array => (strength === 1 ? matte : matte.map((m) => m * strength))
 
-/** The matte of a region for some rows of a frame, without its strength. `cache` holds what was drawn last. */
+/** The matte of a region for some rows of a frame, without its strength; not to be written to. What is kept of a frame without a name is its shapes alone. */
 export function drawMatte(source: MatteSource, region: Region, frame: Frame, rows: Rows, cache: MatteCache = matteCache()): Float32Array {
-  const kept = matteCache(), matte = matteOf(source, region, frame, rows, cache, kept)
-  refill(cache.mattes, kept.mattes)
-  refill(cache.planes, kept.planes)
+  const { width, height } = frame, regions = source.regions ?? [region], read = tapsRead(region, regions)
+  const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
+  const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, source.rough, read.map((tap) => pictureKey(source, frame, tap))])
+  const known = key === null ? undefined : cache.mattes.get(key)
+  if (known) return known
+  const matte = renderMatte(region, regions, picturedBy(source, frame, cache), rows.from, rows.to)
+  if (key !== null) cache.mattes.set(key, matte)
   return matte
 }
 
-/** What is kept of a frame without a name is its shapes alone. */
-function matteOf(plan: MatteSource, region: Region, frame: Frame, rows: Rows, known: MatteCache, kept: MatteCache): Float32Array {
-  const { width, height } = frame, regions = plan.regions ?? [region], read = tapsRead(region, regions)
-  const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
-  const key = read.length > 0 && frame.id === undefined ? null : JSON.stringify([width, height, rows, pieces, plan.rough, read.map((tap) => [frame.id, [...(frame.around?.keys() ?? [])], plan.taps?.[tap]?.signature])])
-  const matte = (key !== null && known.mattes.get(key)) || renderMatte(region, regions, picturedBy(plan, frame, known, kept), rows.from, rows.to)
-  if (key !== null) kept.mattes.set(key, matte)
-  return matte
-}
+/** Says which picture a key reads at a tap: this frame and those about it. */
+const pictureKey = ({ taps, rough }: MatteSource, { id, around, width, height }: Frame, tap: KeyTap): readonly unknown[] => [id, [...(around?.keys() ?? [])], width, height, rough, taps?.[tap]?.signature]
 
 /** A frame as keys read it: all of it at one tap. */
 export const planesAt = ({ taps }: Pick<Passes, 'taps'>, frame: Frame, tap: KeyTap): KeyPlanes => readPlanes(taps?.[tap], frame, { from: 0, to: frame.height })
 
-function picturedBy({ taps, rough }: Pick<Passes, 'taps' | 'rough'>, frame: Frame, known: MatteCache, kept: MatteCache): MattePicture {
-  const { width, height } = frame
+function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): MattePicture {
+  const { width, height } = frame, { taps, rough } = source
   let half: Frame | null = null
   return {
     width, height, keyStep: rough ? 2 : 1,
@@ -129,11 +113,20 @@ function picturedBy({ taps, rough }: Pick<Passes, 'taps' | 'rough'>, frame: Fram
       const whole = away === 0 ? frame : frame.around?.get(away)
       if (!whole || whole.width !== width || whole.height !== height) return null
       const passes = taps?.[tap], key = whole.id === undefined ? null : JSON.stringify([whole.id, width, height, rough, from, to, passes?.signature])
-      const found = key === null ? undefined : (kept.planes.get(key) ?? known.planes.get(key))
-      const planes = found ?? readPlanes(passes, rough ? (half ??= halfOf(whole)) : whole, { from, to })
-      if (key !== null) kept.planes.set(key, planes)
+      const planes = (key === null ? undefined : cache.planes.get(key)) ?? readPlanes(passes, rough ? (half ??= halfOf(whole)) : whole, { from, to })
+      if (key !== null) cache.planes.set(key, planes)
       return planes
     },
+    ...(frame.id === undefined ? {} : {
+      keyed: (keySource: KeySource, rows: Rows, all: Rows, make: (rows: Rows) => Float32Array) => {
+        const key = JSON.stringify([keySource, pictureKey(source, frame, keySource.key.tap)]), known = cache.keys.get(key)
+        if (known && known.from <= rows.from && known.to >= rows.to) return known
+        // Asked about other rows than before: a shape moves over them, and all may come.
+        const wanted = known ? all : rows, made = { ...wanted, values: make(wanted) }
+        cache.keys.set(key, made)
+        return made
+      },
+    }),
   }
 }
 

@@ -5,7 +5,8 @@ import { tapsRead, type Region } from '../regions'
 import type { Chain } from './chain'
 import { chainMattes, compileLinks, dragSize, type LatticeSize, type PlanCache, restSize } from './compile'
 import { framePositions, type Positions } from './direct'
-import { drawMatte, matteCache, rowsNeeded, wideRows, type MatteCache } from './execute'
+import { drawMatte, rowsNeeded, wideRows } from './execute'
+import { matteCache } from './matte-cache'
 import { curveOperation } from './operation'
 
 /** Planes over the whole frame, in its size or smaller. */
@@ -49,16 +50,10 @@ function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolea
   }
   const source = chainMattes(chain, frame, size, built)
   // A small picture is quickly keyed as finely as it can be.
-  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte({ ...source, rough: false }, region, frame, rows, cacheOf(region.id))])), means }
+  return { width: frame.width, height: frame.height, mattes: new Map(keyed.map((region) => [region.id, drawMatte({ ...source, rough: false }, region, frame, rows, mattes)])), means }
 }
-/** Each region's last matte: while another one is worked on it stays. */
-const cacheOf = (regionId: string): MatteCache => {
-  const cache = lastMattes.get(regionId) ?? matteCache()
-  if (lastMattes.size > mostBuilt) lastMattes.clear()
-  lastMattes.set(regionId, cache)
-  return cache
-}
-const lastMattes = new Map<string, MatteCache>()
+/** While one region is worked on the others' mattes stay. */
+const mattes = matteCache()
 /** Stages that did not change since last time. */
 const built: PlanCache = new Map(), wideBuilt: PlanCache = new Map(), mostBuilt = 60
 

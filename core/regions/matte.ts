@@ -15,7 +15,14 @@ export interface MattePicture {
    * that frame is not at hand.
    */
   readonly planes: (tap: KeyTap, from: number, to: number, away: number) => KeyPlanes | null
+  /** Keyed rows that are at hand, else those that `make` gives: at least `rows`, at most `all`. Absent where nothing is kept. */
+  readonly keyed?: (source: KeySource, rows: RowRange, all: RowRange, make: (rows: RowRange) => Float32Array) => KeyedRows
 }
+
+/** Rows `from` up to, not including, `to`. */
+export interface RowRange { readonly from: number; readonly to: number }
+/** A key's cleaned matte of some rows. */
+export interface KeyedRows extends RowRange { readonly values: Float32Array }
 
 /** A picture without colours: keys hold nothing on it. */
 export const blankPicture = (width: number, height: number): MattePicture => ({
@@ -79,10 +86,17 @@ function keyWhereItCounts(source: KeySource, pieces: readonly Piece[], at: numbe
     top = rows.top
     bottom = rows.bottom
   }
-  if (top === from && bottom === to) return keyedRows(source, picture, from, to)
+  if (top === from && bottom === to) return keptRows(source, picture, { from, to }, { from, to })
   const out = new Float32Array(width * (to - from))
-  if (bottom > top) out.set(keyedRows(source, picture, top, bottom), (top - from) * width)
+  if (bottom > top) out.set(keptRows(source, picture, { from: top, to: bottom }, { from, to }), (top - from) * width)
   return out
+}
+
+function keptRows(source: KeySource, picture: MattePicture, rows: RowRange, all: RowRange): Float32Array {
+  const make = ({ from, to }: RowRange): Float32Array => keyedRows(source, picture, from, to), { width } = picture
+  if (!picture.keyed) return make(rows)
+  const { from, values } = picture.keyed(source, rows, all, make)
+  return values.subarray((rows.from - from) * width, (rows.to - from) * width)
 }
 
 /** Null where a piece stands for nothing: a region that is not there, or that leads back to itself. */
@@ -95,7 +109,7 @@ function sourceMatte({ source }: Piece, regions: readonly Region[], picture: Mat
       if (presence < 1) for (let i = 0; i < drawn.length; i++) drawn[i] = onSteps(drawn[i]! * presence)
       return drawn
     }
-    case 'key': return keyedRows(source, picture, from, to)
+    case 'key': return keptRows(source, picture, { from, to }, { from, to })
     case 'region': {
       const other = regions.find((r) => r.id === source.regionId)
       return other && depth < pieceLimits.depth ? renderMatte(other, regions, picture, from, to, depth + 1) : null

@@ -1,8 +1,7 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
-import { LRUCache } from 'lru-cache'
 import {
   addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, matteCache, packSignal, paintMatte, paintOverlay, partMask, planesToRows, previewPasses, rastersOf, roomForCounts, rowsRead,
-  type Chain, type CodeRange, type CountArrays, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteCache, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
+  type Chain, type CodeRange, type CountArrays, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
 } from '@core/index'
 import { sharedBytes } from './shared-memory'
 
@@ -62,9 +61,8 @@ export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, 
     planesToRows(unpack.planes, unpack.layout, unpack.range, unpack.matrix, frame.data, Math.max(0, rows.from - reach), Math.min(frame.height, rows.to + reach))
   }
   const matteRows = (regionId: string, from: number, to: number): Float32Array | null => {
-    const region = source?.regions?.find((r) => r.id === regionId), cache = lookedAt.get(`${regionId} ${to - from}`) ?? matteCache()
-    lookedAt.set(`${regionId} ${to - from}`, cache)
-    return region && source ? drawMatte(source, region, frame, { from, to }, cache) : null
+    const region = source?.regions?.find((r) => r.id === regionId)
+    return region && source ? drawMatte(source, region, frame, { from, to }, mattes) : null
   }
   const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId), packed = work.kind === 'passes' && !mapping
   if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes, packed ? canvas : undefined)
@@ -102,18 +100,15 @@ function countRoom(use: string, wishes: Counting['wishes']): CountArrays {
 
 const directRows = (chain: Chain, frame: Frame, shown: Uint16Array, { from, to }: Rows): void => executeDirectRows(chain, frame, shown, from, to, rastersOf(chain, frame, true))
 const matteReach = (source: MatteSource, frameHeight: number): number => rowsRead({ ...source, decode: new Float32Array(0), passes: (source.regions ?? []).map((region) => ({ stages: [], region })) }, frameHeight) + 1
-/** Mattes that were looked at, by region. */
-const lookedAt = new LRUCache<string, MatteCache>({ max: 4 })
 const scratch = new Map<string, Uint16Array>()
 
 /** Rows of a frame through other passes, into memory of this thread's own: the picture itself is left alone. */
 function through(passes: Passes, frame: Frame, rows: Rows, use: 'mapped' | 'overlay' | 'tap'): Uint16Array {
   let into = scratch.get(use)
   if (into?.length !== frame.data.length) scratch.set(use, (into = new Uint16Array(frame.data.length)))
-  executeRows(passes, frame, into, rows, use === 'mapped' ? undefined : tapMattes)
+  executeRows(passes, frame, into, rows, use === 'mapped' ? undefined : mattes)
   return into
 }
-const tapMattes = matteCache()
 
 let kept: { readonly key: string; readonly mask: Uint8Array } | null = null
 function maskOf(part: Part, { width, height }: Frame, { from, to }: Rows, matteRows: (regionId: string, from: number, to: number) => Float32Array | null): Uint8Array {
