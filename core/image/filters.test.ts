@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { blur, boxMean, guided, plainExtremes, plainGuided, plainMeans, spread, type Plane } from '.'
-import { extremesByKernel, guidedByKernel, meansByKernel } from './kernel'
+import { blur, boxMean, finer, guided, held as heldBetween, matteStep, plainExtremes, plainFiner, plainGuided, plainHeld, plainMeans, spread, type Plane } from '.'
+import { extremesByKernel, finerByKernel, guidedByKernel, heldByKernel, meansByKernel } from './kernel'
 
 const plane = (width: number, height: number, at: (x: number, y: number) => number): Plane => ({ width, height, values: Float32Array.from({ length: width * height }, (_, i) => at(i % width, Math.floor(i / width))) })
 const random = (seed: number) => (): number => { seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0; return seed / 2 ** 32 }
@@ -62,4 +62,36 @@ test('the kernel does what the plain functions do, whatever the size and the rad
     expect(worst(guidedByKernel(p, guide, radius, 1e-3)!, plainGuided(p, guide, radius, 1e-3))).toBeLessThan(2e-3)
     for (const most of [true, false]) expect(extremesByKernel(p, whole, most)).toEqual(plainExtremes(p, whole, most))
   }), { numRuns: 80 })
+})
+
+test('a guide that was filtered by before serves again, and only with the same radius', () => {
+  const guide = noise(40, 30, 3)
+  for (const [seed, radius] of [[1, 4], [2, 4], [3, 2.5], [4, 4]] as const) {
+    const p = noise(40, 30, seed)
+    expect(worst(guidedByKernel(p, guide, radius, 4e-4)!, plainGuided(p, guide, radius, 4e-4))).toBeLessThan(2e-3)
+  }
+})
+
+test('what is held between two ends lies on whole steps, in the kernel as in the plain function', () => {
+  const p = plane(33, 5, (x, y) => (x - 3) / 25 + y * 0.01), found = heldBetween(p, 0.1, 0.9)
+  expect(worst(heldByKernel(p, 0.1, 0.9)!, plainHeld(p, 0.1, 0.9))).toBeLessThanOrEqual(matteStep)
+  expect([found.values[0], found.values[32]]).toEqual([0, 1])
+  for (const v of found.values) expect(v * 65536).toBe(Math.round(v * 65536))
+})
+
+test('a grid twice as fine is straight between the coarse pixels, for any rows of it', () => {
+  fc.assert(fc.property(fc.integer({ min: 1, max: 41 }), fc.integer({ min: 2, max: 20 }), fc.boolean(), fc.nat(), (width, height, odd, seed) => {
+    const p = noise(width, height, seed), fineWidth = width * 2 + (odd ? 1 : 0), fineHeight = height * 2, from = seed % fineHeight, to = from + 1 + (seed % (fineHeight - from))
+    // Only the coarse rows that are looked at are given.
+    const top = Math.max(0, Math.floor((from - 1) / 2)), bottom = Math.min(height, Math.floor(to / 2) + 1), given: Plane = { width, height: bottom - top, values: p.values.slice(top * width, bottom * width) }
+    const found = finer(given, top, fineWidth, from, to), plain = plainFiner(given, top, fineWidth, from, to), whole = plainFiner(p, 0, fineWidth, 0, fineHeight).subarray(from * fineWidth, to * fineWidth)
+    expect(found).toHaveLength(plain.length)
+    for (let i = 0; i < plain.length; i++) {
+      expect(Math.abs(found[i]! - plain[i]!)).toBeLessThanOrEqual(matteStep)
+      expect(plain[i]).toBe(whole[i])
+    }
+    expect(finerByKernel(given, top, fineWidth, from, to) === null).toBe(odd)
+  }), { numRuns: 60 })
+  const slope = plane(20, 20, (x) => x / 20)
+  for (let x = 2; x < 38; x++) expect(finer(slope, 0, 40, 10, 11)[x]).toBeCloseTo((x - 0.5) / 40, 4)
 })

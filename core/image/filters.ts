@@ -1,6 +1,6 @@
 // Filters on planes of single values, row by row: means, Gaussian blur, grey morphology, guided filter. Radii are in pixels and
 // may be fractions, so that what is meant by a share of the picture is the same at every size. Beyond the edge, the edge is repeated.
-import { extremesByKernel, guidedByKernel, meansByKernel } from './kernel'
+import { extremesByKernel, finerByKernel, guidedByKernel, heldByKernel, meansByKernel } from './kernel'
 
 export interface Plane { readonly width: number; readonly height: number; readonly values: Float32Array }
 
@@ -122,3 +122,33 @@ export function plainGuided(plane: Plane, guide: Plane, radius: number, flat: nu
   return { width, height, values: meanA }
 }
 export const guidedReach = (radius: number): number => 2 * boxReach(radius)
+
+/** What lies at or below `low` becomes 0, at or above `high` 1, straight between; on steps of 1/65536. */
+export const held = (plane: Plane, low: number, high: number): Plane => heldByKernel(plane, low, Math.max(low + 1e-6, high)) ?? plainHeld(plane, low, Math.max(low + 1e-6, high))
+
+/** The reference, and what runs without a kernel. */
+export const plainHeld = (plane: Plane, low: number, high: number): Plane => ({ ...plane, values: plane.values.map((v) => onSteps(Math.min(1, Math.max(0, (v - low) / (high - low))))) })
+
+/** Mattes are whole numbers of this: sums, differences and inverses of such are exact in single precision. */
+export const matteStep = 1 / 65536
+export const onSteps = (value: number): number => Math.round(value * 65536) * matteStep
+
+/** Rows `from` up to `to` of a grid twice as fine, straight between the pixels of a coarse plane that begins at row `top` of its own grid; on steps of 1/65536. */
+export const finer = (coarse: Plane, top: number, fineWidth: number, from: number, to: number): Float32Array => finerByKernel(coarse, top, fineWidth, from, to) ?? plainFiner(coarse, top, fineWidth, from, to)
+
+/** The reference, and what runs without a kernel. */
+export function plainFiner({ width, height, values }: Plane, top: number, fineWidth: number, from: number, to: number): Float32Array {
+  const out = new Float32Array(fineWidth * (to - from)), line = new Float32Array(width + 2), last = top + height - 1
+  for (let y = from; y < to; y++) {
+    const v = Math.min(last, Math.max(top, (y - 0.5) / 2)), y0 = Math.floor(v), f = v - y0, a = (y0 - top) * width, b = (Math.min(last, y0 + 1) - top) * width
+    for (let x = 0; x < width; x++) line[x + 1] = values[a + x]! + (values[b + x]! - values[a + x]!) * f
+    line[0] = line[1]!
+    line[width + 1] = line[width]!
+    // A fine pixel lies a quarter of a coarse one to the left or right of its middle.
+    for (let x = 0, o = (y - from) * fineWidth; x < fineWidth; x++, o++) {
+      const k = Math.min(width - 1, x >> 1) + 1, other = x & 1 ? line[k + 1]! : line[k - 1]!
+      out[o] = onSteps(line[k]! * 0.75 + other * 0.25)
+    }
+  }
+  return out
+}

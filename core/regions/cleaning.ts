@@ -1,7 +1,6 @@
 // Cleaning a key's matte: each part has a size as a share of the frame's height, so that it means the same at every resolution.
-import { blur, blurReach, guided, guidedReach, spread, spreadReach, type Plane } from '../image'
+import { blur, blurReach, guided, guidedReach, held, spread, spreadReach, type Plane } from '../image'
 import type { KeyPlanes } from './key'
-import { onSteps } from './shape-matte'
 
 export interface Cleaning {
   /** The picture is smoothed by this before the key reads it: noise is taken away where it arises. */
@@ -67,7 +66,5 @@ export function cleaned(matte: Plane, guide: Plane, { specks, holes, grow, follo
   if (grow !== 0) plane = spread(plane, grow * frameHeight)
   if (follow > 0) plane = guided(plane, guide, follow * frameHeight, flatVariance)
   if (soft > 0) plane = blur(plane, soft * frameHeight)
-  const span = Math.max(1e-6, high - low), values = new Float32Array(plane.values.length)
-  for (let i = 0; i < values.length; i++) values[i] = onSteps(Math.min(1, Math.max(0, (plane.values[i]! - low) / span)))
-  return { ...plane, values }
+  return held(plane, low, high)
 }

@@ -1,6 +1,6 @@
 // Keys: a matte from the picture's own colours, by ranges of hue, chroma and lightness with soft ends.
 import { fromWorkingLog, oklabOf, workingGamut } from '../colour'
-import { onSteps } from './shape-matte'
+import { onSteps } from '../image'
 
 /** Full from low to high, fading to nothing over `softLow` below and `softHigh` above. Lightness is that of Oklab; chroma is Oklab's over lightness, so that light and shade on one thing have the same. */
 export interface SoftRange { readonly low: number; readonly high: number; readonly softLow: number; readonly softHigh: number }

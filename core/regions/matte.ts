@@ -1,8 +1,9 @@
 // The matte of a region for some rows of a frame: every piece drawn, keyed or taken over, then joined in order.
+import { finer, onSteps } from '../image'
 import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
 import { builtFrom, pieceLimits, type KeySource, type Piece, type PieceMode, type Region, type ShownShape } from './region'
-import { onSteps, renderShape, rowsReached, shapeMatteAt } from './shape-matte'
+import { renderShape, rowsReached, shapeMatteAt } from './shape-matte'
 
 /** What mattes are made on. */
 export interface MattePicture {
@@ -122,7 +123,7 @@ function keyedRows(source: KeySource, picture: MattePicture, from: number, to: n
   if (keyStep === 1) return keyedOn(source, picture, picture.width, picture.height, from, to)
   // One row more below: between rows of the coarse grid the way is straight.
   const width = Math.max(1, picture.width >> 1), height = Math.max(1, picture.height >> 1), top = Math.max(0, Math.floor((from - 1) / 2)), bottom = Math.min(height, Math.floor(to / 2) + 1)
-  return finer(keyedOn({ kind: 'key', key, cleaning: wholeRadii(cleaning, height) }, picture, width, height, top, bottom), width, top, bottom, picture.width, from, to)
+  return finer({ width, height: bottom - top, values: keyedOn({ kind: 'key', key, cleaning: wholeRadii(cleaning, height) }, picture, width, height, top, bottom) }, top, picture.width, from, to)
 }
 
 /** Cleaned rows of a key on a grid, steadied over the frames that are at hand. */
@@ -139,23 +140,6 @@ function keyedOn({ key, cleaning }: KeySource, picture: MattePicture, width: num
 
 /** Half pixels of a radius are not seen while a hand moves. */
 const wholeRadii = (cleaning: Cleaning, height: number): Cleaning => { const whole = (share: number): number => Math.round(share * height) / height; return { ...cleaning, specks: whole(cleaning.specks), holes: whole(cleaning.holes), grow: whole(cleaning.grow) } }
-
-/** Rows `from` up to `to` of a grid twice as fine, straight between the coarse one's pixels. */
-function finer(coarse: Float32Array, width: number, top: number, bottom: number, fineWidth: number, from: number, to: number): Float32Array {
-  const out = new Float32Array(fineWidth * (to - from)), line = new Float32Array(width + 2)
-  for (let y = from; y < to; y++) {
-    const v = Math.min(bottom - 1, Math.max(top, (y - 0.5) / 2)), y0 = Math.floor(v), f = v - y0, a = (y0 - top) * width, b = (Math.min(bottom - 1, y0 + 1) - top) * width
-    for (let x = 0; x < width; x++) line[x + 1] = coarse[a + x]! + (coarse[b + x]! - coarse[a + x]!) * f
-    line[0] = line[1]!
-    line[width + 1] = line[width]!
-    // A fine pixel lies a quarter of a coarse one to the left or right of its middle.
-    for (let x = 0, o = (y - from) * fineWidth; x < fineWidth; x++, o++) {
-      const k = Math.min(width - 1, x >> 1) + 1, other = x & 1 ? line[k + 1]! : line[k - 1]!
-      out[o] = ((line[k]! * 0.75 + other * 0.25) * 65536 + 0.5 | 0) / 65536
-    }
-  }
-  return out
-}
 
 /** How many frames before and after a region wants to see. */
 export const framesAround = (region: Region, regions: readonly Region[]): number => Math.max(0, ...builtFrom(region, regions).flatMap((r) => r.pieces.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0))))

@@ -1,4 +1,5 @@
 // A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
+import { onSteps } from '../image'
 import { inverseMotion, moved, noMotion, scaleAt, type Homography } from './homography'
 import { centreOf, isTurned, outlineOf, type Shape, type TurnedShape } from './shape'
 
@@ -12,9 +13,6 @@ export interface PlacedShape {
   readonly placed?: Homography
 }
 
-/** Mattes are whole numbers of this: sums, differences and inverses of such are exact in single precision. */
-export const matteStep = 1 / 65536
-export const onSteps = (matte: number): number => Math.round(matte * 65536) * matteStep
 const smooth = (t: number): number => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t))
 
 interface Edge { readonly inner: number; readonly width: number }

@@ -14,6 +14,9 @@ interface StageCode {
   gain(pixels: number, count: number, data: number): void
   relative(pixels: number, count: number, table: number): void
   lattice(pixels: number, count: number, nodes: number, size: number, scratch: number): void
+  keep(pixels: number, before: number, count: number): void
+  nextHeld(matte: number, from: number, count: number): number
+  runEnd(matte: number, from: number, count: number, gap: number): number
   mix(pixels: number, before: number, matte: number, count: number): void
   encode(pixels: number, count: number, target: number): void
   show(pixels: number, count: number, target: number): void
@@ -99,13 +102,15 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
       continue
     }
     // Only what the region holds is worked on: most of a row often lies outside.
-    new Float32Array(buffer, matteAt, matte.length).set(matte)
-    for (let from = nextHeld(matte, 0); from < count; ) {
-      const to = runEnd(matte, from), held = to - from, pixels = pixelsAt + from * 16
-      new Float32Array(buffer, beforeAt, held * 4).set(new Float32Array(buffer, pixels, held * 4))
-      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, held)
-      code.mix(pixels, beforeAt, matteAt + from * 4, held)
-      from = nextHeld(matte, to)
+    const held = new Float32Array(buffer, matteAt, (count + 3) & ~3)
+    held.fill(0, count)
+    held.set(matte)
+    for (let from = code.nextHeld(matteAt, 0, count); from < count; ) {
+      const to = code.runEnd(matteAt, from, count, shortestGap), pixels = pixelsAt + from * 16
+      code.keep(pixels, beforeAt, to - from)
+      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, to - from)
+      code.mix(pixels, beforeAt, matteAt + from * 4, to - from)
+      from = code.nextHeld(matteAt, to, count)
     }
   }
   code.encode(pixelsAt, count, targetAt)
@@ -115,20 +120,8 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   canvas.set(new Uint32Array(buffer, canvasAt, count))
 }
 
-/** The first pixel from one on that a matte holds, rounded down to a whole four; the matte's length where there is none. */
-function nextHeld(matte: Float32Array, from: number): number {
-  let i = from
-  while (i < matte.length && matte[i] === 0) i++
-  return i >= matte.length ? matte.length : Math.max(from, i & ~3)
-}
 /** Gaps shorter than this are not worth another run. */
 const shortestGap = 64
-/** Where a run of held pixels ends: at a whole four, or with the matte. */
-function runEnd(matte: Float32Array, from: number): number {
-  let last = from, i = from
-  while (i < matte.length && i - last <= shortestGap) { if (matte[i] !== 0) last = i; i++ }
-  return Math.min(matte.length, (last + 4) & ~3)
-}
 
 function runStage(code: StageCode, stage: Stage, at: number, pixels: number, count: number): void {
   switch (stage.kind) {

@@ -145,6 +145,24 @@ export function mix(pixels: usize, before: usize, matte: usize, count: i32): voi
   }
 }
 
+/** Puts pixels aside. */
+export function keep(pixels: usize, before: usize, count: i32): void {
+  memory.copy(before, pixels, <usize>count << 4)
+}
+
+/** The first pixel from `from` on, a whole four, that a matte holds, rounded down to a whole four; `count` where there is none. The matte is zero up to a whole four. */
+export function nextHeld(matte: usize, from: i32, count: i32): i32 {
+  for (; from < count; from += 4) if (v128.any_true(v128.load(matte + (<usize>from << 2)))) return from
+  return count
+}
+
+/** Where a run of held pixels from `from` on ends, at a whole four or with the matte: gaps of up to `gap` pixels are within it. */
+export function runEnd(matte: usize, from: i32, count: i32, gap: i32): i32 {
+  let end = from
+  for (let at = from; at < count && at - end <= gap; at += 4) if (v128.any_true(v128.load(matte + (<usize>at << 2)))) end = at + 4
+  return min(end, count)
+}
+
 /** Display signal 0..1 → 16-bit codes, held to 0..1 and rounded. Writes two bytes beyond the last pixel. */
 export function encode(pixels: usize, count: i32, target: usize): void {
   const end = pixels + <usize>count * 16

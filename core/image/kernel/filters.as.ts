@@ -86,3 +86,40 @@ export function slopes(guide: usize, values: usize, products: usize, squares: us
 export function along(slope: usize, offset: usize, guide: usize, count: i32): void {
   for (let i: usize = 0; i < <usize>count * 4; i += 16) v128.store(slope + i, f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(guide + i)), v128.load(offset + i)))
 }
+
+/** (value − low) · by, held to 0..1, on steps of 1/65536, in place. */
+export function hold(plane: usize, low: f32, by: f32, count: i32): void {
+  const from = f32x4.splat(low), scale = f32x4.splat(by), none = f32x4.splat(0), all = f32x4.splat(1)
+  for (let i: usize = 0; i < <usize>count * 4; i += 16) v128.store(plane + i, onSteps(f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(plane + i), from), scale), none), all)))
+}
+
+// @ts-ignore: decorator
+@inline
+function onSteps(value: v128): v128 {
+  return f32x4.mul(f32x4.convert_i32x4_s(i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(value, f32x4.splat(65536)), f32x4.splat(0.5)))), f32x4.splat(<f32>(1.0 / 65536.0)))
+}
+
+/**
+ * Rows `from` up to `to` of a grid twice as fine, straight between the pixels of the coarse rows `top` up to `bottom`, on steps of 1/65536. A fine row
+ * has `stride` floats, a multiple of eight and at least twice the coarse width; `line` has room for a coarse row and seven more.
+ */
+export function finer(coarse: usize, target: usize, line: usize, width: i32, top: i32, bottom: i32, stride: i32, from: i32, to: i32): void {
+  const three = f32x4.splat(0.75), one = f32x4.splat(0.25)
+  for (let y = from; y < to; y++, target += <usize>stride * 4) {
+    const v = min(<f32>(bottom - 1), max(<f32>top, (<f32>y - 0.5) * 0.5)), above = <i32>Mathf.floor(v), share = f32x4.splat(v - <f32>above)
+    const a = coarse + <usize>((above - top) * width) * 4, b = coarse + <usize>((min(bottom - 1, above + 1) - top) * width) * 4
+    for (let x: usize = 0; x < <usize>width * 4; x += 16) {
+      const first = v128.load(a + x)
+      v128.store(line + 4 + x, f32x4.add(first, f32x4.mul(f32x4.sub(v128.load(b + x), first), share)))
+    }
+    store<f32>(line, load<f32>(line, 4))
+    store<f32>(line + <usize>(width + 1) * 4, load<f32>(line + <usize>width * 4))
+    // A fine pixel lies a quarter of a coarse one to the left or right of its middle.
+    for (let x: usize = 0; x < <usize>width * 4; x += 16) {
+      const own = f32x4.mul(v128.load(line + x, 4), three)
+      const left = onSteps(f32x4.add(own, f32x4.mul(v128.load(line + x), one))), right = onSteps(f32x4.add(own, f32x4.mul(v128.load(line + x, 8), one)))
+      v128.store(target + 2 * x, v128.shuffle<f32>(left, right, 0, 4, 1, 5))
+      v128.store(target + 2 * x, v128.shuffle<f32>(left, right, 2, 6, 3, 7), 16)
+    }
+  }
+}

@@ -9,6 +9,8 @@ interface FilterCode {
   turn(source: number, target: number, width: number, height: number): void
   product(a: number, b: number, target: number, count: number): void
   slopes(guide: number, values: number, products: number, squares: number, flat: number, count: number): void
+  hold(plane: number, low: number, by: number, count: number): void
+  finer(coarse: number, target: number, line: number, width: number, top: number, bottom: number, stride: number, from: number, to: number): void
   along(slope: number, offset: number, guide: number, count: number): void
 }
 let kernel: StartedKernel<FilterCode> | null | undefined
@@ -86,19 +88,51 @@ export function extremesByKernel(plane: Plane, radius: number, most: boolean): P
   return taken(room, a, plane)
 }
 
+/** A guide's own means, and those of its square, by the radius they were made with: while a matte is worked on the guide stays. */
+const guideMeans = new WeakMap<Float32Array, { readonly radius: number; readonly means: Float32Array; readonly squares: Float32Array }>()
+
 /** The guided filter of ../filters.ts; null without a kernel. */
 export function guidedByKernel(plane: Plane, guide: Plane, radius: number, flat: number): Plane | null {
   const room = roomFor(plane, 6)
   if (!room) return null
-  const { code, wide, tall, at } = room, count = wide * tall, [p, g, gp, gg, own, spare] = [0, 1, 2, 3, 4, 5].map(at) as [number, number, number, number, number, number]
+  const { code, wide, tall, at, buffer } = room, count = wide * tall, [p, g, gp, gg, own, spare] = [0, 1, 2, 3, 4, 5].map(at) as [number, number, number, number, number, number]
+  const memory = (address: number): Float32Array => new Float32Array(buffer, address, count), known = guideMeans.get(guide.values)
   put(room, p, plane)
-  put(room, g, guide)
   put(room, own, guide)
-  code.product(g, p, gp, count)
-  code.product(g, g, gg, count)
-  for (const each of [g, p, gp, gg]) meansAt(room, each, spare, plane, radius, 1)
+  code.product(own, p, gp, count)
+  if (known?.radius === radius && known.means.length === count) {
+    memory(g).set(known.means)
+    memory(gg).set(known.squares)
+  } else {
+    memory(g).set(memory(own))
+    code.product(own, own, gg, count)
+    for (const each of [g, gg]) meansAt(room, each, spare, plane, radius, 1)
+    guideMeans.set(guide.values, { radius, means: memory(g).slice(), squares: memory(gg).slice() })
+  }
+  for (const each of [p, gp]) meansAt(room, each, spare, plane, radius, 1)
   code.slopes(g, p, gp, gg, flat, count)
   for (const each of [gp, gg]) meansAt(room, each, spare, plane, radius, 1)
   code.along(gp, gg, own, count)
   return taken(room, gp, plane)
+}
+
+/** As held in ../filters.ts; null without a kernel. */
+export function heldByKernel(plane: Plane, low: number, high: number): Plane | null {
+  const room = roomFor(plane, 1)
+  if (!room) return null
+  put(room, room.at(0), plane)
+  room.code.hold(room.at(0), low, 1 / (high - low), room.wide * plane.height)
+  return taken(room, room.at(0), plane)
+}
+
+/** As finer in ../filters.ts; null without a kernel, and for a fine grid that is not just twice as wide. */
+export function finerByKernel({ width, height, values }: Plane, top: number, fineWidth: number, from: number, to: number): Float32Array | null {
+  const stride = (fineWidth + 7) & ~7, rows = to - from, coarse = planeAt, coarseBytes = fours(values.length + 4) * 4, lineBytes = (fours(width) + 8) * 4
+  if (fineWidth !== width * 2) return null
+  const room = roomFor({ width: 4, height: 4 }, 1, coarseBytes + lineBytes + stride * rows * 4)
+  if (!room) return null
+  const { buffer, code } = room, line = coarse + coarseBytes, target = line + lineBytes
+  new Float32Array(buffer, coarse, values.length).set(values)
+  code.finer(coarse, target, line, width, top, top + height, stride, from, to)
+  return taken({ ...room, wide: stride }, target, { width: fineWidth, height: rows }).values
 }
