@@ -65,6 +65,7 @@ class ReadContract {
   @Validate(KnownId, [isGamutId]) gamutId!: string
   @IsIn(['full', 'legal']) range!: CodeRange
   @ValidateIf((read: ReadContract) => read.lutHash !== null) @Matches(contentHash) lutHash!: string | null
+  @IsNumber(finite) @Min(0) @Max(1) lutStrength!: number
   @IsOptional() @ValidateNested() @Type(() => OwnEncoding) own?: OwnEncoding
 }
 
@@ -73,6 +74,7 @@ class ShowContract {
   @Validate(KnownId, [isDisplayId]) displayId!: string
   @ValidateIf((show: ShowContract) => show.lutHash !== null) @Matches(contentHash) lutHash!: string | null
   @Validate(KnownId, [(id: unknown) => id === lutTakesSide || isEncodingId(id)]) lutTakes!: string
+  @IsNumber(finite) @Min(0) @Max(1) lutStrength!: number
   @IsIn(['clip', 'compress']) gamutMethod!: GamutMethodId
   @Validate(ShowNumbers) params!: ShowParameters
 }

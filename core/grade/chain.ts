@@ -6,7 +6,7 @@ import { lutTakesSide, type GradeDocument, type ReadSettings, type ShowSettings,
 import { prepareShow } from './show'
 import { stations, type StationId } from './stations'
 import { intoDomain, lutOperations, type LutSurroundings } from './lut-operation'
-import { curveOperation, matrixOperation, mixedRun, operate, type Curve, type Light, type Operation } from './operation'
+import { curveOperation, matrixOperation, mixedRun, operate, pixelsOperation, type Curve, type Light, type Operation } from './operation'
 import type { StepSurroundings } from './step-kind'
 import { stepKindById } from './steps'
 
@@ -69,11 +69,11 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
     decode: fromWorkingLog,
     regions: document.regions,
   }
-  const showLut = document.show.method === 'lut' && document.show.lutHash !== null ? lut(document.show.lutHash) : undefined
+  const showLut = document.show.method === 'lut' && document.show.lutHash !== null && document.show.lutStrength > 0 ? lut(document.show.lutHash) : undefined
   const wanted = showLut ? 'encoded' : 'linear'
   const afterScene = appendSide(links, scene, active.filter((s) => s.side === 'scene'), 'linear')
   if (afterScene !== wanted) links.push(conversion('show', scene, wanted))
-  if (showLut) links.push({ station: 'show', leaves: 'displaySignal', signature: `show lut ${document.show.lutHash} ${document.show.lutTakes}`, operations: [...intoDomain(document.show.lutTakes, scene.surroundings).into, ...lutOperations(showLut, 'tetrahedral', document.show.lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal')] })
+  if (showLut) links.push(showLutLink(document.show, showLut, display, scene))
   else links.push(showLink(document.show, display))
   const shown = { ...input, links, displayId: display.id, regions: document.regions, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
 
@@ -91,16 +91,32 @@ function readLinks(read: ReadSettings, lut: LutFinder): Pick<Chain, 'decode' | '
   const { decode } = encodingOf(read).curve
   const matrix = matrixOperation(gamutToGamut(gamutById(read.gamutId), workingGamut))
   const curveSignature = read.own ? JSON.stringify(read.own.curve) : read.encodingId
-  const table = read.method === 'lut' && read.lutHash !== null ? lut(read.lutHash) : undefined
+  const table = read.method === 'lut' && read.lutHash !== null && read.lutStrength > 0 ? lut(read.lutHash) : undefined
   const link = (signature: string, operations: readonly Operation[]): Link => ({ station: 'read', leaves: 'sceneLinear', signature: `read ${signature} ${read.gamutId}`, operations })
   if (!table) return { decode, decodeSignature: curveSignature, links: [link('', [matrix])] }
   // A table returns codes as well; they are curved like signal, so a lattice may hold them as they are.
-  const through = lutOperations(table, 'tetrahedral', 'code')
-  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${curveSignature}`, [...through, curveOperation(decode), matrix])] }
+  const through = mixedRun(lutOperations(table, 'tetrahedral', 'code'), read.lutStrength, 'code')
+  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${read.lutStrength} ${curveSignature}`, [...through, curveOperation(decode), matrix])] }
 }
 
 function showLink(show: ShowSettings, display: Display): Link {
   return { station: 'show', leaves: 'displayLinear', signature: `show ${JSON.stringify(show)}`, operations: [...prepareShow(show, display), ...carriedBy(display)] }
+}
+
+/** A table's signal, mixed over that of the straight conversion where it does not count whole. */
+function showLutLink(show: ShowSettings, table: Lut, display: Display, { surroundings }: SideContext): Link {
+  const { lutTakes, lutStrength, lutHash } = show, through = [...intoDomain(lutTakes, surroundings).into, ...lutOperations(table, 'tetrahedral', lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal')]
+  const whole: Link = { station: 'show', leaves: 'displaySignal', signature: `show lut ${lutHash} ${lutTakes}`, operations: through }
+  if (lutStrength === 1) return whole
+  const { eotf: { encode }, carriedPeak } = display
+  const straight = [curveOperation(surroundings.decode), ...prepareShow({ ...show, method: 'straight' }, display), ...carriedBy(display), curveOperation((v) => encode(Math.min(Math.max(v, 0), carriedPeak)))]
+  const mix = (pixels: Float64Array): void => {
+    const plain = pixels.slice()
+    for (const operation of straight) operate(operation, plain)
+    for (const operation of through) operate(operation, pixels)
+    for (let i = 0; i < pixels.length; i++) pixels[i] = plain[i]! + (pixels[i]! - plain[i]!) * lutStrength
+  }
+  return { ...whole, signature: `${whole.signature} ${lutStrength} ${JSON.stringify(show)}`, operations: [pixelsOperation(mix, 'workingLog', 'displaySignal')] }
 }
 
 /** From display-linear light to what the signal carries: the inverse OOTF of HLG, nothing for others. */

@@ -17,10 +17,10 @@ export function defaultGrade(encodingId: string, gamutId: string = encodingById(
   return {
     schema: currentSchema,
     working: 'scene',
-    read: { method: 'formula', encodingId, gamutId, range, lutHash: null },
+    read: { method: 'formula', encodingId, gamutId, range, lutHash: null, lutStrength: 1 },
     steps: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'local-contrast', 'tone-curve', 'saturation', 'colour-curves', 'lut'].map((kind) => newStep(kind, kind)),
     along: [],
     regions: [],
-    show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, lutTakes: lutTakesSide, gamutMethod: 'clip', params: defaultShowParameters },
+    show: { method: 'straight', displayId: 'bt709-2.4', lutHash: null, lutTakes: lutTakesSide, lutStrength: 1, gamutMethod: 'clip', params: defaultShowParameters },
   }
 }

@@ -65,3 +65,10 @@ describe('two hands', () => {
     }))
   })
 })
+
+test('the strength of a table in Read and in Show is told, and merged by itself', () => {
+  const shown = setShow(base, { lutStrength: 0.6 }), readAs = setRead(base, { lutStrength: 0.25 })
+  expect(words(shown)).toEqual(['Shown by its LUT 100 % → 60 %'])
+  expect(words(readAs)).toEqual(['Read by its LUT 100 % → 25 %'])
+  expect(mergeGrades(base, shown, readAs).grade).toMatchObject({ read: { lutStrength: 0.25 }, show: { lutStrength: 0.6 } })
+})

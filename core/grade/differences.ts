@@ -39,6 +39,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   if (a.gamutId !== b.gamutId) change('read.gamutId', 'Camera gamut', gamutById(a.gamutId).name, gamutById(b.gamutId).name)
   if (a.range !== b.range) change('read.range', 'Code range', a.range, b.range)
   if (a.method !== b.method || a.lutHash !== b.lutHash) change('read.method', 'Read by', a.lutHash ? `LUT ${a.lutHash.slice(0, 8)}` : a.method, b.lutHash ? `LUT ${b.lutHash.slice(0, 8)}` : b.method)
+  if (a.lutStrength !== b.lutStrength) change('read.lutStrength', 'Read by its LUT', percent(a.lutStrength), percent(b.lutStrength))
   for (const step of before.steps) {
     const now = after.steps.find((s) => s.id === step.id)
     if (now) stepDifferences(step, now, out, nameIn(before, step))
@@ -61,6 +62,7 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   if (c.displayId !== d.displayId) change('show.displayId', 'Display', displayById(c.displayId).name, displayById(d.displayId).name)
   if (c.method !== d.method || c.lutHash !== d.lutHash) change('show.method', 'Shown', c.method, d.method)
   if (c.lutTakes !== d.lutTakes) change('show.lutTakes', 'Shown by a LUT made for', takesName(c.lutTakes), takesName(d.lutTakes))
+  if (c.lutStrength !== d.lutStrength) change('show.lutStrength', 'Shown by its LUT', percent(c.lutStrength), percent(d.lutStrength))
   if (c.gamutMethod !== d.gamutMethod) change('show.gamutMethod', 'Gamut', c.gamutMethod, d.gamutMethod)
   for (const [key, parameter] of Object.entries(showParameters)) {
     const from = c.params[key as keyof typeof c.params], to = d.params[key as keyof typeof d.params]
@@ -150,7 +152,7 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
   const marks = (of: GradeDocument, key: string): Marks | undefined => of.along.find((m) => `${m.stepId} ${m.key}` === key)
   const along = [...new Set([...theirs.along, ...ours.along].map((m) => `${m.stepId} ${m.key}`))].flatMap((key) => ourOwn(marks(base, key), marks(ours, key), marks(theirs, key)) ?? []).filter((m) => whole.some((s) => s.id === m.stepId))
   const params = Object.fromEntries(Object.keys(theirs.show.params).map((k) => { const key = k as keyof typeof base.show.params; return [key, ourOwn(base.show.params[key], ours.show.params[key], theirs.show.params[key])] })) as unknown as typeof base.show.params
-  const show = { method: ourOwn(base.show.method, ours.show.method, theirs.show.method), displayId: ourOwn(base.show.displayId, ours.show.displayId, theirs.show.displayId), lutHash: ourOwn(base.show.lutHash, ours.show.lutHash, theirs.show.lutHash), lutTakes: ourOwn(base.show.lutTakes, ours.show.lutTakes, theirs.show.lutTakes), gamutMethod: ourOwn(base.show.gamutMethod, ours.show.gamutMethod, theirs.show.gamutMethod), params }
+  const show = { method: ourOwn(base.show.method, ours.show.method, theirs.show.method), displayId: ourOwn(base.show.displayId, ours.show.displayId, theirs.show.displayId), lutHash: ourOwn(base.show.lutHash, ours.show.lutHash, theirs.show.lutHash), lutTakes: ourOwn(base.show.lutTakes, ours.show.lutTakes, theirs.show.lutTakes), lutStrength: ourOwn(base.show.lutStrength, ours.show.lutStrength, theirs.show.lutStrength), gamutMethod: ourOwn(base.show.gamutMethod, ours.show.gamutMethod, theirs.show.gamutMethod), params }
   // An encoding and what belongs to it go together.
   const grade: GradeDocument = { ...theirs, working: ourOwn(base.working, ours.working, theirs.working), read: ourOwn(base.read, ours.read, theirs.read), steps: whole, along, regions, show }
   return { grade, both: changedHere.filter((d) => changedThere.has(d.key) && !same(pick(ours, d.key), pick(theirs, d.key))).map((d) => d.words) }

@@ -4,7 +4,7 @@ import type { CodeRange } from '../image'
 import type { Region } from '../regions'
 import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 6
+export const currentSchema = 7
 
 export type Side = 'scene' | 'display'
 
@@ -39,6 +39,8 @@ export interface ReadSettings {
   readonly range: CodeRange
   /** The table of the method "lut", by the hash of its content. */
   readonly lutHash: string | null
+  /** 0..1 of what that table does to the code values. */
+  readonly lutStrength: number
   /** The definition behind an encoding of the user's own. */
   readonly own?: EncodingDefinition
 }
@@ -53,6 +55,8 @@ export interface ShowSettings {
   readonly lutHash: string | null
   /** What that table is given: working log, or what a camera's encoding would have made of the same light. */
   readonly lutTakes: string
+  /** 0..1 of that table's signal; the rest is that of the straight conversion. */
+  readonly lutStrength: number
   readonly gamutMethod: GamutMethodId
   /** The numbers of all methods, kept when the method changes. */
   readonly params: ShowParameters

@@ -32,6 +32,8 @@ const steps: readonly ((grade: Json) => Json)[] = [
     regions: Array.isArray(regions) ? regions.map(inPieces) : regions,
     steps: Array.isArray(old) ? withAllTools(withNewSteps(old, rest['working'], { ends: ['local-contrast'] }), Array.isArray(regions) ? regions : [], rest['working']) : old,
   }),
+  // 7: the strength of a table in Read and in Show.
+  ({ read, show, ...rest }) => ({ ...rest, read: isObject(read) ? { ...read, lutStrength: 1 } : read, show: isObject(show) ? { ...show, lutStrength: 1 } : show }),
 ]
 
 /** A region that was one ellipse with a feather. Recipes keep such regions too. */

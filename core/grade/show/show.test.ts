@@ -1,9 +1,12 @@
 import fc from 'fast-check'
 import { displayById, displays, encodingById, middleGrey, type EncodingDefinition } from '../../colour'
+import type { Frame } from '../../image'
 import type { Lut } from '../../luts'
 import { buildChain } from '../chain'
-import { compile } from '../compile'
+import { compile, type PlanCache } from '../compile'
 import { defaultGrade } from '../defaults'
+import type { GradeDocument } from '../document'
+import { execute } from '../execute'
 import { evaluateDirect, framePositions } from '../direct'
 import { setParameter, setRead, setShow, setStep, workOn } from '../edits'
 import { addRegion } from '../region-edits'
@@ -142,6 +145,26 @@ describe('both schools', () => {
     show(grade, [0.6, 0.6, 0.6], find).forEach((v) => expect(v).toBeCloseTo(0.3, 9))
     const plan = compile(grade, find, { low: 0, high: 1 }, 33)
     expect(plan.passes[0]!.stages.some((s) => s.kind === 'lattice' && s.lattice.size === 2)).toBe(true)
+  })
+
+  test('a LUT in Show counts by its strength, over the straight conversion; at none it changes no bit', () => {
+    const by = (lutStrength: number, rgb = [0.18, 0.3, 0.05]): readonly number[] => show(setShow(linear, { method: 'lut', lutHash: hash, lutStrength }), rgb, find), whole = by(1), plain = show(linear, [0.18, 0.3, 0.05])
+    expect(by(0)).toEqual(plain)
+    by(0.25).forEach((v, c) => expect(v).toBeCloseTo(plain[c]! + (whole[c]! - plain[c]!) * 0.25, 12))
+    const grade = setShow(linear, { method: 'lut', lutHash: hash, lutStrength: 0.4 }), frame: Frame = { width: 40, height: 10, data: Uint16Array.from({ length: 1200 }, (_, i) => (i * 7919) % 65536), low: 0, high: 1 }
+    // The lattice that stands for the mix is near direct evaluation, and others' strengths are not taken for it.
+    const cache: PlanCache = new Map()
+    for (const lutStrength of [0.4, 0.9, 0.4]) expect(planError(compile(setShow(grade, { lutStrength }), find, frame, 65, cache), frame).mean).toBeLessThan(0.3)
+    const none = { method: 'lut', lutHash: hash, lutStrength: 0 } as const
+    expect(execute(compile(setShow(linear, none), find, frame, 65), frame).data).toEqual(execute(compile(linear, find, frame, 65), frame).data)
+  })
+
+  test('a LUT in Read counts by its strength among the code values; at none it changes no bit', () => {
+    const by = (lutStrength: number): GradeDocument => setRead(defaultGrade('gamma-2.4', 'bt709'), { method: 'lut', lutHash: hash, lutStrength })
+    show(by(0.5), [0.6, 0.6, 0.6], find).forEach((v) => expect(v).toBeCloseTo(0.45, 9))
+    const frame: Frame = { width: 40, height: 10, data: Uint16Array.from({ length: 1200 }, (_, i) => (i * 7919) % 65536), low: 0, high: 1 }
+    expect(execute(compile(by(0), find, frame, 65), frame).data).toEqual(execute(compile(defaultGrade('gamma-2.4', 'bt709'), find, frame, 65), frame).data)
+    expect(execute(compile(by(0.5), find, frame, 65), frame).data).not.toEqual(execute(compile(by(1), find, frame, 65), frame).data)
   })
 
   test('without its LUT at hand the formula stands in', () => {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 // The Look station: LUTs one behind the other, each with its strength and what it is given.
 import { computed } from 'vue'
-import { stepFault, stepKindById, type DifferenceReport, type NumberParameter, type Side, type Step } from '@core/index'
+import { stepFault, stepKindById, type DifferenceReport, type Side, type Step } from '@core/index'
+import LutStrength from '../../components/LutStrength.vue'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
-import ScaleControl from '../../components/ScaleControl.vue'
 import type { LutSummary } from '@contracts/responses'
 import { useLibrary } from '../../stores/library'
 import { text } from './text'
@@ -22,7 +22,6 @@ const nameOf = (step: Step): string => lutOf(step)?.name ?? (hashOf(step) === nu
 /** What this LUT was made for does not go with where it stands. */
 const wrong = computed(() => { const expects = lutOf(props.step)?.expects; return expects ? stepFault(props.step, expects) : null })
 const betweens = interpolation?.type === 'choice' ? interpolation.options : []
-const strength: NumberParameter = { type: 'number', label: text.look.strength, tip: 'How much of the LUT is mixed in, in the domain it returns.', unit: '%', min: 0, max: 1, default: 1, step: 0.01, decimals: 0, shownFactor: 100 }
 const hashOf = (step: Step): string | null => (typeof step.params['lutHash'] === 'string' ? step.params['lutHash'] : null)
 </script>
 
@@ -35,7 +34,7 @@ const hashOf = (step: Step): string | null => (typeof step.params['lutHash'] ===
       <span v-if="wrong" class="fault" role="status" data-testid="lut-fault">▲ {{ wrong }}</span>
     </div>
     <LutPicker :hash="hashOf(step)" :label="text.look.lut" :tip="text.look.lutTip" :none="text.look.none" :import-label="text.look.import" @choose="emit('lut', $event)" />
-    <ScaleControl :parameter="strength" :model-value="step.strength" :disabled="hashOf(step) === null" data-control="lut-strength" @update:model-value="emit('strength', $event)" @hold="emit('hold')" @release="emit('release')" />
+    <LutStrength :tip="text.look.strengthTip" :model-value="step.strength" :disabled="hashOf(step) === null" @update:model-value="emit('strength', $event)" @hold="emit('hold')" @release="emit('release')" />
     <div class="row">
       <PlainSelect :label="text.look.side" :tip="text.look.sideTip" :options="sides" :model-value="step.side" @update:model-value="emit('side', $event === 'scene' ? 'scene' : 'display')" />
       <PlainSelect :label="text.look.takes" :tip="text.look.takesTip" :options="takes" :model-value="String(step.params['takes'])" @update:model-value="emit('takes', $event)" />

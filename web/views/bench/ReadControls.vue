@@ -4,12 +4,13 @@ import { computed, onMounted } from 'vue'
 import { encodingFromDefinition, encodingOf, encodings, gamuts, type ReadSettings } from '@core/index'
 import type { MediaFacts } from '@contracts/responses'
 import LutPicker from '../../components/LutPicker.vue'
+import LutStrength from '../../components/LutStrength.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import { useLibrary } from '../../stores/library'
 import { text } from './text'
 
 const props = defineProps<{ read: ReadSettings; media: MediaFacts; shotId: string; frame: number }>()
-const emit = defineEmits<{ change: [change: Partial<ReadSettings>] }>()
+const emit = defineEmits<{ change: [change: Partial<ReadSettings>]; hold: []; release: [] }>()
 const library = useLibrary()
 onMounted(() => void library.loadEncodings().catch(() => undefined))
 
@@ -38,7 +39,8 @@ function setEncoding(encodingId: string): void {
     <LutPicker v-if="read.method === 'lut'" :hash="read.lutHash" :label="text.look.lut" :tip="text.read.lutTip" :none="text.read.noLut" :import-label="text.look.import" @choose="emit('change', { lutHash: $event })" />
     <RouterLink v-else class="ask" :to="{ name: 'cameras', params: { part: 'compare' }, query: { shot: shotId, frame } }">{{ text.read.compare }}</RouterLink>
     <PlainSelect :label="read.method === 'lut' ? text.read.returns : text.read.encoding" :tip="read.method === 'lut' ? text.read.returnsTip : text.read.encodingTip" :options="encodingOptions" :model-value="read.encodingId" @update:model-value="setEncoding" />
-    <span class="quiet">{{ tip }}</span>
+    <LutStrength v-if="read.method === 'lut'" :tip="text.read.strengthTip" :model-value="read.lutStrength" :disabled="read.lutHash === null" @update:model-value="emit('change', { lutStrength: $event })" @hold="emit('hold')" @release="emit('release')" />
+    <span v-else class="quiet">{{ tip }}</span>
     <PlainSelect :label="text.read.gamut" :tip="text.read.gamutTip" :options="gamutOptions" :model-value="read.gamutId" @update:model-value="emit('change', { gamutId: $event })" />
     <span />
     <PlainSelect :label="text.read.range" :tip="text.read.rangeTip" :options="ranges" :model-value="read.range" @update:model-value="emit('change', { range: $event === 'legal' ? 'legal' : 'full' })" />

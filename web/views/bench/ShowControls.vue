@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { displays, encodings, gamutMethods, lutTakesSide, showFault, showMethods, showParameters, type GamutMethodId, type ShowMethodId, type ShowParameterKey, type ShowSettings, type Side } from '@core/index'
 import LutPicker from '../../components/LutPicker.vue'
+import LutStrength from '../../components/LutStrength.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
 import { useLibrary } from '../../stores/library'
@@ -42,6 +43,7 @@ const exactness = computed(() => {
     <div class="numbers">
       <template v-if="show.method === 'lut'">
         <PlainSelect :label="text.look.takes" :tip="text.look.takesTip" :options="takes" :model-value="show.lutTakes" @update:model-value="emit('change', 'Show LUT made for', { lutTakes: $event })" />
+        <LutStrength :tip="text.show.strengthTip" :model-value="show.lutStrength" :disabled="show.lutHash === null" @update:model-value="emit('change', 'Show LUT strength', { lutStrength: $event })" @hold="emit('hold')" @release="emit('release')" />
         <p v-if="wrong" class="wrong" role="status" data-testid="show-fault">▲ {{ wrong }}</p>
       </template>
       <ScaleControl v-for="key in used" :key="key" :parameter="showParameters[key]" :model-value="show.params[key]" :data-control="key" @update:model-value="emit('parameter', key, $event)" @hold="emit('hold')" @release="emit('release')" />

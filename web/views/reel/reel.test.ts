@@ -6,7 +6,7 @@ import { grouped } from './useFootageImport'
 
 const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['media']> = {}): ShotSummary => ({
   id: 'a', projectId: 'p', name: 'Kiln', position: 1, sceneId: null, scene: null, cameraName: 'Tern 40', firstFrame: 0, frameCount: 48, leadFrame: 3, leadChosen: true, played: null, state: 'new', standardId: 'broad-day', proxy: null, look: null, setup: null, headId: 'h', displayId: 'bt709-2.4', revisionDepth: 1,
-  read: { method: 'formula', encodingId: 'log-420-95', gamutId: 'w766', range: 'full', lutHash: null },
+  read: { method: 'formula', encodingId: 'log-420-95', gamutId: 'w766', range: 'full', lutHash: null, lutStrength: 1 },
   guess: { kind: 'camera log', kindProbability: 1, encodingId: 'log-408-95', range: 'full', alike: ['log-408-95', 'log-420-95'], probability: 0.83, rangeConflict: false, tagged: false, sentences: [] },
   media: {
     hash: 'm', kind: 'film', width: 960, height: 540, pixelAspect: [1, 1], rotation: 0, frameCount: 48, rateNumerator: 24, rateDenominator: 1, variableRate: null, durationSeconds: 2, seekMarginSeconds: 0, startTimecode: null,
