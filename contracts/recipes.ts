@@ -34,6 +34,9 @@ export class ShotLook {
   @IsBoolean() detached!: boolean
 }
 
+/** Reference pictures of a scene: small ones, as they only stand beside the picture. */
+export const scenePictureLimits = { perScene: 6, maxSide: 1024, maxBytes: 4 * 1024 * 1024 } as const
+
 /** What a scene should feel like. */
 export class SceneIntent {
   @IsString() @Length(0, 400) @Matches(/^[^\p{Cc}]*$/u) intent!: string

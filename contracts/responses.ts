@@ -118,7 +118,9 @@ export interface ShotSummary {
   readonly revisionDepth: number
 }
 
-export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number; /** What it should feel like. */ readonly intent: string }
+/** A reference picture; its pixels are at /scene-pictures/{id}. */
+export interface ScenePicture { readonly id: string; readonly name: string; readonly width: number; readonly height: number }
+export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number; /** What it should feel like, in words and in pictures. */ readonly intent: string; readonly pictures: readonly ScenePicture[] }
 export interface LookSummary { readonly id: string; readonly name: string; readonly steps: readonly RecipeStep[]; readonly wholeProject: boolean; /** Names of the scenes that carry it. */ readonly scenes: readonly string[] }
 
 export interface WorkSummary {
@@ -204,6 +206,8 @@ export interface ShotDetail extends ShotSummary {
   readonly projectName: string
   /** What its scene should feel like; empty without a scene or words. */
   readonly intent: string
+  /** Pictures of what its scene should feel like. */
+  readonly intentPictures: readonly ScenePicture[]
   readonly previousShotId: string | null
   readonly nextShotId: string | null
   readonly revision: RevisionState

@@ -7,6 +7,7 @@ import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
 import { lookRoutes } from './routes/looks'
+import { scenePictureRoutes } from './routes/scene-pictures'
 import { lutRoutes } from './routes/luts'
 import { pictureRoutes } from './routes/pictures'
 import { projectRoutes } from './routes/projects'
@@ -35,7 +36,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, lookRoutes, renderRoutes]) api.route('/', routes(context))
+  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, lookRoutes, scenePictureRoutes, renderRoutes]) api.route('/', routes(context))
   api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
   app.route('/api', api)
 

@@ -3,7 +3,8 @@ import type { Lut } from '../luts'
 import { parseClf } from './clf'
 import { parseCsvCurve } from './csv-curve'
 import { FormatError, parseCube } from './cube'
-import { isPng, parseHald } from './hald'
+import { parseHald } from './hald'
+import { isPng } from './png'
 
 export type LutFormat = 'cube' | 'clf' | 'hald' | 'csv'
 export const lutFileBytes = 96 * 1024 * 1024

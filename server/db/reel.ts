@@ -3,9 +3,10 @@ import type { SceneSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/index'
 import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
+import { picturesOf } from './scene-pictures'
 
 export async function listScenes(db: Queryable, projectId: string): Promise<readonly SceneSummary[]> {
-  const { rows } = await db.query<SceneSummary>('SELECT id, name, position, intent FROM scenes WHERE project_id = $1 ORDER BY position', [projectId])
+  const { rows } = await db.query<SceneSummary>(`SELECT c.id, c.name, c.position, c.intent, ${picturesOf('c')} AS pictures FROM scenes c WHERE c.project_id = $1 ORDER BY c.position`, [projectId])
   return rows
 }
 

@@ -5,6 +5,7 @@ import { bringLooks, lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 import { presentGrade } from './revisions'
 import type { Queryable } from './pool'
+import { picturesOf } from './scene-pictures'
 
 const summaryColumns = `
   s.id, s.project_id AS "projectId", s.name, s.position, s.scene_id AS "sceneId", c.name AS scene, s.camera_name AS "cameraName",
@@ -27,7 +28,7 @@ type DetailRow = ShotSummary & Omit<ShotDetail, 'revision'> & { grade: GradeDocu
 
 export async function findShot(db: Queryable, id: string): Promise<ShotDetail | undefined> {
   const { rows } = await db.query<DetailRow>(
-    `SELECT ${summaryColumns}, p.name AS "projectName", coalesce(c.intent, '') AS intent, r.grade, r.summary AS "revisionSummary", r.created_at AS "savedAt",
+    `SELECT ${summaryColumns}, p.name AS "projectName", coalesce(c.intent, '') AS intent, ${picturesOf('c')} AS "intentPictures", r.grade, r.summary AS "revisionSummary", r.created_at AS "savedAt",
             r.parent_id IS NOT NULL AS "hasParent", s.tip_id <> s.head_id AS "hasRedo", ${pointedColumns},
             (SELECT id FROM shots b WHERE b.project_id = s.project_id AND b.position < s.position ORDER BY b.position DESC LIMIT 1) AS "previousShotId",
             (SELECT id FROM shots n WHERE n.project_id = s.project_id AND n.position > s.position ORDER BY n.position LIMIT 1) AS "nextShotId"

@@ -1,6 +1,5 @@
 // LUTs: import, list, what was found in them, and the files themselves.
 import { readFile, stat } from 'node:fs/promises'
-import { basename } from 'node:path'
 import { Hono } from 'hono'
 import type { ServerContext } from '../context'
 import { findLut, listLuts } from '../db/luts'
@@ -8,9 +7,8 @@ import { inspectingLater, inspectionOf, keepLut } from '../media/luts'
 import { packedBeside } from '../media/store'
 import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
-import { hashParam } from './params'
+import { hashParam, plainName } from './params'
 
-const plainName = (given: string | undefined): string => basename((given ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').trim().slice(0, 120)
 const forever = 'private, max-age=31536000, immutable'
 const extensions = { cube: 'cube', clf: 'clf', hald: 'png', csv: 'csv' } as const
 

@@ -1,4 +1,5 @@
 // Reading path and query parameters without trusting them.
+import { basename } from 'node:path'
 import type { Context } from 'hono'
 import { notFound, Problem } from '../problem'
 
@@ -29,3 +30,6 @@ export function oneOf<T extends string>(text: string | undefined, name: string, 
   if (found === undefined) throw new Problem(422, 'invalid', `${name} must be one of ${options.join(', ')}.`, { field: name })
   return found
 }
+
+/** A file's own name out of a query: no folders, no control characters, not too long. */
+export const plainName = (given: string | undefined): string => basename((given ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').trim().slice(0, 120)

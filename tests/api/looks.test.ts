@@ -1,7 +1,8 @@
 // Shared looks: edit once and all follow; strengths; taken out; scenes over projects; undo goes with it; two hands at once lose nothing.
 import { readFileSync } from 'node:fs'
+import { decode, encode } from 'fast-png'
 import { setParameter, sharedSteps, type GradeDocument } from '@core/index'
-import type { LookSummary, ShotDetail, ShotRecord, ShotSummary } from '@contracts/responses'
+import type { LookSummary, ScenePicture, SceneSummary, ShotDetail, ShotRecord, ShotSummary } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 
 let shots: readonly ShotDetail[], projectId: string
@@ -116,4 +117,55 @@ test('a scene carries a few words of what it should feel like', async () => {
   expect((await shotById(shots[2]!.id)).intent).toBe('')
   expect((await put(`/scenes/${await sceneOf(0)}/intent`, { intent: 'x'.repeat(401) })).status).toBe(422)
   expect((await put('/scenes/00000000-0000-4000-8000-000000000000/intent', { intent: '' })).status).toBe(404)
+})
+
+describe('reference pictures of a scene', () => {
+  const png = (width: number, height: number, value = 120): Uint8Array => encode({ width, height, channels: 4, depth: 8, data: new Uint8Array(width * height * 4).fill(value) })
+  const bring = (scene: string, body: Uint8Array, name = 'mood.png'): Promise<Response> => call(`/scenes/${scene}/pictures?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'content-type': 'image/png' }, body: body as unknown as BodyInit })
+  const nowhere = '00000000-0000-4000-8000-000000000000'
+
+  test('they go with the scene and with its shots, in the order they came, until they are taken away', async () => {
+    const scene = await sceneOf(0)
+    const first = (await (await bring(scene, png(64, 36, 90), '../folder/Cold morning.png')).json()) as ScenePicture
+    expect(first).toMatchObject({ name: 'Cold morning.png', width: 64, height: 36 })
+    await bring(scene, png(20, 30), 'lamp.png')
+    expect((await shotById(shots[1]!.id)).intentPictures.map((p) => p.name)).toEqual(['Cold morning.png', 'lamp.png'])
+    expect((await shotById(shots[2]!.id)).intentPictures).toEqual([])
+    expect((await get<{ scenes: readonly SceneSummary[] }>(`/projects/${projectId}/reel`)).scenes.find((s) => s.id === scene)?.pictures).toHaveLength(2)
+    const kept = await call(`/scene-pictures/${first.id}`)
+    expect(kept.headers.get('content-type')).toBe('image/png')
+    const back = decode(new Uint8Array(await kept.arrayBuffer()))
+    expect([back.width, back.height, back.data[0]]).toEqual([64, 36, 90])
+    expect((await call(`/scene-pictures/${first.id}`, { method: 'DELETE' })).status).toBe(204)
+    expect((await shotById(shots[0]!.id)).intentPictures.map((p) => p.name)).toEqual(['lamp.png'])
+    expect((await call(`/scene-pictures/${first.id}`)).status).toBe(404)
+    expect((await call(`/scene-pictures/${first.id}`, { method: 'DELETE' })).status).toBe(404)
+  })
+
+  test('six are the most, also when all are brought at once', async () => {
+    const scene = await sceneOf(0), answers = await Promise.all(Array.from({ length: 9 }, () => bring(scene, png(8, 8))))
+    expect(answers.map((a) => a.status).sort()).toEqual([...Array<number>(6).fill(201), ...Array<number>(3).fill(409)])
+    expect((await shotById(shots[0]!.id)).intentPictures).toHaveLength(6)
+  })
+
+  test('what is no picture is refused, says why and leaves nothing', async () => {
+    const scene = await sceneOf(0), damaged = png(64, 36)
+    damaged[60]! ^= 255
+    const bomb = png(1000, 1000)
+    new DataView(bomb.buffer, bomb.byteOffset).setUint32(16, 10)
+    for (const [body, words] of [[new TextEncoder().encode('not a picture'), 'not a PNG'], [png(2000, 8), '2000 × 8'], [damaged, 'no picture that can be kept'], [bomb, 'no picture that can be kept'], [png(64, 36).subarray(0, 70), 'no picture that can be kept'], [new Uint8Array(0), 'not a PNG']] as const) {
+      const refused = await refusal(await bring(scene, body, 'odd.png'))
+      expect([refused.status, refused.code]).toEqual([422, 'unreadable_file'])
+      expect(refused.message).toContain(words)
+    }
+    expect((await bring(scene, new Uint8Array(5 * 1024 * 1024))).status).toBe(413)
+    expect((await bring(nowhere, png(8, 8))).status).toBe(404)
+    expect((await shotById(shots[0]!.id)).intentPictures).toEqual([])
+  })
+
+  test('a scene that goes takes its pictures with it', async () => {
+    const { id } = (await (await bring(await sceneOf(0), png(8, 8))).json()) as ScenePicture
+    await postJson('/shots/changes', { shotIds: [shots[0]!.id, shots[1]!.id], scene: { name: 'Elsewhere' } })
+    expect((await call(`/scene-pictures/${id}`)).status).toBe(404)
+  })
 })

@@ -42,7 +42,20 @@ test('a look shared with the scene: edited in one shot, it is edited in the othe
   await page.locator('[data-shot="Apprentice"]').dispatchEvent('click')
   await expect(page.getByLabel(/^What Portraits should feel like/)).toHaveValue('Early, cold, one warm lamp')
   await Promise.all([page.waitForResponse((r) => r.url().endsWith('/intent') && r.ok()), page.getByLabel(/^What Portraits should feel like/).blur()])
+  // So do pictures: one is brought, one that is none is refused in words.
+  const bring = async (name: string, buffer: Buffer, mimeType: string): Promise<void> => {
+    const asked = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Add pictures' }).click()
+    await (await asked).setFiles([{ name, mimeType, buffer }])
+  }
+  await bring('Frosty window.png', await page.locator('[data-shot="Apprentice"]').screenshot(), 'image/png')
+  await expect(page.getByTestId('scene-pictures').getByRole('img', { name: 'Frosty window.png' })).toBeVisible()
+  await bring('Odd.png', Buffer.from('no picture at all'), 'image/png')
+  await expect(page.getByText('"Odd.png" is no picture that can be read here.')).toBeVisible()
   await openBench(page, 'Potter at the bench', 'look')
+  await page.getByTestId('intent-picture').click()
+  await expect(page.getByTestId('compare')).toHaveAttribute('data-mode', 'side')
+  await page.getByLabel('compare', { exact: true }).selectOption('none')
   await expect(page.getByTestId('intent')).toHaveText('Early, cold, one warm lamp')
   await expect(page.getByTestId('intent')).toBeVisible()
   await page.getByRole('button', { name: 'shared look', exact: true }).click()

@@ -36,11 +36,15 @@ export const useLibrary = defineStore('library', () => {
     if (reel.value?.project.id !== projectId) reel.value = null
     reel.value = await request<Reel>(`/projects/${encodeURIComponent(projectId)}/reel`)
   }
-  /** One change for many shots; the reel is read again afterwards. */
-  async function onReel(path: string, body: object): Promise<void> {
-    await post(path, body)
+  /** The reel is read again after a change. */
+  async function againReel(): Promise<void> {
     const projectId = reel.value?.project.id
     if (projectId) await loadReel(projectId)
+  }
+  /** One change for many shots. */
+  async function onReel(path: string, body: object): Promise<void> {
+    await post(path, body)
+    await againReel()
   }
   const changeShots = (change: ShotChanges): Promise<void> => onReel('/shots/changes', checked(ShotChanges, change))
   const moveShots = (projectId: string, move: MoveShots): Promise<void> => onReel(`/projects/${projectId}/order`, checked(MoveShots, move))
@@ -49,8 +53,15 @@ export const useLibrary = defineStore('library', () => {
   const unlinkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/unlink', checked(UnlinkShots, { shotIds }))
   async function setIntent(sceneId: string, intent: string): Promise<void> {
     await putJson(`/scenes/${sceneId}/intent`, checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() }))
-    const projectId = reel.value?.project.id
-    if (projectId) await loadReel(projectId)
+    await againReel()
+  }
+  async function addScenePicture(sceneId: string, png: Blob, name: string): Promise<void> {
+    await request(`/scenes/${sceneId}/pictures?${new URLSearchParams({ name })}`, { method: 'POST', headers: { 'content-type': 'image/png' }, body: png })
+    await againReel()
+  }
+  async function removeScenePicture(id: string): Promise<void> {
+    await request(`/scene-pictures/${id}`, { method: 'DELETE' })
+    await againReel()
   }
   const removeShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/remove', checked(RemoveShots, { shotIds }))
   const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> => onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
@@ -118,5 +129,5 @@ export const useLibrary = defineStore('library', () => {
     await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, setIntent, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, setIntent, addScenePicture, removeScenePicture, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
 })

@@ -26,6 +26,7 @@ import { figuresOf } from './figures'
 import AimsPanel from './aims/AimsPanel.vue'
 import { useSkinHandles } from './aims/useSkinHandles'
 import InstrumentColumn from './instruments/InstrumentColumn.vue'
+import IntentLine from './IntentLine.vue'
 import KeySheet from './KeySheet.vue'
 import MeridianStrip from './meridian/MeridianStrip.vue'
 import PictureStage from './picture/PictureStage.vue'
@@ -283,7 +284,7 @@ useBenchKeys({
     <main v-if="shot && grade.document" class="work">
       <div class="upper">
         <div class="picture">
-          <p v-if="shot.intent" class="intent" :data-tip="text.intent" data-testid="intent">{{ shot.intent }}</p>
+          <IntentLine v-if="shot.intent || shot.intentPictures.length" class="intent" :words="shot.intent" :pictures="shot.intentPictures" @hold="comparing.bring" @fault="fault = $event" />
           <PictureStage
             :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :regional="regional" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
             :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe" :colour-at="colourAt"
@@ -328,7 +329,7 @@ useBenchKeys({
 .notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
 .work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
 .upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
-.intent { grid-row: 1; margin: 0 0 2px; font-size: 12px; color: var(--ink-quiet); font-style: italic; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.intent { grid-row: 1; }
 .picture { display: grid; grid-template-rows: auto 1fr auto auto; min-height: 0; min-width: 0; }
 .picture > :nth-last-child(3) { grid-row: 2; }
 .picture > :nth-last-child(2) { grid-row: 3; }

@@ -101,7 +101,7 @@ export const text = {
     footName: ['Red foot', 'Green foot', 'Blue foot'], footTip: ['Drag to where the darkest hundredth of red should sit', 'Drag to where the darkest hundredth of green should sit', 'Drag to where the darkest hundredth of blue should sit'],
     handle: { black: 'Foot: black', middle: 'Body: middle', white: 'Head: white' }, handleTip: { black: 'Drag to where black should sit', middle: 'Drag to where the middle should sit', white: 'Drag to where white should sit' },
   },
-  intent: 'What this scene should feel like. It is written on the Reel.',
+  intent: 'What this scene should feel like. It is written on the Reel.', intentPicture: (name: string): string => `${name}: what this scene should feel like. Click to hold it beside the picture.`, intentLost: (name: string): string => `"${name}" cannot be shown. Was it taken away on the Reel meanwhile?`,
   setup: { tip: 'Corrections go to all shots of the set-up, by as much; or stay with this shot, as its offset.', all: (name: string, shots: number): string => `${name}: all ${shots} shots`, alone: (name: string): string => `${name}: this shot only` },
   along: {
     title: (name: string): string => `${name} along the clip`, mark: (frame: number): string => `mark frame ${frame}`, markTip: 'Lets exposure change along the clip: mark one frame, go to another, mark it and set it there. Set between marks, all of them move.',

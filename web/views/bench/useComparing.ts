@@ -1,5 +1,6 @@
 // Comparing: a picture is held, or brought from a file, and shown beside the present one.
 import type { TraceImage } from '@core/index'
+import { choosePictures, drawPicture } from '../../composables/pictureFile'
 import { useView, type CompareMode } from '../../stores/view'
 import { text } from './text'
 
@@ -11,6 +12,8 @@ const mostPixels = 1920 * 1080
 export interface Comparing {
   readonly choose: (choice: CompareChoice) => void
   readonly next: () => void
+  /** A picture out of a file is held beside the present one. */
+  readonly bring: (file: Blob, name: string) => Promise<void>
 }
 
 export function useComparing(picture: () => { readonly image: TraceImage; readonly name: string } | null, onFault: (sentence: string) => void): Comparing {
@@ -22,29 +25,21 @@ export function useComparing(picture: () => { readonly image: TraceImage; readon
     view.still = { ...now, image: { ...now.image, rgba: now.image.rgba.slice() } }
     if (view.compare === 'off') view.compare = 'wipe'
   }
-  async function bring(file: File): Promise<void> {
+  async function bring(file: Blob, name: string): Promise<void> {
     try {
-      const bitmap = await createImageBitmap(file), scale = Math.min(1, Math.sqrt(mostPixels / (bitmap.width * bitmap.height)))
-      const width = Math.max(1, Math.round(bitmap.width * scale)), height = Math.max(1, Math.round(bitmap.height * scale)), canvas = new OffscreenCanvas(width, height), context = canvas.getContext('2d')
-      context?.drawImage(bitmap, 0, 0, width, height)
-      bitmap.close()
-      const data = context?.getImageData(0, 0, width, height)
+      const canvas = await drawPicture(file, (width, height) => Math.sqrt(mostPixels / (width * height))), { width, height } = canvas, data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
       if (!data) throw new Error()
-      view.still = { image: { width, height, rgba: data.data }, name: file.name }
+      view.still = { image: { width, height, rgba: data.data }, name }
       view.compare = 'side'
     } catch {
-      onFault(text.compare.notAPicture(file.name))
+      onFault(text.compare.notAPicture(name))
     }
   }
   function choose(choice: CompareChoice): void {
     if (choice === 'hold') return hold()
     if (choice === 'none') { view.still = null; view.compare = 'off'; return }
     if (choice !== 'import') { if (view.still || choice === 'off') view.compare = choice; return }
-    const input = document.createElement('input')
-    input.type = 'file'
-    input.accept = 'image/*'
-    input.onchange = () => { const file = input.files?.[0]; if (file) void bring(file) }
-    input.click()
+    choosePictures(false, ([file]) => { if (file) void bring(file, file.name) })
   }
-  return { choose, next: () => { if (!view.still) hold(); else view.compare = modes[(modes.indexOf(view.compare) + 1) % modes.length] ?? 'off' } }
+  return { choose, bring, next: () => { if (!view.still) hold(); else view.compare = modes[(modes.indexOf(view.compare) + 1) % modes.length] ?? 'off' } }
 }

@@ -129,7 +129,7 @@ useEventListener(window, 'keydown', (event) => {
       <ImportList :uploads="imports.running.value" :work="work.shown.value" @resume="imports.resume" @cancel-upload="imports.cancel" @end="(id) => attempt(() => work.end(id))" />
       <p v-if="library.reel && all.length === 0" class="quiet">{{ text.empty }}</p>
       <div v-if="all.length" class="body">
-        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" @intent="setIntent" />
+        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" @intent="setIntent" @fault="fault = $event" />
         <p v-if="shots.length === 0" class="quiet">{{ text.nothingFits }}</p>
         <ShotTable v-else-if="layout === 'table'" :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
         <ContactSheet v-else :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
