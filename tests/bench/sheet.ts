@@ -24,30 +24,33 @@ export async function measureSheet(browser: Browser, address: string): Promise<s
   const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
   const [project] = await json<{ id: string }[]>('/projects')
   const [shot] = (await json<{ shots: { id: string }[] }>(`/projects/${project?.id}/reel`)).shots
-  const first: number[] = [], all: number[] = [], blocked: number[] = []
+  const first: number[] = [], all: number[] = [], opening: number[] = [], blocked: number[] = []
   let total = 0
   for (let round = 0; round < rounds; round++) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${address}/luts/inspect?shot=${shot?.id}`)
     await page.locator('[data-lut]').first().waitFor()
-    const seen = await page.evaluate(() => new Promise<{ first: number; all: number; blocked: number; total: number }>((done) => {
-      let blocked = 0, rows = 0
-      new PerformanceObserver((list) => { for (const task of list.getEntries()) blocked = Math.max(blocked, task.duration) }).observe({ type: 'longtask' })
+    const seen = await page.evaluate(() => new Promise<{ first: number; all: number; opening: number; blocked: number; total: number }>((done) => {
+      // Opening the page is one task; from then on, while pictures come, the interface is to be free.
+      let opening = 0, blocked = 0, rows = 0, opened = Infinity
+      new PerformanceObserver((list) => { for (const task of list.getEntries()) if (task.startTime >= opened) blocked = Math.max(blocked, task.duration); else opening = Math.max(opening, task.duration) }).observe({ type: 'longtask' })
       const start = performance.now()
       ;[...document.querySelectorAll<HTMLElement>('.parts a')].at(-1)?.click()
       const look = (): void => {
         const sheet = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]'), tiles = [...document.querySelectorAll<HTMLElement>('[data-tile]')], shown = tiles.filter((t) => t.dataset['seen'] === 'true').length, wanted = Number(sheet?.dataset['total'] ?? 0)
+        if (opened === Infinity && tiles.length > 0) opened = performance.now()
         if (rows === 0 && tiles.length > 12 && tiles.slice(0, 12).every((t) => t.dataset['seen'] === 'true')) rows = performance.now() - start
-        if (wanted > 100 && shown === wanted) done({ first: rows, all: performance.now() - start, blocked, total: wanted })
+        if (wanted > 100 && shown === wanted) done({ first: rows, all: performance.now() - start, opening, blocked, total: wanted })
         else requestAnimationFrame(look)
       }
       look()
     }))
     first.push(seen.first)
     all.push(seen.all)
+    opening.push(seen.opening)
     blocked.push(seen.blocked)
     total = seen.total
     await page.close()
   }
-  return [`${total} pictures: the first two rows after ${median(first).toFixed(0)} ms (bound 1000), all after ${median(all).toFixed(0)} ms (bound 6000); the interface thread was never held longer than ${Math.max(...blocked).toFixed(0)} ms`]
+  return [`${total} pictures: the first two rows after ${median(first).toFixed(0)} ms (bound 1000), all after ${median(all).toFixed(0)} ms (bound 6000); the interface thread was held for ${median(opening).toFixed(0)} ms to open the page, and never longer than ${Math.max(...blocked).toFixed(0)} ms while pictures came`]
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The contact sheet: one picture through every LUT and recipe, sorted by what was measured; two of them held side by side.
+import { useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { encodings, placeFor, shippedRecipes, type NumberParameter, type Recipe } from '@core/index'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
@@ -75,6 +76,13 @@ const shown = computed(() => {
   // The plain picture stays first; what has no number yet stays last.
   return sort.value === 'name' ? all : [...all.slice(0, 1), ...all.slice(1).sort((a, b) => (value(a) ?? Infinity) - (value(b) ?? Infinity))]
 })
+/** Tiles that stand there: a few more with every frame, so that hundreds do not hold the interface while they are made. */
+const perFrame = 18, made = ref(perFrame)
+const making = useRafFn(() => {
+  made.value += perFrame
+  if (made.value >= entries.value.length) making.pause()
+}, { immediate: false })
+watch(() => entries.value.length, (count) => { if (made.value < count) making.resume() }, { immediate: true })
 const held = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null }), at = ref(0)
 const heldEntries = computed(() => (['q', 'e'] as const).flatMap((slot) => { const found = shown.value.find((s) => s.entry.key === held.value[slot]); return found ? [{ slot, ...found }] : [] }))
 const grid = ref<HTMLElement | null>(null)
@@ -106,7 +114,7 @@ const strengthScale: NumberParameter = { type: 'number', label: text.sheet.stren
     <Notice :text="fault" @close="fault = ''" />
     <div v-if="heldEntries.length" class="held"><SheetTile v-for="h in heldEntries" :key="h.slot" large :name="`${text.sheet[h.slot === 'q' ? 'left' : 'right']} · ${h.entry.name}`" :note="h.entry.note" :seen="h.seen" :data-held="h.slot" /></div>
     <div ref="grid" class="grid" role="listbox" :aria-label="text.parts.sheet" @keydown="key">
-      <SheetTile v-for="(s, i) in shown" :key="s.entry.key" :name="s.entry.name" :note="s.entry.note" :seen="s.seen" :held="held.q === s.entry.key ? text.sheet.left : held.e === s.entry.key ? text.sheet.right : ''" role="option" :aria-selected="i === at" :tabindex="i === at ? 0 : -1" @focus="at = i" @click="at = i" @dblclick="s.entry.hash && emit('open', s.entry.hash)" />
+      <SheetTile v-for="(s, i) in shown.slice(0, made)" :key="s.entry.key" :name="s.entry.name" :note="s.entry.note" :seen="s.seen" :held="held.q === s.entry.key ? text.sheet.left : held.e === s.entry.key ? text.sheet.right : ''" role="option" :aria-selected="i === at" :tabindex="i === at ? 0 : -1" @focus="at = i" @click="at = i" @dblclick="s.entry.hash && emit('open', s.entry.hash)" />
     </div>
     <p class="quiet help">{{ text.sheet.help }}</p>
   </section>
