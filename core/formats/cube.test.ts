@@ -121,3 +121,19 @@ test('what is printed is read back', () => {
   expect(text.startsWith('# first note\nTITLE "With \'marks\'"\n')).toBe(true)
   expect([...table(text).data]).toEqual([...lut.data])
 })
+
+test('every way of writing a number gives what Number() gives, in single precision', () => {
+  const digits = fc.stringMatching(/^[0-9]{1,18}$/), value = fc.oneof(
+    fc.tuple(fc.constantFrom('', '-', '+'), fc.stringMatching(/^[0-9]{1,6}$/), fc.constantFrom('', '.'), fc.constantFrom('', 'e-3', 'E+1')).map((parts) => parts.join('')),
+    fc.tuple(fc.constantFrom('', '-'), fc.stringMatching(/^[0-9]{0,3}$/), digits).map(([sign, whole, rest]) => `${sign}${whole}.${rest}`),
+  ).filter((word) => Math.abs(Number(word)) <= 1e6)
+  fc.assert(fc.property(fc.array(fc.tuple(value, value, value), { minLength: 8, maxLength: 8 }), fc.constantFrom(' ', '\t', '   '), fc.constantFrom('\n', '\r\n', ' \n'), (written, gap, end) => {
+    const { data } = table(`LUT_3D_SIZE 2\n${written.map((row) => row.join(gap)).join(end)}${end}`)
+    written.flat().forEach((word, i) => expect(data[i]).toBe(Math.fround(Number(word))))
+  }), { numRuns: 300 })
+})
+
+test('a row that is less than plain is still refused with its line', () => {
+  const broken = (row: string): string => `LUT_3D_SIZE 2\n0 0 0\n1 0 0\n${row}\n${'0.25 0.5 1\n'.repeat(5)}`
+  for (const row of ['0 0', '0 0 0 0', '0 0 0,5', '0 . 0', '0 0 1.2.3', '0 0 --1', '1000001 0 0', '0 0 0x1', `0 0${' '.repeat(2000)}0`]) expect(fault(broken(row)).line).toBe(4)
+})

@@ -36,7 +36,15 @@ export function parseCube(text: string): Lut {
   const lines = new LineReader(text)
   let tables: readonly LutTable[] | null = null
   let at = 0, filled = 0
-  for (let line = lines.next(); line !== null; line = lines.next()) {
+  for (;;) {
+    const open = tables?.[at]
+    if (open && lines.plainRow(open.data, filled)) {
+      filled += 3
+      if (filled === open.data.length) { at++; filled = 0 }
+      continue
+    }
+    const line = lines.next()
+    if (line === null) break
     const trimmed = line.trim()
     if (trimmed === '' || trimmed.startsWith('#')) continue
     if (isNumeric(trimmed)) {
@@ -77,7 +85,43 @@ class LineReader {
     this.at = end + 1
     return line
   }
+
+  /**
+   * Reads a line of three plain decimal numbers straight into a table, as large ones have millions; false, and nothing read, for all that is less
+   * usual: that is read, or refused, word by word.
+   */
+  plainRow(into: Float32Array, index: number): boolean {
+    const { text } = this
+    let at = this.at
+    for (let c = 0; c < 3; c++) {
+      let code = text.charCodeAt(at)
+      while (code === space || code === tab) code = text.charCodeAt(++at)
+      const negative = code === minus
+      if (negative) code = text.charCodeAt(++at)
+      let whole = 0, digits = 0, decimals = 0, pointed = false
+      for (;; code = text.charCodeAt(++at)) {
+        if (code >= zero && code <= zero + 9) {
+          whole = whole * 10 + code - zero
+          digits++
+          if (pointed) decimals++
+        } else if (code === point && !pointed) pointed = true
+        else break
+      }
+      if (digits === 0 || digits > mostDigits || whole > 1e6 * powers[decimals]! || (c < 2 && code !== space && code !== tab)) return false
+      // Both are whole and below 2^53: what they are divided to is rounded once, as Number() rounds it.
+      const value = whole / powers[decimals]!
+      into[index + c] = negative ? -value : value
+    }
+    for (let code = text.charCodeAt(at); code === space || code === tab || code === carriageReturn; code = text.charCodeAt(++at));
+    if ((at < text.length && text.charCodeAt(at) !== lineFeed) || at - this.at > cubeLimits.maxLineLength) return false
+    this.number++
+    this.at = at + 1
+    return true
+  }
 }
+
+const tab = 9, lineFeed = 10, carriageReturn = 13, space = 32, minus = 45, point = 46, zero = 48
+const mostDigits = 15, powers = Array.from({ length: mostDigits + 1 }, (_, n) => Number(`1e${n}`))
 
 const shorten = (s: string): string => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
 

@@ -6,6 +6,7 @@ import { measureAccuracy } from './accuracy'
 import { measureAimSolver } from './aims'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
+import { measureLargeLuts } from './large-luts'
 import { measurePlayback, proxiesMade } from './playback'
 import { measureRegions } from './regions'
 import { measureSheet } from './sheet'
@@ -26,6 +27,7 @@ const parts: readonly Part[] = [
   { letter: 'h', what: 'Four aims solved together, 960×540, one core', measure: measureAimSolver },
   { letter: 'i', what: 'A contact sheet of a hundred LUTs on one frame, Chromium, each round from a fresh page', measure: () => measureSheet(browser, instance.address) },
   { letter: 'j', what: 'Regions: drags and playing in Chromium, 960×540; following on one core', measure: () => measureRegions(browser, instance.address) },
+  { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
 ]
 /** PALE_PARTS=ab measures only these. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')
