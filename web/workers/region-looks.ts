@@ -43,7 +43,7 @@ export async function judgeRegion(last: LastPicture | null, regionId: string, th
   const { frame, whole, medium, frameIndex } = last, address = { mediaHash: medium.hash, range: last.grade.read.range }
   const matte = (grade: GradeDocument, of: Frame): Float32Array | null => {
     const region = grade.regions.find((r) => r.id === regionId)
-    return region ? drawMatte(compileMattes(grade, lutAtHand, of, restSize, built), region, of, { from: 0, to: of.height }) : null
+    return region ? drawMatte(compileMattes(grade, lutAtHand, of, restSize, built), region, of, { from: 0, to: of.height }, cache) : null
   }
   const now = matte(last.grade, frame)
   if (!now) return null
