@@ -7,8 +7,8 @@ export default defineConfig({
   outputDir: '../../test-results/e2e',
   workers: 2,
   fullyParallel: false,
-  timeout: 150_000,
-  expect: { timeout: 30_000 },
+  timeout: 240_000,
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: '../../test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
