@@ -1,6 +1,6 @@
 // Curves: for each channel, and for colours; picked in the picture and dragged there; six quick colours on the same curves.
 import type { Page } from '@playwright/test'
-import { pickOnPicture } from '../support/drawing'
+import { flickOnPicture, pickOnPicture } from '../support/drawing'
 import { expect, test } from './program'
 import { changed, control, meanColour, openBench, resetShot, saved, type } from './bench-page'
 
@@ -17,6 +17,11 @@ test('a tone picked in the picture is a point that follows the drag; one channel
   await expect(points).toHaveCount(3)
   const lifted = await changed(page, before)
   expect(lifted[1]).toBeGreaterThan(before[1] + 4)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(points).toHaveCount(2)
+  await flickOnPicture(page, [0.6, 0.12], 0.15)
+  await expect(points).toHaveCount(3)
+  await changed(page, before)
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('pick-layer')).toHaveCount(0)
   // Typed, the point goes where it is told.

@@ -2,7 +2,7 @@
 import { expect, test } from './program'
 import { readFileSync } from 'node:fs'
 import { importInto, startBareServer } from '../support/bare-server'
-import { field, openBench, resetShot, saved, station, type } from './bench-page'
+import { address, field, openBench, resetShot, saved, station, type } from './bench-page'
 
 test.beforeEach(() => resetShot('Glaze shelf'))
 
@@ -38,6 +38,30 @@ test('an edit made right before the tab is closed is not lost', async ({ page, c
     await again.goto(url)
     await expect(field(again, 'exposureStops')).toHaveValue('+0.75', { timeout: 2000 })
   }).toPass()
+})
+
+test('a tab that could send nothing before it was gone loses nothing: it is gone on with, or put beside what came meanwhile', async ({ page, context }) => {
+  const { id } = await openBench(page, 'Glaze shelf'), url = page.url()
+  await page.route('**/revisions', (route) => route.abort())
+  await type(page, 'exposureStops', '0.6')
+  await expect(field(page, 'exposureStops')).toHaveValue('+0.60')
+  await page.close()
+  const second = await context.newPage()
+  await second.goto(url)
+  await expect(field(second, 'exposureStops')).toHaveValue('+0.60')
+  await saved(second)
+  // Once more, and another hand is quicker.
+  await second.route('**/revisions', (route) => route.abort())
+  await type(second, 'exposureStops', '1.1')
+  await second.close()
+  await resetShot('Glaze shelf')
+  const third = await context.newPage()
+  await third.goto(url)
+  await expect(third.getByTestId('saved')).toContainText('changed elsewhere')
+  await third.getByRole('button', { name: 'Put mine on top' }).click()
+  await saved(third)
+  await expect(field(third, 'exposureStops')).toHaveValue('+1.10')
+  expect(((await (await fetch(`${address()}/api/shots/${id}`)).json()) as { revision: { canUndo: boolean } }).revision.canUndo).toBe(true)
 })
 
 test('two tabs on one shot: the later one is told, and chooses', async ({ page, context }) => {

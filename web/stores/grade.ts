@@ -7,6 +7,7 @@ import { HeadMove, NewFork, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { differences, mergeGrades, type GradeDocument } from '@core/index'
 import { post, RequestError, sentenceOf } from '../api/client'
+import { dropDraft, keepDraft, takeDraft } from './drafts'
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'retrying' | 'conflict' | 'refused'
 
@@ -45,6 +46,30 @@ export const useGrade = defineStore('grade', () => {
     if (shotId.value !== shot.id) alone.value = false
     shotId.value = shot.id
     take(shot.revision)
+    void takeUp(shot)
+  }
+
+  /** What a tab that was killed, or this one while the server was away, had not sent is gone on with. */
+  async function takeUp({ id, revision: state }: ShotDetail): Promise<void> {
+    const draft = await takeDraft(id)
+    if (!draft || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
+    try {
+      const mine = checkedGrade(draft.grade)
+      if (differences(state.grade, mine).length === 0) return
+      alone.value = draft.alone
+      edit(draft.summary, () => mine, draft.why)
+      if (draft.parentId === state.headId) return
+      base = checkedGrade(draft.base)
+      collide(state, 'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both together, or keep yours beside it.')
+    } catch {
+      // Not a grade any more: nothing to go on with.
+    }
+  }
+  function collide(state: RevisionState, sentence: string): void {
+    clearTimeout(timer)
+    message.value = sentence
+    newer.value = state
+    saveState.value = 'conflict'
   }
 
   function take({ grade, ...rest }: RevisionState): void {
@@ -55,6 +80,11 @@ export const useGrade = defineStore('grade', () => {
     saveState.value = 'saved'
     sentEdits = edits
     failures = 0
+  }
+  /** Takes a state in place of what was edited here. */
+  function replace(state: RevisionState): void {
+    take(state)
+    if (shotId.value) dropDraft(shotId.value)
   }
 
   /** Replaces the document by what `change` makes of it. `what` names the edit in the record. */
@@ -68,7 +98,11 @@ export const useGrade = defineStore('grade', () => {
     why = because
     edits++
     if (saveState.value !== 'conflict') saveState.value = 'unsaved'
+    if (held === 0) draft()
     schedule(restMs)
+  }
+  function draft(): void {
+    if (shotId.value && document.value && base && revision.value) keepDraft(shotId.value, { parentId: revision.value.headId, summary, ...(why ? { why } : {}), alone: alone.value, grade: document.value, base })
   }
 
   /** While a hand holds a control nothing is sent, so that one gesture is one revision. */
@@ -77,7 +111,9 @@ export const useGrade = defineStore('grade', () => {
   }
   function release(): void {
     held = Math.max(0, held - 1)
-    if (dirty()) schedule(restMs)
+    if (!dirty()) return
+    draft()
+    schedule(restMs)
   }
 
   function schedule(ms: number): void {
@@ -114,6 +150,7 @@ export const useGrade = defineStore('grade', () => {
       failures = 0
       message.value = ''
       saveState.value = dirty() ? 'unsaved' : 'saved'
+      if (id && !dirty()) dropDraft(id)
     } catch (error) {
       if (shotId.value === id) failed(error)
     }
@@ -122,8 +159,10 @@ export const useGrade = defineStore('grade', () => {
   function failed(error: unknown): void {
     message.value = sentenceOf(error)
     if (error instanceof RequestError && error.status === 409) {
-      newer.value = (error.body as { newer: RevisionState }).newer
-      saveState.value = 'conflict'
+      const state = (error.body as { newer: RevisionState }).newer
+      // The same, sent before the tab was closed or its answer lost.
+      if (document.value && differences(state.grade, document.value).length === 0) replace(state)
+      else collide(state, error.sentence)
     } else if (error instanceof RequestError && (error.status === 0 || error.status >= 500)) {
       saveState.value = 'retrying'
       schedule(retryMs[Math.min(failures++, retryMs.length - 1)] ?? 8000)
@@ -134,7 +173,7 @@ export const useGrade = defineStore('grade', () => {
 
   /** Ends a conflict: take the newer state, or put this one on top of it. */
   function takeNewer(): void {
-    if (newer.value) take(newer.value)
+    if (newer.value) replace(newer.value)
   }
   /** Goes on from the newer state with `mine` as the document. */
   function onTopOfNewer(mine: GradeDocument): void {
@@ -148,6 +187,10 @@ export const useGrade = defineStore('grade', () => {
     edits++
     saveState.value = 'unsaved'
     schedule(0)
+  }
+  /** A message that has been read goes; what has to be decided stays. */
+  function dismiss(): void {
+    if (saveState.value !== 'conflict') message.value = ''
   }
   function keepMine(): void {
     if (document.value) onTopOfNewer(document.value)
@@ -183,9 +226,9 @@ export const useGrade = defineStore('grade', () => {
       const id = shotId.value
       if (!revision.value || dirty()) return
       const state = await post<RevisionState>(`/shots/${id}/${direction}`, checked(HeadMove, { expectedId: revision.value.headId }))
-      if (shotId.value === id) take(state)
+      if (shotId.value === id) replace(state)
     } catch (error) {
-      if (error instanceof RequestError && error.status === 409) take((error.body as { newer: RevisionState }).newer)
+      if (error instanceof RequestError && error.status === 409) replace((error.body as { newer: RevisionState }).newer)
       message.value = sentenceOf(error)
     } finally {
       moving.value = false
@@ -203,5 +246,5 @@ export const useGrade = defineStore('grade', () => {
     }
   }
 
-  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, alone, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
+  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, alone, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, dismiss, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
 })

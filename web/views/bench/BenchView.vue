@@ -271,7 +271,7 @@ useBenchKeys({
     <AppHeader :project="project" :shot="shot" />
     <div class="notices">
       <Notice :text="fault" @close="fault = ''" />
-      <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.message = ''">
+      <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.dismiss">
         <template v-if="grade.saveState === 'conflict'">
           <span v-if="grade.clash" class="clash">{{ text.conflict.theirs(grade.clash.theirs.join('; ')) }}{{ grade.clash.both.length ? ` ${text.conflict.both(grade.clash.both.join('; '))}` : '' }}</span>
           <button type="button" @click="grade.takeNewer">{{ text.conflict.take }}</button>

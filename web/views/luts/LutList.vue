@@ -8,20 +8,22 @@ import { useLibrary } from '../../stores/library'
 import { text } from './text'
 import { useBringing } from './useBringing'
 
-defineProps<{ chosen: string }>()
+const props = defineProps<{ chosen: string }>()
 const emit = defineEmits<{ choose: [hash: string] }>()
 const library = useLibrary()
 const find = ref(''), files = ref<HTMLInputElement | null>(null), folder = ref<HTMLInputElement | null>(null)
-const bringing = useBringing((hash) => emit('choose', hash))
+const bringing = useBringing()
 const groups = computed(() => {
   const wanted = find.value.trim().toLowerCase(), byFolder = new Map<string, LutSummary[]>()
   for (const lut of library.luts) if (`${lut.folder} ${lut.name} ${lut.title}`.toLowerCase().includes(wanted)) byFolder.set(lut.folder, [...(byFolder.get(lut.folder) ?? []), lut])
   return [...byFolder]
 })
-function picked(event: Event): void {
-  const input = event.target as HTMLInputElement, chosen = [...(input.files ?? [])]
+async function picked(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement, files = [...(input.files ?? [])], before = props.chosen
   input.value = ''
-  void bringing.bring(chosen)
+  const last = await bringing.bring(files)
+  // Unless another was chosen meanwhile.
+  if (last !== null && props.chosen === before) emit('choose', last)
 }
 const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expects.kind] : text.kinds.unknown)
 </script>

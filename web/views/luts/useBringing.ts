@@ -7,7 +7,8 @@ export interface Bringing {
   readonly done: Ref<number>
   readonly total: Ref<number>
   readonly refused: Ref<readonly string[]>
-  readonly bring: (files: readonly File[]) => Promise<void>
+  /** Resolves with the last one that came in. */
+  readonly bring: (files: readonly File[]) => Promise<string | null>
   readonly stop: () => void
 }
 
@@ -15,16 +16,16 @@ const readable = /\.(cube|clf|xml|png|csv)$/i
 /** The innermost folder that a file came in. */
 const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
 
-export function useBringing(brought: (hash: string) => void): Bringing {
+export function useBringing(): Bringing {
   const library = useLibrary(), done = ref(0), total = ref(0), refused = ref<readonly string[]>([])
   let stopped = false
-  async function bring(files: readonly File[]): Promise<void> {
+  async function bring(files: readonly File[]): Promise<string | null> {
     const wanted = files.filter((f) => readable.test(f.name))
     stopped = false
     done.value = 0
     total.value = wanted.length
     refused.value = wanted.length < files.length && wanted.length === 0 ? ['Nothing there is a LUT: .cube, .clf, .png and .csv are read.'] : []
-    let last = ''
+    let last: string | null = null
     for (const file of wanted) {
       if (stopped) break
       try {
@@ -36,7 +37,7 @@ export function useBringing(brought: (hash: string) => void): Bringing {
     }
     total.value = 0
     await library.loadLuts()
-    if (last !== '') brought(last)
+    return last
   }
   return { done, total, refused, bring, stop: () => { stopped = true } }
 }

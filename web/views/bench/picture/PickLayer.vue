@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // A layer over the picture while a curve picks from it: press to take a colour, drag up and down to change what the curve does there.
-import { ref } from 'vue'
+import { nextTick, ref } from 'vue'
 import type { PlaceColour } from '@core/index'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
@@ -19,6 +19,8 @@ async function down(event: PointerEvent): Promise<void> {
   const colour = await props.colourAt(at.value.x, at.value.y)
   if (!colour) return
   picking.picker?.begin(colour)
+  // The curve has the new point once its step has come round.
+  await nextTick()
   mine.taken = true
   if (mine.up !== 0) picking.picker?.drag(mine.up)
   // Let go before the answer came.
