@@ -8,13 +8,11 @@ export interface MatteCache {
   readonly keys: LRUCache<string, KeyedRows>
 }
 
-/** Bytes of each kind that are kept: those of two dozen regions at 960×540, and not much of a large still. */
-const mostBytes = 48e6
-
-const keptBySize = <T extends object>(bytes: (value: T) => number): LRUCache<string, T> => new LRUCache({ maxSize: mostBytes, sizeCalculation: (value) => bytes(value) + 1 })
+/** So many of a kind, as long as they are not too large together: all that a picture of twelve keys and a few frames about it needs, also of a large still. */
+const keptUpTo = <T extends object>(max: number, maxSize: number, bytes: (value: T) => number): LRUCache<string, T> => new LRUCache({ max, maxSize, sizeCalculation: (value) => bytes(value) + 1 })
 
 export const matteCache = (): MatteCache => ({
-  mattes: keptBySize((matte) => matte.byteLength),
-  planes: keptBySize(({ l }) => l.byteLength * 3),
-  keys: keptBySize(({ values }) => values.byteLength),
+  mattes: keptUpTo(32, 120e6, (matte) => matte.byteLength),
+  planes: keptUpTo(12, 320e6, ({ l }) => l.byteLength * 3),
+  keys: keptUpTo(24, 120e6, ({ values }) => values.byteLength),
 })

@@ -10,6 +10,8 @@ import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const maxFrame = 10_000_000
 const previewSize = { maxWidth: 960, maxHeight: 540 } as const
+/** What frames are sent as: for the Bench, and for the tiles of a contact sheet. */
+const frameSizes = { bench: previewSize, sheet: { maxWidth: 192, maxHeight: 108 } } as const
 const thumbnailSize = { maxWidth: 384, maxHeight: 216 } as const
 // Everything here is addressed by content or by revision, so it never changes.
 const forever = 'private, max-age=31536000, immutable'
@@ -26,9 +28,10 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const hash = hashParam(c, 'hash', 'clip')
       const index = wholeNumber(c.req.param('index'), 'frame', maxFrame)
       const range = oneOf(c.req.query('range'), 'range', ['full', 'legal'] as const)
-      const etag = `"${hash}-${index}-${range}"`
+      const size = oneOf(c.req.query('size') ?? 'bench', 'size', ['bench', 'sheet'] as const)
+      const etag = `"${hash}-${index}-${range}-${size}"`
       if (c.req.header('if-none-match') === etag) return c.body(null, 304)
-      const frame = await workers.previewFrame({ source: await frames.source(hash, index, range), ...previewSize })
+      const frame = await workers.previewFrame({ source: await frames.source(hash, index, range), ...frameSizes[size] })
       return c.body(Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer, 200, {
         'content-type': 'application/octet-stream',
         'cache-control': forever,

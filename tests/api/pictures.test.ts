@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
-import { addMark, addRegion, buildChain, compile, defaultGrade, execute, measureCasts, measuredPicture, parseCube, readCard, restSize, sampleSignal, setParameter, setParameterAt, setRead, type Frame, type GradeDocument } from '@core/index'
+import { addMark, addRegion, buildChain, compile, defaultGrade, execute, measureCasts, measuredPicture, parseCube, readCard, restSize, sampleSignal, shrink, setParameter, setParameterAt, setRead, type Frame, type GradeDocument } from '@core/index'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
@@ -110,6 +110,14 @@ describe('the frame service', () => {
     expect((await first.arrayBuffer()).byteLength).toBe(960 * 540 * 6)
   })
 
+  test('a frame as small as a tile is the same picture, made smaller', async () => {
+    const { shots } = await demoReel(), { hash } = shots[0]!.media, whole = await frame(hash, 3)
+    const small = await call(`/media/${hash}/frames/3?range=full&size=sheet`), codes = new Uint16Array(await small.arrayBuffer())
+    expect([small.headers.get('x-frame-width'), small.headers.get('x-frame-height')]).toEqual(['192', '108'])
+    expect(codes).toEqual(shrink(whole, 192, 108).data)
+    expect(small.headers.get('etag')).not.toBe((await call(`/media/${hash}/frames/3?range=full`)).headers.get('etag'))
+  })
+
   test('every frame is its own: single frames equal the frames of one decode from start to end', async () => {
     const { shots } = await demoReel()
     const shot = shots[0]!
@@ -128,7 +136,7 @@ describe('the frame service', () => {
     }
   })
 
-  test.each([['/frames/72?range=full', 404], ['/frames/-1?range=full', 422], ['/frames/x?range=full', 422], ['/frames/0?range=odd', 422], ['/frames/0', 422]])('%s is refused with %p', async (path, status) => {
+  test.each([['/frames/72?range=full', 404], ['/frames/-1?range=full', 422], ['/frames/x?range=full', 422], ['/frames/0?range=odd', 422], ['/frames/0?range=full&size=huge', 422], ['/frames/0', 422]])('%s is refused with %p', async (path, status) => {
     const { shots } = await demoReel()
     expect((await call(`/media/${shots[0]!.media.hash}${path}`)).status).toBe(status)
   })

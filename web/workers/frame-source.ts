@@ -5,23 +5,22 @@ import { requestError } from '../api/client'
 import type { FrameAddress } from './messages'
 import { inSharedMemory } from './shared-memory'
 
-const frames = new LRUCache<string, Frame>({ max: 16 })
-const luts = new LRUCache<string, Lut>({ max: 16 })
+/** Asked for twice at once, something is fetched once; pushed out meanwhile, it still arrives. */
+const kept = { max: 16, ignoreFetchAbort: true } as const
+const frames = new LRUCache<string, Frame>({ ...kept, fetchMethod: fetchFrame })
+const luts = new LRUCache<string, Lut>({ ...kept, fetchMethod: fetchLut })
 
-const addressKey = ({ mediaHash, index, range }: FrameAddress): string => `${mediaHash}/frames/${index}?range=${range}`
+const addressKey = ({ mediaHash, index, range, size }: FrameAddress): string => `${mediaHash}/frames/${index}?range=${range}${size ? `&size=${size}` : ''}`
 
 export const frameAtHand = (address: FrameAddress): Frame | undefined => frames.get(addressKey(address))
+export const loadFrame = (address: FrameAddress): Promise<Frame> => frames.forceFetch(addressKey(address))
 
-export async function loadFrame(address: FrameAddress): Promise<Frame> {
-  const key = addressKey(address)
-  const known = frames.get(key)
-  if (known) return known
+async function fetchFrame(key: string): Promise<Frame> {
   const response = await answer(`/api/media/${key}`)
   const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
   const data = new Uint16Array(await response.arrayBuffer())
   const frame = inSharedMemory({ width: number('width'), height: number('height'), low: number('low'), high: number('high'), data, id: key })
   if (data.length !== frame.width * frame.height * 3 || data.length === 0) throw new RangeError('The frame came incomplete.')
-  frames.set(key, frame)
   return frame
 }
 
@@ -31,16 +30,14 @@ export async function frameWithAround(frame: Frame, { index, ...address }: Frame
   return { ...frame, around: new Map(others.map((other, i) => [looked[i] ?? 0, other])) }
 }
 
-export async function loadLut(hash: string): Promise<Lut> {
-  const known = luts.get(hash)
-  if (known) return known
+export const lutAtHand = (hash: string): Lut | undefined => luts.get(hash)
+export const loadLut = (hash: string): Promise<Lut> => luts.forceFetch(hash)
+
+async function fetchLut(hash: string): Promise<Lut> {
   const lut = unpackLut(new Uint8Array(await (await answer(`/api/luts/${hash}/packed`)).arrayBuffer()))
   if (!lut) throw new RangeError('The LUT came incomplete.')
-  luts.set(hash, lut)
   return lut
 }
-
-export const lutAtHand = (hash: string): Lut | undefined => luts.get(hash)
 
 async function answer(url: string): Promise<Response> {
   const response = await fetch(url).catch(() => null)

@@ -135,4 +135,4 @@ export type BenchAnswer = Rendered | RenderFailure | PlayedFrame | PlayEnd | Pro
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4
 
-export interface FrameAddress { readonly mediaHash: string; readonly index: number; readonly range: CodeRange }
+export interface FrameAddress { readonly mediaHash: string; readonly index: number; readonly range: CodeRange; /** As small as a tile of a contact sheet. */ readonly size?: 'sheet' }

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 // The contact sheet: one picture through every LUT and recipe, sorted by what was measured; two of them held side by side.
-import { useRafFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { encodings, placeFor, shippedRecipes, type NumberParameter, type Recipe } from '@core/index'
-import type { LutSummary, ShotDetail } from '@contracts/responses'
+import { shippedRecipes, type NumberParameter, type Recipe } from '@core/index'
+import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
@@ -11,14 +10,15 @@ import ScaleControl from '../../components/ScaleControl.vue'
 import ShotChooser from '../../components/ShotChooser.vue'
 import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
-import type { SheetItem } from '../../workers/sheet-messages'
+import type { SheetPicture } from '../../workers/sheet-messages'
+import { lutEntry, plainEntry, recipeEntry, type SheetEntry } from './sheet-entries'
 import SheetTile from './SheetTile.vue'
 import { text } from './text'
-import { useContactSheet } from './useContactSheet'
+import type { ContactSheet } from './useContactSheet'
 
-const props = defineProps<{ shot: ShotDetail | null; frame: number }>()
+const props = defineProps<{ shot: ShotDetail | null; frame: number; sheet: ContactSheet }>()
 const emit = defineEmits<{ choose: [shotId: string]; open: [hash: string] }>()
-const library = useLibrary(), grade = useGrade(), sheet = useContactSheet()
+const library = useLibrary(), grade = useGrade(), { sheet } = props
 const recipes = shallowRef<readonly Recipe[]>([]), fault = ref('')
 /** All that goes on the sheet is known: begun earlier, it would be begun again. */
 const ready = ref(false)
@@ -41,26 +41,21 @@ watch(people, (now) => { if (person.value === '') person.value = now[1]?.id ?? '
 const skin = computed(() => props.shot?.subjects.find((s) => s.id === person.value)?.here?.area ?? null)
 const document = computed(() => (props.shot && grade.shotId === props.shot.id ? grade.document : null))
 
-interface Entry { readonly key: string; readonly name: string; readonly hash: string | null; readonly note: string; readonly item: SheetItem }
-const unknown = { kind: 'look', certainty: 0, sources: [], alike: [], certain: false, sentences: [] } as const
-function entryOf(lut: LutSummary): Entry {
-  const place = placeFor(lut.expects ?? unknown, { read: document.value!.read }), source = lut.expects?.sources[0]
-  return { key: lut.hash, name: lut.name, hash: lut.hash, note: !lut.expects ? text.sheet.unknown : source ? encodings.find((e) => e.id === place.takes)?.name ?? '' : text.kinds.look, item: { kind: 'lut', hash: lut.hash, place: { place: place.place, takes: place.takes } } }
-}
-const entries = computed((): readonly Entry[] => {
-  if (!document.value || !ready.value) return []
+const entries = computed((): readonly SheetEntry[] => {
+  const read = document.value?.read
+  if (!read || !ready.value) return []
   const luts = folder.value === onlyRecipes ? [] : library.luts.filter((l) => folder.value === every || `folder ${l.folder}` === folder.value)
   const kept = folder.value === every || folder.value === onlyRecipes ? [...recipes.value, ...shippedRecipes] : []
-  return [{ key: 'plain', name: text.sheet.plain, hash: null, note: '', item: { kind: 'plain' } }, ...luts.map(entryOf), ...kept.map((r): Entry => ({ key: r.id, name: r.name, hash: null, note: text.sheet.recipe, item: { kind: 'recipe', content: { steps: r.steps, regions: r.regions } } }))]
+  return [plainEntry, ...luts.map((lut) => lutEntry(lut, read)), ...kept.map(recipeEntry)]
 })
+const picture = computed((): SheetPicture | null => (props.shot && document.value ? { mediaHash: props.shot.media.hash, frameIndex: props.frame, range: document.value.read.range, grade: document.value, skin: skin.value } : null))
 // A hand that moves the strength is waited for.
 let timer: ReturnType<typeof setTimeout> | undefined
 watch([entries, strength, skin, () => props.frame], ([now], before) => {
   clearTimeout(timer)
   if (now.length === 0) return
   timer = setTimeout(() => {
-    const { shot } = props
-    if (shot && document.value) sheet.run({ mediaHash: shot.media.hash, frameIndex: props.frame, range: document.value.read.range, grade: document.value, skin: skin.value }, entries.value.map((e) => e.item), strength.value)
+    if (picture.value) sheet.run(picture.value, entries.value.map((e) => e.item), strength.value)
   }, before[0]?.length ? 60 : 0)
 }, { immediate: true })
 
@@ -76,13 +71,13 @@ const shown = computed(() => {
   // The plain picture stays first; what has no number yet stays last.
   return sort.value === 'name' ? all : [...all.slice(0, 1), ...all.slice(1).sort((a, b) => (value(a) ?? Infinity) - (value(b) ?? Infinity))]
 })
-/** Tiles that stand there: a few more with every frame, so that hundreds do not hold the interface while they are made. */
-const perFrame = 18, made = ref(perFrame)
-const making = useRafFn(() => {
-  made.value += perFrame
-  if (made.value >= entries.value.length) making.pause()
-}, { immediate: false })
-watch(() => entries.value.length, (count) => { if (made.value < count) making.resume() }, { immediate: true })
+/** Tiles that stand there: a screen's worth more than have their pictures, so that hundreds do not take the time that the first ones need. */
+const screenful = 36, made = ref(screenful)
+watch(sheet.done, (done) => { made.value = Math.max(made.value, done + screenful) })
+function cancel(): void {
+  sheet.cancel()
+  made.value = Infinity
+}
 const held = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null }), at = ref(0)
 const heldEntries = computed(() => (['q', 'e'] as const).flatMap((slot) => { const found = shown.value.find((s) => s.entry.key === held.value[slot]); return found ? [{ slot, ...found }] : [] }))
 const grid = ref<HTMLElement | null>(null)
@@ -109,7 +104,7 @@ const strengthScale: NumberParameter = { type: 'number', label: text.sheet.stren
       <PlainSelect v-if="people.length > 1" :label="text.sheet.person" :tip="text.sheet.sortTip" :options="people" :model-value="person" @update:model-value="person = $event" />
       <ScaleControl class="strength" :parameter="strengthScale" :model-value="strength" data-control="sheet-strength" @update:model-value="strength = $event" />
       <span class="figures quiet" role="status">{{ text.sheet.done(sheet.done.value, entries.length) }}</span>
-      <button v-if="sheet.done.value < entries.length" type="button" @click="sheet.cancel">{{ text.sheet.cancel }}</button>
+      <button v-if="sheet.done.value < entries.length" type="button" @click="cancel">{{ text.sheet.cancel }}</button>
     </div>
     <Notice :text="fault" @close="fault = ''" />
     <div v-if="heldEntries.length" class="held"><SheetTile v-for="h in heldEntries" :key="h.slot" large :name="`${text.sheet[h.slot === 'q' ? 'left' : 'right']} · ${h.entry.name}`" :note="h.entry.note" :seen="h.seen" :data-held="h.slot" /></div>

@@ -1,24 +1,34 @@
 <script setup lang="ts">
 // LUTs: what is there, brought in by the file or the folder; each inspected, or all of them seen on one picture.
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { sentenceOf } from '../../api/client'
 import PartsPage from '../../components/PartsPage.vue'
 import { useQueriedShot } from '../../composables/useQueriedShot'
+import { useGrade } from '../../stores/grade'
 import { useLibrary } from '../../stores/library'
 import ContactSheet from './ContactSheet.vue'
 import LutList from './LutList.vue'
 import LutReport from './LutReport.vue'
+import { lutEntry } from './sheet-entries'
 import { text } from './text'
+import { useContactSheet } from './useContactSheet'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary(), route = useRoute(), router = useRouter()
+const library = useLibrary(), grade = useGrade(), route = useRoute(), router = useRouter()
 const fault = ref('')
 const ids = ['inspect', 'sheet'] as const, parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
 const { shot, frame } = useQueriedShot((sentence) => { fault.value = sentence })
 const lut = computed(() => library.luts.find((l) => l.hash === route.query['lut']) ?? null)
 onMounted(() => void library.loadLuts().catch((error: unknown) => { fault.value = sentenceOf(error) }))
+const sheet = useContactSheet()
+// The sheet is the next thing that will be looked at: its picture and its threads are made ready while nothing else is done.
+watch([shot, () => (grade.shotId === shot.value?.id ? grade.document : null), frame, () => library.luts[0]], ([open, document, at, first], _, cleanUp) => {
+  if (!open || !document) return
+  const idle = requestIdleCallback(() => sheet.prepare({ mediaHash: open.media.hash, frameIndex: at, range: document.read.range, grade: document, skin: null }, first ? lutEntry(first, document.read).item : null), { timeout: 500 })
+  cleanUp(() => cancelIdleCallback(idle))
+}, { immediate: true })
 const set = (query: Record<string, string>): void => void router.replace({ query: { ...route.query, ...query } })
 </script>
 
@@ -29,7 +39,7 @@ const set = (query: Record<string, string>): void => void router.replace({ query
       <LutReport v-if="lut" :key="lut.hash" :lut="lut" :shot="shot" />
       <p v-else class="quiet">{{ library.luts.length ? text.choose : text.none }}</p>
     </div>
-    <ContactSheet v-else :shot="shot" :frame="frame" @choose="set({ shot: $event })" @open="(hash) => router.push({ name: 'luts', params: { part: 'inspect' }, query: { ...route.query, lut: hash } })" />
+    <ContactSheet v-else :sheet="sheet" :shot="shot" :frame="frame" @choose="set({ shot: $event })" @open="(hash) => router.push({ name: 'luts', params: { part: 'inspect' }, query: { ...route.query, lut: hash } })" />
   </PartsPage>
 </template>
 
