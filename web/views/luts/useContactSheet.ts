@@ -16,6 +16,7 @@ export interface ContactSheet {
 
 /** Asked of one worker at a time, so that a change is not stuck behind a hundred. */
 const ahead = 3
+const togetherMs = 90
 
 export function useContactSheet(): ContactSheet {
   const seen = shallowRef<ReadonlyMap<number, Seen>>(new Map()), done = ref(0)
@@ -27,8 +28,8 @@ export function useContactSheet(): ContactSheet {
     if (next) worker.postMessage({ ...next, generation })
   }
   function show(): void {
-    // Pictures that came since the last paint appear together.
-    frame ||= requestAnimationFrame(() => { frame = 0; seen.value = new Map(fresh); done.value = fresh.size })
+    // Drawing takes from the time that the next pictures need: some appear together.
+    frame ||= window.setTimeout(() => { frame = 0; seen.value = new Map(fresh); done.value = fresh.size }, togetherMs)
   }
   function start(): Worker {
     const worker = new Worker(new URL('../../workers/sheet-worker.ts', import.meta.url), { type: 'module' })
@@ -62,6 +63,6 @@ export function useContactSheet(): ContactSheet {
     generation++
     waiting = []
   }
-  onScopeDispose(() => { cancelAnimationFrame(frame); for (const worker of workers) worker.terminate() })
+  onScopeDispose(() => { clearTimeout(frame); for (const worker of workers) worker.terminate() })
   return { seen, done, prepare, run, cancel }
 }
