@@ -5,7 +5,7 @@ import { buildChain, type Chain, type Link, type LutFinder } from './chain'
 import { curveTable } from './curve-table'
 import type { GradeDocument } from './document'
 import { latticeCoordinates, type Lattice } from './lattice'
-import { curveOperation, joined, operate, type Curve, type Light, type Operation } from './operation'
+import { curveOperation, joined, operate, type Curve, type Light, type Operation, type SignedOperation } from './operation'
 import { tapsRead, type KeyTap, type Region } from '../regions'
 import { sceneLinks } from './scene-light'
 import type { KeyPasses, Pass, Passes, Stage } from './stage'
@@ -22,9 +22,6 @@ export interface CodeSpan { readonly low: number; readonly high: number }
 
 /** Keeps what was built for the last plan, so that what did not change is not built again. */
 export type PlanCache = Map<string, readonly Stage[]>
-
-/** An operation with what it depends on, in words: equal signatures mean equal effects. */
-export interface SignedOperation { readonly signature: string; readonly operation: Operation }
 
 /**
  * Compiles a document for frames with codes of the given span.
@@ -149,13 +146,7 @@ function buildStages(run: readonly SignedOperation[], size: LatticeSize, once: O
 
 /** Operations that need no lattice as stages, neighbours joined; tables of what did not change are not made again. */
 function keptStages(run: readonly SignedOperation[], once: Once): readonly Stage[] {
-  const groups: SignedOperation[] = []
-  for (const next of run) {
-    const last = groups.at(-1), [together, apart] = last ? joined([last.operation, next.operation]) : []
-    if (last && together && !apart) groups[groups.length - 1] = { signature: `${last.signature}\n${next.signature}`, operation: together }
-    else groups.push(next)
-  }
-  return groups.flatMap(({ signature, operation }) => once(`exact\n${signature}`, () => [exactStage(operation)]))
+  return joined(run).flatMap(({ signature, operation }) => once(`exact\n${signature}`, () => [exactStage(operation)]))
 }
 
 /** The nodes of a lattice and what its two sides mean. */
@@ -177,7 +168,7 @@ function buildLattice(run: readonly SignedOperation[], { size, entry, exit }: Gr
 }
 
 /** Operations that need no lattice as stages, neighbours joined. Throws RangeError for those that need one. */
-export const exactStages = (operations: readonly Operation[]): readonly Stage[] => joined(operations).map(exactStage)
+export const exactStages = (operations: readonly Operation[]): readonly Stage[] => joined(operations.map((operation) => ({ signature: '', operation }))).map((s) => exactStage(s.operation))
 
 function exactStage(operation: Operation): Stage {
   switch (operation.kind) {

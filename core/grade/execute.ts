@@ -1,7 +1,7 @@
 // The executor: a plan applied to a frame, or to some of its rows. The same code runs in the browser's workers, on the
 // server and in the shell.
 import { blurReach, halfOf, type Frame } from '../image'
-import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeySource, type KeyTap, type MattePicture, type Region } from '../regions'
+import { builtFrom, cleaningReach, keyPlanes, renderMatte, tapsRead, type KeyPlanes, type KeySource, type KeyTap, type MattePicture, type MatteRoom, type Region } from '../regions'
 import { chunkPixels, packSignal, runChunk, runStages } from './kernel'
 import { matteCache, type MatteCache } from './matte-cache'
 import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
@@ -32,6 +32,7 @@ export function executeRows(plan: Passes, frame: Frame, target: Uint16Array, row
     const end = Math.min(count, first + chunkPixels), from = (start + first) * 3, to = (start + end) * 3
     runChunk(plan, frame.data.subarray(from, to), target.subarray(from, to), drawn.map((matte) => matte && matte.subarray(first, end)), canvas?.subarray(start + first, start + end))
   }
+  drawn.forEach((matte, n) => { if (matte && plan.passes[n]?.region?.strength !== 1) cache.room.give(matte) })
 }
 
 const neighbourhoodsOf = ({ stages }: Pass): readonly NeighbourhoodStage[] => stages.filter((s): s is NeighbourhoodStage => s.kind === 'neighbourhood')
@@ -81,10 +82,15 @@ export function wideRows(plan: Passes, frame: Frame, rows: Rows, reach: number, 
 
 /** Each pass's matte with its strength, null where it has none. */
 function mattesOf(plan: Passes, frame: Frame, rows: Rows, cache: MatteCache): readonly (Float32Array | null)[] {
-  return plan.passes.map(({ region }) => (region ? strengthened(drawMatte(plan, region, frame, rows, cache), region.strength) : null))
+  return plan.passes.map(({ region }) => (region ? strengthened(drawMatte(plan, region, frame, rows, cache), region.strength, cache.room) : null))
 }
 
-const strengthened = (matte: Float32Array, strength: number): Float32Array => (strength === 1 ? matte : matte.map((m) => m * strength))
+function strengthened(matte: Float32Array, strength: number, room: MatteRoom): Float32Array {
+  if (strength === 1) return matte
+  const out = room.take(matte.length)
+  for (let i = 0; i < out.length; i++) out[i] = matte[i]! * strength
+  return out
+}
 
 /** The matte of a region for some rows of a frame, without its strength; not to be written to. What is kept of a frame without a name is its shapes alone. */
 export function drawMatte(source: MatteSource, region: Region, frame: Frame, rows: Rows, cache: MatteCache = matteCache()): Float32Array {
@@ -108,7 +114,7 @@ function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): Matte
   const { width, height } = frame, { taps, rough } = source
   let half: Frame | null = null
   return {
-    width, height, keyStep: rough ? 2 : 1,
+    width, height, keyStep: rough ? 2 : 1, room: cache.room,
     planes: (tap: KeyTap, from, to, away) => {
       const whole = away === 0 ? frame : frame.around?.get(away)
       if (!whole || whole.width !== width || whole.height !== height) return null

@@ -117,16 +117,37 @@ export function mixedRun(run: readonly Operation[], strength: number, at: Light)
   return strength === 1 ? run : [mixed(pixelsOperation((pixels) => run.forEach((operation) => operate(operation, pixels)), at), strength, at)]
 }
 
-/** Joins neighbouring curves and neighbouring matrices. */
-export function joined(operations: readonly Operation[]): readonly Operation[] {
-  const out: Operation[] = []
-  for (const next of operations) {
-    const last = out.at(-1)
-    if (last?.kind === 'matrix' && next.kind === 'matrix') out[out.length - 1] = matrixOperation(multiply(next.matrix, last.matrix))
-    else if (last?.kind === 'curve' && next.kind === 'curve') out[out.length - 1] = { kind: 'curve', curves: inTurn(last.curves, next.curves) }
-    else out.push(next)
+/** An operation with what it depends on, in words: equal signatures mean equal effects. */
+export interface SignedOperation { readonly signature: string; readonly operation: Operation }
+
+/** Joins neighbouring matrices, neighbouring curves, and curves with a gain of each channel between them. */
+export function joined(run: readonly SignedOperation[]): readonly SignedOperation[] {
+  const out: SignedOperation[] = []
+  for (const next of run) {
+    out.push(next)
+    for (const count of [2, 3]) {
+      const tail = out.slice(-count), operation = joinedOne(tail.map((s) => s.operation))
+      if (operation) out.splice(-count, count, { signature: tail.map((s) => s.signature).join('\n'), operation })
+    }
   }
   return out
+}
+
+function joinedOne([first, second, third]: readonly Operation[]): Operation | null {
+  if (third === undefined) {
+    if (first?.kind === 'matrix' && second?.kind === 'matrix') return matrixOperation(multiply(second.matrix, first.matrix))
+    return first?.kind === 'curve' && second?.kind === 'curve' ? { kind: 'curve', curves: inTurn(first.curves, second.curves) } : null
+  }
+  if (first?.kind !== 'curve' || second?.kind !== 'matrix' || third.kind !== 'curve') return null
+  const gains = gainsOf(second.matrix)
+  return gains && { kind: 'curve', curves: inTurn(inTurn(first.curves, gains), third.curves) }
+}
+
+/** A matrix that mixes no channels, as curves. */
+function gainsOf([rr, rg, rb, gr, gg, gb, br, bg, bb]: Matrix3): Curves | null {
+  if ([rg, rb, gr, gb, br, bg].some((m) => m !== 0)) return null
+  const times = (gain: number): Curve => (v) => v * gain
+  return rr === gg && gg === bb ? [times(rr)] : [times(rr), times(gg), times(bb)]
 }
 
 type Curves = readonly [Curve] | readonly [Curve, Curve, Curve]

@@ -1,7 +1,7 @@
 import { encodingById } from '../colour'
 import { shrink, type Frame } from '../image'
 import { fitKey, freshKey, noCleaning, sampleOf, usualCleaning, type Cleaning } from '../regions'
-import { buildChain, compile, compileMattes, condense, defaultGrade, drawMatte, evaluateDirect, execute, executeDirectRows, executeExactly, executeRows, gradeAt, matteCache, planError, planesAt, positionsIn, rastersOf, restingAt, restSize, setParameter, setStep, signalError, type GradeDocument } from '.'
+import { buildChain, compile, compileMattes, condense, defaultGrade, drawMatte, evaluateDirect, execute, executeDirectRows, executeExactly, executeRows, gradeAt, matteCache, playedMatteCache, planError, planesAt, playable, playCache, positionsIn, rastersOf, restingAt, restSize, setParameter, setStep, signalError, type GradeDocument } from '.'
 import { addPiece, addRegion, changePiece, changeShapeSource, keyPiece, movePiece, moveRegion, placeRegion, removePiece, removeRegion, setRegion, setShapeAt } from './region-edits'
 import { applyNeighbourhood, neighbourhoodMeans } from './neighbourhood'
 import { sampleSignal } from '../image'
@@ -30,6 +30,46 @@ const key = (of: Frame, cleaning: Cleaning): GradeDocument => {
 }
 const matteIn = (grade: GradeDocument, of: Frame): Float32Array => drawMatte(compileMattes(grade, none, of, restSize), grade.regions[0]!, of, { from: 0, to: of.height })
 const soft = (grade: GradeDocument, amount: number): GradeDocument => setParameter(grade, 'local-contrast', 'localContrast', amount)
+
+describe('as it is played', () => {
+  const oval = setParameter(addRegion(base).grade, 'region-1-exposure', 'exposureStops', 1.2), bare = { ...oval, regions: [], steps: oval.steps.filter((s) => s.regionId === undefined) }
+  const matte = drawMatte(compileMattes(oval, none, frame, restSize), oval.regions[0]!, frame, { from: 0, to: frame.height })
+
+  test('a gain within a region is one table', () => {
+    expect(compile(oval, none, frame, restSize).passes.find((p) => p.region)?.stages.map((s) => s.kind)).toEqual(['curve'])
+  })
+
+  test('what no region holds is the grade without regions, to the bit; what one holds is as compiled', () => {
+    const played = execute(playable(oval, none, frame, 33, playCache(new Map())), frame).data, whole = execute(compile(oval, none, frame, 33), frame).data, without = execute(compile(bare, none, frame, 33), frame).data
+    let held = 0
+    for (let y = 0; y < frame.height; y++) {
+      const row = matte.subarray(y * frame.width, (y + 1) * frame.width), at = y * frame.width * 3, end = at + frame.width * 3
+      if (row.every((v) => v === 0)) expect(played.subarray(at, end)).toEqual(without.subarray(at, end))
+      row.forEach((v, x) => { if (v > 0 && ++held) for (let c = 0; c < 3; c++) expect(played[at + x * 3 + c]).toBe(whole[at + x * 3 + c]) })
+    }
+    expect(held).toBeGreaterThan(500)
+  })
+
+  test('a grade of many stages is one table there, nearly as exact, and kept while the region moves', () => {
+    const worked = setParameter(setParameter(setParameter(oval, 'saturation', 'saturation', 1.3), 'contrast', 'contrast', 1.3), 'local-contrast', 'localContrast', 0), cache = playCache(new Map())
+    const first = playable(worked, none, frame, 33, cache), moved = playable(changeShapeSource(worked, 'region-1', 'piece-1', (s) => ({ ...s, shape: { ...s.shape, centreX: 0.3 } as typeof s.shape })), none, frame, 33, cache)
+    expect(first.outside?.stages.map((s) => s.kind)).toEqual(['lattice'])
+    expect(moved.outside?.stages[0]).toBe(first.outside?.stages[0])
+    const error = signalError(sampleSignal(execute(first, frame), 1), sampleSignal(execute(compile(worked, none, frame, 33), frame), 1), 'bt709-2.4')
+    expect(error.mean).toBeLessThan(0.3)
+  })
+
+  test('mattes of one picture after another in the same memory are those of fresh memory', () => {
+    const cache = playedMatteCache()
+    for (let turn = 0; turn < 60; turn++) {
+      const there = changeShapeSource(oval, 'region-1', 'piece-1', (shown) => ({ ...shown, shape: { ...shown.shape, centreX: 0.2 + turn / 100, centreY: turn % 2 ? 0.3 : 0.6 } as typeof shown.shape })), grade = setRegion(there, 'region-1', { strength: 1 - (turn % 50) / 100 }), plan = compile(grade, none, frame, 33)
+      cache.nextPicture()
+      const target = new Uint16Array(frame.data.length)
+      executeRows(plan, frame, target, { from: 0, to: frame.height }, cache)
+      expect(target).toEqual(execute(plan, frame).data)
+    }
+  })
+})
 
 describe('what looks at other pixels', () => {
   test('compiled is what direct evaluation gives: a key, a local contrast, both in a region', () => {

@@ -28,6 +28,8 @@ export interface Passes {
   /** 65536 entries: code of the incoming frame → what the first stage takes. */
   readonly decode: Float32Array
   readonly passes: readonly Pass[]
+  /** May stand for all passes, with a decoding table of its own, where no region holds anything; leaves display signal, too. */
+  readonly outside?: { readonly decode: Float32Array; readonly stages: readonly Stage[] }
   /** All regions of the grade, as some are built from others; absent where no pass has one. */
   readonly regions?: readonly Region[]
   /** What keys read: passes that leave working log of 0..1, and what they depend on. */
@@ -48,5 +50,6 @@ export function withTables<P extends Passes>(passes: P, replace: (table: Float32
     }
   }
   const taps = passes.taps && Object.fromEntries(Object.entries(passes.taps).map(([tap, of]) => [tap, withTables(of, replace)]))
-  return { ...passes, decode: replace(passes.decode), passes: passes.passes.map((p) => ({ ...p, stages: p.stages.map(stage) })), ...(taps ? { taps } : {}) }
+  const { outside } = passes
+  return { ...passes, ...(outside ? { outside: { decode: replace(outside.decode), stages: outside.stages.map(stage) } } : {}), decode: replace(passes.decode), passes: passes.passes.map((p) => ({ ...p, stages: p.stages.map(stage) })), ...(taps ? { taps } : {}) }
 }

@@ -1,9 +1,9 @@
 // Taps: the signal at one station of the Passage, as codes that instruments can count and overlays can look at.
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
 import { buildChain, shownAt, type Chain, type LutFinder } from './chain'
-import { compileLinks, type CodeSpan, type LatticeSize, type PlanCache, type SignedOperation } from './compile'
+import { compileLinks, type CodeSpan, type LatticeSize, type PlanCache } from './compile'
 import type { GradeDocument } from './document'
-import { curveOperation } from './operation'
+import { curveOperation, type SignedOperation } from './operation'
 import { onScene, sceneLinks } from './scene-light'
 import type { Passes } from './stage'
 import type { StationId } from './stations'

@@ -4,8 +4,10 @@ import { carrierOfLinear } from './decoded'
 import { sampleSignal, type Frame } from './frame'
 import { fitWithin, shrink } from './resample'
 import { planesToFrame } from './decoded'
-import { splitPlanes, type PlaneLayout } from './planes'
+import { ycbcrRowsByKernel } from './kernel/yuv'
+import { chromaHeight, chromaWidth, splitPlanes, type PlaneLayout } from './planes'
 import { rotate } from './rotate'
+import { plainRows } from './yuv'
 
 const layout444: PlaneLayout = { model: 'ycbcr', width: 2, height: 1, bitDepth: 10, chromaShiftX: 0, chromaShiftY: 0 }
 
@@ -54,6 +56,22 @@ describe("Y'CbCr to R'G'B'", () => {
     const red = [0, 3, 6, 9].map((i) => out[i]!)
     expect(red[1]! - red[0]!).toBeCloseTo((red[2]! - red[0]!) / 2, 4)
     expect(red[3]).toBeCloseTo(red[2]!, 6)
+  })
+
+  test('kernel and plain code agree to a code of 16 bits, at any depth, siting, width and rows', () => {
+    fc.assert(fc.property(fc.constantFrom(8, 10, 12, 16), fc.constantFrom<readonly [0 | 1, 0 | 1]>([0, 0], [1, 0], [1, 1]), fc.integer({ min: 1, max: 37 }), fc.integer({ min: 1, max: 9 }), fc.integer({ min: 0, max: 1e6 }), (bitDepth, [chromaShiftX, chromaShiftY], width, height, seed) => {
+      const layout: PlaneLayout = { model: 'ycbcr', width, height, bitDepth, chromaShiftX, chromaShiftY }, top = 2 ** bitDepth
+      let state = seed
+      const noise = (count: number): Uint8Array | Uint16Array => { const of = bitDepth > 8 ? new Uint16Array(count) : new Uint8Array(count); return of.map(() => { state = (state * 1103515245 + 12345) % 2147483648; return (state >> 8) % top }) }
+      const chroma = chromaWidth(layout) * chromaHeight(layout), planes = { y: noise(width * height), cb: noise(chroma), cr: noise(chroma) }
+      const numbers = { lumaGain: 43690.7 / (top - 1), offset: 10923.2, middle: top / 2, redFromCr: (1.5748 * 43690.7) / (top - 1), greenFromCb: (-0.1873 * 43690.7) / (top - 1), greenFromCr: (-0.4681 * 43690.7) / (top - 1), blueFromCb: (1.8556 * 43690.7) / (top - 1) }
+      const fast = new Uint16Array(width * height * 3), plain = fast.slice(), from = height > 2 ? 1 : 0
+      expect(ycbcrRowsByKernel(planes, layout, numbers, fast, from, height)).toBe(true)
+      plainRows(planes, layout, numbers, plain, from, height)
+      fast.forEach((v, i) => expect(Math.abs(v - plain[i]!)).toBeLessThanOrEqual(1))
+      // Nothing before the rows that were asked for.
+      expect(fast.subarray(0, from * width * 3).every((v) => v === 0)).toBe(true)
+    }))
   })
 
   test('planes are split from bytes at any alignment, and too few bytes are refused', () => {

@@ -1,6 +1,7 @@
 // Y'CbCr planes of a decoded video frame → 16-bit R'G'B'.
 import { lumaWeights, type MatrixId } from '../colour'
 import { videoHigh, videoLow } from './frame'
+import { ycbcrRowsByKernel, type YuvNumbers } from './kernel/yuv'
 import { chromaHeight, chromaWidth, type CodeRange, type PlaneLayout, type Planes, type Samples } from './planes'
 
 export interface Levels { readonly black: number; readonly lumaSpan: number; readonly middle: number; readonly chromaSpan: number }
@@ -18,7 +19,6 @@ export function codeLevels(bitDepth: number, range: CodeRange): Levels {
  * linearly: co-sited with luma across, between lines down (the usual siting of 4:2:2 and 4:2:0).
  */
 export function ycbcrRows(planes: Planes, layout: PlaneLayout, range: CodeRange, matrix: MatrixId, data: Uint16Array, from: number, to: number): void {
-  const { width } = layout
   const { black, lumaSpan, middle, chromaSpan } = codeLevels(layout.bitDepth, range)
   const w = lumaWeights(matrix)
   const perSignal = 65535 / (videoHigh - videoLow)
@@ -26,6 +26,13 @@ export function ycbcrRows(planes: Planes, layout: PlaneLayout, range: CodeRange,
   const chromaGain = perSignal / chromaSpan
   const redFromCr = w.crDivisor * chromaGain, blueFromCb = w.cbDivisor * chromaGain
   const greenFromCb = (-w.blue * blueFromCb) / w.green, greenFromCr = (-w.red * redFromCr) / w.green
+  const numbers: YuvNumbers = { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }
+  if (!ycbcrRowsByKernel(planes, layout, numbers, data, from, to)) plainRows(planes, layout, numbers, data, from, to)
+}
+
+/** The plain reference of the kernel. */
+export function plainRows(planes: Planes, layout: PlaneLayout, { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }: YuvNumbers, data: Uint16Array, from: number, to: number): void {
+  const { width } = layout
   const cbRow = new Float32Array(width + 1), crRow = new Float32Array(width + 1)
   for (let y = from, o = from * width * 3; y < to; y++) {
     chromaRow(planes.cb, layout, y, middle, cbRow)

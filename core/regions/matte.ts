@@ -2,6 +2,7 @@
 import { finer, onSteps } from '../image'
 import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
+import { freshRoom, type MatteRoom } from './matte-room'
 import { builtFrom, pieceLimits, type KeySource, type Piece, type PieceMode, type Region, type ShownShape } from './region'
 import { renderShape, rowsReached, shapeMatteAt } from './shape-matte'
 
@@ -18,6 +19,8 @@ export interface MattePicture {
   readonly planes: (tap: KeyTap, from: number, to: number, away: number) => KeyPlanes | null
   /** Keyed rows that are at hand, else those that `make` gives: at least `rows`, at most `all`. Absent where nothing is kept. */
   readonly keyed?: (source: KeySource, rows: RowRange, all: RowRange, make: (rows: RowRange) => Float32Array) => KeyedRows
+  /** Where mattes get their memory; fresh where it is absent. */
+  readonly room?: MatteRoom
 }
 
 /** Rows `from` up to, not including, `to`. */
@@ -53,7 +56,7 @@ const presented = (value: number, invert: boolean, opacity: number): number => {
 
 /** The matte of rows `from` up to `to`: one value per pixel, in steps of 1/65536. Strength is not in it. Shapes are those of the region as it is at the frame. */
 export function renderMatte(region: Region, regions: readonly Region[], picture: MattePicture, from = 0, to = picture.height, depth = 0): Float32Array {
-  const start = startOf(region.pieces)
+  const start = startOf(region.pieces), { room = freshRoom } = picture, filled = (length: number): Float32Array => { const matte = room.take(length); return start === 0 ? matte : matte.fill(start) }
   let made: Float32Array | null = null
   for (const [i, piece] of region.pieces.entries()) {
     const drawn: Float32Array | null = piece.source.kind === 'key' ? keyWhereItCounts(piece.source, region.pieces, i, made, picture, from, to) : sourceMatte(piece, regions, picture, from, to, depth)
@@ -61,9 +64,12 @@ export function renderMatte(region: Region, regions: readonly Region[], picture:
     const values: Float32Array = piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
     // What is added to nothing is itself.
     if (!made && start === 0 && piece.mode === 'add') made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
-    else joinAll(piece.mode, (made ??= new Float32Array(values.length).fill(start)), values)
+    else {
+      joinAll(piece.mode, (made ??= filled(values.length)), values)
+      if (piece.source.kind === 'shape') room.give(drawn)
+    }
   }
-  const matte = made ?? new Float32Array(picture.width * (to - from)).fill(start)
+  const matte = made ?? filled(picture.width * (to - from))
   if (region.invert) for (let i = 0; i < matte.length; i++) matte[i] = 1 - matte[i]!
   return matte
 }
@@ -104,9 +110,9 @@ function keptRows(source: KeySource, picture: MattePicture, rows: RowRange, all:
 function sourceMatte({ source }: Piece, regions: readonly Region[], picture: MattePicture, from: number, to: number, depth: number): Float32Array | null {
   switch (source.kind) {
     case 'shape': {
-      const { presence = 1 } = source as ShownShape
-      if (presence <= 0) return new Float32Array(picture.width * (to - from))
-      const drawn = renderShape(source as ShownShape, picture.width, picture.height, from, to)
+      const { presence = 1 } = source as ShownShape, { room = freshRoom } = picture
+      if (presence <= 0) return room.take(picture.width * (to - from))
+      const drawn = renderShape(source as ShownShape, picture.width, picture.height, from, to, room)
       if (presence < 1) for (let i = 0; i < drawn.length; i++) drawn[i] = onSteps(drawn[i]! * presence)
       return drawn
     }

@@ -1,6 +1,7 @@
 // A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
 import { onSteps } from '../image'
 import { inverseMotion, moved, noMotion, scaleAt, type Homography } from './homography'
+import { freshRoom, type MatteRoom } from './matte-room'
 import { centreOf, isTurned, outlineOf, type Shape, type TurnedShape } from './shape'
 
 /** A shape as it lies in one frame. */
@@ -94,10 +95,10 @@ function segmentDistance2(ax: number, ay: number, bx: number, by: number, u: num
 }
 
 /** A shape's matte for a frame's rows `fromRow` up to, not including, `toRow`: one value per pixel at pixel centres. */
-export function renderShape(placed: PlacedShape, width: number, height: number, fromRow = 0, toRow = height): Float32Array {
+export function renderShape(placed: PlacedShape, width: number, height: number, fromRow = 0, toRow = height, room: MatteRoom = freshRoom): Float32Array {
   const { shape } = placed
-  if (shape.kind === 'polygon' || shape.kind === 'path') return renderOutline(placed, width, height, fromRow, toRow)
-  const matte = new Float32Array(width * (toRow - fromRow)), aspect = width / height, { left, right, top, bottom } = reachOf(placed, width, height, fromRow, toRow)
+  if (shape.kind === 'polygon' || shape.kind === 'path') return renderOutline(placed, width, height, fromRow, toRow, room)
+  const matte = room.take(width * (toRow - fromRow)), aspect = width / height, { left, right, top, bottom } = reachOf(placed, width, height, fromRow, toRow)
   if (fillRound(placed, matte, width, height, fromRow, left, right, top, bottom)) return matte
   const at = shapeMatteAt(placed, aspect, height)
   for (let y = top; y < bottom; y++) {
@@ -117,19 +118,40 @@ function fillRound(placed: PlacedShape, matte: Float32Array, width: number, heig
   // A place's two coordinates on the shape's own axes, in radii, as straight functions of the pixel.
   const ax = (m[0] * cos + m[3] * sin) / radiusX / height, ay = (m[1] * cos + m[4] * sin) / radiusX / height, a0 = ((m[2] - centreX * aspect) * cos + (m[5] - centreY) * sin) / radiusX
   const bx = (m[3] * cos - m[0] * sin) / radiusY / height, by = (m[4] * cos - m[1] * sin) / radiusY / height, b0 = ((m[5] - centreY) * cos - (m[2] - centreX * aspect) * sin) / radiusY
+  const curved = ax * ax + bx * bx, line: RoundEdge = { ax, bx, none, whole, start, span }
   for (let y = top; y < bottom; y++) {
-    let p = a0 + ax * (left + 0.5) + ay * (y + 0.5), q = b0 + bx * (left + 0.5) + by * (y + 0.5)
-    for (let x = left, i = (y - fromRow) * width + left; x < right; x++, i++, p += ax, q += bx) {
-      const d = p * p + q * q
-      if (d >= none) continue
-      if (d <= whole) matte[i] = 1
-      else {
-        const t = (Math.sqrt(d) - start) / span
-        matte[i] = ((1 - t * t * (3 - 2 * t)) * 65536 + 0.5 | 0) / 65536
-      }
+    const row = (y - fromRow) * width, p = a0 + ax * (left + 0.5) + ay * (y + 0.5), q = b0 + bx * (left + 0.5) + by * (y + 0.5), slope = p * ax + q * bx, foot = p * p + q * q
+    // Along a row the square of the distance is a parabola: where it crosses a limit, from the row's left end.
+    const reach = slope * slope - curved * (foot - none)
+    if (reach <= 0) continue
+    const middle = left - slope / curved, half = Math.sqrt(reach) / curved, kept = slope * slope - curved * (foot - whole), core = kept > 0 ? Math.sqrt(kept) / curved : -1
+    // The limits are taken a pixel wider, and those pixels asked one by one.
+    const first = Math.max(left, Math.floor(middle - half)), last = Math.min(right, Math.ceil(middle + half) + 1), within = Math.max(first, Math.ceil(middle - core) + 1), beyond = Math.min(last, Math.floor(middle + core))
+    if (beyond <= within) softRun(matte, row, first, last, p - ax * left, q - bx * left, line)
+    else {
+      softRun(matte, row, first, within, p - ax * left, q - bx * left, line)
+      matte.fill(1, row + within, row + beyond)
+      softRun(matte, row, beyond, last, p - ax * left, q - bx * left, line)
     }
   }
   return true
+}
+
+/** A round shape's edge along a row: how its own coordinates change from pixel to pixel, and between which radii (squared, and as they are) it goes from one to zero. */
+interface RoundEdge { readonly ax: number; readonly bx: number; readonly none: number; readonly whole: number; readonly start: number; readonly span: number }
+
+/** Pixels `from` up to, not including, `to` of a row; p and q are the coordinates at its first pixel. */
+function softRun(matte: Float32Array, row: number, from: number, to: number, p: number, q: number, { ax, bx, none, whole, start, span }: RoundEdge): void {
+  const per = 1 / span
+  for (let x = from; x < to; x++) {
+    const u = p + ax * x, v = q + bx * x, d = u * u + v * v
+    if (d >= none) continue
+    if (d <= whole) matte[row + x] = 1
+    else {
+      const t = (Math.sqrt(d) - start) * per
+      matte[row + x] = ((1 - t * t * (3 - 2 * t)) * 65536 + 0.5 | 0) * (1 / 65536)
+    }
+  }
 }
 
 /** The rows, of some, that a shape can touch; all of them where it is not a round or four-sided one. */
@@ -149,11 +171,11 @@ function reachOf(placed: PlacedShape, width: number, height: number, fromRow: nu
 }
 
 /** Outlines of many pieces: distances are only worked out near the line, what lies inside is filled row by row. */
-function renderOutline(placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number): Float32Array {
+function renderOutline(placed: PlacedShape, width: number, height: number, fromRow: number, toRow: number, room: MatteRoom): Float32Array {
   const aspect = width / height, { placed: motion } = placed
   const outline = outlineOf(placed.shape, aspect).map(([u, v]) => { const [x, y] = motion ? moved(motion, u, v) : [u, v]; return [x * height, y * height] as const })
   const near = edgeOf(placed, scaleOf(placed, aspect), height), edge: Edge = { inner: near.inner * height, width: near.width * height }, reach = Math.max(edge.inner, edge.width - edge.inner) + 1
-  const matte = new Float32Array(width * (toRow - fromRow)), distances = new Float32Array(matte.length).fill(Infinity)
+  const matte = room.take(width * (toRow - fromRow)), distances = room.take(matte.length).fill(Infinity)
   const crossings: number[][] = Array.from({ length: toRow - fromRow }, () => [])
   for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
     const [ax, ay] = outline[j]!, [bx, by] = outline[i]!
@@ -178,5 +200,6 @@ function renderOutline(placed: PlacedShape, width: number, height: number, fromR
     const d = distances[i]!
     if (d !== Infinity) matte[i] = onSteps(edgeValue(matte[i] === 1 ? -Math.sqrt(d) : Math.sqrt(d), edge))
   }
+  room.give(distances)
   return matte
 }

@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import asc from 'assemblyscript/asc'
 
-export const kernels = ['core/grade/kernel/stages', 'core/image/kernel/filters', 'core/instruments/kernel/scopes']
+export const kernels = ['core/grade/kernel/stages', 'core/image/kernel/filters', 'core/image/kernel/yuv', 'core/instruments/kernel/scopes']
 const folder = process.argv[2]
 
 for (const kernel of kernels) {

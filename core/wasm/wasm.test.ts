@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-const beside: Readonly<Record<string, string>> = { 'stages.wasm.ts': 'core/grade/kernel', 'scopes.wasm.ts': 'core/instruments/kernel', 'filters.wasm.ts': 'core/image/kernel' }
+const beside: Readonly<Record<string, string>> = { 'stages.wasm.ts': 'core/grade/kernel', 'scopes.wasm.ts': 'core/instruments/kernel', 'filters.wasm.ts': 'core/image/kernel', 'yuv.wasm.ts': 'core/image/kernel' }
 
 test('the binaries are what the sources compile to', () => {
   const folder = mkdtempSync(join(tmpdir(), 'pale-kernels-'))

@@ -113,5 +113,5 @@ function accept(): void {
 .value:hover, .value:focus { background: var(--well); border-color: var(--hairline); }
 .also { margin-left: var(--gap-small); }
 .unit { white-space: nowrap; font-size: var(--text-small); }
-.effect { white-space: nowrap; font-size: var(--text-small); overflow: hidden; }
+.effect { white-space: nowrap; font-size: var(--text-small); contain: strict; height: 100%; line-height: var(--control); }
 </style>

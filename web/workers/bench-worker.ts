@@ -1,6 +1,6 @@
 // The Bench's worker: fetches the frame, runs the Passage, measures the result, and plays. The interface thread only shows it.
 import { LRUCache } from 'lru-cache'
-import { buildChain, colourBefore, compile, condense, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Passes, type Plan, type PlanCache } from '@core/index'
+import { buildChain, colourBefore, compile, distributionBefore, dragSize, framesLookedAt, gradeAt, interpolationDifference, keySpread, lutsOf, measureMeridian, measurePartMeridian, missingLuts, partMask, planError, playable, playCache, restSize, sampleOf, steepTones, withinBound, type CodeRange, type Frame, type GradeDocument, type Meridian, type Passes, type Plan, type PlanCache } from '@core/index'
 import { frameAtHand, frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import { findRegion, judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
@@ -13,7 +13,7 @@ import type { Unpacking, Work } from './tile'
 import { sharedBytes } from './shared-memory'
 import { startTiles } from './tiles'
 
-const built: PlanCache = new Map()
+const built: PlanCache = new Map(), played = playCache(built)
 const tiles = startTiles()
 /** Pixels measured for the Meridian: fewer while a hand moves. */
 const meridianSamples = { dragging: 800, resting: 6000 } as const
@@ -182,13 +182,11 @@ function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rendered['ac
   return { kind: 'passes', passes: sendable(plan) }
 }
 
-/** The grade as one table where that can be: nearly as exact, and in time. With regions, its own stages. */
+/** The grade as it is played: nearly as exact, and in time. */
 function quickWork(grade: GradeDocument, frame: Frame): Work {
   const key = JSON.stringify([grade, frame.low, frame.high])
   if (quick?.key === key) return quick.work
-  const plan = compile(grade, lutAtHand, frame, dragSize, built)
-  const table = condense(plan, frame)
-  quick = { key, work: { kind: 'passes', passes: table ?? sendable(plan) } }
+  quick = { key, work: { kind: 'passes', passes: playable(grade, lutAtHand, frame, dragSize, played) } }
   return quick.work
 }
 let quick: { readonly key: string; readonly work: Work } | null = null

@@ -1,6 +1,6 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for the instruments.
 import {
-  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, matteCache, packSignal, paintMatte, paintOverlay, partMask, planesToRows, previewPasses, rastersOf, roomForCounts, rowsRead,
+  addCounts, buildChain, chromaticityCells, countChromaticity, countScopes, displayById, drawMatte, executeDirectRows, executeRows, lumaWeights, packSignal, paintMatte, paintOverlay, partMask, planesToRows, playedMatteCache, previewPasses, rastersOf, roomForCounts, rowsRead,
   type Chain, type CodeRange, type CountArrays, type Counted, type Frame, type GradeDocument, type Lut, type MatrixId, type MatteSource, type MatteViewId, type OverlaySettings, type Part, type Passes, type PlaneLayout, type Planes, type Rows, type ScopeWishes, type Tap,
 } from '@core/index'
 import { sharedBytes } from './shared-memory'
@@ -52,9 +52,10 @@ export interface TileAnswer { readonly id: number; readonly counts: TileCounts |
 /** What the picture is looked at on, until there are monitors to choose from. */
 export const ownDisplayId = 'bt709-2.4'
 export const scopeSizes = { columns: 240, levels: 180, vectorCells: 180 } as const
-const mattes = matteCache()
+const mattes = playedMatteCache()
 
 export function workTile({ work, displayId, frame, shown, canvas, rows, unpack, overlay, mattes: source, matte, count }: Omit<TileJob, 'id'>): TileCounts | null {
+  mattes.nextPicture()
   if (unpack) {
     // Rows of the other thread that are looked at are converted here as well: both write the same.
     const reach = Math.max(work.kind === 'passes' ? rowsRead(work.passes, frame.height) : 0, source ? matteReach(source, frame.height) : 0)

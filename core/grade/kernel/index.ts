@@ -11,10 +11,12 @@ interface StageCode {
   decode(source: number, pixels: number, count: number, table: number): void
   matrix(pixels: number, count: number, columns: number): void
   curve(pixels: number, count: number, table: number, channelStride: number): void
+  curveMixed(pixels: number, matte: number, count: number, table: number, channelStride: number): void
   gain(pixels: number, count: number, data: number): void
   relative(pixels: number, count: number, table: number): void
   lattice(pixels: number, count: number, nodes: number, size: number, scratch: number): void
   keep(pixels: number, before: number, count: number): void
+  union(into: number, matte: number, count: number): void
   nextHeld(matte: number, from: number, count: number): number
   runEnd(matte: number, from: number, count: number, gap: number): number
   mix(pixels: number, before: number, matte: number, count: number): void
@@ -29,8 +31,8 @@ const sourceAt = 0
 const targetAt = sourceAt + chunkPixels * 8
 const pixelsAt = targetAt + chunkPixels * 8
 const beforeAt = pixelsAt + chunkPixels * 16
-const matteAt = beforeAt + chunkPixels * 16
-const decodeAt = matteAt + chunkPixels * 4
+const unionAt = beforeAt + chunkPixels * 16
+const decodeAt = unionAt + chunkPixels * 4
 const scratchAt = decodeAt + 65536 * 4
 const canvasAt = scratchAt + 64
 const stagesAt = canvasAt + chunkPixels * 4
@@ -40,11 +42,15 @@ interface Kernel extends StartedKernel<StageCode> {
   loaded: Passes | null
   /** Where each stage's data lies, pass by pass. */
   addresses: readonly (readonly number[])[]
+  /** The same for what stands for all passes where no region holds anything. */
+  outside: { readonly decode: number; readonly stages: readonly number[] } | null
+  /** Where the mattes of all passes begin, a chunk for each. */
+  mattesAt: number
 }
 
 function start(): Kernel | null {
   const started = startKernel<StageCode>(wasm, stagesAt)
-  return started && { ...started, loadedDecode: null, loaded: null, addresses: [] }
+  return started && { ...started, loadedDecode: null, loaded: null, addresses: [], outside: null, mattesAt: 0 }
 }
 
 const nothing = new Float32Array(0)
@@ -59,17 +65,21 @@ function dataOf(stage: Stage): Float32Array {
 }
 
 function load(k: Kernel, plan: Passes): void {
-  const total = plan.passes.reduce((sum, { stages }) => sum + stages.reduce((s, stage) => s + aligned(dataOf(stage).byteLength), 0), stagesAt + 16)
-  reserve(k.memory, total)
+  const { outside } = plan, ownDecode = outside && outside.decode !== plan.decode, room = (stages: readonly Stage[]): number => stages.reduce((sum, stage) => sum + aligned(dataOf(stage).byteLength), 0)
+  const total = plan.passes.reduce((sum, { stages }) => sum + room(stages), outside ? room(outside.stages) + (ownDecode ? outside.decode.byteLength : 0) : 0)
+  reserve(k.memory, stagesAt + total + plan.passes.length * chunkPixels * 4 + 16)
   const { buffer } = k.memory
   if (k.loadedDecode !== plan.decode) new Float32Array(buffer, decodeAt, 65536).set(plan.decode)
   let at = stagesAt
-  k.addresses = plan.passes.map(({ stages }) => stages.map((stage) => {
-    const data = dataOf(stage), address = at
+  const put = (data: Float32Array): number => {
+    const address = at
     new Float32Array(buffer, address, data.length).set(data)
     at += aligned(data.byteLength)
     return address
-  }))
+  }
+  k.addresses = plan.passes.map(({ stages }) => stages.map((stage) => put(dataOf(stage))))
+  k.outside = outside ? { decode: ownDecode ? put(outside.decode) : decodeAt, stages: outside.stages.map((stage) => put(dataOf(stage))) } : null
+  k.mattesAt = at
   k.loadedDecode = plan.decode
   k.loaded = plan
 }
@@ -94,24 +104,10 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
   const { code, addresses, memory: { buffer } } = kernel
   const count = source.length / 3
   new Uint16Array(buffer, sourceAt, source.length).set(source)
-  code.decode(sourceAt, pixelsAt, count, decodeAt)
-  for (let n = 0; n < plan.passes.length; n++) {
-    const matte = mattes[n], { stages } = plan.passes[n]!, at = addresses[n]!
-    if (!matte) {
-      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixelsAt, count)
-      continue
-    }
-    // Only what the region holds is worked on: most of a row often lies outside.
-    const held = new Float32Array(buffer, matteAt, (count + 3) & ~3)
-    held.fill(0, count)
-    held.set(matte)
-    for (let from = code.nextHeld(matteAt, 0, count); from < count; ) {
-      const to = code.runEnd(matteAt, from, count, shortestGap), pixels = pixelsAt + from * 16
-      code.keep(pixels, beforeAt, to - from)
-      for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, to - from)
-      code.mix(pixels, beforeAt, matteAt + from * 4, to - from)
-      from = code.nextHeld(matteAt, to, count)
-    }
+  if (mattes.some((matte) => matte)) runRegions(kernel, plan, mattes, count)
+  else {
+    code.decode(sourceAt, pixelsAt, count, decodeAt)
+    plan.passes.forEach(({ stages }, n) => runAll(code, stages, addresses[n]!, pixelsAt, count))
   }
   code.encode(pixelsAt, count, targetAt)
   target.set(new Uint16Array(buffer, targetAt, source.length))
@@ -123,10 +119,58 @@ export function runChunk(plan: Passes, source: Uint16Array, target: Uint16Array,
 /** Gaps shorter than this are not worth another run. */
 const shortestGap = 64
 
+/** A chunk with mattes: each pass is run where its region holds something, and where none does what stands for all of them. */
+function runRegions({ code, memory: { buffer }, addresses, outside, mattesAt }: Kernel, plan: Passes, mattes: readonly (Float32Array | null)[], count: number): void {
+  const matteAt = (n: number): number => mattesAt + n * chunkPixels * 4, whole = (count + 3) & ~3
+  mattes.forEach((matte, n) => {
+    if (!matte) return
+    const held = new Float32Array(buffer, matteAt(n), whole)
+    held.fill(0, count)
+    held.set(matte)
+  })
+  const inside = (from: number, to: number): void => {
+    code.decode(sourceAt + from * 6, pixelsAt + from * 16, to - from, decodeAt)
+    plan.passes.forEach(({ stages }, n) => (mattes[n] ? runHeld(code, stages, addresses[n]!, matteAt(n), from, to) : runAll(code, stages, addresses[n]!, pixelsAt + from * 16, to - from)))
+  }
+  if (!outside || !plan.outside) return inside(0, count)
+  new Float32Array(buffer, unionAt, whole).fill(0)
+  mattes.forEach((matte, n) => { if (matte) code.union(unionAt, matteAt(n), count) })
+  for (let at = 0; at < count; ) {
+    const from = code.nextHeld(unionAt, at, count), to = from < count ? code.runEnd(unionAt, from, count, shortestGap) : count
+    if (from > at) {
+      code.decode(sourceAt + at * 6, pixelsAt + at * 16, from - at, outside.decode)
+      runAll(code, plan.outside.stages, outside.stages, pixelsAt + at * 16, from - at)
+    }
+    if (to > from) inside(from, to)
+    at = to
+  }
+}
+
+/** Only what the region holds is worked on: most of a row often lies outside. */
+function runHeld(code: StageCode, stages: readonly Stage[], at: readonly number[], matte: number, first: number, end: number): void {
+  const [only] = stages, curve = stages.length === 1 && only?.kind === 'curve' ? only : null
+  for (let from = code.nextHeld(matte, first, end); from < end; ) {
+    const to = code.runEnd(matte, from, end, shortestGap), pixels = pixelsAt + from * 16
+    if (curve) code.curveMixed(pixels, matte + from * 4, to - from, at[0]!, channelStride(curve.table))
+    else {
+      code.keep(pixels, beforeAt, to - from)
+      runAll(code, stages, at, pixels, to - from)
+      code.mix(pixels, beforeAt, matte + from * 4, to - from)
+    }
+    from = code.nextHeld(matte, to, end)
+  }
+}
+
+const channelStride = (table: Float32Array): number => (table.length > tableEntries ? tableEntries * 4 : 0)
+
+function runAll(code: StageCode, stages: readonly Stage[], at: readonly number[], pixels: number, count: number): void {
+  for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, count)
+}
+
 function runStage(code: StageCode, stage: Stage, at: number, pixels: number, count: number): void {
   switch (stage.kind) {
     case 'matrix': return code.matrix(pixels, count, at)
-    case 'curve': return code.curve(pixels, count, at, stage.table.length > tableEntries ? tableEntries * 4 : 0)
+    case 'curve': return code.curve(pixels, count, at, channelStride(stage.table))
     case 'gain': return code.gain(pixels, count, at)
     case 'relative': return code.relative(pixels, count, at)
     case 'lattice': return code.lattice(pixels, count, at, stage.lattice.size, scratchAt)

@@ -66,6 +66,16 @@ export function curve(pixels: usize, count: i32, table: usize, stride: usize): v
   for (; pixels < end; pixels += 16) v128.store(pixels, lookUp(v128.load(pixels), table, green, blue))
 }
 
+/** The same, mixed over what was there by a matte of one float per pixel; a matte of 0 changes no bit. */
+export function curveMixed(pixels: usize, matte: usize, count: i32, table: usize, stride: usize): void {
+  const end = pixels + <usize>count * 16
+  const green = table + stride, blue = green + stride
+  for (; pixels < end; pixels += 16, matte += 4) {
+    const old = v128.load(pixels)
+    v128.store(pixels, f32x4.add(old, f32x4.mul(f32x4.sub(lookUp(old, table, green, blue), old), v128.load32_splat(matte))))
+  }
+}
+
 // @ts-ignore: decorator
 @inline
 function largestOf(value: v128): v128 {
@@ -154,6 +164,11 @@ export function keep(pixels: usize, before: usize, count: i32): void {
 export function nextHeld(matte: usize, from: i32, count: i32): i32 {
   for (; from < count; from += 4) if (v128.any_true(v128.load(matte + (<usize>from << 2)))) return from
   return count
+}
+
+/** The larger of two mattes, into the first; both are zero up to a whole four. */
+export function union(into: usize, matte: usize, count: i32): void {
+  for (const end = into + (<usize>count << 2); into < end; into += 16, matte += 16) v128.store(into, f32x4.pmax(v128.load(into), v128.load(matte)))
 }
 
 /** Where a run of held pixels from `from` on ends, at a whole four or with the matte: gaps of up to `gap` pixels are within it. */

@@ -84,7 +84,7 @@ function key(event: KeyboardEvent): void {
     <span v-for="m in marks" :key="`mark ${m}`" class="mark" :style="{ left: percent(placeOf(m)) }" :data-mark="m - first" />
     <span class="lead" :style="{ left: percent(placeOf(leadFrame)) }" />
     <span v-for="m in moments" :key="m.frame" class="moment" :class="{ loss: m.kinds.some((k) => k === 'clips most' || k === 'crushed most') }" :style="{ left: percent(placeOf(m.frame)) }" :title="`${m.frame - first}: ${m.kinds.join(', ')}`" />
-    <span class="here" :style="{ left: percent(placeOf(frame)) }" />
+    <span class="here" :style="{ transform: `translateX(${percent(placeOf(frame))})` }" />
     <span v-if="share < 1" class="progress figures">{{ text.tracing(share) }}</span>
   </div>
 </template>
@@ -101,6 +101,8 @@ span { position: absolute; pointer-events: none; }
 .lead::after { content: ''; position: absolute; left: -3px; bottom: 0; border: 3.5px solid transparent; border-bottom-color: var(--accent); }
 .moment { top: 0; width: 9px; height: 9px; margin-left: -4.5px; border: var(--line) solid var(--ink); border-top: 0; transform: rotate(0); clip-path: polygon(0 0, 100% 0, 50% 100%); background: var(--ink-quiet); pointer-events: auto; }
 .moment.loss { background: var(--ink); }
-.here { top: 0; bottom: 0; width: 1px; background: var(--ink); box-shadow: 0 0 0 1px rgb(0 0 0 / 60%); }
+/* As wide as the line, so that it moves by shares of it without being laid out anew. */
+.here { inset: 0; }
+.here::before { content: ''; position: absolute; top: 0; bottom: 0; left: 0; width: 1px; background: var(--ink); box-shadow: 0 0 0 1px rgb(0 0 0 / 60%); }
 .progress { right: 4px; bottom: 2px; font-size: 10px; color: var(--ink-quiet); background: var(--well); padding: 0 3px; }
 </style>

@@ -1,22 +1,18 @@
 <script setup lang="ts">
 // Under the time line: where in the clip we are, playing, stepping, the looped piece, the lead frame, as shot, and the surround.
 import { computed } from 'vue'
-import { overlays, timecodeAt, type OverlayId } from '@core/index'
+import { timecodeAt, type OverlayId } from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 import type { CompareMode, Surround } from '../../stores/view'
 import type { PlayCounts } from '../../workers/player'
 import { text } from './text'
+import TransportChoices from './TransportChoices.vue'
 import type { CompareChoice } from './useComparing'
 
 const props = defineProps<{
   shot: Pick<ShotSummary, 'media' | 'firstFrame' | 'frameCount' | 'leadFrame' | 'proxy'>; frame: number; asShot: boolean; surround: Surround; overlay: OverlayId | ''; playing: boolean; speed: number; loop: boolean; counts: PlayCounts | null; moments: number; compare: CompareMode; held: string
 }>()
-const emit = defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; overlay: [id: OverlayId | '']; play: []; loop: []; moment: []; compare: [choice: CompareChoice] }>()
-function choose(event: Event): void {
-  const select = event.target as HTMLSelectElement, choice = select.value as CompareChoice
-  select.value = props.compare
-  emit('compare', choice)
-}
+defineEmits<{ go: [frame: number]; asShot: [on: boolean]; lead: []; surround: []; overlay: [id: OverlayId | '']; play: []; loop: []; moment: []; compare: [choice: CompareChoice] }>()
 const last = computed(() => props.shot.firstFrame + props.shot.frameCount - 1)
 const here = computed(() => props.frame - props.shot.firstFrame)
 const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
@@ -28,13 +24,12 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     <button :data-tip="playTip" type="button" class="play" :aria-pressed="playing" :disabled="!shot.proxy" data-testid="play" @click="$emit('play')">{{ playing ? text.pause : text.play }}</button>
     <button type="button" :aria-label="text.back" :disabled="frame === shot.firstFrame" @click="$emit('go', frame - 1)">‹</button>
     <button type="button" :aria-label="text.on" :disabled="frame === last" @click="$emit('go', frame + 1)">›</button>
-    <span class="quiet figures frame" data-testid="frame">{{ here }} / {{ shot.frameCount - 1 }}</span>
+    <span class="quiet figures frame" :style="{ width: `${String(shot.frameCount - 1).length * 2 + 3.5}ch` }" data-testid="frame">{{ here }} / {{ shot.frameCount - 1 }}</span>
     <button :data-tip="text.loopTip" type="button" :aria-pressed="loop" :class="{ on: loop }" @click="$emit('loop')">{{ text.loop }}</button>
     <button :data-tip="text.momentTip" type="button" :disabled="moments === 0" :aria-label="text.moments(moments)" class="figures" @click="$emit('moment')">▽ {{ moments }}</button>
     <span class="quiet figures state" role="status" data-testid="played">{{ counts && playing ? text.played(speed, counts.shown, counts.dropped) : counts ? text.ran(counts.shown, counts.dropped) : '' }}</span>
-    <button :data-tip="text.setLeadTip" type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button>
-    <select :data-tip="text.overlayTip" :value="overlay" :class="{ on: overlay !== '' }" :aria-label="text.overlay" @change="$emit('overlay', ($event.target as HTMLSelectElement).value as OverlayId | '')"><option value="">{{ text.noOverlay }}</option><option v-for="o in overlays" :key="o.id" :value="o.id" :title="o.tip">{{ o.name }}</option></select>
-    <select :data-tip="text.compare.tip" class="compare" :value="compare" :class="{ on: compare !== 'off' }" :aria-label="text.compare.title" @change="choose"><option value="off">{{ text.compare.title }}</option><option value="hold">{{ text.compare.hold }}</option><option value="import">{{ text.compare.import }}</option><template v-if="held"><option value="wipe">{{ text.compare.wipe }}</option><option value="side">{{ text.compare.side }}</option><option value="blink">{{ text.compare.blink }}</option><option value="none">{{ text.compare.letGo(held) }}</option></template></select>
+    <button v-if="!playing" :data-tip="text.setLeadTip" type="button" :disabled="frame === shot.leadFrame" @click="$emit('lead')">{{ frame === shot.leadFrame ? text.lead : text.setLead }}</button>
+    <TransportChoices :overlay="overlay" :compare="compare" :held="held" @overlay="$emit('overlay', $event)" @compare="$emit('compare', $event)" />
     <button :data-tip="text.surroundTip" type="button" @click="$emit('surround')">{{ surround }}</button>
     <button :data-tip="text.asShotTip" type="button" :aria-pressed="asShot" :class="{ on: asShot }" @click="$emit('asShot', !asShot)">{{ text.asShot }}</button>
   </div>
@@ -42,15 +37,14 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
 
 <style scoped>
 .transport { display: flex; align-items: center; gap: 2px; height: 34px; white-space: nowrap; overflow: hidden; font-size: 12px; }
-.time { min-width: 76px; font-size: 11px; }
-.frame { min-width: 4.6em; text-align: right; font-size: var(--text-small); padding-right: 2px; }
+/* What changes with every frame is laid out by itself. */
+.time, .frame, .state { contain: strict; height: 100%; line-height: 34px; }
+.time { flex: none; width: 80px; font-size: 11px; }
+.frame { flex: none; text-align: right; font-size: var(--text-small); padding-right: 2px; }
 .play { min-width: 3.4em; }
 .state { flex: 1; min-width: 0; font-size: var(--text-small); overflow: hidden; text-overflow: ellipsis; }
-button, select { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; flex-shrink: 0; min-height: var(--control); }
-select { max-width: 62px; }
-select.compare { max-width: 78px; }
-select option { background: var(--panel); color: var(--ink); }
+button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 1px 4px; min-width: 24px; flex-shrink: 0; min-height: var(--control); }
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--ink-quiet); }
-button.on, select.on { background: var(--accent); color: var(--ink-on-accent); border-color: var(--accent); }
+button.on { background: var(--accent); color: var(--ink-on-accent); border-color: var(--accent); }
 </style>
