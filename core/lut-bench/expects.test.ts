@@ -3,11 +3,12 @@ import { bakeLut } from '../bake/bake'
 import { defaultGrade } from '../grade'
 import type { Lut1d } from '../luts'
 import { expectationOf } from './expects'
+import { thorough } from '../../tests/support/thorough'
 import { madeLuts } from './made-luts'
 
 test('looks and conversions are told apart, the source comes first or tied first, and never is it sure and wrong', () => {
-  const made = madeLuts(3)
-  expect(made.length).toBeGreaterThanOrEqual(200)
+  const all = madeLuts(3), made = thorough ? all : all.filter((_, i) => i % 3 === 0)
+  expect(all.length).toBeGreaterThanOrEqual(200)
   let kindRight = 0, conversions = 0, firstOrTied = 0, first = 0
   const sureAndWrong: string[] = [], tied: number[] = []
   for (const { name, kind, encodingId, make } of made) {

@@ -4,25 +4,29 @@ import { percentileOf, lumaHistogram, setParameter, setStep, solveAims, standard
 import { displayById, lumaWeights } from '../../core'
 import { randomFrom } from '../support/pictures'
 import { aimsOf, areaIn, corrected, correctLight, demoFrame, differenceOf, none, shownBy, truthOf, withFault } from './faults'
+import { thorough } from '../support/thorough'
 
 const level = (id: string, share: number, value: number, rank: 1 | 2 | 3 = 1): Aim => ({ id, name: id, rank, want: { kind: 'level', share, value } })
 const free: ReadonlySet<ControlId> = new Set()
 const measured = (grade: GradeDocument, frame: Frame, share: number): number => percentileOf(lumaHistogram({ shown: shownBy(grade, frame), luma: lumaWeights(displayById(grade.show.displayId).lumaMatrix) }), share)
 
-test('a hundred random faults on correct pictures are taken away by the aims read off them: median ΔE2000 at most 1, worst at most 3', async () => {
+// A hundred in a thorough run.
+const faults = thorough ? 100 : 40
+
+test('random faults on correct pictures are taken away by the aims read off them: median ΔE2000 at most 1, worst at most 3', async () => {
   const random = randomFrom(29), differences: number[] = [], within = (low: number, high: number): number => low + random() * (high - low)
   for (const { id } of demoShots) {
     const shot = await demoFrame(id, 320), { frame, grade } = correctLight(shot.source, corrected(id, shot.grade))
     const aims = aimsOf(frame, grade, truthOf(id).patches.leadFrame), right = shownBy(grade, frame)
-    for (let n = 0; n < 100 / demoShots.length; n++) {
+    for (let n = 0; n < faults / demoShots.length; n++) {
       const wrong = withFault(frame, { stops: within(-2, 2), mired: within(-60, 60), tint: within(-10, 10), contrast: within(0.6, 1.5) })
       differences.push(differenceOf(right, shownBy(solveAims({ grade, lut: none, frame: wrong, aims, locked: free }).grade, wrong), grade.show.displayId))
     }
   }
   differences.sort((a, b) => a - b)
-  expect(differences.length).toBeGreaterThanOrEqual(100)
-  console.log(`aims: median ΔE2000 ${differences[50]!.toFixed(2)}, worst ${differences.at(-1)!.toFixed(2)}`)
-  expect(differences[50]).toBeLessThanOrEqual(1)
+  expect(differences.length).toBeGreaterThanOrEqual(faults)
+  console.log(`aims: median ΔE2000 ${differences[differences.length >> 1]!.toFixed(2)}, worst ${differences.at(-1)!.toFixed(2)}`)
+  expect(differences[differences.length >> 1]).toBeLessThanOrEqual(1)
   expect(differences.at(-1)).toBeLessThanOrEqual(3)
 })
 
