@@ -94,7 +94,7 @@ function accept(): void {
       @focus="($event.target as HTMLInputElement).select()" @input="typed = ($event.target as HTMLInputElement).value" @change="accept" @blur="accept" @keydown.enter="accept" @keydown.escape="typed = null" @keydown.stop
     />
     <span class="unit quiet">{{ parameter.unit }}<span v-if="also" class="figures also">{{ also }}</span></span>
-    <span class="effect quiet figures" aria-live="off">{{ effect ?? '' }}</span>
+    <span class="effect quiet figures"><span aria-live="off">{{ effect ?? '' }}</span></span>
   </div>
 </template>
 
@@ -113,5 +113,7 @@ function accept(): void {
 .value:hover, .value:focus { background: var(--well); border-color: var(--hairline); }
 .also { margin-left: var(--gap-small); }
 .unit { white-space: nowrap; font-size: var(--text-small); }
-.effect { white-space: nowrap; font-size: var(--text-small); contain: strict; height: 100%; line-height: var(--control); }
+/* It changes with every picture: laid out by itself. */
+.effect { position: relative; height: var(--control); white-space: nowrap; font-size: var(--text-small); line-height: var(--control); }
+.effect span { position: absolute; inset: 0; contain: strict; }
 </style>

@@ -13,7 +13,7 @@ const shown = (frame: number): number => frame - props.firstFrame
 
 <template>
   <div class="along" role="group" :aria-label="text.along.title(parameter.label)" data-testid="along">
-    <button :data-tip="text.along.markTip" type="button" class="set" :disabled="isMarked" @click="emit('mark')">{{ text.along.mark(shown(frame)) }}</button>
+    <button :data-tip="text.along.markTip" type="button" class="set" :disabled="isMarked" @click="emit('mark')"><span>{{ text.along.mark(shown(frame)) }}</span></button>
     <template v-if="along">
       <span v-for="m in along.marks" :key="m.frame" class="mark" :class="{ here: m.frame === frame }" :data-mark="shown(m.frame)">
         <button type="button" class="figures" :title="text.along.go" @click="emit('go', m.frame)">{{ shown(m.frame) }}: {{ printParameter(parameter, m.value) }}</button><button type="button" :aria-label="text.along.remove(shown(m.frame))" @click="emit('unmark', m.frame)">×</button>
@@ -30,7 +30,8 @@ button { background: none; border: var(--line) solid var(--hairline); border-rad
 button:hover:enabled { border-color: var(--accent); }
 button:disabled { color: var(--ink-quiet); }
 /* Its number changes while the clip plays: it is laid out by itself. */
-.set { contain: strict; flex: none; width: 108px; }
+.set { position: relative; flex: none; width: 108px; }
+.set span { position: absolute; inset: 0; contain: strict; line-height: calc(var(--control) - 2px); }
 .mark { display: flex; }
 .mark button:first-child { border-right: 0; border-radius: var(--radius) 0 0 var(--radius); }
 .mark button:last-child { border-radius: 0 var(--radius) var(--radius) 0; }
