@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { decode, encode } from 'fast-png'
 import { setParameter, sharedSteps, type GradeDocument } from '@core/index'
 import type { LookSummary, ScenePicture, SceneSummary, ShotDetail, ShotRecord, ShotSummary } from '@contracts/responses'
-import { call, get, ownShot, postJson, refusal, shotById } from '../support/api'
+import { answerToSize, call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 
 let shots: readonly ShotDetail[], projectId: string
 const saturation = { kind: 'saturation', name: 'Pale', strength: 1, side: 'scene', params: { saturation: 0.5, quiet: 1 } }, contrast = { kind: 'contrast', name: 'Contrast', strength: 0.8, side: 'scene', params: { contrast: 1.2, pivotStops: 0 } }
@@ -158,7 +158,7 @@ describe('reference pictures of a scene', () => {
       expect([refused.status, refused.code]).toEqual([422, 'unreadable_file'])
       expect(refused.message).toContain(words)
     }
-    expect((await bring(scene, new Uint8Array(5 * 1024 * 1024))).status).toBe(413)
+    expect(await answerToSize(`/scenes/${scene}/pictures?name=large.png`, 'image/png', 5 * 1024 * 1024)).toBe(413)
     expect((await bring(nowhere, png(8, 8))).status).toBe(404)
     expect((await shotById(shots[0]!.id)).intentPictures).toEqual([])
   })

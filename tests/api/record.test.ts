@@ -1,9 +1,8 @@
 // The Record: revisions, undo and redo, and two hands on one shot.
 import { readFileSync } from 'node:fs'
-import { request } from 'node:http'
 import { setParameter, type GradeDocument } from '@core/index'
 import type { GradeSheet, RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
-import { address, call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
+import { answerToSize, call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
 
 let shot: ShotDetail
 beforeEach(async () => { shot = await ownShot(readFileSync('demo/footage/potter.mov')) })
@@ -84,13 +83,7 @@ test.each([
 })
 
 test('a body beyond its cap is refused', async () => {
-  // It is refused by what it says of its size: nothing of it is read.
-  const status = await new Promise<number | undefined>((done, fail) => {
-    const sent = request(`${address()}/api/shots/${shot.id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json', 'content-length': String(5_000_000) } }, (response) => { response.resume(); done(response.statusCode); sent.destroy() })
-    sent.once('error', fail)
-    sent.write('{')
-  })
-  expect(status).toBe(413)
+  expect(await answerToSize(`/shots/${shot.id}/revisions`, 'application/json', 5_000_000)).toBe(413)
 })
 
 test('the lead frame must be a frame of the clip', async () => {

@@ -76,9 +76,8 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
   await expect(handle(page, /^Point \d/)).toHaveCount(5)
   await handle(page, /^Point 3/).press('Delete')
   await handle(page, /^Point 1/).press('Shift+ArrowLeft')
+  await expect.poll(async () => (await pieces(shot)).map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind])).toEqual([['add', 'ellipse'], ['subtract', 'polygon']])
   await saved(page)
-  const made = await pieces(shot)
-  expect(made.map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind])).toEqual([['add', 'ellipse'], ['subtract', 'polygon']])
   // Inside it the picture is as it was.
   await expect.poll(async () => Math.max(...(await meanColour(page, 0.1, 0.45, 0.15, 0.5)).map((v, c) => Math.abs(v - left[c]!)))).toBeLessThan(1)
   await undoAll(page, shot)

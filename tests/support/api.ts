@@ -1,6 +1,7 @@
 // Talking to the running program as a page of its own would.
 import type { GradeDocument } from '@core/index'
 import { readFileSync } from 'node:fs'
+import { request } from 'node:http'
 import { basename } from 'node:path'
 import type { ProjectSummary, RevisionState, ShotDetail, ShotSummary, WorkSummary } from '@contracts/responses'
 
@@ -11,6 +12,13 @@ export function address(): string {
 }
 
 export const call = (path: string, init?: RequestInit): Promise<Response> => fetch(`${address()}/api${path}`, init)
+
+/** What a body is answered with that says it has so many bytes. None of them but the first is sent: a body that is refused by its size is not read, and writing on would fail. */
+export const answerToSize = (path: string, type: string, bytes: number): Promise<number | undefined> => new Promise((done, fail) => {
+  const sent = request(`${address()}/api${path}`, { method: 'POST', headers: { 'content-type': type, 'content-length': String(bytes) } }, (response) => { response.resume(); done(response.statusCode); sent.destroy() })
+  sent.once('error', fail)
+  sent.write('{')
+})
 
 export async function get<T>(path: string): Promise<T> {
   const response = await call(path)
