@@ -17,7 +17,7 @@ export interface ExportSettings {
   readonly format: ExportFormat
   /** Entries per axis: 17, 33 or 65; 16, 36 or 64 for a Hald picture. */
   readonly size: number
-  /** A curve of 4096 entries before the cube, so that its entries stand where the grade bends. Not for Hald pictures. */
+  /** Curves of 4096 entries before the cube, so that its entries stand where the grade is steep and the picture has colours. Not for Hald pictures. */
   readonly shaper: boolean
   readonly input: ExportInput
   readonly output: ExportOutput
@@ -82,23 +82,56 @@ const legal = { low: 64 / 1023, span: 876 / 1023 } as const
 const toLegal: InPlace = (pixels) => { for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i]! * legal.span + legal.low }
 const fromLegal: InPlace = (pixels) => { for (let i = 0; i < pixels.length; i++) pixels[i] = (pixels[i]! - legal.low) / legal.span }
 
-/** Entries of the curve before the cube, and the share of them that is dealt out evenly whatever the grade does. */
+/** Entries of the curves before the cube, and the share of them that is dealt out evenly whatever the grade does. */
 const shaperSize = 4096, evenShare = 0.3
+/** How finely slopes are told apart along a channel, on how many pixels, and over which difference. */
+const slopeBins = 256, slopePixels = 6000, slopeStep = 1 / 512
 
-/** A curve that rises fastest where the grade's greys do, so that the cube behind it has little left to bend. */
-function shaperFor(act: InPlace, title: string): Lut1d {
-  const greys = Float64Array.from({ length: shaperSize * 3 }, (_, i) => Math.floor(i / 3) / (shaperSize - 1))
-  act(greys)
-  const along = new Float64Array(shaperSize)
-  for (let i = 1; i < shaperSize; i++) along[i] = along[i - 1]! + [0, 1, 2].reduce((sum, c) => sum + Math.abs(greys[i * 3 + c]! - greys[i * 3 - 3 + c]!), 0)
-  const whole = along[shaperSize - 1]! || 1
-  const data = Float32Array.from({ length: shaperSize * 3 }, (_, i) => { const n = Math.floor(i / 3); return (evenShare * n) / (shaperSize - 1) + ((1 - evenShare) * along[n]!) / whole })
+/**
+ * A curve for each channel that rises fastest where the result changes most with that channel: along the greys, and at the colours of the
+ * picture, so that the cube behind it has little left to bend.
+ */
+function shaperFor(act: InPlace, fed: Float64Array, title: string): Lut1d {
+  const along = greySlopes(act), data = new Float32Array(shaperSize * 3), last = shaperSize - 1
+  for (let c = 0; c < 3; c++) {
+    const slopes = smoothed(pictureSlopes(act, fed, c)).map((v, bin) => Math.max(v, along[bin]!)), whole = slopes.reduce((a, b) => a + b, 0) || 1
+    let sum = 0
+    for (let n = 1; n < shaperSize; n++) {
+      sum += (slopes[Math.min(slopeBins - 1, Math.floor(((n - 0.5) / last) * slopeBins))]! / whole) * (slopeBins / last)
+      data[n * 3 + c] = (evenShare * n) / last + (1 - evenShare) * Math.min(1, sum)
+    }
+    data[last * 3 + c] = 1
+  }
   return { dimensions: 1, title, size: shaperSize, data, domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
 }
 
-/** What goes into a rising curve for each of evenly spaced results. */
-function inverted(curve: Lut1d, size: number): Float64Array {
-  const at = lookUp1d(curve, 0)
+const changeOf = (low: Float64Array, high: Float64Array, i: number): number => Math.abs(high[i]! - low[i]!) + Math.abs(high[i + 1]! - low[i + 1]!) + Math.abs(high[i + 2]! - low[i + 2]!)
+
+function greySlopes(act: InPlace): Float64Array {
+  const greys = Float64Array.from({ length: (slopeBins + 1) * 3 }, (_, i) => Math.floor(i / 3) / slopeBins)
+  act(greys)
+  return Float64Array.from({ length: slopeBins }, (_, bin) => changeOf(greys.subarray(bin * 3), greys.subarray(bin * 3 + 3), 0) * slopeBins)
+}
+
+/** The slope of the result along one channel at the picture's colours: the quadratic mean in each bin, which leans to the steep ones. */
+function pictureSlopes(act: InPlace, fed: Float64Array, channel: number): Float64Array {
+  const every = Math.max(1, Math.floor(fed.length / 3 / slopePixels)), count = Math.floor(fed.length / 3 / every)
+  const low = Float64Array.from({ length: count * 3 }, (_, i) => fed[Math.floor(i / 3) * every * 3 + (i % 3)]! - (i % 3 === channel ? slopeStep / 2 : 0)), high = low.map((v, i) => v + (i % 3 === channel ? slopeStep : 0))
+  const bins = Uint16Array.from({ length: count }, (_, p) => Math.min(slopeBins - 1, Math.max(0, Math.floor((low[p * 3 + channel]! + slopeStep / 2) * slopeBins)))), sums = new Float64Array(slopeBins), seen = new Float64Array(slopeBins)
+  act(low)
+  act(high)
+  for (let p = 0; p < count; p++) {
+    sums[bins[p]!]! += (changeOf(low, high, p * 3) / slopeStep) ** 2
+    seen[bins[p]!]!++
+  }
+  return sums.map((v, bin) => Math.sqrt(v / Math.max(1, seen[bin]!)))
+}
+
+const smoothed = (values: Float64Array): Float64Array => values.map((_, i) => { const about = values.subarray(Math.max(0, i - 3), i + 4); return about.reduce((a, b) => a + b, 0) / about.length })
+
+/** What goes into a channel's rising curve for each of evenly spaced results. */
+function inverted(curve: Lut1d, channel: 0 | 1 | 2, size: number): Float64Array {
+  const at = lookUp1d(curve, channel)
   return Float64Array.from({ length: size }, (_, i) => {
     const wanted = i / (size - 1)
     let low = 0, high = 1
@@ -134,8 +167,8 @@ export function exportLut(whole: GradeDocument, frameIndex: number, find: LutFin
 }
 
 function tablesFor(act: InPlace, fed: Float64Array, { size, shaper, input, output, range }: ExportSettings, title: string, displayId: string): ExportedLut['tables'] {
-  const curve = shaper ? shaperFor(act, title) : null, axis = curve ? inverted(curve, size) : Float64Array.from({ length: size }, (_, i) => i / (size - 1))
-  const values = latticeCoordinates(axis)
+  const curve = shaper ? shaperFor(act, fed, title) : null, even = Float64Array.from({ length: size }, (_, i) => i / (size - 1)), values = latticeCoordinates(even)
+  if (curve) ([0, 1, 2] as const).forEach((c) => { const axis = inverted(curve, c, size); for (let i = c; i < values.length; i += 3) values[i] = axis[Math.round(values[i]! * (size - 1))]! })
   act(values)
   const exact: Lut3d = { dimensions: 3, title, size, data: Float32Array.from(values), domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
   // Fitting counts what the eye sees of a display signal in full range.
