@@ -7,7 +7,7 @@ import { HeadMove, NewFork, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { differences, mergeGrades, type GradeDocument } from '@core/index'
 import { post, RequestError, sentenceOf } from '../api/client'
-import { dropDraft, keepDraft, takeDraft } from './drafts'
+import { draftLeft, dropDraft, keepDraft } from './drafts'
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'retrying' | 'conflict' | 'refused'
 
@@ -51,16 +51,22 @@ export const useGrade = defineStore('grade', () => {
 
   /** What a tab that was killed, or this one while the server was away, had not sent is gone on with. */
   async function takeUp({ id, revision: state }: ShotDetail): Promise<void> {
-    const draft = await takeDraft(id)
-    if (!draft || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
+    const left = await draftLeft(id)
+    // What cannot be taken up now waits for the next time.
+    if (!left || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
+    const { draft, putAway } = left, clashes = draft.parentId !== state.headId
+    putAway()
     try {
       const mine = checkedGrade(draft.grade)
       if (differences(state.grade, mine).length === 0) return
       alone.value = draft.alone
+      if (clashes) {
+        // It was made on another state, and is kept as that until it is decided.
+        base = checkedGrade(draft.base)
+        revision.value = { ...revision.value, headId: draft.parentId }
+      }
       edit(draft.summary, () => mine, draft.why)
-      if (draft.parentId === state.headId) return
-      base = checkedGrade(draft.base)
-      collide(state, 'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both together, or keep yours beside it.')
+      if (clashes) collide(state, 'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both together, or keep yours beside it.')
     } catch {
       // Not a grade any more: nothing to go on with.
     }
