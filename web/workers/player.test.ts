@@ -40,9 +40,12 @@ test('too slow by half, every second frame is dropped and counted, and the clock
   expect(dropped).toBe(3)
 })
 test('frames that fall due while the last one is on its way are counted too', async () => {
-  const { frames, dropped } = await run({ from: 2 }, 130)
+  const { frames, dropped, last } = await run({ from: 2 }, 130)
   expect(frames.length + dropped).toBe(8)
   expect(frames).toEqual([2, 5, 8])
+  // What has ended stands at its end all the same.
+  expect(last).toBe(9)
+  expect((await run({ from: 8, speed: -1 }, 130)).last).toBe(2)
 })
 test('a slow speed shows no frame twice', async () => {
   expect((await run({ speed: 0.5 }, 5)).frames).toEqual([4, 5, 6, 7, 8, 9])

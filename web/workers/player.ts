@@ -33,7 +33,7 @@ export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: numb
   return loop ? first + ((((position - first) % count) + count) % count) : null
 }
 
-/** Plays until the end of the piece or until `stopped` says so. Resolves with the last frame shown. */
+/** Plays until the end of the piece or until `stopped` says so. Resolves with the frame to stand at: the last one shown, or the piece's end. */
 export async function play(plan: PlayPlan, tools: PlayTools, stopped: () => boolean): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
   const tickMs = 1000 / plan.framesPerSecond
   let shown = 0, dropped = 0, lastFrame = plan.from, lastTick = -1
@@ -50,7 +50,11 @@ export async function play(plan: PlayPlan, tools: PlayTools, stopped: () => bool
     const index = frameAt(plan, tick)
     // The piece may have ended while the last frame was on its way: what came between was dropped as well.
     for (let missed = lastTick + 1; missed < tick && frameAt(plan, missed) !== null; missed++) dropped++
-    if (index === null) break
+    if (index === null) {
+      // Whatever was dropped, what has ended stands at its end.
+      lastFrame = plan.speed < 0 ? plan.first : plan.last
+      break
+    }
     lastTick = tick
     // A slow speed shows one frame for several ticks.
     if (index === lastFrame && shown > 0) continue
