@@ -59,7 +59,7 @@ function visibleMetric(wanted: Float64Array, displayId: string): Float32Array {
 }
 
 /** Rounds of weighing anew, and steps of conjugate gradients in each. */
-const rounds = 5, steps = 20
+const rounds = 5, steps = 40
 /** What a neighbour counts for beside a colour that is really there. */
 const neighbourShare = 0.25
 /** How far beyond black and white an entry may lie. */
