@@ -1,8 +1,9 @@
 // pale guess: which encoding a picture or clip was written in, ranked, with evidence.
 import { extname } from 'node:path'
-import { frameOfDecoded, guessEncoding, matchPatches, meanOfBox, rereadCode, videoHigh, videoLow, type CodeRange, type ColourTags, type Frame, type Guess, type Patch } from '@core/index'
-import { decodeFrame, decodedPicture } from '../../server/media/decode'
+import { frameOfDecoded, guessEncoding, matchPatches, meanOfBox, rereadCode, videoHigh, videoLow, type CodeRange, type ColourTags, type Frame, type Guess, type Patch, type Sight } from '@core/index'
+import { decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'
+import { decodeSights, type DecodedSight } from '../../server/media/sights'
 import { listOf, textOf, type Command } from '../command'
 import { pictureExtensions, readPicture } from '../pictures'
 import { choiceOption, numberOption, UsageError } from '../usage'
@@ -12,7 +13,7 @@ export const guessCommand: Command = {
   summary: 'rank the encodings a picture or clip may have been written in',
   usage: 'pale guess IN [--range full|legal] [--frame N] [--patch X,Y,W,H=LIGHT …] [--json]',
   notes: [
-    'The middle frame of a clip is looked at unless --frame says otherwise. --range says how the file is flagged, where it does not say so itself.',
+    'Three places of a clip are looked at, each as two frames that follow each other, or only the one that --frame names. --range says how the file is flagged, where it does not say so itself.',
     '--patch names an area (in pixels) whose light is known up to one exposure, 0.18 for a grey card; with three or more the exact curve is matched.',
   ],
   options: { range: { type: 'string' }, frame: { type: 'string' }, patch: { type: 'string', multiple: true } },
@@ -20,30 +21,31 @@ export const guessCommand: Command = {
     if (input === undefined) throw new UsageError('Name a picture or a clip: pale guess IN')
     const rangeText = textOf(values, 'range')
     const asked = rangeText === undefined ? undefined : choiceOption(rangeText, 'range', ['full', 'legal'])
-    const { frame, flagged, tags } = pictureExtensions.has(extname(input).toLowerCase()) ? await pictureFrame(input, asked ?? 'full') : await clipFrame(input, asked, textOf(values, 'frame'))
-    const guess = guessEncoding(frame, flagged, tags)
+    const { sights, flagged, tags } = pictureExtensions.has(extname(input).toLowerCase()) ? await pictureFrame(input, asked ?? 'full') : await clipFrame(input, asked, textOf(values, 'frame'))
+    const guess = guessEncoding(sights, flagged, tags), frame = sights[0].frame
     const patches = listOf(values, 'patch').map((text) => readPatch(text, frame))
     const matched = patches.length === 0 ? null : matchPatches(patches).slice(0, 5)
     return { json: { ...summary(guess), ...(matched ? { card: matched.map((m) => ({ id: m.encoding.id, errorCodes: m.errorCodes, exposureStops: m.exposureStops })) } : {}) }, text: [...printed(guess), ...(matched ? ['By the patches:', ...matched.map((m) => `  ${m.errorCodes.toFixed(2).padStart(7)} codes  ${m.encoding.name} (${m.encoding.id}), ${m.exposureStops >= 0 ? '+' : '−'}${Math.abs(m.exposureStops).toFixed(2)} stops`)] : [])].join('\n') }
   },
 }
 
-interface Looked { readonly frame: Frame; readonly flagged: CodeRange; readonly tags: ColourTags }
+interface Looked { readonly sights: readonly [Sight, ...Sight[]]; readonly flagged: CodeRange; readonly tags: ColourTags }
 
 async function pictureFrame(path: string, flagged: CodeRange): Promise<Looked> {
   const { width, height, data, bits } = await readPicture(path)
   if (bits === 32) throw new UsageError(`"${path}" is floating point: it holds light, not codes of a camera.`)
   const perCode = 65535 / (videoHigh - videoLow)
   const codes = Uint16Array.from(data, (v) => Math.min(65535, Math.max(0, Math.round((rereadCode(v, 'full', flagged) - videoLow) * perCode))))
-  return { frame: { width, height, data: codes, low: videoLow, high: videoHigh }, flagged, tags: {} }
+  return { sights: [{ frame: { width, height, data: codes, low: videoLow, high: videoHigh } }], flagged, tags: {} }
 }
 
 async function clipFrame(path: string, asked: CodeRange | undefined, frameText: string | undefined): Promise<Looked> {
   const { facts, frameTimes } = await probe(path, path)
-  const index = frameText === undefined ? Math.floor(facts.frameCount / 2) : numberOption(frameText, 'frame', 0, facts.frameCount - 1)
+  const chosen = frameText === undefined ? undefined : Math.floor(numberOption(frameText, 'frame', 0, facts.frameCount - 1))
   const flagged = asked ?? facts.range, { transfer } = facts
-  const planes = await decodeFrame(path, facts, frameTimes, Math.floor(index))
-  return { frame: frameOfDecoded(decodedPicture(planes, facts, flagged)), flagged, tags: { ...(transfer ? { transfer } : {}), ...(facts.rangeTagged ? { range: facts.range } : {}) } }
+  const sightOf = ({ planes, next }: DecodedSight): Sight => ({ frame: frameOfDecoded(decodedPicture(planes, facts, flagged)), ...(next ? { next: frameOfDecoded(decodedPicture(next, facts, flagged)) } : {}) })
+  const [first, ...others] = await decodeSights(path, facts, frameTimes, chosen)
+  return { sights: [sightOf(first), ...others.map(sightOf)], flagged, tags: { ...(transfer ? { transfer } : {}), ...(facts.rangeTagged ? { range: facts.range } : {}) } }
 }
 
 function readPatch(text: string, frame: Frame): Patch {

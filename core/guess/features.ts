@@ -2,7 +2,8 @@
 import { middleGrey } from '../colour'
 import type { CodeRange } from '../image'
 import { rereadCode, type Candidate } from './candidates'
-import type { FrameStatistics } from './statistics'
+import { fitNoise, type NoiseFit } from './noise-fit'
+import { countLow, type FrameStatistics } from './statistics'
 
 export interface Facts {
   /** Scene light at shares of the samples, linear: 0.1, 1, 10, 50, 90, 99 and 99.9 %. */
@@ -13,6 +14,12 @@ export interface Facts {
   readonly overTop: number
   /** Share of samples with a channel at the very top of the encoding's codes. */
   readonly atTop: number
+  /** Shares of raw channel values heaped up at exactly the lowest and the highest code of the range, as clipping leaves them. */
+  readonly heapLow: number
+  readonly heapHigh: number
+  /** Shares of raw channel values beyond these. */
+  readonly beyondLow: number
+  readonly beyondHigh: number
   /** Codes from the encoding's black up to the darkest real tones, in 1023rds. */
   readonly blackGapCodes: number
   /** Change of colour ratio for a change of light on what is likely one surface: dark tones, and the rest. 0 is ideal. */
@@ -21,8 +28,8 @@ export interface Facts {
   /** How colour strength changes with light on one surface, per factor e of light: below 0 bright tones fade, above 0 dark ones do. 0 is right. */
   readonly fadeDark: number
   readonly fade: number
-  /** Deviation of measured noise from what a sensor gives (a constant and a part that grows with light), natural log of variance. */
-  readonly noiseMisfit: number
+  /** How well a sensor's noise explains what was measured. */
+  readonly noise: NoiseFit
   /** Mean distance of working-space colours from neutral, 0..1. */
   readonly saturation: number
 }
@@ -33,12 +40,27 @@ const shares = [0.001, 0.01, 0.1, 0.5, 0.9, 0.99, 0.999] as const
 const tableLow = -0.25
 const tableSteps = 6000
 const perTableStep = 1.5 / tableSteps
+const leastLight = 1e-6
+
+interface CurveTable { readonly light: Float64Array; /** Natural log of the light; NaN where there is none. */ readonly log: Float64Array }
+const tables = new Map<string, CurveTable>()
+
+function tableOf({ encoding, range }: Candidate, flagged: CodeRange): CurveTable {
+  const key = `${encoding.id} ${range === flagged ? 'as flagged' : range}`
+  const known = tables.get(key)
+  if (known) return known
+  const light = Float64Array.from({ length: tableSteps + 1 }, (_, i) => encoding.curve.decode(rereadCode(tableLow + i * perTableStep, flagged, range)))
+  const made = { light, log: light.map((x) => (x > leastLight ? Math.log(x) : NaN)) }
+  tables.set(key, made)
+  return made
+}
+const stepOf = (code: number): number => Math.min(tableSteps, Math.max(0, Math.round((code - tableLow) / perTableStep)))
 
 export function measureFacts(candidate: Candidate, statistics: FrameStatistics, flagged: CodeRange): Facts {
-  const { decode, encode } = candidate.encoding.curve
-  const table = Float64Array.from({ length: tableSteps + 1 }, (_, i) => decode(rereadCode(tableLow + i * perTableStep, flagged, candidate.range)))
-  const light = (code: number): number => table[Math.min(tableSteps, Math.max(0, Math.round((code - tableLow) / perTableStep)))]!
-  const { samples, pairs, noise } = statistics
+  const { encode } = candidate.encoding.curve
+  const table = tableOf(candidate, flagged)
+  const light = (code: number): number => table.light[stepOf(code)]!
+  const { samples, pairs, noise, codeShares, darkestCode } = statistics
   const count = samples.length / 3
   const luminance = new Float64Array(count)
   const black = rereadCode(encode(0), candidate.range, flagged), top = rereadCode(1, candidate.range, flagged)
@@ -58,8 +80,8 @@ export function measureFacts(candidate: Candidate, statistics: FrameStatistics, 
   }
   luminance.sort()
   const at = (share: number): number => luminance[Math.min(count - 1, Math.floor(share * count))]!
-  const { dark, rest, fadeDark, fadeRest } = driftOf(pairs, light, at(0.25))
-  const darkestCode = quantileOfMin(samples, 0.002)
+  const { dark, rest, fadeDark, fadeRest } = driftOf(pairs, table, at(0.25))
+  const ends = endsOf(codeShares, rereadCode(0, candidate.range, flagged), top)
   return {
     light: shares.map(at),
     underBlack: under / count,
@@ -70,93 +92,85 @@ export function measureFacts(candidate: Candidate, statistics: FrameStatistics, 
     drift: rest,
     fadeDark,
     fade: fadeRest,
-    noiseMisfit: noiseMisfit(noise, candidate, flagged),
+    noise: fitNoise(noise, candidate, flagged),
+    ...ends,
     saturation: saturation / count,
   }
 }
 
-function quantileOfMin(samples: Float64Array, share: number): number {
-  const least = Float64Array.from({ length: samples.length / 3 }, (_, p) => Math.min(samples[p * 3]!, samples[p * 3 + 1]!, samples[p * 3 + 2]!)).sort()
-  return least[Math.floor(share * least.length)] ?? 0
+/** What lies at the two ends of a range: more than near them means that signals were clipped there; anything beyond means that they were not. */
+function endsOf(shares: Float64Array, low: number, high: number): Pick<Facts, 'heapLow' | 'heapHigh' | 'beyondLow' | 'beyondHigh'> {
+  const first = Math.round(low * 1023) - countLow, last = Math.round(high * 1023) - countLow
+  const sum = (from: number, to: number): number => shares.subarray(Math.max(0, from), Math.max(0, to + 1)).reduce((a, b) => a + b, 0)
+  return {
+    heapLow: Math.max(0, sum(first - 1, first + 1) - sum(first + 3, first + 8) / 2), heapHigh: Math.max(0, sum(last - 1, last + 1) - sum(last - 8, last - 3) / 2),
+    beyondLow: sum(0, first - 3), beyondHigh: sum(last + 3, shares.length - 1),
+  }
 }
 
 /** Over the pairs: change of log colour ratios per change of log light (2 where a channel has no light), and the signed change of their strength. */
-function driftOf(pairs: Float64Array, light: (code: number) => number, darkBelow: number): { dark: number; rest: number; fadeDark: number; fadeRest: number } {
+function driftOf(pairs: Float64Array, { light, log }: CurveTable, darkBelow: number): { dark: number; rest: number; fadeDark: number; fadeRest: number } {
   const darks: number[] = [], rests: number[] = [], darkFades: number[] = [], restFades: number[] = []
   for (let i = 0; i < pairs.length; i += 6) {
-    const r1 = light(pairs[i]!), g1 = light(pairs[i + 1]!), b1 = light(pairs[i + 2]!), r2 = light(pairs[i + 3]!), g2 = light(pairs[i + 4]!), b2 = light(pairs[i + 5]!)
-    const isDark = (g1 + g2) / 2 < darkBelow
+    const g1 = stepOf(pairs[i + 1]!), g2 = stepOf(pairs[i + 4]!)
+    const isDark = (light[g1]! + light[g2]!) / 2 < darkBelow
     const list = isDark ? darks : rests
-    if (Math.min(r1, g1, b1, r2, g2, b2) <= 1e-6) {
+    const red1 = log[stepOf(pairs[i]!)]! - log[g1]!, blue1 = log[stepOf(pairs[i + 2]!)]! - log[g1]!, red2 = log[stepOf(pairs[i + 3]!)]! - log[g2]!, blue2 = log[stepOf(pairs[i + 5]!)]! - log[g2]!
+    if (!Number.isFinite(red1 + blue1 + red2 + blue2)) {
       list.push(2)
       continue
     }
-    const change = Math.log(g2 / g1)
-    const red1 = Math.log(r1 / g1), blue1 = Math.log(b1 / g1), red2 = Math.log(r2 / g2), blue2 = Math.log(b2 / g2)
+    const change = log[g2]! - log[g1]!
     list.push(Math.min(2, (Math.abs(red2 - red1) + Math.abs(blue2 - blue1)) / Math.max(Math.abs(change), 0.05)))
     const first = Math.abs(red1) + Math.abs(blue1), second = Math.abs(red2) + Math.abs(blue2)
     if (first + second > 0.15 && Math.abs(change) > 0.08) (isDark ? darkFades : restFades).push((2 * (second - first)) / (first + second) / change)
   }
-  const middle = (list: number[]): number => (list.length < 20 ? NaN : list.sort((a, b) => a - b)[Math.floor(list.length * 0.4)]!)
-  const median = (list: number[]): number => (list.length < 20 ? NaN : list.sort((a, b) => a - b)[list.length >> 1]!)
-  return { dark: middle(darks), rest: middle(rests), fadeDark: median(darkFades), fadeRest: median(restFades) }
-}
-
-/** How well variance = slope²·scale·(1 + ratio·light) explains the bands: the 66th percentile of deviations; NaN with too few bands. */
-function noiseMisfit(noise: FrameStatistics['noise'], { encoding, range }: Candidate, flagged: CodeRange): number {
-  if (noise.length < 6) return NaN
-  const { decode, encode } = encoding.curve
-  const gain = rereadCode(1, range, flagged) - rereadCode(0, range, flagged)
-  const points = noise.map(({ code, deviation }) => {
-    const x = decode(rereadCode(code, flagged, range)), h = Math.max(1e-4, Math.abs(x) * 0.01)
-    const slope = ((encode(x + h) - encode(x - h)) / (2 * h)) * gain
-    // What rounding to 10 bits alone leaves is no noise of the sensor.
-    const variance = Math.max(deviation ** 2 - 1 / 12 / 1023 ** 2, deviation ** 2 * 0.2)
-    return { x: Math.max(x, 0), y: Math.log(variance) - 2 * Math.log(Math.max(slope, 1e-6)) }
-  })
-  let best = Infinity
-  for (let power = -2; power <= 14; power++) {
-    const ratio = power === -2 ? 0 : 2 ** power
-    const left = points.map(({ x, y }) => y - Math.log(1 + ratio * x)).sort((a, b) => a - b)
-    // The middle two thirds: texture and noise reduction spoil some bands, and those must not decide.
-    const middle = left[left.length >> 1]!
-    const off = left.map((d) => Math.abs(d - middle)).sort((a, b) => a - b)
-    best = Math.min(best, off[Math.floor(off.length * 0.66)]!)
-  }
-  return best
+  const at = (list: number[], share: number): number => (list.length < 20 ? NaN : Float64Array.from(list).sort()[Math.floor(list.length * share)]!)
+  return { dark: at(darks, 0.4), rest: at(rests, 0.4), fadeDark: at(darkFades, 0.5), fadeRest: at(restFades, 0.5) }
 }
 
 export const featureNames = [
   'underBlack', 'overTop', 'touch', 'gapOver', 'gapUnder', 'exposure', 'exposureSquared', 'spread', 'spreadSquared', 'high', 'highSquared', 'low', 'lowSquared',
-  'driftDark', 'drift', 'noise', 'noiseSquared', 'saturation', 'saturationSquared', 'isDisplay', 'isFlat', 'isHlg', 'isPq', 'isRare', 'otherRange', 'codesLowLegal', 'codesHighLegal',
-  'topDisplay', 'topHdr', 'topLog', 'spreadDisplay', 'spreadSquaredDisplay', 'highDisplay', 'highHdr', 'driftSum',
-  'fade', 'fadeSquared', 'fadeSize', 'fadeDark', 'fadeDarkSquared', 'fadeDarkSize', 'fadeMissing',
+  'driftDark', 'drift', 'driftSum', 'fade', 'fadeSquared', 'fadeSize', 'fadeDark', 'fadeDarkSquared', 'fadeDarkSize', 'fadeMissing',
+  'saturation', 'saturationSquared', 'isDisplay', 'isFlat', 'isHlg', 'isPq', 'isRare', 'otherRange', 'isLegal', 'codesLowLegal', 'codesHighLegal',
+  'topDisplay', 'topHdr', 'topLog', 'spreadDisplay', 'spreadSquaredDisplay', 'highDisplay', 'highHdr',
+  'heapLow', 'heapHigh', 'beyondLow', 'beyondHigh',
+  'noise', 'noiseInTime', 'noiseRoot', 'noiseRootInTime', 'noiseBest', 'noiseBestInTime', 'toldInTime', 'grain', 'grainSquared', 'growth', 'growthSquared',
 ] as const
 
 const stops = (light: number): number => Math.log2(Math.max(light, 1e-5) / middleGrey)
 const or = (value: number, fallback: number): number => (Number.isFinite(value) ? value : fallback)
+const held = (value: number, most: number): number => Math.min(most, Math.max(-most, or(value, 0)))
+/** 0…1, by orders of magnitude: a ten-thousandth of the picture already says something. */
+const weightOf = (share: number): number => Math.min(1, Math.log10(1 + Math.max(0, share) * 1e4) / 3.5)
+/** What even a right curve misses by. */
+const usualMisfit = 0.0015
 
 /** The facts of all candidates as rows for the model; drift and noise count against the best among them. */
 export function featureRows(candidates: readonly Candidate[], facts: readonly Facts[], statistics: FrameStatistics, flagged: CodeRange): readonly Float64Array[] {
   const least = (pick: (f: Facts) => number): number => facts.reduce((m, f) => Math.min(m, or(pick(f), Infinity)), Infinity)
-  const bestDark = least((f) => f.driftDark), bestDrift = least((f) => f.drift), bestNoise = least((f) => f.noiseMisfit)
+  const bestDark = least((f) => f.driftDark), bestDrift = least((f) => f.drift), bestNoise = least((f) => f.noise.misfit)
+  const told = statistics.noiseTold === 'time' ? 1 : 0, noiseBest = held(Math.log(bestNoise / 0.01) / 2, 2)
   return facts.map((f, i) => {
     const { encoding, range } = candidates[i]!
     const [, p1 = 0, p10 = 0, p50 = 0, p90 = 0, , p999 = 0] = f.light
-    const exposure = stops(p50) + 0.7, spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2, high = (stops(p999) - 3) / 2, low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
+    const exposure = stops(p50) / 2, spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2, high = (stops(p999) - 3) / 2, low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
     const gap = f.blackGapCodes / 15, rare = ['film-density', 'acescc', 'acescct', 'gamma-2.6'].includes(encoding.id)
-    const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0, hdr = encoding.group === 'hdr' ? 1 : 0, top = Math.min(1, f.atTop * 20)
-    const held = (v: number): number => Math.min(1.5, Math.max(-1.5, or(v, 0))), fade = held(f.fade), fadeDark = held(f.fadeDark)
-    const noise = Math.min(3, or(f.noiseMisfit - bestNoise, 0))
+    const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0, hdr = encoding.group === 'hdr' ? 1 : 0, top = weightOf(f.atTop)
+    const fade = held(f.fade, 1.5), fadeDark = held(f.fadeDark, 1.5)
+    const noise = (held(Math.log((f.noise.misfit + usualMisfit) / (bestNoise + usualMisfit)), 5) * Math.min(1, statistics.noise.length / 20)) / 2, noiseRoot = Math.sqrt(Math.max(0, noise))
+    const grain = held(Math.log2(f.noise.atGrey / 0.003) / 2, 3), growth = held((Math.log2(f.noise.growth) - 3) / 3, 2)
     return Float64Array.of(
-      Math.min(1, f.underBlack * 20), Math.min(1, f.overTop * 20), Math.exp(-((gap * 2) ** 2)), Math.min(1, Math.max(gap, 0)), Math.min(3, Math.max(-gap, 0)),
-      exposure / 2, (exposure / 2) ** 2, spread, spread ** 2, high, high ** 2, low, low ** 2,
-      Math.min(2, or(f.driftDark - bestDark, 0)), Math.min(2, or(f.drift - bestDrift, 0)), noise, noise ** 2,
+      weightOf(f.underBlack), weightOf(f.overTop), Math.exp(-((gap * 2) ** 2)), Math.min(1, Math.max(gap, 0)), Math.min(3, Math.max(-gap, 0)),
+      exposure, exposure ** 2, spread, spread ** 2, high, high ** 2, low, low ** 2,
+      Math.min(2, or(f.driftDark - bestDark, 0)), Math.min(2, or(f.drift - bestDrift, 0)), Math.min(3, or(f.driftDark - bestDark, 0) + or(f.drift - bestDrift, 0)),
+      fade, fade ** 2, Math.abs(fade), fadeDark, fadeDark ** 2, Math.abs(fadeDark), Number.isFinite(f.fade) ? 0 : 1,
       f.saturation * 2, (f.saturation * 2) ** 2,
       encoding.group === 'display' ? 1 : 0, encoding.group === 'flat' ? 1 : 0, encoding.id === 'hlg' ? 1 : 0, encoding.id === 'pq' ? 1 : 0, rare ? 1 : 0,
-      range === flagged ? 0 : 1, range === 'legal' ? Math.min(1, statistics.codesLow * 50) : 0, range === 'legal' ? Math.min(1, statistics.codesHigh * 50) : 0,
-      display * top, hdr * top, (1 - display) * (1 - hdr) * top, display * spread, display * spread ** 2, display * high, hdr * high, Math.min(3, or(f.driftDark - bestDark, 0) + or(f.drift - bestDrift, 0)),
-      fade, fade ** 2, Math.abs(fade), fadeDark, fadeDark ** 2, Math.abs(fadeDark), Number.isFinite(f.fade) ? 0 : 1,
+      range === flagged ? 0 : 1, range === 'legal' ? 1 : 0, range === 'legal' ? weightOf(statistics.codesLow) : 0, range === 'legal' ? weightOf(statistics.codesHigh) : 0,
+      display * top, hdr * top, (1 - display) * (1 - hdr) * top, display * spread, display * spread ** 2, display * high, hdr * high,
+      weightOf(f.heapLow), weightOf(f.heapHigh), weightOf(f.beyondLow), weightOf(f.beyondHigh),
+      noise, noise * told, noiseRoot, noiseRoot * told, noiseBest, noiseBest * told, told, grain, grain ** 2, growth, growth ** 2,
     )
   })
 }

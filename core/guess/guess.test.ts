@@ -1,20 +1,21 @@
 import { shoot, type Take } from '../../tests/guess/camera'
 import { madeUpScene, randomSource } from '../../tests/guess/scenes'
 import { encodingById } from '../colour'
-import { candidatesFor, cardError, differenceAfterShift, guessEncoding, kindOf, measureStatistics, rereadCode, taggedEncoding } from '.'
+import { candidatesFor, cardError, differenceAfterShift, guessEncoding, kindOf, measureStatistics, rereadCode, taggedEncoding, type Sight } from '.'
 
-const take = (encodingId: string, change: Partial<Take> = {}): Take => ({ encodingId, exposureStops: 0.3, noiseBlack: 0.0008, noiseGrey: 0.003, noiseTrouble: 0, range: 'full', flagged: 'full', bits: 10, ...change })
+const take = (encodingId: string, change: Partial<Take> = {}): Take => ({ encodingId, exposureStops: 0.3, noiseBlack: 0.0008, noiseGrey: 0.003, noiseTrouble: 0, troublePhase: 0, troubleRate: 0, range: 'full', flagged: 'full', bits: 10, ...change })
 // Made-up light with tones from deep black to well over white.
 const scene = madeUpScene(7)
 const dark = { ...scene, data: scene.data.map((v, i) => (Math.floor(i / 3) % scene.width < 40 ? v * 0.002 : v)) }
-const frame = (t: Take): ReturnType<typeof shoot> => shoot(dark, t, randomSource(5))
+/** Two frames that follow each other: the same light, other noise. */
+const sights = (t: Take): readonly Sight[] => [{ frame: shoot(dark, t, randomSource(5)), next: shoot(dark, t, randomSource(6)) }]
 const chance = (guess: ReturnType<typeof guessEncoding>, like: (id: string) => boolean): number => guess.ranked.filter((r) => like(r.encodingId)).reduce((s, r) => s + r.probability, 0)
 
 describe('the guess', () => {
   const logs = ['log-420-95', 'log-433-128', 'log-351-128', 'log-407-95', 'log-372-127', 'log-400-95-a']
 
   test.each(logs)('%s: is taken for a log of the right black', (id) => {
-    const guess = guessEncoding(frame(take(id)), 'full')
+    const guess = guessEncoding(sights(take(id)), 'full')
     expect(guess.kind).toBe('camera log')
     const black = (other: string): boolean => Math.abs(encodingById(other).curve.encode(0) - encodingById(id).curve.encode(0)) < 10 / 1023
     // Of the logs that cameras write, the likeliest has the right one of the two blacks in use.
@@ -22,18 +23,18 @@ describe('the guess', () => {
   })
 
   test.each(['gamma-2.4', 'bt709-camera', 'hlg'])('%s: is not taken for a log', (id) => {
-    expect(chance(guessEncoding(frame(take(id)), 'full'), (other) => kindOf(encodingById(other)) === 'camera log')).toBeLessThan(0.5)
+    expect(chance(guessEncoding(sights(take(id)), 'full'), (other) => kindOf(encodingById(other)) === 'camera log')).toBeLessThan(0.5)
   })
 
   test('a wrong range flag is found where black is in frame, a right one is left alone', () => {
-    const wrong = guessEncoding(frame(take('log-420-95', { range: 'legal', flagged: 'full' })), 'full')
+    const wrong = guessEncoding(sights(take('log-420-95', { range: 'legal', flagged: 'full' })), 'full')
     expect(wrong.range).toMatchObject({ flagged: 'full', likely: 'legal', conflict: true })
     expect(wrong.sentences.join(' ')).toContain('The file says full range, but its codes look like legal range')
-    expect(guessEncoding(frame(take('log-420-95')), 'full').range.conflict).toBe(false)
+    expect(guessEncoding(sights(take('log-420-95')), 'full').range.conflict).toBe(false)
   })
 
   test('probabilities are of everything, groups hold every candidate once, alike ones together', () => {
-    const guess = guessEncoding(frame(take('log-420-95')), 'full')
+    const guess = guessEncoding(sights(take('log-420-95')), 'full')
     expect(guess.ranked).toHaveLength(candidatesFor('full').length)
     expect(guess.ranked.reduce((s, r) => s + r.probability, 0)).toBeCloseTo(1, 9)
     expect(new Set(guess.groups.flatMap((g) => g.members))).toEqual(new Set(guess.ranked))
@@ -44,7 +45,7 @@ describe('the guess', () => {
   })
 
   test('every candidate has evidence in words with numbers', () => {
-    for (const r of guessEncoding(frame(take('log-420-95')), 'full').ranked) {
+    for (const r of guessEncoding(sights(take('log-420-95')), 'full').ranked) {
       expect(r.evidence.length).toBeGreaterThan(2)
       expect(r.evidence.join(' ')).toMatch(/\d/)
       expect(r.evidence.join(' ')).not.toMatch(/NaN|undefined|Infinity/)
@@ -54,22 +55,23 @@ describe('the guess', () => {
   test('tags come first, and a conflict with the pixels is said', () => {
     expect(taggedEncoding('arib-std-b67')).toBe('hlg')
     expect(taggedEncoding('bt709')).toBeUndefined()
-    const honest = guessEncoding(frame(take('hlg')), 'full', { transfer: 'arib-std-b67' })
+    const honest = guessEncoding(sights(take('hlg')), 'full', { transfer: 'arib-std-b67' })
     expect(honest.tagged).toEqual({ encodingId: 'hlg', agrees: true })
-    const lying = guessEncoding(frame(take('log-420-95')), 'full', { transfer: 'iec61966-2-1' })
+    const lying = guessEncoding(sights(take('log-420-95')), 'full', { transfer: 'iec61966-2-1' })
     expect(lying.tagged?.agrees).toBe(false)
     expect(lying.sentences[0]).toContain('but the pixels do not look like it')
   })
 
   test.each<[string, (i: number) => number]>([['black', () => 0], ['white', () => 65535], ['one grey', () => 30000]])('a picture of %s says that it tells nothing', (_, value) => {
     const data = Uint16Array.from({ length: 64 * 48 * 3 }, (_v, i) => value(Math.floor(i / 3)))
-    const guess = guessEncoding({ width: 64, height: 48, data, low: -0.25, high: 1.25 }, 'legal')
+    const guess = guessEncoding([{ frame: { width: 64, height: 48, data, low: -0.25, high: 1.25 } }], 'legal')
     expect(guess.ranked.every((r) => Number.isFinite(r.probability))).toBe(true)
     expect(guess.sentences).toEqual([expect.stringContaining('too few tones')])
   })
 
   test('pictures too small to say anything are refused', () => {
-    expect(() => measureStatistics({ width: 23, height: 50, data: new Uint16Array(23 * 50 * 3), low: 0, high: 1 })).toThrow('24×24')
+    expect(() => measureStatistics([{ frame: { width: 23, height: 50, data: new Uint16Array(23 * 50 * 3), low: 0, high: 1 } }])).toThrow('24×24')
+    expect(() => measureStatistics([])).toThrow('At least one picture')
   })
 })
 

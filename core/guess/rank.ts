@@ -1,10 +1,11 @@
 // The guess: every candidate weighed by a model that was taught on made-up scenes, alike ones put into one group, and the
 // evidence said in sentences.
 import { middleGrey } from '../colour'
-import type { CodeRange, Frame } from '../image'
+import type { CodeRange } from '../image'
 import { candidatesFor, kindOf, otherRange, rereadCode, type Candidate, type FootageKind } from './candidates'
 import { featureNames, featureRows, measureFacts, type Facts } from './features'
 import model from './model.json'
+import type { Sight } from './sights'
 import { measureStatistics, type FrameStatistics } from './statistics'
 
 /** What a file says about itself; what it does not say is left out. */
@@ -39,14 +40,18 @@ const encodingOfTransfer: Readonly<Record<string, string>> = { 'arib-std-b67': '
 export const taggedEncoding = (transfer: string | undefined): string | undefined => encodingOfTransfer[transfer ?? '']
 
 /**
- * Guesses the encoding of a frame whose codes were read by the range that its file states.
- * Throws RangeError for pictures under 24×24 pixels.
+ * Guesses the encoding of a picture, or of places of a clip, whose codes were read by the range that the file states. Frames that follow
+ * each other say most: what changes between them is noise, and noise shows the slope of the curve.
+ * Throws RangeError for no picture and for pictures under 24×24 pixels.
  */
-export function guessEncoding(frame: Frame, flagged: CodeRange, tags: ColourTags = {}): Guess {
-  const statistics = measureStatistics(frame)
+export function guessEncoding(sights: readonly Sight[], flagged: CodeRange, tags: ColourTags = {}): Guess {
+  const statistics = measureStatistics(sights)
   const candidates = candidatesFor(flagged)
   const facts = candidates.map((c) => measureFacts(c, statistics, flagged))
-  const probabilities = weigh(featureRows(candidates, facts, statistics, flagged))
+  const taggedId = taggedEncoding(tags.transfer)
+  const byPixels = weigh(featureRows(candidates, facts, statistics, flagged))
+  const tagAgrees = candidates.reduce((sum, c, i) => sum + (c.encoding.id === taggedId ? byPixels[i]! : 0), 0) > objection
+  const probabilities = tagAgrees ? believed(byPixels, candidates.map((c) => c.encoding.id === taggedId)) : byPixels
   const all = candidates.map((candidate, i) => ({ candidate, facts: facts[i]!, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability)
   const ranked = all.map(({ candidate, facts: f, probability }): RankedCandidate => ({
     encodingId: candidate.encoding.id, name: candidate.encoding.name, range: candidate.range, probability, facts: f, evidence: evidenceOf(candidate, f),
@@ -54,9 +59,18 @@ export function guessEncoding(frame: Frame, flagged: CodeRange, tags: ColourTags
   const groups = groupAlike(ranked, all.map((a) => a.candidate), statistics, flagged)
   const { kind, probability: kindProbability } = likeliestKind(all)
   const range = judgeRange(ranked, flagged)
-  const taggedId = taggedEncoding(tags.transfer)
-  const tagged = taggedId === undefined ? null : { encodingId: taggedId, agrees: ranked.filter((r) => r.encodingId === taggedId).reduce((s, r) => s + r.probability, 0) > 0.02 }
-  return { kind, kindProbability, groups, ranked, range, tagged, sentences: sentencesOf({ kind, kindProbability, groups, range, tagged }) }
+  const tagged = taggedId === undefined ? null : { encodingId: taggedId, agrees: tagAgrees }
+  return { kind, kindProbability, groups, ranked, range, tagged, sentences: sentencesOf({ kind, kindProbability, groups, range, tagged }, statistics) }
+}
+
+/** Below this the pixels object to what a tag says. */
+const objection = 0.02
+/** How much likelier a tag makes what it names, where the pixels do not object. */
+const tagWeight = 100
+
+function believed(probabilities: readonly number[], named: readonly boolean[]): readonly number[] {
+  const weighed = probabilities.map((p, i) => (named[i] ? p * tagWeight : p)), total = weighed.reduce((a, b) => a + b, 0)
+  return weighed.map((p) => p / total)
 }
 
 interface Model {
@@ -149,14 +163,14 @@ function evidenceOf({ encoding, range }: Candidate, f: Facts): readonly string[]
   else out.push(`The darkest tones lie ${Math.round(f.blackGapCodes)} codes over its black.`)
   if (f.overTop > 0.001) out.push(`${percent(f.overTop)} of the codes lie over its highest.`)
   out.push(`Darkest ${inStops(darkest)}, middle ${inStops(middle)}, brightest ${inStops(brightest)} from grey.`)
-  if (Number.isFinite(f.noiseMisfit)) out.push(f.noiseMisfit < 0.2 ? 'Its noise grows with light as a sensor\'s does.' : `Its noise departs from a sensor's by ×${Math.exp(f.noiseMisfit / 2).toFixed(1)}.`)
+  if (Number.isFinite(f.noise.misfit)) out.push(f.noise.misfit < 0.01 ? 'Its noise grows with light as a sensor\'s does.' : `Its noise departs from a sensor's by ×${Math.exp(Math.sqrt(f.noise.misfit) / 2).toFixed(2)}.`)
   if (Number.isFinite(f.driftDark) && f.driftDark > 0.6) out.push('Shaded surfaces change colour in the dark.')
   out.push(`Saturation ${Math.round(f.saturation * 100)} %; pictures usually lie between 15 and 45 %.`)
   if (range === 'legal') out.push('Read as legal range.')
   return out
 }
 
-function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'tagged'>): readonly string[] {
+function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'tagged'>, { noiseTold }: FrameStatistics): readonly string[] {
   const out: string[] = []
   if (tagged) out.push(tagged.agrees ? `The file itself says ${tagged.encodingId}, and the pixels do not object.` : `The file says ${tagged.encodingId}, but the pixels do not look like it.`)
   const [best] = groups, all = groups.reduce((n, g) => n + g.members.length, 0)
@@ -168,7 +182,7 @@ function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Gues
     const names = [...new Set(best.members.filter((m) => m.probability > 0.02 || m === best.members[0]).map((m) => m.name))]
     const alike = names.length > 1 ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: no picture can tell them apart` : names[0]
     out.push(`${Math.round(best.probability * 100)} %: ${alike}.`)
-    if (best.probability < 0.6) out.push('This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.')
+    if (best.probability < 0.6) out.push(`This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.${noiseTold === 'place' ? ' A clip would say more than one picture.' : ''}`)
   }
   out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
   if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes ${range.probability > 0.5 ? 'look like' : 'may be'} ${range.likely} range (${Math.round(range.probability * 100)} %).`)

@@ -11,7 +11,8 @@ import { transaction } from '../db/pool'
 import { insertShot } from '../db/shots'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
-import { decodeFrame, decodedPicture, pictureName } from './decode'
+import { decodedPicture, pictureName } from './decode'
+import { decodeSights } from './sights'
 import { probe, refuse, requireDecodable, requirePictures } from './probe'
 import { hashFile } from './store'
 
@@ -97,13 +98,13 @@ export async function importPictures(context: ServerContext, { paths, linked, ex
 
 const mega = (bytes: number): number => Math.round(bytes / 1048576)
 
-/** The colour engine's answer for a frame of the middle; floating point is linear by its nature. */
+/** The colour engine's answer for a few places of the medium; floating point is linear by its nature. */
 export async function guessOf(context: ServerContext, path: string, facts: MediaFacts, frameTimes: readonly number[]): Promise<GuessSummary> {
   if (facts.bitDepth > 16) return { kind: 'linear', kindProbability: 1, encodingId: carrierOfLinear, range: 'full', alike: [carrierOfLinear], probability: 1, rangeConflict: false, tagged: true, sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'] }
-  const planes = await decodeFrame(path, facts, frameTimes, Math.floor((facts.frameCount - 1) / 2))
+  const sights = await decodeSights(path, facts, frameTimes)
   const { transfer, primaries, range, rangeTagged } = facts
   return context.workers.guess({
-    source: decodedPicture(planes, facts),
+    sights: sights.map(({ planes, next }) => ({ source: decodedPicture(planes, facts), ...(next ? { next: decodedPicture(next, facts) } : {}) })),
     tags: { ...(transfer ? { transfer } : {}), ...(primaries ? { primaries } : {}), ...(rangeTagged ? { range } : {}) },
   })
 }

@@ -12,6 +12,8 @@ import { packedBeside } from '../media/store'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
+/** A place of a medium that its encoding is guessed from: a frame and, where there is one, the frame right after it. */
+export interface SourceSight { readonly source: SourceFrame; readonly next?: SourceFrame }
 export interface LutPath { readonly hash: string; readonly path: string }
 export interface GradeTask { readonly source: SourceFrame; /** Frames before and after it, where the grade looks at them. */ readonly around?: readonly { readonly away: number; readonly source: SourceFrame }[]; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
 export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
@@ -83,12 +85,13 @@ export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
 
-/** The engine's answer about a frame, in short. */
-export function guess({ source, tags }: { source: SourceFrame; tags: ColourTags }): GuessSummary {
-  const frame = frameOfDecoded(source)
+/** The engine's answer about a medium, in short. */
+export function guess({ sights, tags }: { sights: readonly SourceSight[]; tags: ColourTags }): GuessSummary {
+  const frames = sights.map(({ source, next }) => ({ frame: frameOfDecoded(source), ...(next ? { next: frameOfDecoded(next) } : {}) }))
+  const flagged = sights[0]?.source.range ?? 'full'
   // Smaller pictures hold too little to weigh.
-  if (frame.width < 24 || frame.height < 24) return undecided(source.range)
-  const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frame, source.range, tags)
+  if (frames.some(({ frame: { width, height } }) => width < 24 || height < 24)) return undecided(flagged)
+  const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frames, flagged, tags)
   const group = groups[0], first = group?.members[0] ?? ranked[0]!
   if (tagged) return { kind, kindProbability, encodingId: tagged.encodingId, range: range.likely, alike: [tagged.encodingId], probability: tagged.agrees ? 0.98 : 0.6, rangeConflict: range.conflict, tagged: true, sentences: [...sentences] }
   return { kind, kindProbability, encodingId: first.encodingId, range: first.range, alike: [...new Set(group?.members.map((m) => m.encodingId) ?? [first.encodingId])], probability: group?.probability ?? first.probability, rangeConflict: range.conflict, tagged: false, sentences: [...sentences] }

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import type { Aim, ColourTags, ExportSettings, Finding, Inspection, Pointed, Solution } from '@core/index'
-import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, WireFrame } from './frame-worker'
+import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, SourceSight, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
   readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
@@ -16,7 +16,7 @@ export interface FrameWorkers {
   readonly inspectFile: (file: { path: string }) => Promise<Inspection>
   readonly findings: (task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }) => Promise<readonly Finding[]>
   readonly solve: (task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
-  readonly guess: (task: { source: SourceFrame; tags: ColourTags }) => Promise<GuessSummary>
+  readonly guess: (task: { sights: readonly SourceSight[]; tags: ColourTags }) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>
 }

@@ -1,8 +1,14 @@
 // The guess, judged over the demo scenes.
-import { judge, scores, type Judged } from '../guess/judge'
+import { judge, scores, type JudgeOptions } from '../guess/judge'
 
-export async function measureGuess(framings: number): Promise<string[]> {
-  const all: Judged[] = []
-  for await (const judged of judge(framings)) all.push(judged)
-  return scores(all).map(({ name, right, of }) => `${name}: ${of === 0 ? 'none' : `${((100 * right) / of).toFixed(1)} % (${right} of ${of})`}`)
+export function measureGuess(framings: number): readonly string[] {
+  const plain: JudgeOptions = { framings, from: 'clip', troubled: 0, tagged: true }
+  return [
+    'from three places of each clip, HLG and PQ tagged:', ...judged(plain),
+    'the same, nothing tagged:', ...judged({ ...plain, tagged: false }),
+    'from three places, noise spoilt in every take:', ...judged({ ...plain, troubled: 1 }),
+    'from one frame:', ...judged({ ...plain, from: 'still' }),
+  ]
 }
+
+const judged = (options: JudgeOptions): readonly string[] => scores([...judge(options)]).map(({ name, right, of }) => `    ${name}: ${of === 0 ? 'none' : `${((100 * right) / of).toFixed(1)} % (${right} of ${of})`}`)

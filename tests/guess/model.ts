@@ -1,5 +1,4 @@
 // The model of the guess and its fitting: a linear score plus a few bent ones, softmax over the candidates of a frame.
-import type { Example } from './dataset'
 import { randomSource } from './scenes'
 
 export interface Model {
@@ -8,54 +7,62 @@ export interface Model {
   readonly units: readonly { readonly bias: number; readonly out: number; readonly weights: readonly number[] }[]
 }
 
-const hidden = 12
-const rounds = 45
-const batch = 48
-const decay = 2e-3
+const hidden = 24
+const rounds = 50
+const batch = 64
+const decay = 1e-3
+
+/** Examples in one row of numbers: features of each candidate of each example, and which candidate is right. */
+export interface ExampleSet { readonly features: number; readonly candidates: number; readonly rows: Float32Array; readonly right: Uint16Array }
 
 /** Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. */
-export function fitModel(examples: readonly Example[], features: number): Model {
+export function fitModel({ features, candidates, rows, right }: ExampleSet, among: readonly number[]): Model {
   const random = randomSource(1)
   const size = features + hidden * (features + 2)
   const unitAt = (k: number): number => features + k * (features + 2)
-  const theta = new Float64Array(size), first = new Float64Array(size), second = new Float64Array(size)
+  const theta = new Float64Array(size), first = new Float64Array(size), second = new Float64Array(size), gradient = new Float64Array(size)
   for (let k = 0; k < hidden; k++) {
     theta[unitAt(k) + 1] = (random() - 0.5) * 0.5
     for (let d = 0; d < features; d++) theta[unitAt(k) + 2 + d] = ((random() - 0.5) * 2) / Math.sqrt(features)
   }
-  const score = (row: Float64Array, bent: Float64Array): number => {
-    let sum = 0
-    for (let d = 0; d < features; d++) sum += theta[d]! * row[d]!
-    for (let k = 0; k < hidden; k++) {
-      const at = unitAt(k)
-      let a = theta[at]!
-      for (let d = 0; d < features; d++) a += theta[at + 2 + d]! * row[d]!
-      bent[k] = Math.tanh(a)
-      sum += theta[at + 1]! * bent[k]!
+  const bents = new Float64Array(candidates * hidden), scores = new Float64Array(candidates)
+  const addExample = (example: number): void => {
+    const start = example * candidates * features
+    for (let c = 0; c < candidates; c++) {
+      const row = start + c * features
+      let sum = 0
+      for (let d = 0; d < features; d++) sum += theta[d]! * rows[row + d]!
+      for (let k = 0; k < hidden; k++) {
+        const at = unitAt(k)
+        let a = theta[at]!
+        for (let d = 0; d < features; d++) a += theta[at + 2 + d]! * rows[row + d]!
+        const bent = Math.tanh(a)
+        bents[c * hidden + k] = bent
+        sum += theta[at + 1]! * bent
+      }
+      scores[c] = sum
     }
-    return sum
+    const shares = softmax(scores)
+    for (let c = 0; c < candidates; c++) {
+      const push = shares[c]! - (c === right[example] ? 1 : 0), row = start + c * features
+      if (Math.abs(push) < 1e-4) continue
+      for (let d = 0; d < features; d++) gradient[d]! += push * rows[row + d]!
+      for (let k = 0; k < hidden; k++) {
+        const at = unitAt(k), bent = bents[c * hidden + k]!, inner = push * theta[at + 1]! * (1 - bent * bent)
+        gradient[at]! += inner
+        gradient[at + 1]! += push * bent
+        for (let d = 0; d < features; d++) gradient[at + 2 + d]! += inner * rows[row + d]!
+      }
+    }
   }
   let step = 0
   for (let round = 0; round < rounds; round++) {
-    const order = examples.map((example) => ({ example, key: random() })).sort((a, b) => a.key - b.key)
-    const rate = 0.01 * (round < rounds * 0.6 ? 1 : round < rounds * 0.85 ? 0.3 : 0.1)
+    const order = among.map((example) => ({ example, key: random() })).sort((a, b) => a.key - b.key)
+    const rate = 0.006 * (round < rounds * 0.5 ? 1 : round < rounds * 0.8 ? 0.3 : 0.08)
     for (let from = 0; from < order.length; from += batch) {
-      const gradient = new Float64Array(size), part = order.slice(from, from + batch)
-      for (const { example: { rows, right } } of part) {
-        const bents = rows.map(() => new Float64Array(hidden))
-        const shares = softmax(rows.map((r, i) => score(r, bents[i]!)))
-        rows.forEach((row, i) => {
-          const push = shares[i]! - (i === right ? 1 : 0)
-          if (Math.abs(push) < 1e-5) return
-          for (let d = 0; d < features; d++) gradient[d]! += push * row[d]!
-          for (let k = 0; k < hidden; k++) {
-            const at = unitAt(k), bent = bents[i]![k]!, inner = push * theta[at + 1]! * (1 - bent * bent)
-            gradient[at]! += inner
-            gradient[at + 1]! += push * bent
-            for (let d = 0; d < features; d++) gradient[at + 2 + d]! += inner * row[d]!
-          }
-        })
-      }
+      const part = order.slice(from, from + batch)
+      gradient.fill(0)
+      for (const { example } of part) addExample(example)
       step++
       for (let i = 0; i < size; i++) {
         const g = gradient[i]! / part.length + decay * theta[i]!
@@ -72,21 +79,29 @@ export function fitModel(examples: readonly Example[], features: number): Model 
   }
 }
 
-export function softmax(scores: readonly number[]): readonly number[] {
-  const most = Math.max(...scores), shares = scores.map((s) => Math.exp(s - most)), total = shares.reduce((a, b) => a + b, 0)
+export function softmax(scores: Float64Array): Float64Array {
+  let most = -Infinity, total = 0
+  for (const s of scores) if (s > most) most = s
+  const shares = scores.map((s) => Math.exp(s - most))
+  for (const s of shares) total += s
   return shares.map((s) => s / total)
 }
 
-export const scoreBy = ({ linear, units }: Model, row: Float64Array): number =>
-  linear.reduce((sum, w, d) => sum + w * row[d]!, 0) + units.reduce((sum, u) => sum + u.out * Math.tanh(u.weights.reduce((a, w, d) => a + w * row[d]!, u.bias)), 0)
+/** The scores of all candidates of one example. */
+export function scoresBy({ linear, units }: Model, { features, candidates, rows }: ExampleSet, example: number): Float64Array {
+  return Float64Array.from({ length: candidates }, (_, c) => {
+    const row = rows.subarray((example * candidates + c) * features, (example * candidates + c + 1) * features)
+    return linear.reduce((sum, w, d) => sum + w * row[d]!, 0) + units.reduce((sum, u) => sum + u.out * Math.tanh(u.weights.reduce((a, w, d) => a + w * row[d]!, u.bias)), 0)
+  })
+}
 
 /** The divisor of the scores under which held-back answers are as sure as they are right: least cross-entropy on a fine grid. */
-export function fitTemperature(model: Model, heldBack: readonly Example[]): number {
-  const scored = heldBack.map(({ rows, right }) => ({ right, scores: rows.map((r) => scoreBy(model, r)) }))
+export function fitTemperature(model: Model, set: ExampleSet, heldBack: readonly number[]): { temperature: number; loss: number } {
+  const scored = heldBack.map((example) => ({ right: set.right[example]!, scores: scoresBy(model, set, example) }))
   let best = { temperature: 1, loss: Infinity }
   for (let temperature = 0.6; temperature <= 3; temperature += 0.02) {
-    const loss = scored.reduce((sum, { right, scores }) => sum - Math.log(softmax(scores.map((s) => s / temperature))[right]!), 0)
-    if (loss < best.loss) best = { temperature, loss }
+    const loss = scored.reduce((sum, { right, scores }) => sum - Math.log(softmax(scores.map((s) => s / temperature))[right]!), 0) / scored.length
+    if (loss < best.loss) best = { temperature: Number(temperature.toFixed(2)), loss }
   }
-  return Number(best.temperature.toFixed(2))
+  return best
 }

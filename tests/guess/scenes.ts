@@ -33,8 +33,8 @@ function cloud(random: () => number, width: number, height: number, cells: numbe
   return out
 }
 
-/** A random scene whose middle tone lies around a stop under grey. */
-export function madeUpScene(seed: number, width = 320, height = 180): Light {
+/** A random scene whose middle tone lies around half a stop under grey. */
+export function madeUpScene(seed: number, width = 360, height = 202): Light {
   const random = randomSource(seed), between = (a: number, b: number): number => a + (b - a) * random()
   const colour = (saturation: number): [number, number, number] => {
     const hue = between(0, 2 * Math.PI), grey = 0.04 + 0.6 * random() ** 1.5
@@ -70,6 +70,18 @@ export function madeUpScene(seed: number, width = 320, height = 180): Light {
     const x0 = Math.floor(between(0, width * 0.8)), y0 = Math.floor(between(0, height * 0.7)), w = between(0.05, 0.25) * width, h = between(0.1, 0.4) * height, over = between(2, 8)
     for (let y = y0; y < Math.min(height, y0 + h); y++) for (let x = x0; x < Math.min(width, x0 + w); x++) stops[y * width + x] = over + texture[y * width + x]! * 0.6
   }
+  if (random() < 0.25) {
+    // A part in deep shade or night, with a soft or a hard edge.
+    const turn = between(0, 2 * Math.PI), at = between(-0.25, 0.25), soft = between(0.01, 0.4), depth = between(3, 9)
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) stops[i]! -= depth * Math.min(1, Math.max(0, ((x / width - 0.5) * Math.cos(turn) + (y / height - 0.5) * Math.sin(turn) - at) / soft + 0.5))
+  }
+  if (random() < 0.2) {
+    // A glow of its own, far over white at its heart.
+    const cx = between(0.1, 0.9), cy = between(0.1, 0.9), wide = between(0.03, 0.2), over = between(3, 8)
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) stops[i] = Math.max(stops[i]!, over - Math.hypot(x / width - cx, (y / height - cy) * 0.56) / wide * 4)
+  }
   // Stray light that lifts the blacks, in some; surfaces with a grain of their own, in most.
   const veil = random() < 0.35 ? 0.18 * 2 ** -between(1.5, 6) : 0, grain = random() < 0.7 ? between(0, 0.12) : 0, patchy = cloud(random, width, height, 6)
   const tint = [between(0.85, 1.15), 1, between(0.8, 1.2)]
@@ -77,7 +89,7 @@ export function madeUpScene(seed: number, width = 320, height = 180): Light {
     const rough = Math.max(0.1, 1 + grain * Math.max(0, patchy[i]! + 0.1) * gaussian(random))
     for (let c = 0; c < 3; c++) data[i * 3 + c] = (data[i * 3 + c]! * rough * 2 ** stops[i]! + veil) * tint[c]!
   }
-  return toKey({ width, height, data }, -0.8 + 0.8 * gaussian(random))
+  return toKey({ width, height, data }, -0.5 + gaussian(random))
 }
 
 /** Scales the light so that its median luminance lies `stops` from middle grey. */

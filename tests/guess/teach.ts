@@ -5,25 +5,29 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
-import { featureNames } from '@core/guess'
-import { examples, type Example } from './dataset'
-import { fitModel, fitTemperature } from './model'
+import { candidatesFor, featureNames } from '@core/guess'
+import { examples, taken } from './dataset'
+import { fitModel, fitTemperature, scoresBy, type ExampleSet } from './model'
 import { madeUpScene } from './scenes'
 
 /**
  * How much less sure answers are made than made-up scenes would allow: real clips are compressed, which spoils the noise that
  * tells slopes apart, and on the demo clips themselves the fitted confidence was too high.
  */
-const caution = 1.7
+const caution = 1.15
 
 const [first, ...rest] = process.argv.slice(2)
 if (first === 'examples') {
-  // One share of the examples, in a process of its own.
+  // One share of the examples, in a process of its own: for each the index of the right candidate, then its features.
   const [from = 0, to = 0] = rest.map(Number), file = rest[2]
-  const list = [...examples(madeUpScene, Array.from({ length: to - from }, (_, i) => from + i))]
-  if (file) writeFileSync(file, JSON.stringify(list.map((e) => [e.right, e.rows.map((r) => [...r].map((v) => Number(v.toFixed(4))))])))
+  const numbers: number[][] = []
+  for (const { right, rows } of examples(madeUpScene, Array.from({ length: to - from }, (_, i) => from + i))) numbers.push([right, ...rows.flatMap((r) => [...r])])
+  if (file) writeFileSync(file, new Uint8Array(Float32Array.from(numbers.flat()).buffer))
+} else if (first === 'from') {
+  // From examples that were made before, to try another model on them.
+  teachFrom(rest)
 } else {
-  await teach(Number(first ?? 90))
+  await teach(Number(first ?? 400))
 }
 
 async function teach(scenes: number): Promise<void> {
@@ -31,18 +35,36 @@ async function teach(scenes: number): Promise<void> {
   try {
     const shares = availableParallelism(), per = Math.ceil(scenes / shares)
     const files = await Promise.all(Array.from({ length: shares }, async (_, n) => {
-      const file = join(folder, `${n}.json`)
+      const file = join(folder, `${n}.f32`)
       await promisify(execFile)(process.execPath, [process.argv[1] ?? '', 'examples', String(1 + n * per), String(1 + (n + 1) * per), file])
       return file
     }))
-    const all = files.flatMap((file) => (JSON.parse(readFileSync(file, 'utf8')) as [number, number[][]][]).map(([right, rows]): Example => ({ right, rows: rows.map((r) => Float64Array.from(r)) })))
-    // Every eighth scene is kept back to judge confidence by, never to fit.
-    const perScene = Math.round(all.length / (per * shares)), heldBack = (_: Example, i: number): boolean => Math.floor(i / perScene) % 8 === 7
-    const model = fitModel(all.filter((e, i) => !heldBack(e, i)), featureNames.length)
-    const temperature = Number((fitTemperature(model, all.filter(heldBack)) * caution).toFixed(2))
-    writeFileSync('core/guess/model.json', `${JSON.stringify({ about: `Taught by tests/guess/teach.ts on ${all.length} takes of ${per * shares} made-up scenes.`, features: featureNames, temperature, ...model })}\n`)
-    console.log(`core/guess/model.json: ${all.length} examples, temperature ${temperature.toFixed(2)}`)
+    teachFrom(files)
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }
+}
+
+function teachFrom(files: readonly string[]): void {
+  const set = setOf(files)
+  // Every eighth scene is kept back to judge confidence by, never to fit.
+  const all = [...set.right.keys()], heldBack = (i: number): boolean => Math.floor(i / taken.length) % 8 === 7
+  const model = fitModel(set, all.filter((i) => !heldBack(i)))
+  const kept = all.filter(heldBack), { temperature: fitted, loss } = fitTemperature(model, set, kept), temperature = Number((fitted * caution).toFixed(2))
+  writeFileSync('core/guess/model.json', `${JSON.stringify({ about: `Taught by tests/guess/teach.ts on ${all.length} takes of ${all.length / taken.length} made-up scenes.`, features: featureNames, temperature, ...model })}\n`)
+  const right = kept.filter((i) => { const s = scoresBy(model, set, i); return s.indexOf(Math.max(...s)) === set.right[i] }).length
+  console.log(`core/guess/model.json: ${all.length} examples, temperature ${temperature.toFixed(2)} (fitted ${fitted.toFixed(2)}); of those kept back ${((100 * right) / kept.length).toFixed(1)} % exact, cross-entropy ${loss.toFixed(3)}`)
+}
+
+function setOf(files: readonly string[]): ExampleSet {
+  const features = featureNames.length, candidates = candidatesFor('full').length, each = 1 + features * candidates
+  const parts = files.map((file) => { const bytes = readFileSync(file); return new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4) })
+  const count = parts.reduce((n, p) => n + p.length / each, 0), rows = new Float32Array(count * features * candidates), right = new Uint16Array(count)
+  let at = 0
+  for (const part of parts)
+    for (let from = 0; from < part.length; from += each, at++) {
+      right[at] = part[from]!
+      rows.set(part.subarray(from + 1, from + each), at * features * candidates)
+    }
+  return { features, candidates, rows, right }
 }

@@ -195,6 +195,36 @@ describe('bad use ends with 2 and one clear line', () => {
   })
 })
 
+describe('guess', () => {
+  interface Told { readonly kind: string; readonly tagged: { encodingId: string; agrees: boolean } | null; readonly range: { likely: string; conflict: boolean }; readonly groups: readonly { members: readonly { id: string; range: string }[] }[]; readonly sentences: readonly string[] }
+  const guess = async (...args: string[]): Promise<Told> => JSON.parse((await pale('guess', ...args, '--json')).out) as Told
+  const clip = (name: string): string => join('demo', 'footage', `${name}.mov`)
+
+  test('a clip is told by several of its places: its curve is in the first group, in its range', async () => {
+    const told = await guess(clip('glaze-shelf'))
+    expect([told.kind, told.range.conflict]).toEqual(['camera log', false])
+    expect(told.groups[0]!.members).toContainEqual(expect.objectContaining({ id: 'log-420-95', range: 'full' }))
+  })
+
+  test('a wrong range flag is found', async () => {
+    const told = await guess(clip('glaze-shelf'), '--range', 'legal')
+    expect(told.range).toMatchObject({ likely: 'full', conflict: true })
+    expect(told.sentences.join(' ')).toContain('The file says legal range, but its codes look like full range')
+  })
+
+  test('one chosen frame is enough to tell a log', async () => {
+    expect((await guess(clip('glaze-shelf'), '--frame', '71')).kind).toBe('camera log')
+    const { code, err } = await pale('guess', clip('glaze-shelf'), '--frame', '72')
+    expect([code, err]).toEqual([2, expect.stringMatching(/--frame/)])
+  })
+
+  test('what the file says of itself comes first', async () => {
+    const told = await guess(clip('market-phone'))
+    expect([told.kind, told.tagged]).toEqual(['HLG', { encodingId: 'hlg', agrees: true }])
+    expect(told.sentences[0]).toBe('The file itself says hlg, and the pixels do not object.')
+  })
+})
+
 describe('measure', () => {
   const middle = (x: number): number => 0.2 + (0.6 * x) / 399
   /** A picture whose levels are known: greys of 20 to 80 %, with a strip of `low` at the left and of `high` at the right, as 16-bit PNG. */

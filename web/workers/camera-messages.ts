@@ -8,7 +8,7 @@ export type CameraRequest =
   /** The mean signal of boxes given as shares of the frame. */
   | ({ readonly ask: 'patches'; readonly boxes: readonly Box[] } & OfFrame)
   /** Every encoding weighed, and the frame through the likelier ones. */
-  | ({ readonly ask: 'compare'; readonly tags: ColourTags; readonly grade: GradeDocument; readonly pictures: number } & OfFrame)
+  | ({ readonly ask: 'compare'; readonly tags: ColourTags; readonly grade: GradeDocument; readonly pictures: number; /** The medium's size. */ readonly width: number; readonly height: number; readonly frameCount: number } & OfFrame)
 
 export interface ComparedPicture { readonly encodingId: string; readonly range: CodeRange; readonly picture: TraceImage }
 export type CameraAnswer =

@@ -1,5 +1,5 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
-import { compile, encodingById, execute, fitWithin, guessEncoding, meanOfBox, setRead, shrink, type Box, type Frame, type TraceImage } from '@core/index'
+import { compile, encodingById, execute, fitWithin, guessEncoding, meanOfBox, placesToLook, setRead, shrink, type Box, type Frame, type Sight, type TraceImage } from '@core/index'
 import type { CameraAnswer, CameraRequest, ComparedPicture } from './camera-messages'
 import { loadFrame } from './frame-source'
 
@@ -17,7 +17,7 @@ async function answer(request: CameraRequest): Promise<CameraAnswer> {
     case 'picture': return { id: request.id, ask: 'picture', picture: imageOf(frame) }
     case 'patches': return { id: request.id, ask: 'patches', means: request.boxes.map((box) => meanOfBox(frame, wholePixels(box, frame))) }
     case 'compare': {
-      const guess = guessEncoding(frame, request.range, request.tags)
+      const guess = guessEncoding(await sightsOf(request), request.range, request.tags)
       const pictures: ComparedPicture[] = []
       for (const { encodingId, range } of guess.ranked.slice(0, request.pictures)) {
         const source = await loadFrame({ mediaHash: request.mediaHash, index: request.frameIndex, range })
@@ -30,6 +30,15 @@ async function answer(request: CameraRequest): Promise<CameraAnswer> {
       return { id: request.id, ask: 'compare', guess, pictures }
     }
   }
+}
+
+/** The frame that is compared, and others of the clip: which tones it holds and how its noise grows is told by all of them. */
+async function sightsOf({ mediaHash, frameIndex, frameCount, range, width, height }: CameraRequest & { ask: 'compare' }): Promise<readonly Sight[]> {
+  const load = (index: number): Promise<Frame> => loadFrame({ mediaHash, index, range })
+  return Promise.all(placesToLook({ frameCount, width, height }, frameIndex).map(async ({ index, count }): Promise<Sight> => {
+    const [frame, next] = await Promise.all([load(index), ...(count === 2 ? [load(index + 1)] : [])])
+    return { frame, ...(next ? { next } : {}) }
+  }))
 }
 
 /** A box in shares of the frame as whole pixels inside it, at least one. */

@@ -1,5 +1,6 @@
 // Following motion: what the tracker offers.
 export { corners, type Point } from './features'
 export { fitMotion, type Fit, type Pair } from './fit'
-export type { Level } from './pyramid'
+export { follow } from './lucas-kanade'
+export { pyramidOf, type Level } from './pyramid'
 export { startTracker, trackNumbers, type TrackedFrame, type Tracker, type TrackLoss, type TrackSettings } from './tracker'

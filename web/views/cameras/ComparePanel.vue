@@ -35,7 +35,7 @@ watch([() => props.shot?.id, () => props.frame, () => grade.shotId], async () =>
   const { media } = shot
   try {
     const answer = await worker.ask({
-      ask: 'compare', mediaHash: media.hash, frameIndex: props.frame, range: media.range, grade: JSON.parse(JSON.stringify(document)), pictures: shown,
+      ask: 'compare', mediaHash: media.hash, frameIndex: props.frame, range: media.range, grade: JSON.parse(JSON.stringify(document)), pictures: shown, width: media.width, height: media.height, frameCount: media.frameCount,
       tags: { ...(media.transfer ? { transfer: media.transfer } : {}), ...(media.rangeTagged ? { range: media.range } : {}) },
     })
     if (props.shot?.id !== shot.id) return
