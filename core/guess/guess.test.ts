@@ -57,6 +57,7 @@ describe('the guess', () => {
     expect(taggedEncoding('bt709')).toBeUndefined()
     const honest = guessEncoding(sights(take('hlg')), 'full', { transfer: 'arib-std-b67' })
     expect(honest.tagged).toEqual({ encodingId: 'hlg', agrees: true })
+    expect([honest.kind, honest.ranked[0]!.encodingId]).toEqual(['HLG', 'hlg'])
     const lying = guessEncoding(sights(take('log-420-95')), 'full', { transfer: 'iec61966-2-1' })
     expect(lying.tagged?.agrees).toBe(false)
     expect(lying.sentences[0]).toContain('but the pixels do not look like it')

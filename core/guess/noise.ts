@@ -8,7 +8,13 @@ import { pictureMotion } from './picture-motion'
 export interface NoiseBand { readonly code: number; readonly variance: number; readonly pixels: number }
 
 /** One small square: its mean code, its noise, and how much structure it shows by a measure that noise itself does not sway. */
-export interface NoiseBlock { readonly code: number; readonly variance: number; readonly structure: number }
+export interface NoiseBlock {
+  readonly code: number
+  readonly variance: number
+  readonly structure: number
+  /** Between frames: the whole variance of the difference over that of its finest detail. 1 is white noise, as a sensor's is. */
+  readonly colour?: number
+}
 
 const side = 8
 const blocksWanted = 9000
@@ -43,13 +49,21 @@ export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
           moves[k] = v - w
         }
       if (!held) continue
-      let bends = 0
+      let bends = 0, moveSum = 0, moveSquares = 0
+      for (const move of moves) {
+        moveSum += move
+        moveSquares += move * move
+      }
       for (let y = 1; y < side - 1; y++)
         for (let x = 1, k = y * side + 1; x < side - 1; x++, k++) {
           const bend = moves[k - side - 1]! + moves[k - side + 1]! + moves[k + side - 1]! + moves[k + side + 1]! - 2 * (moves[k - side]! + moves[k + side]! + moves[k - 1]! + moves[k + 1]!) + 4 * moves[k]!
           bends += bend * bend
         }
-      out.push({ code: low + (sums / 2 / count) * perCode, variance: (bends / (side - 2) ** 2 / 36 / 2) * perCode ** 2, structure: sumSquares - (sums * sums) / count })
+      const fine = bends / (side - 2) ** 2 / 36
+      out.push({
+        code: low + (sums / 2 / count) * perCode, variance: (fine / 2) * perCode ** 2, structure: sumSquares - (sums * sums) / count,
+        colour: fine > 0 ? (moveSquares - (moveSum * moveSum) / count) / (count - 1) / fine : Infinity,
+      })
     }
   return out
 }
@@ -99,6 +113,15 @@ function endsOf({ data, low, high }: Frame): { low: number; high: number } {
   }
   const half = (0.5 / 1023 / (high - low)) * 65535
   return { low: least + half, high: most - half }
+}
+
+/**
+ * The middle of the blocks' noise colour, over the calmer ones: compression takes the finest noise away first, and leaves the more of it the
+ * more it had to spare, so that its noise tells of the encoder and not of the curve. NaN where nothing was told between frames.
+ */
+export function noiseColour(blocks: readonly NoiseBlock[]): number {
+  const calm = blocks.filter((b) => b.colour !== undefined).sort((a, b) => a.structure - b.structure).slice(0, Math.ceil(blocks.length / 2))
+  return calm.map((b) => b.colour ?? NaN).sort((a, b) => a - b)[calm.length >> 1] ?? NaN
 }
 
 const bands = 24

@@ -100,7 +100,7 @@ function likeliestKind(all: readonly { candidate: Candidate; probability: number
 }
 
 /** A wrong flag spoils every tone, so it is spoken of while it is still the less likely of the two. */
-const suspicion = 0.45
+const suspicion = 0.3
 
 function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
   const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
@@ -183,6 +183,7 @@ function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Gues
     const alike = names.length > 1 ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: no picture can tell them apart` : names[0]
     out.push(`${Math.round(best.probability * 100)} %: ${alike}.`)
     if (best.probability < 0.6) out.push(`This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle it.${noiseTold === 'place' ? ' A clip would say more than one picture.' : ''}`)
+    if (noiseTold === 'spoilt') out.push('Compression has changed the noise of this clip, so it says nothing of the curve.')
   }
   out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
   if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes ${range.probability > 0.5 ? 'look like' : 'may be'} ${range.likely} range (${Math.round(range.probability * 100)} %).`)

@@ -1,6 +1,6 @@
 // What is measured on a picture or clip once, before any encoding is tried: smoothed samples, shaded pairs, noise by tone, and a count of codes.
 import type { Frame } from '../image'
-import { blocksInPlace, blocksInTime, noiseBands, type NoiseBand } from './noise'
+import { blocksInPlace, blocksInTime, noiseBands, noiseColour, type NoiseBand } from './noise'
 import type { Sight } from './sights'
 
 export interface FrameStatistics {
@@ -9,8 +9,8 @@ export interface FrameStatistics {
   /** Pairs of near places that differ in tone and little in code colour: six values each. Likely one surface in two lights. */
   readonly pairs: Float64Array
   readonly noise: readonly NoiseBand[]
-  /** Whether the noise was told between frames, or by the detail of single ones. */
-  readonly noiseTold: 'time' | 'place'
+  /** Whether the noise was told between frames, or by the detail of single ones; spoilt where compression has changed it, so that none is given. */
+  readonly noiseTold: 'time' | 'place' | 'spoilt'
   /** Shares of raw pixels with a channel under the legal black, or over the legal white, of a full-range reading. */
   readonly codesLow: number
   readonly codesHigh: number
@@ -23,6 +23,9 @@ export interface FrameStatistics {
 /** The code, in 1023rds, that the first of the code shares counts. */
 export const countLow = -256
 const countOf = 1536
+
+/** White noise has a colour of 1 (1.05 to 1.2 with a moving camera); compressed clips have 1.8 and more. */
+const mostColour = 1.4
 
 const samplesWanted = 3600
 const pairsWanted = 4000
@@ -48,9 +51,10 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
     pixels += width * height
   }
   const told = sights.some((s) => s.next) ? 'time' : 'place'
-  const noise = noiseBands(sights.flatMap(({ frame, next }) => (told === 'place' ? blocksInPlace(frame) : next ? blocksInTime(frame, next) : [])), told)
+  const blocks = sights.flatMap(({ frame, next }) => (told === 'place' ? blocksInPlace(frame) : next ? blocksInTime(frame, next) : []))
+  const spoilt = noiseColour(blocks) > mostColour
   return {
-    samples: Float64Array.from(samples), pairs: Float64Array.from(pairs), noise, noiseTold: told, darkestCode: darkestOf(samples),
+    samples: Float64Array.from(samples), pairs: Float64Array.from(pairs), noise: spoilt ? [] : noiseBands(blocks, told), noiseTold: spoilt ? 'spoilt' : told, darkestCode: darkestOf(samples),
     codesLow: codesLow / pixels, codesHigh: codesHigh / pixels, codeShares: codeShares.map((n) => n / (pixels * 3)),
   }
 }

@@ -11,12 +11,15 @@ const hidden = 24
 const rounds = 50
 const batch = 64
 const decay = 1e-3
+/** Share of the examples that are shown without the features of noise: compressed clips have none. */
+const blindShare = 0.3
 
 /** Examples in one row of numbers: features of each candidate of each example, and which candidate is right. */
 export interface ExampleSet { readonly features: number; readonly candidates: number; readonly rows: Float32Array; readonly right: Uint16Array }
 
-/** Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. */
-export function fitModel({ features, candidates, rows, right }: ExampleSet, among: readonly number[]): Model {
+/** Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. `blindFeatures` are those that some examples are shown without. */
+export function fitModel(set: ExampleSet, among: readonly number[], blindFeatures: readonly number[]): Model {
+  const { features, candidates, right } = set
   const random = randomSource(1)
   const size = features + hidden * (features + 2)
   const unitAt = (k: number): number => features + k * (features + 2)
@@ -26,8 +29,15 @@ export function fitModel({ features, candidates, rows, right }: ExampleSet, amon
     for (let d = 0; d < features; d++) theta[unitAt(k) + 2 + d] = ((random() - 0.5) * 2) / Math.sqrt(features)
   }
   const bents = new Float64Array(candidates * hidden), scores = new Float64Array(candidates)
-  const addExample = (example: number): void => {
-    const start = example * candidates * features
+  const blinded = new Float32Array(candidates * features)
+  const addExample = (example: number, blind: boolean): void => {
+    let rows = set.rows, start = example * candidates * features
+    if (blind) {
+      blinded.set(rows.subarray(start, start + blinded.length))
+      for (let c = 0; c < candidates; c++) for (const d of blindFeatures) blinded[c * features + d] = 0
+      rows = blinded
+      start = 0
+    }
     for (let c = 0; c < candidates; c++) {
       const row = start + c * features
       let sum = 0
@@ -62,7 +72,7 @@ export function fitModel({ features, candidates, rows, right }: ExampleSet, amon
     for (let from = 0; from < order.length; from += batch) {
       const part = order.slice(from, from + batch)
       gradient.fill(0)
-      for (const { example } of part) addExample(example)
+      for (const { example } of part) addExample(example, random() < blindShare)
       step++
       for (let i = 0; i < size; i++) {
         const g = gradient[i]! / part.length + decay * theta[i]!

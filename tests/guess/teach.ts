@@ -49,7 +49,8 @@ function teachFrom(files: readonly string[]): void {
   const set = setOf(files)
   // Every eighth scene is kept back to judge confidence by, never to fit.
   const all = [...set.right.keys()], heldBack = (i: number): boolean => Math.floor(i / taken.length) % 8 === 7
-  const model = fitModel(set, all.filter((i) => !heldBack(i)))
+  const ofNoise = featureNames.flatMap((name, i) => (/^(noise|grain|growth|told)/.test(name) ? [i] : []))
+  const model = fitModel(set, all.filter((i) => !heldBack(i)), ofNoise)
   const kept = all.filter(heldBack), { temperature: fitted, loss } = fitTemperature(model, set, kept), temperature = Number((fitted * caution).toFixed(2))
   writeFileSync('core/guess/model.json', `${JSON.stringify({ about: `Taught by tests/guess/teach.ts on ${all.length} takes of ${all.length / taken.length} made-up scenes.`, features: featureNames, temperature, ...model })}\n`)
   const right = kept.filter((i) => { const s = scoresBy(model, set, i); return s.indexOf(Math.max(...s)) === set.right[i] }).length
