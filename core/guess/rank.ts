@@ -100,7 +100,7 @@ function likeliestKind(all: readonly { candidate: Candidate; probability: number
 }
 
 /** A wrong flag spoils every tone, so it is spoken of while it is still the less likely of the two. */
-const suspicion = 0.3
+const suspicion = 0.25
 
 function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
   const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
