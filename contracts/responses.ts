@@ -60,7 +60,7 @@ export interface GuessSummary {
   readonly alike: readonly string[]
   /** Of the whole group. */
   readonly probability: number
-  /** The file states one range, the pixels another. */
+  /** The file states one range, and the pixels may well have another. */
   readonly rangeConflict: boolean
   /** The answer came from the file's own tags. */
   readonly tagged: boolean

@@ -14,7 +14,7 @@ export const guessCommand: Command = {
   usage: 'pale guess IN [--range full|legal] [--frame N] [--patch X,Y,W,H=LIGHT …] [--json]',
   notes: [
     'Three places of a clip are looked at, each as two frames that follow each other, or only the one that --frame names. --range says how the file is flagged, where it does not say so itself.',
-    '--patch names an area (in pixels) whose light is known up to one exposure, 0.18 for a grey card; with three or more the exact curve is matched.',
+    '--patch names an area (in pixels of the middle frame, or of the one that --frame names) whose light is known up to one exposure, 0.18 for a grey card; with three or more the exact curve is matched.',
   ],
   options: { range: { type: 'string' }, frame: { type: 'string' }, patch: { type: 'string', multiple: true } },
   run: async (values, [input]) => {
@@ -22,7 +22,7 @@ export const guessCommand: Command = {
     const rangeText = textOf(values, 'range')
     const asked = rangeText === undefined ? undefined : choiceOption(rangeText, 'range', ['full', 'legal'])
     const { sights, flagged, tags } = pictureExtensions.has(extname(input).toLowerCase()) ? await pictureFrame(input, asked ?? 'full') : await clipFrame(input, asked, textOf(values, 'frame'))
-    const guess = guessEncoding(sights, flagged, tags), frame = sights[0].frame
+    const guess = guessEncoding(sights, flagged, tags), { frame } = sights[sights.length >> 1] ?? sights[0]
     const patches = listOf(values, 'patch').map((text) => readPatch(text, frame))
     const matched = patches.length === 0 ? null : matchPatches(patches).slice(0, 5)
     return { json: { ...summary(guess), ...(matched ? { card: matched.map((m) => ({ id: m.encoding.id, errorCodes: m.errorCodes, exposureStops: m.exposureStops })) } : {}) }, text: [...printed(guess), ...(matched ? ['By the patches:', ...matched.map((m) => `  ${m.errorCodes.toFixed(2).padStart(7)} codes  ${m.encoding.name} (${m.encoding.id}), ${m.exposureStops >= 0 ? '+' : '−'}${Math.abs(m.exposureStops).toFixed(2)} stops`)] : [])].join('\n') }

@@ -29,7 +29,14 @@ export interface Guess {
   readonly kindProbability: number
   readonly groups: readonly GuessGroup[]
   readonly ranked: readonly RankedCandidate[]
-  readonly range: { readonly flagged: CodeRange; readonly likely: CodeRange; readonly probability: number; readonly conflict: boolean }
+  readonly range: {
+    readonly flagged: CodeRange
+    /** The likelier of the two, and how likely the one is that the file does not state. */
+    readonly likely: CodeRange
+    readonly otherProbability: number
+    /** The one not stated is likely enough to look into. */
+    readonly conflict: boolean
+  }
   /** What the file's tags name, when they name an encoding; they come first where the pixels do not object. */
   readonly tagged: { readonly encodingId: string; readonly agrees: boolean } | null
   readonly sentences: readonly string[]
@@ -104,7 +111,7 @@ const suspicion = 0.25
 
 function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
   const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
-  return other > suspicion ? { flagged, likely: otherRange(flagged), probability: other, conflict: true } : { flagged, likely: flagged, probability: 1 - other, conflict: false }
+  return { flagged, likely: other > 0.5 ? otherRange(flagged) : flagged, otherProbability: other, conflict: other > suspicion }
 }
 
 /** Largest difference allowed inside a group, in stops, after the best shift of exposure. */
@@ -186,6 +193,6 @@ function sentencesOf({ kind, kindProbability, groups, range, tagged }: Pick<Gues
     if (noiseTold === 'spoilt') out.push('Compression has changed the noise of this clip, so it says nothing of the curve.')
   }
   out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
-  if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes ${range.probability > 0.5 ? 'look like' : 'may be'} ${range.likely} range (${Math.round(range.probability * 100)} %).`)
+  if (range.conflict) out.push(`The file says ${range.flagged} range, but its codes ${range.otherProbability > 0.5 ? 'look like' : 'may be'} ${otherRange(range.flagged)} range (${Math.round(range.otherProbability * 100)} %).`)
   return out
 }

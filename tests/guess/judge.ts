@@ -84,6 +84,6 @@ export function scores(all: readonly Judged[]): readonly Score[] {
     count('wrong range flag found, all', wrongFlag, (j) => j.guess.range.conflict),
     count('right range flag left alone', rightFlag, (j) => !j.guess.range.conflict),
     count('of groups given at 90 % or more, right', sure, topGroup),
-    count('of range conflicts given at 90 % or more, right', all.filter(({ guess }) => guess.range.conflict && guess.range.probability >= 0.9), (j) => j.take.range === otherRange(j.take.flagged)),
+    count('of range conflicts given at 90 % or more, right', all.filter(({ guess }) => guess.range.otherProbability >= 0.9), (j) => j.take.range === otherRange(j.take.flagged)),
   ]
 }

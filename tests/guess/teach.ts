@@ -27,7 +27,7 @@ if (first === 'examples') {
   // From examples that were made before, to try another model on them.
   teachFrom(rest)
 } else {
-  await teach(Number(first ?? 400))
+  await teach(Number(first ?? 240))
 }
 
 async function teach(scenes: number): Promise<void> {

@@ -71,7 +71,7 @@ export const text = {
   alike: (count: number): string => ` or ${count} like it`,
   waiting: 'being looked through',
   warn: {
-    range: 'range flag and pixels differ',
+    range: 'range flag may be wrong',
     variable: (slow: number, fast: number): string => `rate varies, ${slow} to ${fast} fps`,
     interlaced: 'interlaced',
     eightBitLog: 'a log in 8 bits: bands show early',
