@@ -8,7 +8,7 @@ const mostCorners = 60
 const agreement = 0.4
 
 /** Pictures are followed no larger than this: noise is measured block by block, and whole pixels are near enough. */
-const mostWidth = 960
+const mostWidth = 480
 
 /** The motion of most of the picture from one frame to the next, in pixels: place, size and turn. None where too few corners agree. */
 export function pictureMotion(a: Frame, b: Frame): Homography {

@@ -12,12 +12,8 @@ export interface DecodedSight { readonly planes: Buffer; readonly next?: Buffer 
  */
 export async function decodeSights(path: string, facts: MediaFacts, frameTimes: readonly number[], chosen?: number): Promise<readonly [DecodedSight, ...DecodedSight[]]> {
   const places: readonly LookedPlace[] = chosen === undefined ? placesToLook(facts) : [{ index: chosen, count: chosen + 1 < facts.frameCount ? 2 : 1 }]
-  const found: DecodedSight[] = []
-  for (const place of places) {
-    const [planes, next] = await decodePlace(path, facts, frameTimes, place)
-    if (planes) found.push({ planes, ...(next ? { next } : {}) })
-  }
-  const [first, ...others] = found
+  const decoded = await Promise.all(places.map((place) => decodePlace(path, facts, frameTimes, place)))
+  const [first, ...others] = decoded.flatMap(([planes, next]): readonly DecodedSight[] => (planes ? [{ planes, ...(next ? { next } : {}) }] : []))
   // Where nothing came, this says what is wrong.
   return first ? [first, ...others] : [{ planes: await decodeFrame(path, facts, frameTimes, places[0]?.index ?? 0) }]
 }

@@ -64,7 +64,8 @@ test('the findings of a shot follow its grade, its lead frame and what is pointe
   await putJson(`/shots/${shot.id}/card`, { frame: shot.leadFrame, area })
   await postJson(`/shots/${shot.id}/waivers`, { reading: 'white', subject: '', waived: true, reason: 'night' })
   const brighter = await get<ShotFindings>(`/shots/${shot.id}/findings`)
-  expect(value(brighter, 'middle')! - value(found, 'middle')!).toBeGreaterThan(0.1)
+  // However the guess reads it, a stop lifts the middle.
+  expect(value(brighter, 'middle')! - value(found, 'middle')!).toBeGreaterThan(0.05)
   expect(value(found, 'cardExposure')).toBeUndefined()
   expect(value(brighter, 'cardExposure')).toBeDefined()
   expect(brighter.waivers.map((w) => w.reading)).toEqual(['white'])

@@ -76,11 +76,17 @@ export function useBenchRenderer(): BenchRenderer {
       requestAnimationFrame(() => tell({ ask: 'shown', back: takeBack() }))
     } else if ('ended' in data) {
       if (data.id !== played?.id) return
+      const { onFrame } = played
       played = null
       playing.value = false
       if (data.counts.shown > 0) counts.value = data.counts
-      if (data.fault) fault.value = data.fault
-      else if (latest) show({ ...latest, frameIndex: data.frameIndex })
+      if (data.fault) {
+        fault.value = data.fault
+        return
+      }
+      // The last frame may have been dropped: what stands is told all the same.
+      onFrame(data.frameIndex)
+      if (latest) show({ ...latest, frameIndex: data.frameIndex })
     } else if ('ok' in data) {
       rendered(data)
     } else {
