@@ -30,6 +30,7 @@ test.describe.configure({ timeout: 240_000 })
 
 test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbers; tools act inside alone', async ({ page }) => {
   const shot = 'Potter at the bench'
+  await resetShot(shot)
   await openBench(page, shot, 'regions')
   const left = await meanColour(page, 0.1, 0.45, 0.15, 0.5)
   await choose(page, 'add-region', 'Ellipse')
