@@ -5,13 +5,33 @@ import tseslint from 'typescript-eslint'
 
 /** Forbids a room to reach into others, by alias or by path. */
 const closed = (room, others) => ({
-  'no-restricted-imports': ['error', {
-    patterns: [{ group: others.flatMap((o) => (o.includes(':') || o.startsWith('!') ? [o] : [`@${o}/*`, `@${o}`, `**/${o}/**`])), message: `${room} must not import this: imports point from web, server and cli to contracts to core.` }],
-  }],
+  'no-restricted-imports': [
+    'error',
+    {
+      patterns: [
+        {
+          group: others.flatMap((o) =>
+            o.includes(':') || o.startsWith('!') ? [o] : [`@${o}/*`, `@${o}`, `**/${o}/**`],
+          ),
+          message: `${room} must not import this: imports point from web, server and cli to contracts to core.`,
+        },
+      ],
+    },
+  ],
 })
 
 const nodeGlobals = ['process', 'Buffer', '__dirname', 'require', 'setImmediate']
-const browserGlobals = ['window', 'document', 'navigator', 'localStorage', 'fetch', 'self', 'postMessage', 'XMLHttpRequest', 'HTMLElement']
+const browserGlobals = [
+  'window',
+  'document',
+  'navigator',
+  'localStorage',
+  'fetch',
+  'self',
+  'postMessage',
+  'XMLHttpRequest',
+  'HTMLElement',
+]
 
 export default defineConfig(
   // AssemblyScript has a grammar of its own.
@@ -40,11 +60,24 @@ export default defineConfig(
   {
     files: ['contracts/**/*.ts'],
     ignores: ['**/*.test.ts'],
-    rules: { ...closed('contracts', ['server', 'web', 'cli', 'demo', 'node:*', 'vue', 'hono']), 'no-restricted-globals': ['error', ...nodeGlobals, ...browserGlobals] },
+    rules: {
+      ...closed('contracts', ['server', 'web', 'cli', 'demo', 'node:*', 'vue', 'hono']),
+      'no-restricted-globals': ['error', ...nodeGlobals, ...browserGlobals],
+    },
   },
-  { files: ['web/**/*.{ts,vue}'], ignores: ['**/*.test.ts'], rules: { ...closed('web', ['server', 'cli', 'demo', 'node:*', 'hono', 'pg']), 'no-restricted-globals': ['error', ...nodeGlobals] } },
+  {
+    files: ['web/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      ...closed('web', ['server', 'cli', 'demo', 'node:*', 'hono', 'pg']),
+      'no-restricted-globals': ['error', ...nodeGlobals],
+    },
+  },
   { files: ['server/**/*.ts'], ignores: ['server/demo.ts'], rules: closed('server', ['web', 'cli', 'demo', 'vue']) },
   // The shell reads and writes media with the server's own rooms for that.
   { files: ['cli/**/*.ts'], rules: closed('cli', ['web', 'demo', 'vue', 'hono', 'pg']) },
-  { files: ['**/*.test.ts', 'tests/**/*.ts', 'demo/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: ['**/*.test.ts', 'tests/**/*.ts', 'demo/**/*.ts'],
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
 )

@@ -1,11 +1,22 @@
 // Unit tests beside what they test, and API tests against the real server and a real PostgreSQL.
 const common = {
   transform: {
-    '^.+\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true } } }],
+    '^.+\\.ts$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true },
+        },
+      },
+    ],
     // Packages that are published as ES modules only.
     '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)',
+  ],
   moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1', '^@contracts/(.*)$': '<rootDir>/contracts/$1' },
   // Tests run inside a vm, where every look at a global is slow: these are handed in.
   sandboxInjectedGlobals: ['Math', 'Number'],
@@ -14,9 +25,26 @@ const common = {
 
 export default {
   projects: [
-    { ...common, displayName: 'unit', rootDir: import.meta.dirname, testMatch: ['<rootDir>/{core,contracts,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'] },
-    { ...common, displayName: 'shell', rootDir: import.meta.dirname, testMatch: ['<rootDir>/tests/shell/**/*.test.ts'] },
-    { ...common, displayName: 'api', rootDir: import.meta.dirname, testMatch: ['<rootDir>/tests/api/**/*.test.ts'], globalSetup: '<rootDir>/tests/support/start-for-api.ts', globalTeardown: '<rootDir>/tests/support/stop-for-api.ts' },
+    {
+      ...common,
+      displayName: 'unit',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/{core,contracts,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'shell',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/tests/shell/**/*.test.ts'],
+    },
+    {
+      ...common,
+      displayName: 'api',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/tests/api/**/*.test.ts'],
+      globalSetup: '<rootDir>/tests/support/start-for-api.ts',
+      globalTeardown: '<rootDir>/tests/support/stop-for-api.ts',
+    },
   ],
   // Machines are shared: one may be three times as slow for a while.
   testTimeout: 180_000,

@@ -11,20 +11,22 @@ export default defineConfig({
     emptyOutDir: true,
     minify: false,
     rollupOptions: {
-      input: process.env['ONLY'] ? { only: process.env['ONLY'] } : {
-        demo: 'server/demo.ts',
-        server: 'server/main.ts',
-        'frame-worker': 'server/workers/frame-worker.ts',
-        'encode-demo': 'demo/encode/main.ts',
-        'encode-assembly': 'demo/encode/assembly.ts',
-        'make-mattes': 'demo/encode/mattes.ts',
-        pale: 'cli/main.ts',
-        bench: 'tests/bench/main.ts',
-        'kernel-worker': 'tests/bench/kernel-worker.ts',
-        'teach-guess': 'tests/guess/teach.ts',
-        screens: 'tests/screens/main.ts',
-        'make-seed': 'tests/support/make-seed.ts',
-      },
+      input: process.env['ONLY']
+        ? { only: process.env['ONLY'] }
+        : {
+            demo: 'server/demo.ts',
+            server: 'server/main.ts',
+            'frame-worker': 'server/workers/frame-worker.ts',
+            'encode-demo': 'demo/encode/main.ts',
+            'encode-assembly': 'demo/encode/assembly.ts',
+            'make-mattes': 'demo/encode/mattes.ts',
+            pale: 'cli/main.ts',
+            bench: 'tests/bench/main.ts',
+            'kernel-worker': 'tests/bench/kernel-worker.ts',
+            'teach-guess': 'tests/guess/teach.ts',
+            screens: 'tests/screens/main.ts',
+            'make-seed': 'tests/support/make-seed.ts',
+          },
       // Chunks lie beside the entries, so that start.ts finds the worker beside itself.
       output: { entryFileNames: '[name].js', chunkFileNames: '[name]-[hash].js', format: 'es' },
     },

@@ -5,10 +5,15 @@ import { checkedGrade, ContractError } from '@contracts/index'
 import { FormatError, lutsOf, parseLutFile, type GradeDocument, type Lut, type LutFinder } from '@core/index'
 import { UsageError } from './usage'
 
-export interface LoadedGrade { readonly grade: GradeDocument; readonly find: LutFinder }
+export interface LoadedGrade {
+  readonly grade: GradeDocument
+  readonly find: LutFinder
+}
 
 async function bytes(path: string): Promise<Buffer> {
-  return readFile(path).catch(() => { throw new UsageError(`"${path}" cannot be read.`) })
+  return readFile(path).catch(() => {
+    throw new UsageError(`"${path}" cannot be read.`)
+  })
 }
 
 /** Reads and checks a grade and the LUTs given beside it. Throws UsageError with one sentence. */
@@ -17,7 +22,10 @@ export async function loadGrade(path: string, lutPaths: readonly string[]): Prom
   for (const lutPath of lutPaths) {
     const content = await bytes(lutPath)
     try {
-      luts.set(createHash('sha256').update(content).digest('hex'), parseLutFile(content, (text) => Buffer.from(text.buffer, text.byteOffset, text.length).toString('utf8')).lut)
+      luts.set(
+        createHash('sha256').update(content).digest('hex'),
+        parseLutFile(content, (text) => Buffer.from(text.buffer, text.byteOffset, text.length).toString('utf8')).lut,
+      )
     } catch (error) {
       if (error instanceof FormatError) throw new UsageError(`"${lutPath}": ${error.message}`)
       throw error
@@ -27,10 +35,14 @@ export async function loadGrade(path: string, lutPaths: readonly string[]): Prom
   try {
     const grade = checkedGrade(JSON.parse((await bytes(path)).toString('utf8')))
     const missing = lutsOf(grade).filter((hash) => !luts.has(hash))
-    if (missing.length > 0) throw new UsageError(`The grade uses a LUT whose SHA-256 begins ${missing[0]?.slice(0, 12)}; give its file with --lut.`)
+    if (missing.length > 0)
+      throw new UsageError(
+        `The grade uses a LUT whose SHA-256 begins ${missing[0]?.slice(0, 12)}; give its file with --lut.`,
+      )
     return { grade, find }
   } catch (error) {
-    if (error instanceof ContractError) throw new UsageError(`"${path}" is no grade: ${error.field ? `${error.field}: ` : ''}${error.message}`)
+    if (error instanceof ContractError)
+      throw new UsageError(`"${path}" is no grade: ${error.field ? `${error.field}: ` : ''}${error.message}`)
     if (error instanceof SyntaxError) throw new UsageError(`"${path}" is not readable JSON.`)
     throw error
   }

@@ -13,15 +13,30 @@ import { lookupCommand } from './commands/lookup'
 import { measureCommand } from './commands/measure'
 import { UsageError } from './usage'
 
-const commands: readonly Command[] = [encodingsCommand, lookupCommand, fitCommand, guessCommand, measureCommand, convertCommand, bakeCommand]
+const commands: readonly Command[] = [
+  encodingsCommand,
+  lookupCommand,
+  fitCommand,
+  guessCommand,
+  measureCommand,
+  convertCommand,
+  bakeCommand,
+]
 
-const overview = (): string => [
-  'pale: colour from the command line. Every command takes --json and --help.',
-  '',
-  ...commands.map((c) => `  ${`pale ${c.name}`.padEnd(18)} ${c.summary}`),
-].join('\n')
+const overview = (): string =>
+  [
+    'pale: colour from the command line. Every command takes --json and --help.',
+    '',
+    ...commands.map((c) => `  ${`pale ${c.name}`.padEnd(18)} ${c.summary}`),
+  ].join('\n')
 
-const help = (command: Command): string => [`${command.summary.charAt(0).toUpperCase()}${command.summary.slice(1)}.`, '', `  ${command.usage}`, ...(command.notes ? ['', ...command.notes] : [])].join('\n')
+const help = (command: Command): string =>
+  [
+    `${command.summary.charAt(0).toUpperCase()}${command.summary.slice(1)}.`,
+    '',
+    `  ${command.usage}`,
+    ...(command.notes ? ['', ...command.notes] : []),
+  ].join('\n')
 
 async function main(args: readonly string[]): Promise<void> {
   const [name, ...rest] = args
@@ -44,20 +59,38 @@ async function main(args: readonly string[]): Promise<void> {
 function parse(command: Command, args: readonly string[]): { values: Record<string, unknown>; positionals: string[] } {
   try {
     // A value may begin with a minus sign: "--exposure -1" is joined to one word first.
-    const joinedArgs = args.flatMap((arg, i) => (/^-[\d.]/.test(arg) && args[i - 1]?.startsWith('--') ? [] : [/^-[\d.]/.test(args[i + 1] ?? '') && arg.startsWith('--') ? `${arg}=${args[i + 1]}` : arg]))
-    return parseArgs({ args: joinedArgs, allowPositionals: true, options: { ...command.options, json: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } } })
+    const joinedArgs = args.flatMap((arg, i) =>
+      /^-[\d.]/.test(arg) && args[i - 1]?.startsWith('--')
+        ? []
+        : [/^-[\d.]/.test(args[i + 1] ?? '') && arg.startsWith('--') ? `${arg}=${args[i + 1]}` : arg],
+    )
+    return parseArgs({
+      args: joinedArgs,
+      allowPositionals: true,
+      options: { ...command.options, json: { type: 'boolean' }, help: { type: 'boolean', short: 'h' } },
+    })
   } catch (error) {
-    throw new UsageError(`${error instanceof Error ? error.message.split('. To specify')[0] : String(error)} (pale ${command.name} --help)`)
+    throw new UsageError(
+      `${error instanceof Error ? error.message.split('. To specify')[0] : String(error)} (pale ` +
+        `${command.name} --help)`,
+    )
   }
 }
 
 /** The one line for an error of use; null for errors of the program. */
 function sentence(error: unknown): string | null {
   if (error instanceof Problem) return `${error.message}${error.hint ? ` ${error.hint}` : ''}`
-  if (error instanceof UsageError || error instanceof FormatError || error instanceof RangeError || error instanceof ContractError) return error.message
+  if (
+    error instanceof UsageError ||
+    error instanceof FormatError ||
+    error instanceof RangeError ||
+    error instanceof ContractError
+  )
+    return error.message
   const code = (error as { code?: string }).code
   if (code === 'ENOSPC') return 'The disk is full.'
-  if (code === 'EACCES' || code === 'ENOENT' || code === 'EISDIR' || code === 'EROFS') return `The file cannot be written or read: ${(error as Error).message}`
+  if (code === 'EACCES' || code === 'ENOENT' || code === 'EISDIR' || code === 'EROFS')
+    return `The file cannot be written or read: ${(error as Error).message}`
   return null
 }
 

@@ -33,7 +33,10 @@ export async function readPicture(path: string): Promise<Picture> {
 function requireSize(path: string, width: number, height: number): void {
   if (width < 1 || height < 1) throw new UsageError(`"${path}" has no pixels (${width}×${height}).`)
   if (width > pictureLimits.side || height > pictureLimits.side || width * height > pictureLimits.pixels)
-    throw new UsageError(`"${path}" is ${width}×${height}; pictures of up to ${pictureLimits.side} a side and ${pictureLimits.pixels / 1e6} megapixels are read.`)
+    throw new UsageError(
+      `"${path}" is ${width}×${height}; pictures of up to ${pictureLimits.side} a side and ` +
+        `${pictureLimits.pixels / 1e6} megapixels are read.`,
+    )
 }
 
 async function readPng(path: string): Promise<Picture> {
@@ -56,7 +59,12 @@ async function readPng(path: string): Promise<Picture> {
   return { width, height, data, bits: depth === 16 ? 16 : 8 }
 }
 
-interface Packing { readonly planar: boolean; readonly components: number; readonly bytes: 1 | 2 | 4; readonly bigEndian: boolean }
+interface Packing {
+  readonly planar: boolean
+  readonly components: number
+  readonly bytes: 1 | 2 | 4
+  readonly bigEndian: boolean
+}
 
 // What the decoder may hand over as it is, so that no conversion happens on the way.
 const packings: Readonly<Record<string, Packing>> = {
@@ -74,22 +82,65 @@ const packings: Readonly<Record<string, Packing>> = {
 }
 
 async function readThroughDecoder(path: string): Promise<Picture> {
-  const probed = await runChild('ffprobe', ['-v', 'error', ...filesOnly, '-select_streams', 'v:0', '-show_entries', 'stream=width,height,pix_fmt', '-of', 'json', '-i', fileArgument(path)], { seconds: 20, maxOutputBytes: 65536 })
+  const probed = await runChild(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      ...filesOnly,
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'stream=width,height,pix_fmt',
+      '-of',
+      'json',
+      '-i',
+      fileArgument(path),
+    ],
+    { seconds: 20, maxOutputBytes: 65536 },
+  )
   const stream = streamOf(probed.stdout)
   if (probed.code !== 0 || !stream?.pix_fmt) throw new UsageError(`"${path}" is not a picture that can be read.`)
   const { width = 0, height = 0, pix_fmt: format } = stream
   requireSize(path, width, height)
   const packing = packings[format]
-  if (!packing) throw new UsageError(`"${path}" stores its pixels as ${format}; RGB or grey of 8 or 16 bits, and floating point, are read.`)
+  if (!packing)
+    throw new UsageError(
+      `"${path}" stores its pixels as ${format}; RGB or grey of 8 or 16 bits, and floating point, are read.`,
+    )
   const expected = width * height * packing.components * packing.bytes
-  const { code, stdout } = await runChild('ffmpeg', ['-v', 'error', '-nostdin', ...filesOnly, '-i', fileArgument(path), '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'], { seconds: 120, maxOutputBytes: expected })
+  const { code, stdout } = await runChild(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      ...filesOnly,
+      '-i',
+      fileArgument(path),
+      '-frames:v',
+      '1',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      format,
+      'pipe:1',
+    ],
+    { seconds: 120, maxOutputBytes: expected },
+  )
   if (code !== 0 || stdout.length !== expected) throw new UsageError(`"${path}" is damaged or ends early.`)
-  return { width, height, data: unpack(stdout, width * height, packing), bits: packing.bytes === 1 ? 8 : packing.bytes === 2 ? 16 : 32 }
+  return {
+    width,
+    height,
+    data: unpack(stdout, width * height, packing),
+    bits: packing.bytes === 1 ? 8 : packing.bytes === 2 ? 16 : 32,
+  }
 }
 
 function streamOf(json: Buffer): { width?: number; height?: number; pix_fmt?: string } | undefined {
   try {
-    return (JSON.parse(json.toString('utf8')) as { streams?: { width?: number; height?: number; pix_fmt?: string }[] }).streams?.[0]
+    return (JSON.parse(json.toString('utf8')) as { streams?: { width?: number; height?: number; pix_fmt?: string }[] })
+      .streams?.[0]
   } catch {
     return undefined
   }
@@ -117,15 +168,23 @@ function unpack(bytes: Buffer, pixels: number, { planar, components, bytes: size
 export async function writePicture(path: string, width: number, height: number, data: Float64Array): Promise<void> {
   const kind = extname(path).toLowerCase()
   if (kind === '.png') return writeFile(path, encodePng({ width, height, data: codes16(data), depth: 16, channels: 3 }))
-  if (kind === '.exr') return encodeThrough(path, planes32(data), ['-pix_fmt', 'gbrpf32le', '-s', `${width}x${height}`], ['-format', 'float'])
+  if (kind === '.exr')
+    return encodeThrough(
+      path,
+      planes32(data),
+      ['-pix_fmt', 'gbrpf32le', '-s', `${width}x${height}`],
+      ['-format', 'float'],
+    )
   const codes = codes16(data)
   return encodeThrough(path, Buffer.from(codes.buffer), ['-pix_fmt', 'rgb48le', '-s', `${width}x${height}`], [])
 }
 
-const codes16 = (data: Float64Array): Uint16Array => Uint16Array.from(data, (v) => Math.min(Math.max(v, 0), 1) * 65535 + 0.5)
+const codes16 = (data: Float64Array): Uint16Array =>
+  Uint16Array.from(data, (v) => Math.min(Math.max(v, 0), 1) * 65535 + 0.5)
 
 function planes32(data: Float64Array): Buffer {
-  const pixels = data.length / 3, out = new Float32Array(data.length)
+  const pixels = data.length / 3,
+    out = new Float32Array(data.length)
   for (let p = 0; p < pixels; p++) {
     out[p] = data[p * 3 + 1]!
     out[pixels + p] = data[p * 3 + 2]!
@@ -134,15 +193,39 @@ function planes32(data: Float64Array): Buffer {
   return Buffer.from(out.buffer)
 }
 
-function encodeThrough(path: string, bytes: Buffer, input: readonly string[], output: readonly string[]): Promise<void> {
+function encodeThrough(
+  path: string,
+  bytes: Buffer,
+  input: readonly string[],
+  output: readonly string[],
+): Promise<void> {
   return new Promise((done, fail) => {
-    const child = startChild('ffmpeg', ['-v', 'error', '-y', '-f', 'rawvideo', ...input, '-i', 'pipe:0', '-frames:v', '1', ...output, fileArgument(path)])
+    const child = startChild('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'rawvideo',
+      ...input,
+      '-i',
+      'pipe:0',
+      '-frames:v',
+      '1',
+      ...output,
+      fileArgument(path),
+    ])
     let complaint = ''
-    child.stderr.on('data', (chunk: Buffer) => { complaint += chunk.toString('utf8').slice(0, 2000) })
+    child.stderr.on('data', (chunk: Buffer) => {
+      complaint += chunk.toString('utf8').slice(0, 2000)
+    })
     child.stdout.resume()
     child.stdin.on('error', () => undefined)
     child.on('error', () => fail(new UsageError('ffmpeg is not installed; it writes TIFF and EXR.')))
-    child.on('close', (code) => (code === 0 ? done() : fail(new UsageError(`"${path}" could not be written: ${complaint.trim().split('\n').at(-1) ?? ''}`))))
+    child.on('close', (code) =>
+      code === 0
+        ? done()
+        : fail(new UsageError(`"${path}" could not be written: ${complaint.trim().split('\n').at(-1) ?? ''}`)),
+    )
     child.stdin.end(bytes)
   })
 }

@@ -4,13 +4,15 @@ export class UsageError extends Error {}
 /** A number from the command line. Throws UsageError naming the option. */
 export function numberOption(text: string, option: string, min: number, max: number): number {
   const value = Number(text.replace('−', '-'))
-  if (text.trim() === '' || !Number.isFinite(value) || value < min || value > max) throw new UsageError(`--${option} must be a number from ${min} to ${max}, not "${text.slice(0, 40)}".`)
+  if (text.trim() === '' || !Number.isFinite(value) || value < min || value > max)
+    throw new UsageError(`--${option} must be a number from ${min} to ${max}, not "${text.slice(0, 40)}".`)
   return value
 }
 
 /** One of several words. Throws UsageError naming the option and the words. */
 export function choiceOption<T extends string>(text: string, option: string, choices: readonly T[]): T {
   const found = choices.find((c) => c === text)
-  if (found === undefined) throw new UsageError(`--${option} must be one of ${choices.join(', ')}, not "${text.slice(0, 40)}".`)
+  if (found === undefined)
+    throw new UsageError(`--${option} must be one of ${choices.join(', ')}, not "${text.slice(0, 40)}".`)
   return found
 }

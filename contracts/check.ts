@@ -5,7 +5,10 @@ import { validateSync, type ValidationError } from 'class-validator'
 
 /** Data that did not meet its contract. `field` is the path of the first fault. */
 export class ContractError extends Error {
-  constructor(message: string, readonly field: string) {
+  constructor(
+    message: string,
+    readonly field: string,
+  ) {
     super(message)
     this.name = 'ContractError'
   }
@@ -13,7 +16,8 @@ export class ContractError extends Error {
 
 /** Returns the data as an instance of the contract. Unknown fields are faults. Throws ContractError. */
 export function checked<T extends object>(contract: ClassConstructor<T>, data: unknown): T {
-  if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new ContractError('An object was expected.', '')
+  if (typeof data !== 'object' || data === null || Array.isArray(data))
+    throw new ContractError('An object was expected.', '')
   const forbidden = forbiddenKey(data)
   if (forbidden !== null) throw new ContractError(`A field named "${forbidden}" is not allowed.`, forbidden)
   const instance = plainToInstance(contract, data)
@@ -33,7 +37,8 @@ function firstFault(fault: ValidationError, parent: string): { path: string; mes
 }
 
 /** What is wrong says more than what is strange: of a thing of no known kind every field is. */
-const tellingFault = (faults: readonly ValidationError[]): ValidationError | undefined => faults.find((f) => !f.constraints?.['whitelistValidation']) ?? faults[0]
+const tellingFault = (faults: readonly ValidationError[]): ValidationError | undefined =>
+  faults.find((f) => !f.constraints?.['whitelistValidation']) ?? faults[0]
 
 const forbiddenKeys = new Set(['__proto__', 'constructor', 'prototype'])
 const deepest = 24

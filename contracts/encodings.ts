@@ -1,7 +1,24 @@
 // Encodings of the user's own as contracts: what may be stored, sent, exported and imported.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsIn, IsNumber, IsObject, IsString, Length, Matches, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsIn,
+  IsNumber,
+  IsObject,
+  IsString,
+  Length,
+  Matches,
+  Validate,
+  ValidateIf,
+  ValidateNested,
+  ValidatorConstraint,
+  type ValidationArguments,
+  type ValidatorConstraintInterface,
+} from 'class-validator'
 import { curveOf, isGamutId, ownEncodingId, type CurveDefinition, type EncodingDefinition } from '@core/index'
 import { checked } from './check'
 
@@ -22,7 +39,13 @@ class CurveContract {
   @ValidateIf((curve: CurveContract) => isLinLog(curve) && curve.e !== null) @IsNumber(finite) e!: number | null
   @ValidateIf((curve: CurveContract) => isLinLog(curve) && curve.f !== null) @IsNumber(finite) f!: number | null
   @ValidateIf(isLinLog) @IsNumber(finite) cut!: number
-  @ValidateIf((curve: CurveContract) => curve.family === 'table') @IsArray() @ArrayMinSize(2) @ArrayMaxSize(4096) @ValidateNested({ each: true }) @Type(() => TablePair) entries!: TablePair[]
+  @ValidateIf((curve: CurveContract) => curve.family === 'table')
+  @IsArray()
+  @ArrayMinSize(2)
+  @ArrayMaxSize(4096)
+  @ValidateNested({ each: true })
+  @Type(() => TablePair)
+  entries!: TablePair[]
 }
 function isLinLog(curve: CurveContract): boolean {
   return curve.family === 'lin-log'
@@ -62,14 +85,20 @@ export class OwnEncoding implements EncodingDefinition {
   @IsString() @Length(1, 60) @Matches(oneLine) name!: string
   @Validate(KnownGamut) gamutId!: string
   @IsString() @Length(0, 200) @Matches(oneLine) source!: string
-  @IsObject() @ValidateNested() @Type(() => CurveContract) @Validate(RisingCurve) curve!: CurveDefinition & CurveContract
+  @IsObject() @ValidateNested() @Type(() => CurveContract) @Validate(RisingCurve) curve!: CurveDefinition &
+    CurveContract
 }
 
 /** A file of user encodings, as exported and imported. */
 export class EncodingFile {
   @Equals('pale-meridian-encodings') kind!: 'pale-meridian-encodings'
   @Equals(1) version!: 1
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => OwnEncoding) encodings!: OwnEncoding[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => OwnEncoding)
+  encodings!: OwnEncoding[]
 }
 
 /** Checks one definition. Throws ContractError. */

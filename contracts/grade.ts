@@ -1,8 +1,50 @@
 // The grade document as a contract: what may be stored as a revision.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
-import { currentSchema, isDisplayId, isEncodingId, isGamutId, isStepKindId, lutTakesSide, migrateGrade, ownEncodingId, parameterFault, showParameters, stepKindById, type CodeRange, type GamutMethodId, type GradeDocument, type Parameter, type ShowMethodId, type ShowParameters, type Side, type StepParameters } from '@core/index'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  Validate,
+  ValidateIf,
+  ValidateNested,
+  ValidatorConstraint,
+  type ValidationArguments,
+  type ValidatorConstraintInterface,
+} from 'class-validator'
+import {
+  currentSchema,
+  isDisplayId,
+  isEncodingId,
+  isGamutId,
+  isStepKindId,
+  lutTakesSide,
+  migrateGrade,
+  ownEncodingId,
+  parameterFault,
+  showParameters,
+  stepKindById,
+  type CodeRange,
+  type GamutMethodId,
+  type GradeDocument,
+  type Parameter,
+  type ShowMethodId,
+  type ShowParameters,
+  type Side,
+  type StepParameters,
+} from '@core/index'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
 import { idPattern, RegionContract, requireRegions, type RecipeRegionContract } from './regions'
@@ -61,7 +103,8 @@ const contentHash = /^[0-9a-f]{64}$/
 
 class ReadContract {
   @IsIn(['formula', 'lut']) method!: 'formula' | 'lut'
-  @Validate(KnownId, [(id: unknown) => isEncodingId(id) || (typeof id === 'string' && ownEncodingId.test(id))]) encodingId!: string
+  @Validate(KnownId, [(id: unknown) => isEncodingId(id) || (typeof id === 'string' && ownEncodingId.test(id))])
+  encodingId!: string
   @Validate(KnownId, [isGamutId]) gamutId!: string
   @IsIn(['full', 'legal']) range!: CodeRange
   @ValidateIf((read: ReadContract) => read.lutHash !== null) @Matches(contentHash) lutHash!: string | null
@@ -104,28 +147,46 @@ class MarksContract {
   @Matches(idPattern) stepId!: string
   @IsString() @Length(1, 40) key!: string
   @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(gradeLimits.marks) @ValidateNested({ each: true }) @Type(() => MarkContract) marks!: MarkContract[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(gradeLimits.marks)
+  @ValidateNested({ each: true })
+  @Type(() => MarkContract)
+  marks!: MarkContract[]
 }
 
 export class GradeContract {
   @Equals(currentSchema) schema!: typeof currentSchema
   @IsIn(['scene', 'display']) working!: Side
   @IsObject() @ValidateNested() @Type(() => ReadContract) read!: ReadContract
-  @IsArray() @ArrayMaxSize(gradeLimits.steps) @ValidateNested({ each: true }) @Type(() => StepContract) steps!: StepContract[]
-  @IsArray() @ArrayMaxSize(gradeLimits.along) @ValidateNested({ each: true }) @Type(() => MarksContract) along!: MarksContract[]
-  @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RegionContract) regions!: RegionContract[]
+  @IsArray()
+  @ArrayMaxSize(gradeLimits.steps)
+  @ValidateNested({ each: true })
+  @Type(() => StepContract)
+  steps!: StepContract[]
+  @IsArray()
+  @ArrayMaxSize(gradeLimits.along)
+  @ValidateNested({ each: true })
+  @Type(() => MarksContract)
+  along!: MarksContract[]
+  @IsArray()
+  @ArrayMaxSize(gradeLimits.regions)
+  @ValidateNested({ each: true })
+  @Type(() => RegionContract)
+  regions!: RegionContract[]
   @IsObject() @ValidateNested() @Type(() => ShowContract) show!: ShowContract
 }
 
 /**
- * Checks a grade document: its shape, its values, and that its parts refer to each other. Documents of an earlier schema
- * are brought to the present one first. Throws ContractError.
+ * Checks a grade document: its shape, its values, and that its parts refer to each other. Documents of an earlier
+ * schema are brought to the present one first. Throws ContractError.
  */
 export function checkedGrade(data: unknown): GradeDocument {
   const present = migrateGrade(data)
   const grade = checked(GradeContract, present)
   const { encodingId, own } = grade.read
-  if (!isEncodingId(encodingId) && own?.id !== encodingId) throw new ContractError(`The grade reads by "${encodingId}" but does not carry its definition.`, 'read.own')
+  if (!isEncodingId(encodingId) && own?.id !== encodingId)
+    throw new ContractError(`The grade reads by "${encodingId}" but does not carry its definition.`, 'read.own')
   requireUnique(grade.steps, 'steps')
   requireCarried(grade)
   grade.along.forEach((marks, i) => requireMarks(grade, marks, `along.${i}`))
@@ -133,29 +194,45 @@ export function checkedGrade(data: unknown): GradeDocument {
 }
 
 /** Regions are told apart, and steps that belong to one belong to one that is there and may carry them. */
-export function requireCarried({ steps, regions }: { readonly steps: readonly RecipeStepContract[]; readonly regions: readonly RecipeRegionContract[] }): void {
+export function requireCarried({
+  steps,
+  regions,
+}: {
+  readonly steps: readonly RecipeStepContract[]
+  readonly regions: readonly RecipeRegionContract[]
+}): void {
   requireUnique(regions, 'regions')
   requireRegions(regions)
   const there = new Set(regions.map((r) => r.id))
   steps.forEach((step, i) => {
     if (step.regionId === undefined) return
-    if (!there.has(step.regionId)) throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
-    if (!stepKindById(step.kind).regional) throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
+    if (!there.has(step.regionId))
+      throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
+    if (!stepKindById(step.kind).regional)
+      throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
   })
 }
 
-/** Marks are of a control that is there and is a number, once for each, in rising order, with values that the control may have. */
+/**
+ * Marks are of a control that is there and is a number, once for each, in rising order, with values that the control
+ * may have.
+ */
 function requireMarks({ steps, along }: GradeContract, { stepId, key, marks }: MarksContract, field: string): void {
-  const step = steps.find((s) => s.id === stepId), parameter = step && stepKindById(step.kind).parameters[key]
-  if (parameter?.type !== 'number') throw new ContractError(`Marks are for "${key.slice(0, 40)}", which is no number of a step that is there.`, field)
-  if (along.filter((m) => m.stepId === stepId && m.key === key).length > 1) throw new ContractError(`${parameter.label} is marked twice.`, field)
+  const step = steps.find((s) => s.id === stepId),
+    parameter = step && stepKindById(step.kind).parameters[key]
+  if (parameter?.type !== 'number')
+    throw new ContractError(`Marks are for "${key.slice(0, 40)}", which is no number of a step that is there.`, field)
+  if (along.filter((m) => m.stepId === stepId && m.key === key).length > 1)
+    throw new ContractError(`${parameter.label} is marked twice.`, field)
   marks.forEach(({ frame, value }, i) => {
     const fault = parameterFault(parameter, value)
     if (fault) throw new ContractError(fault, `${field}.marks.${i}`)
-    if (i > 0 && frame <= marks[i - 1]!.frame) throw new ContractError('The frames of marks must rise.', `${field}.marks.${i}`)
+    if (i > 0 && frame <= marks[i - 1]!.frame)
+      throw new ContractError('The frames of marks must rise.', `${field}.marks.${i}`)
   })
 }
 
 function requireUnique(items: readonly { id: string }[], field: string): void {
-  if (new Set(items.map((i) => i.id)).size !== items.length) throw new ContractError(`Two of the ${field} have the same id.`, field)
+  if (new Set(items.map((i) => i.id)).size !== items.length)
+    throw new ContractError(`Two of the ${field} have the same id.`, field)
 }

@@ -1,7 +1,30 @@
 // House standards of one's own, subjects, picks and waivers as contracts.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, ArrayUnique, Equals, IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  Min,
+  Validate,
+  ValidateIf,
+  ValidateNested,
+  ValidatorConstraint,
+  type ValidationArguments,
+  type ValidatorConstraintInterface,
+} from 'class-validator'
 import { isReadingId, readingKind, type HouseStandard, type Targets } from '@core/index'
 import { checked } from './check'
 
@@ -11,12 +34,19 @@ export const ownStandardId = /^own-[A-Za-z0-9-]{1,40}$/
 
 /** What is wrong with a set of targets, in a sentence; null when nothing is. */
 export function targetsFault(value: unknown): string | null {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'targets must be an object of readings.'
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return 'targets must be an object of readings.'
   for (const [id, target] of Object.entries(value as Record<string, unknown>)) {
-    if (!isReadingId(id) || !readingKind(id).targeted) return `"${id.slice(0, 40)}" is not a reading that can have a target.`
+    if (!isReadingId(id) || !readingKind(id).targeted)
+      return `"${id.slice(0, 40)}" is not a reading that can have a target.`
     const { low, high, tolerance, ...more } = (target ?? {}) as Record<string, unknown>
-    if (Object.keys(more).length > 0) return `${id} has a field "${Object.keys(more)[0]?.slice(0, 40) ?? ''}" that is not known.`
-    for (const [name, n] of [['low', low], ['high', high], ['tolerance', tolerance]] as const)
+    if (Object.keys(more).length > 0)
+      return `${id} has a field "${Object.keys(more)[0]?.slice(0, 40) ?? ''}" that is not known.`
+    for (const [name, n] of [
+      ['low', low],
+      ['high', high],
+      ['tolerance', tolerance],
+    ] as const)
       if (typeof n !== 'number' || !Number.isFinite(n) || Math.abs(n) > 1000) return `${id}: ${name} must be a number.`
     if ((low as number) > (high as number)) return `${id}: low must not be over high.`
     if ((tolerance as number) < 0) return `${id}: tolerance must not be negative.`
@@ -45,12 +75,19 @@ export class OwnStandard {
 export class StandardFile {
   @Equals('pale-meridian-standards') kind!: 'pale-meridian-standards'
   @Equals(1) version!: 1
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(100) @ArrayUnique((s: OwnStandard) => s.id) @ValidateNested({ each: true }) @Type(() => OwnStandard) standards!: OwnStandard[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(100)
+  @ArrayUnique((s: OwnStandard) => s.id)
+  @ValidateNested({ each: true })
+  @Type(() => OwnStandard)
+  standards!: OwnStandard[]
 }
 
 /** One standard, bare or alone in a file of standards. Throws ContractError. */
 export function checkedStandard(data: unknown): HouseStandard {
-  const first = typeof data === 'object' && data !== null && 'kind' in data ? checked(StandardFile, data).standards[0] : null
+  const first =
+    typeof data === 'object' && data !== null && 'kind' in data ? checked(StandardFile, data).standards[0] : null
   return first ?? checked(OwnStandard, data)
 }
 
@@ -98,6 +135,9 @@ export class NewWaiver {
   /** The subject's name, for readings of a subject. */
   @IsOptional() @IsString() @Length(0, 60) @Matches(oneLine) subject?: string
   @IsBoolean() waived!: boolean
-  @ValidateIf((w: NewWaiver) => w.waived || w.reason !== undefined) @IsString() @Length(1, 300) @Matches(oneLine) reason?: string
+  @ValidateIf((w: NewWaiver) => w.waived || w.reason !== undefined)
+  @IsString()
+  @Length(1, 300)
+  @Matches(oneLine)
+  reason?: string
 }
-

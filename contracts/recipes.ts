@@ -1,7 +1,21 @@
 // Recipes as contracts.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsNumber, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsNumber,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator'
 import type { Recipe } from '@core/index'
 import { checked } from './check'
 import { gradeLimits, RecipeStepContract, requireCarried } from './grade'
@@ -10,14 +24,28 @@ import { RecipeRegionContract } from './regions'
 export class NewRecipe {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
   @IsString() @Length(0, 300) @Matches(/^[^\p{Cc}]*$/u) note!: string
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
-  @IsArray() @ArrayMaxSize(gradeLimits.regions) @ValidateNested({ each: true }) @Type(() => RecipeRegionContract) regions!: RecipeRegionContract[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => RecipeStepContract)
+  steps!: RecipeStepContract[]
+  @IsArray()
+  @ArrayMaxSize(gradeLimits.regions)
+  @ValidateNested({ each: true })
+  @Type(() => RecipeRegionContract)
+  regions!: RecipeRegionContract[]
 }
 
 /** A look to be shared. */
 export class NewLook {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => RecipeStepContract) steps!: RecipeStepContract[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(60)
+  @ValidateNested({ each: true })
+  @Type(() => RecipeStepContract)
+  steps!: RecipeStepContract[]
 }
 export const checkedLook = (data: unknown): NewLook => checked(NewLook, data)
 

@@ -1,8 +1,44 @@
 // Regions as contracts: shapes, keys, how they are put together, and how they follow the picture.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, Min, Validate, ValidateIf, ValidateNested, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from 'class-validator'
-import { cleaningBounds, isCircular, keyBounds, keyTaps, motionLimits, pieceLimits, shapeBounds, trackKindById, trackKinds, type KeyTap, type PieceMode, type Region, type TrackKind } from '@core/index'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  Min,
+  Validate,
+  ValidateIf,
+  ValidateNested,
+  ValidatorConstraint,
+  type ValidationArguments,
+  type ValidatorConstraintInterface,
+} from 'class-validator'
+import {
+  cleaningBounds,
+  isCircular,
+  keyBounds,
+  keyTaps,
+  motionLimits,
+  pieceLimits,
+  shapeBounds,
+  trackKindById,
+  trackKinds,
+  type KeyTap,
+  type PieceMode,
+  type Region,
+  type TrackKind,
+} from '@core/index'
 import { ContractError } from './check'
 
 export const idPattern = /^[A-Za-z0-9_-]{1,40}$/
@@ -10,11 +46,13 @@ const finite = { allowNaN: false, allowInfinity: false } as const
 const { place, radius, rotationDegrees, share, softness, points } = shapeBounds
 
 /** A decorator for a finite number within bounds. */
-const Within = ({ min, max }: { readonly min: number; readonly max: number }): PropertyDecorator => (target, key) => {
-  IsNumber(finite)(target, key as string)
-  Min(min)(target, key as string)
-  Max(max)(target, key as string)
-}
+const Within =
+  ({ min, max }: { readonly min: number; readonly max: number }): PropertyDecorator =>
+  (target, key) => {
+    IsNumber(finite)(target, key as string)
+    Min(min)(target, key as string)
+    Max(max)(target, key as string)
+  }
 
 abstract class TurnedContract {
   @Within(place) centreX!: number
@@ -23,7 +61,9 @@ abstract class TurnedContract {
   @Within(radius) radiusY!: number
   @Within(rotationDegrees) rotationDegrees!: number
 }
-class EllipseContract extends TurnedContract { @Equals('ellipse') kind!: 'ellipse' }
+class EllipseContract extends TurnedContract {
+  @Equals('ellipse') kind!: 'ellipse'
+}
 class RectangleContract extends TurnedContract {
   @Equals('rectangle') kind!: 'rectangle'
   @Within(share) corner!: number
@@ -51,24 +91,58 @@ class PathPointContract extends PlaceContract {
 }
 class PolygonContract {
   @Equals('polygon') kind!: 'polygon'
-  @IsArray() @ArrayMinSize(points.min) @ArrayMaxSize(points.max) @ValidateNested({ each: true }) @Type(() => PlaceContract) points!: PlaceContract[]
+  @IsArray()
+  @ArrayMinSize(points.min)
+  @ArrayMaxSize(points.max)
+  @ValidateNested({ each: true })
+  @Type(() => PlaceContract)
+  points!: PlaceContract[]
 }
 class PathContract {
   @Equals('path') kind!: 'path'
-  @IsArray() @ArrayMinSize(points.min) @ArrayMaxSize(points.max) @ValidateNested({ each: true }) @Type(() => PathPointContract) points!: PathPointContract[]
+  @IsArray()
+  @ArrayMinSize(points.min)
+  @ArrayMaxSize(points.max)
+  @ValidateNested({ each: true })
+  @Type(() => PathPointContract)
+  points!: PathPointContract[]
 }
 /** What is none of the kinds. */
-class UnknownKind { @IsIn([]) kind!: never }
+class UnknownKind {
+  @IsIn([]) kind!: never
+}
 
-const byKind = (kinds: Readonly<Record<string, new () => object>>): PropertyDecorator => Type(() => UnknownKind, { discriminator: { property: 'kind', subTypes: Object.entries(kinds).map(([name, value]) => ({ name, value })) }, keepDiscriminatorProperty: true })
-const shapes = { ellipse: EllipseContract, rectangle: RectangleContract, radial: RadialContract, linear: LinearContract, polygon: PolygonContract, path: PathContract }
+const byKind = (kinds: Readonly<Record<string, new () => object>>): PropertyDecorator =>
+  Type(() => UnknownKind, {
+    discriminator: { property: 'kind', subTypes: Object.entries(kinds).map(([name, value]) => ({ name, value })) },
+    keepDiscriminatorProperty: true,
+  })
+const shapes = {
+  ellipse: EllipseContract,
+  rectangle: RectangleContract,
+  radial: RadialContract,
+  linear: LinearContract,
+  polygon: PolygonContract,
+  path: PathContract,
+}
 
 class TrackContract {
   @IsIn(trackKinds.map((k) => k.id)) kind!: TrackKind
   @IsInt() @Min(0) reference!: number
   @IsInt() @Min(0) first!: number
-  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(motionLimits.frames * 8) @IsNumber(finite, { each: true }) @Min(-motionLimits.value, { each: true }) @Max(motionLimits.value, { each: true }) values!: number[]
-  @IsArray() @ArrayMaxSize(motionLimits.frames * 2) @IsNumber(finite, { each: true }) @Min(0, { each: true }) @Max(motionLimits.value, { each: true }) quality!: number[]
+  @IsArray()
+  @ArrayMinSize(2)
+  @ArrayMaxSize(motionLimits.frames * 8)
+  @IsNumber(finite, { each: true })
+  @Min(-motionLimits.value, { each: true })
+  @Max(motionLimits.value, { each: true })
+  values!: number[]
+  @IsArray()
+  @ArrayMaxSize(motionLimits.frames * 2)
+  @IsNumber(finite, { each: true })
+  @Min(0, { each: true })
+  @Max(motionLimits.value, { each: true })
+  quality!: number[]
 }
 class ShapeKeyframeContract {
   @IsInt() @Min(0) frame!: number
@@ -79,11 +153,23 @@ class ShownContract {
   @IsBoolean() on!: boolean
 }
 class MotionContract {
-  @ValidateIf((m: MotionContract) => m.track !== null) @IsObject() @ValidateNested() @Type(() => TrackContract) track!: TrackContract | null
-  @IsArray() @ArrayMaxSize(motionLimits.keys) @ValidateNested({ each: true }) @Type(() => ShapeKeyframeContract) keys!: ShapeKeyframeContract[]
+  @ValidateIf((m: MotionContract) => m.track !== null)
+  @IsObject()
+  @ValidateNested()
+  @Type(() => TrackContract)
+  track!: TrackContract | null
+  @IsArray()
+  @ArrayMaxSize(motionLimits.keys)
+  @ValidateNested({ each: true })
+  @Type(() => ShapeKeyframeContract)
+  keys!: ShapeKeyframeContract[]
   @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
   @IsBoolean() roll!: boolean
-  @IsArray() @ArrayMaxSize(motionLimits.shown) @ValidateNested({ each: true }) @Type(() => ShownContract) shown!: ShownContract[]
+  @IsArray()
+  @ArrayMaxSize(motionLimits.shown)
+  @ValidateNested({ each: true })
+  @Type(() => ShownContract)
+  shown!: ShownContract[]
   @IsInt() @Min(motionLimits.fadeFrames.min) @Max(motionLimits.fadeFrames.max) fadeFrames!: number
   @Within({ min: 0.05, max: 20 }) aspect!: number
 }
@@ -108,15 +194,36 @@ class HueRangeContract {
   @Within(keyBounds.softDegrees) soft!: number
 }
 class KeyRangesContract {
-  @ValidateIf((r: KeyRangesContract) => r.hue !== null) @IsObject() @ValidateNested() @Type(() => HueRangeContract) hue!: HueRangeContract | null
-  @ValidateIf((r: KeyRangesContract) => r.chroma !== null) @IsObject() @ValidateNested() @Type(() => SoftRangeContract) chroma!: SoftRangeContract | null
-  @ValidateIf((r: KeyRangesContract) => r.lightness !== null) @IsObject() @ValidateNested() @Type(() => SoftRangeContract) lightness!: SoftRangeContract | null
+  @ValidateIf((r: KeyRangesContract) => r.hue !== null)
+  @IsObject()
+  @ValidateNested()
+  @Type(() => HueRangeContract)
+  hue!: HueRangeContract | null
+  @ValidateIf((r: KeyRangesContract) => r.chroma !== null)
+  @IsObject()
+  @ValidateNested()
+  @Type(() => SoftRangeContract)
+  chroma!: SoftRangeContract | null
+  @ValidateIf((r: KeyRangesContract) => r.lightness !== null)
+  @IsObject()
+  @ValidateNested()
+  @Type(() => SoftRangeContract)
+  lightness!: SoftRangeContract | null
 }
 
 @ValidatorConstraint({ name: 'colours' })
 class Colours implements ValidatorConstraintInterface {
   validate(value: unknown): boolean {
-    return Array.isArray(value) && value.length <= keyBounds.colours && value.every((c) => Array.isArray(c) && c.length === 3 && c.every((v) => typeof v === 'number' && Number.isFinite(v) && Math.abs(v) < 10))
+    return (
+      Array.isArray(value) &&
+      value.length <= keyBounds.colours &&
+      value.every(
+        (c) =>
+          Array.isArray(c) &&
+          c.length === 3 &&
+          c.every((v) => typeof v === 'number' && Number.isFinite(v) && Math.abs(v) < 10),
+      )
+    )
   }
   defaultMessage({ property }: ValidationArguments): string {
     return `${property} must be at most ${keyBounds.colours} lists of three numbers`
@@ -128,8 +235,16 @@ class KeySampleContract {
 }
 class KeyContract {
   @IsIn(keyTaps) tap!: KeyTap
-  @IsArray() @ArrayMaxSize(keyBounds.groups) @ValidateNested({ each: true }) @Type(() => KeyRangesContract) groups!: KeyRangesContract[]
-  @IsArray() @ArrayMaxSize(keyBounds.samples) @ValidateNested({ each: true }) @Type(() => KeySampleContract) samples!: KeySampleContract[]
+  @IsArray()
+  @ArrayMaxSize(keyBounds.groups)
+  @ValidateNested({ each: true })
+  @Type(() => KeyRangesContract)
+  groups!: KeyRangesContract[]
+  @IsArray()
+  @ArrayMaxSize(keyBounds.samples)
+  @ValidateNested({ each: true })
+  @Type(() => KeySampleContract)
+  samples!: KeySampleContract[]
 }
 class CleaningContract {
   @Within(cleaningBounds.calm) calm!: number
@@ -157,7 +272,10 @@ class PieceContract {
   @IsIn(['add', 'subtract', 'intersect']) mode!: PieceMode
   @IsBoolean() invert!: boolean
   @Within(share) opacity!: number
-  @IsObject() @ValidateNested() @byKind({ shape: ShapeSourceContract, key: KeySourceContract, region: RegionSourceContract }) source!: ShapeSourceContract | KeySourceContract | RegionSourceContract
+  @IsObject()
+  @ValidateNested()
+  @byKind({ shape: ShapeSourceContract, key: KeySourceContract, region: RegionSourceContract })
+  source!: ShapeSourceContract | KeySourceContract | RegionSourceContract
 }
 
 /** A region as a recipe keeps it. */
@@ -166,33 +284,56 @@ export class RecipeRegionContract {
   @IsString() @Length(1, 80) name!: string
   @IsBoolean() invert!: boolean
   @Within(share) strength!: number
-  @IsArray() @ArrayMaxSize(pieceLimits.pieces) @ValidateNested({ each: true }) @Type(() => PieceContract) pieces!: PieceContract[]
+  @IsArray()
+  @ArrayMaxSize(pieceLimits.pieces)
+  @ValidateNested({ each: true })
+  @Type(() => PieceContract)
+  pieces!: PieceContract[]
 }
 export class RegionContract extends RecipeRegionContract {
   @IsBoolean() enabled!: boolean
 }
 
-/** Pieces are told apart; regions are built from others that are there and not from themselves; tracks hold whole frames; frames rise. */
+/**
+ * Pieces are told apart; regions are built from others that are there and not from themselves; tracks hold whole
+ * frames; frames rise.
+ */
 export function requireRegions(regions: readonly RecipeRegionContract[]): void {
   const all = regions as unknown as readonly Region[]
   regions.forEach((region, i) => {
     const field = `regions.${i}`
-    if (new Set(region.pieces.map((p) => p.id)).size !== region.pieces.length) throw new ContractError(`Two pieces of "${region.name}" have the same id.`, `${field}.pieces`)
+    if (new Set(region.pieces.map((p) => p.id)).size !== region.pieces.length)
+      throw new ContractError(`Two pieces of "${region.name}" have the same id.`, `${field}.pieces`)
     region.pieces.forEach(({ source }, n) => {
       const at = `${field}.pieces.${n}.source`
-      if (source instanceof RegionSourceContract && !regions.some((r) => r.id === source.regionId)) throw new ContractError(`The region "${region.name}" is built from one that is not there.`, `${at}.regionId`)
-      if (source instanceof ShapeSourceContract && source.motion) requireMotion(source.motion, (source.shape as { kind: string }).kind, `${at}.motion`)
+      if (source instanceof RegionSourceContract && !regions.some((r) => r.id === source.regionId))
+        throw new ContractError(`The region "${region.name}" is built from one that is not there.`, `${at}.regionId`)
+      if (source instanceof ShapeSourceContract && source.motion)
+        requireMotion(source.motion, (source.shape as { kind: string }).kind, `${at}.motion`)
     })
-    if (isCircular(all[i]!, all)) throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.pieces`)
+    if (isCircular(all[i]!, all))
+      throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.pieces`)
   })
 }
 
 function requireMotion({ track, keys, shown }: MotionContract, kind: string, field: string): void {
   if (track) {
-    const { numbers } = trackKindById(track.kind), frames = track.values.length / numbers
-    if (!Number.isInteger(frames) || track.quality.length !== frames * 2) throw new ContractError(`A track of this kind holds ${numbers} values and 2 of quality for each frame.`, `${field}.track`)
-    if (frames > motionLimits.frames) throw new ContractError(`A track holds at most ${motionLimits.frames} frames.`, `${field}.track`)
+    const { numbers } = trackKindById(track.kind),
+      frames = track.values.length / numbers
+    if (!Number.isInteger(frames) || track.quality.length !== frames * 2)
+      throw new ContractError(
+        `A track of this kind holds ${numbers} values and 2 of quality for each frame.`,
+        `${field}.track`,
+      )
+    if (frames > motionLimits.frames)
+      throw new ContractError(`A track holds at most ${motionLimits.frames} frames.`, `${field}.track`)
   }
-  for (const [name, list] of [['keys', keys], ['shown', shown]] as const) if (list.some((k, i) => i > 0 && k.frame <= list[i - 1]!.frame)) throw new ContractError('Frames must rise.', `${field}.${name}`)
-  if (keys.some((k) => (k.shape as { kind: string }).kind !== kind)) throw new ContractError('A keyframe holds another kind of shape.', `${field}.keys`)
+  for (const [name, list] of [
+    ['keys', keys],
+    ['shown', shown],
+  ] as const)
+    if (list.some((k, i) => i > 0 && k.frame <= list[i - 1]!.frame))
+      throw new ContractError('Frames must rise.', `${field}.${name}`)
+  if (keys.some((k) => (k.shape as { kind: string }).kind !== kind))
+    throw new ContractError('A keyframe holds another kind of shape.', `${field}.keys`)
 }

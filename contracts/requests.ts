@@ -1,7 +1,25 @@
 // What the browser may ask of the server, as contracts.
 import 'reflect-metadata'
 import { Type } from 'class-transformer'
-import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf, ValidateNested } from 'class-validator'
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  Min,
+  ValidateIf,
+  ValidateNested,
+} from 'class-validator'
 import { carriedStations, isEncodingId, type CarriedStation } from '@core/index'
 
 // Printable text on one line: no control characters.
@@ -16,7 +34,13 @@ export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back',
 export class RevisionWhy {
   @IsIn(whyKinds) kind!: (typeof whyKinds)[number]
   /** The aims in words, met or not. */
-  @IsOptional() @IsArray() @ArrayMaxSize(40) @IsString({ each: true }) @Length(1, 200, { each: true }) @Matches(oneLine, { each: true }) aims?: string[]
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(40)
+  @IsString({ each: true })
+  @Length(1, 200, { each: true })
+  @Matches(oneLine, { each: true })
+  aims?: string[]
   /** The revision that was gone back to, or that the grade was carried from. */
   @IsOptional() @IsUUID() from?: string
 }
@@ -82,7 +106,12 @@ export class RateOf {
 /** Files that were uploaded, or one that lies in the server's media folder, to become shots. */
 export class NewImport {
   /** Ids of finished uploads: one film or still each, or all pictures of one sequence in order. */
-  @ValidateIf((r: NewImport) => r.path === undefined) @IsArray() @ArrayMinSize(1) @ArrayMaxSize(200_000) @Matches(/^[0-9a-f]{32}$/, { each: true }) uploads?: string[]
+  @ValidateIf((r: NewImport) => r.path === undefined)
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200_000)
+  @Matches(/^[0-9a-f]{32}$/, { each: true })
+  uploads?: string[]
   /** A path below the media folder. */
   @IsOptional() @IsString() @Length(1, 1000) path?: string
   /** The uploads (or the files of the folder) are one sequence. */
@@ -105,7 +134,12 @@ class ReadChange {
 
 /** One change for many shots. */
 export class ShotChanges {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
   @IsOptional() @ValidateNested() @Type(() => SceneTarget) scene?: SceneTarget
   @IsOptional() @IsIn(['new', 'corrected', 'matched', 'finished']) state?: 'new' | 'corrected' | 'matched' | 'finished'
   @IsOptional() @IsString() @Length(0, 80) @Matches(oneLine) cameraName?: string
@@ -113,7 +147,10 @@ export class ShotChanges {
   @IsOptional() @IsString() @Matches(/^[A-Za-z0-9-]{1,60}$/) standardId?: string
   @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
   /** The rate to play at; null takes it back to the rate it was shot at. */
-  @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null) @ValidateNested() @Type(() => RateOf) played?: RateOf | null
+  @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null)
+  @ValidateNested()
+  @Type(() => RateOf)
+  played?: RateOf | null
 }
 
 /** True for the ids of encodings that ship; users' own come with their definition and are set on the Bench. */
@@ -127,29 +164,59 @@ class Piece {
 
 /** A shot becomes these pieces of its medium, in order. */
 export class CutShot {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ValidateNested({ each: true }) @Type(() => Piece) pieces!: Piece[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(mostShots)
+  @ValidateNested({ each: true })
+  @Type(() => Piece)
+  pieces!: Piece[]
 }
 
 /** Neighbouring pieces of one medium become one shot. */
 export class JoinShots {
-  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(2)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
 }
 
 /** Shots to a place on the reel: before another shot, or to its end. */
 export class MoveShots {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
   @IsOptional() @IsUUID() beforeId?: string
 }
 
 /** Shots that are corrected together from now on. */
 export class LinkShots {
-  @IsArray() @ArrayMinSize(2) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(2)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
 }
 
 export class UnlinkShots {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
 }
 
 export class RemoveShots {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(mostShots) @ArrayUnique() @IsUUID(undefined, { each: true }) shotIds!: string[]
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(mostShots)
+  @ArrayUnique()
+  @IsUUID(undefined, { each: true })
+  shotIds!: string[]
 }

@@ -1,13 +1,31 @@
 // What the server answers.
 import type { RevisionWhy } from './requests'
-import type { Area, CodeRange, Expectation, Finding, GradeDocument, LutFormat, MatrixId, QuarterTurn, RecipeStep, SubjectCard } from '@core/index'
+import type {
+  Area,
+  CodeRange,
+  Expectation,
+  Finding,
+  GradeDocument,
+  LutFormat,
+  MatrixId,
+  QuarterTurn,
+  RecipeStep,
+  SubjectCard,
+} from '@core/index'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {
   readonly error: { readonly code: string; readonly message: string; readonly field?: string; readonly hint?: string }
 }
 
-export interface ProjectSummary { readonly id: string; readonly name: string; readonly shotCount: number; readonly updatedAt: string; readonly firstShotId: string | null; readonly firstRevisionId: string | null }
+export interface ProjectSummary {
+  readonly id: string
+  readonly name: string
+  readonly shotCount: number
+  readonly updatedAt: string
+  readonly firstShotId: string | null
+  readonly firstRevisionId: string | null
+}
 
 /** Facts about a file's picture that matter to colour. */
 export interface MediaFacts {
@@ -109,8 +127,18 @@ export interface ShotSummary {
   readonly guess: GuessSummary | null
   /** The shots it is corrected together with, itself counted in. */
   readonly setup: { readonly id: string; readonly name: string; readonly shots: number } | null
-  /** The shared look it carries, or would without being taken out of it; `strength` is the scene's or project's, `ownStrength` the shot's. */
-  readonly look: { readonly id: string; readonly name: string; readonly from: 'project' | 'scene'; readonly strength: number; readonly ownStrength: number; readonly detached: boolean } | null
+  /**
+   * The shared look it carries, or would without being taken out of it; `strength` is the scene's or project's,
+   * `ownStrength` the shot's.
+   */
+  readonly look: {
+    readonly id: string
+    readonly name: string
+    readonly from: 'project' | 'scene'
+    readonly strength: number
+    readonly ownStrength: number
+    readonly detached: boolean
+  } | null
   readonly headId: string
   readonly read: GradeDocument['read']
   readonly displayId: string
@@ -119,9 +147,26 @@ export interface ShotSummary {
 }
 
 /** A reference picture; its pixels are at /scene-pictures/{id}. */
-export interface ScenePicture { readonly id: string; readonly name: string; readonly width: number; readonly height: number }
-export interface SceneSummary { readonly id: string; readonly name: string; readonly position: number; /** What it should feel like, in words and in pictures. */ readonly intent: string; readonly pictures: readonly ScenePicture[] }
-export interface LookSummary { readonly id: string; readonly name: string; readonly steps: readonly RecipeStep[]; readonly wholeProject: boolean; /** Names of the scenes that carry it. */ readonly scenes: readonly string[] }
+export interface ScenePicture {
+  readonly id: string
+  readonly name: string
+  readonly width: number
+  readonly height: number
+}
+export interface SceneSummary {
+  readonly id: string
+  readonly name: string
+  readonly position: number
+  /** What it should feel like, in words and in pictures. */ readonly intent: string
+  readonly pictures: readonly ScenePicture[]
+}
+export interface LookSummary {
+  readonly id: string
+  readonly name: string
+  readonly steps: readonly RecipeStep[]
+  readonly wholeProject: boolean
+  /** Names of the scenes that carry it. */ readonly scenes: readonly string[]
+}
 
 export interface WorkSummary {
   readonly id: string
@@ -137,7 +182,12 @@ export interface WorkSummary {
 }
 
 /** A file or folder below the server's media folder. */
-export interface FolderEntry { readonly name: string; readonly path: string; readonly kind: 'folder' | 'file' | 'pictures'; readonly sizeBytes: number }
+export interface FolderEntry {
+  readonly name: string
+  readonly path: string
+  readonly kind: 'folder' | 'file' | 'pictures'
+  readonly sizeBytes: number
+}
 
 export interface RevisionState {
   readonly headId: string
@@ -160,12 +210,31 @@ export interface RecordEntry {
   /** What it changed against its parent, in words and numbers. */
   readonly changes: readonly string[]
 }
-export interface VersionSummary { readonly id: string; readonly name: string; readonly revisionId: string; readonly actor: string; readonly at: string }
+export interface VersionSummary {
+  readonly id: string
+  readonly name: string
+  readonly revisionId: string
+  readonly actor: string
+  readonly at: string
+}
 /** Newest first. Redo leads from the head to the tip. */
-export interface ShotRecord { readonly headId: string; readonly tipId: string; readonly revisions: readonly RecordEntry[]; readonly versions: readonly VersionSummary[] }
+export interface ShotRecord {
+  readonly headId: string
+  readonly tipId: string
+  readonly revisions: readonly RecordEntry[]
+  readonly versions: readonly VersionSummary[]
+}
 
 /** A shot on the grade sheet: all that one needs to know what was done and why. */
-export interface SheetReading { readonly name: string; readonly unit: string; readonly before: string | null; readonly after: string | null; readonly target: string; readonly verdict: 'met' | 'low' | 'high' | null; readonly waived: string | null }
+export interface SheetReading {
+  readonly name: string
+  readonly unit: string
+  readonly before: string | null
+  readonly after: string | null
+  readonly target: string
+  readonly verdict: 'met' | 'low' | 'high' | null
+  readonly waived: string | null
+}
 export interface ShotSheet {
   readonly id: string
   readonly name: string
@@ -184,11 +253,21 @@ export interface ShotSheet {
   readonly controls: readonly { readonly step: string; readonly words: string }[]
   readonly aims: readonly string[]
   readonly readings: readonly SheetReading[]
-  readonly record: readonly { readonly depth: number; readonly at: string; readonly actor: string; readonly summary: string; readonly changes: readonly string[] }[]
+  readonly record: readonly {
+    readonly depth: number
+    readonly at: string
+    readonly actor: string
+    readonly summary: string
+    readonly changes: readonly string[]
+  }[]
   readonly firstRevisionId: string
   readonly headId: string
 }
-export interface GradeSheet { readonly project: string; readonly made: string; readonly shots: readonly ShotSheet[] }
+export interface GradeSheet {
+  readonly project: string
+  readonly made: string
+  readonly shots: readonly ShotSheet[]
+}
 
 /** What came of carrying a grade to a shot. */
 export interface Carried {
@@ -219,13 +298,32 @@ export interface ShotDetail extends ShotSummary {
   readonly waivers: readonly Waiver[]
 }
 
-export interface PickedArea { readonly frame: number; readonly area: Area }
-export interface SubjectSummary { readonly id: string; readonly name: string; readonly card: SubjectCard; readonly here: PickedArea | null }
+export interface PickedArea {
+  readonly frame: number
+  readonly area: Area
+}
+export interface SubjectSummary {
+  readonly id: string
+  readonly name: string
+  readonly card: SubjectCard
+  readonly here: PickedArea | null
+}
 /** How a waived reading stands: the newest entry of its record. */
-export interface Waiver { readonly reading: string; readonly subject: string; readonly reason: string; readonly actor: string; readonly at: string }
+export interface Waiver {
+  readonly reading: string
+  readonly subject: string
+  readonly reason: string
+  readonly actor: string
+  readonly at: string
+}
 
 /** What the readings found on a shot's lead frame through its present grade, before any standard. */
-export interface ShotFindings { readonly headId: string; readonly leadFrame: number; readonly findings: readonly Finding[]; readonly waivers: readonly Waiver[] }
+export interface ShotFindings {
+  readonly headId: string
+  readonly leadFrame: number
+  readonly findings: readonly Finding[]
+  readonly waivers: readonly Waiver[]
+}
 
 export interface LutSummary {
   readonly hash: string

@@ -1,4 +1,5 @@
-// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions, grade, lut-bench, instruments, formats, bake, guess, measure, readings, aims.
+// The core: all computation, without interface, network or file access. Rooms: colour, image, footage, luts, regions,
+// grade, lut-bench, instruments, formats, bake, guess, measure, readings, aims.
 export * from './bake/bake'
 export * from './bake/export'
 export * from './colour'

@@ -17,7 +17,12 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
   if (known) return known.id
   const project = await insertProject(context.pool, 'Ashglaze', demoKey)
   const clip = (id: string, name: string, known: Known): ClipToImport => ({
-    body: Readable.toWeb(createReadStream(join(footageFolder, `${id}.mov`))), maxBytes: 64 * 1024 * 1024, name, projectId: project.id, actor: localActor, known,
+    body: Readable.toWeb(createReadStream(join(footageFolder, `${id}.mov`))),
+    maxBytes: 64 * 1024 * 1024,
+    name,
+    projectId: project.id,
+    actor: localActor,
+    known,
   })
   try {
     const scenes = new Map<string, string>()
@@ -27,9 +32,27 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
         sceneId = (await insertScene(context.pool, project.id, shot.scene, scenes.size + 1)).id
         scenes.set(shot.scene, sceneId)
       }
-      await importClip(context, clip(shot.id, shot.name, { sceneId, cameraName: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, leadFrame: shot.leadFrame }))
+      await importClip(
+        context,
+        clip(shot.id, shot.name, {
+          sceneId,
+          cameraName: shot.camera,
+          encodingId: shot.encodingId,
+          gamutId: shot.gamutId,
+          leadFrame: shot.leadFrame,
+        }),
+      )
     }
-    await importClip(context, clip(assembly.id, assembly.name, { sceneId: null, cameraName: null, encodingId: 'gamma-2.4', gamutId: 'bt709', leadFrame: 60 }))
+    await importClip(
+      context,
+      clip(assembly.id, assembly.name, {
+        sceneId: null,
+        cameraName: null,
+        encodingId: 'gamma-2.4',
+        gamutId: 'bt709',
+        leadFrame: 60,
+      }),
+    )
     for (const { name, folder, text } of demoLuts) {
       const { hash } = await keepLut(context, new Blob([text()]).stream() as never, name, folder)
       await inspectionOf(context, hash)

@@ -27,7 +27,12 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
   app.use(async (c, next) => {
     const started = performance.now()
     await next()
-    context.log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms: Math.round(performance.now() - started) })
+    context.log.info({
+      method: c.req.method,
+      path: c.req.path,
+      status: c.res.status,
+      ms: Math.round(performance.now() - started),
+    })
   })
   app.use(sameSiteOnly(hosts))
 
@@ -36,8 +41,28 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
   })
-  for (const routes of [projectRoutes, reelRoutes, readingRoutes, importRoutes, shotRoutes, recordRoutes, sheetRoutes, carryRoutes, recipeRoutes, encodingRoutes, pictureRoutes, proxyRoutes, lutRoutes, lookRoutes, scenePictureRoutes, renderRoutes]) api.route('/', routes(context))
-  api.all('*', () => { throw new Problem(404, 'not_found', 'There is nothing at this address.') })
+  for (const routes of [
+    projectRoutes,
+    reelRoutes,
+    readingRoutes,
+    importRoutes,
+    shotRoutes,
+    recordRoutes,
+    sheetRoutes,
+    carryRoutes,
+    recipeRoutes,
+    encodingRoutes,
+    pictureRoutes,
+    proxyRoutes,
+    lutRoutes,
+    lookRoutes,
+    scenePictureRoutes,
+    renderRoutes,
+  ])
+    api.route('/', routes(context))
+  api.all('*', () => {
+    throw new Problem(404, 'not_found', 'There is nothing at this address.')
+  })
   app.route('/api', api)
 
   app.use('/assets/*', async (c, next) => {

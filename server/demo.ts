@@ -31,7 +31,13 @@ async function stop(code: number): Promise<void> {
 function requireFreePort(host: string, port: number): Promise<void> {
   return new Promise((done, fail) => {
     const trial = createServer()
-    trial.once('error', () => fail(new ClusterError(`Port ${port} is taken by another program; stop it, or choose another with PALE_PORT=4181 bin/demo.`)))
+    trial.once('error', () =>
+      fail(
+        new ClusterError(
+          `Port ${port} is taken by another program; stop it, or choose another with PALE_PORT=4181 bin/demo.`,
+        ),
+      ),
+    )
     trial.listen(port, host, () => trial.close(() => done()))
   })
 }
@@ -52,7 +58,14 @@ try {
     say('The demo data starts over.')
   }
   cluster = await startCluster(dataFolder)
-  const settings: Settings = { dataFolder, mediaFolder: mediaFolderOf(process.env, dataFolder), host, port, databaseUrl: cluster.url, webFolder: join(projectFolder, 'dist', 'web') }
+  const settings: Settings = {
+    dataFolder,
+    mediaFolder: mediaFolderOf(process.env, dataFolder),
+    host,
+    port,
+    databaseUrl: cluster.url,
+    webFolder: join(projectFolder, 'dist', 'web'),
+  }
   server = await startServer(settings)
   await seedDemo(server.context, join(projectFolder, 'demo', 'footage'))
   say(`Pale Meridian is at ${server.address}  (Ctrl-C stops it)`)
@@ -66,5 +79,7 @@ function plainSentence(error: unknown): string {
   const { code } = error as { code?: string }
   if (code === 'EADDRINUSE') return 'The port is taken by another program; choose another with PALE_PORT=4181 bin/demo.'
   const problem = asProblem(error)
-  return problem.code === 'internal' ? `It could not be started: ${error instanceof Error ? error.message : String(error)}` : `${problem.message} ${problem.hint ?? ''}`
+  return problem.code === 'internal'
+    ? `It could not be started: ${error instanceof Error ? error.message : String(error)}`
+    : `${problem.message} ${problem.hint ?? ''}`
 }

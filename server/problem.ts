@@ -6,12 +6,21 @@ import type { Logger } from 'pino'
 import { ContractError, type ErrorBody } from '@contracts/index'
 import { FormatError } from '@core/index'
 
-export interface ProblemDetail { readonly field?: string; readonly hint?: string; readonly cause?: unknown }
+export interface ProblemDetail {
+  readonly field?: string
+  readonly hint?: string
+  readonly cause?: unknown
+}
 
 export class Problem extends Error {
   readonly field: string | undefined
   readonly hint: string | undefined
-  constructor(readonly status: ContentfulStatusCode, readonly code: string, message: string, detail: ProblemDetail = {}) {
+  constructor(
+    readonly status: ContentfulStatusCode,
+    readonly code: string,
+    message: string,
+    detail: ProblemDetail = {},
+  ) {
     super(message, { cause: detail.cause })
     this.name = 'Problem'
     this.field = detail.field
@@ -19,7 +28,8 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string): Problem => new Problem(404, 'not_found', `There is no such ${what}.`, { hint: 'It may have been removed; go back to the list.' })
+export const notFound = (what: string): Problem =>
+  new Problem(404, 'not_found', `There is no such ${what}.`, { hint: 'It may have been removed; go back to the list.' })
 
 /** Turns anything thrown into a Problem. What was not foreseen becomes a plain 500 without inner details. */
 export function asProblem(error: unknown): Problem {
@@ -27,12 +37,26 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof ContractError) return new Problem(422, 'invalid', error.message, { field: error.field })
   if (error instanceof FormatError) return new Problem(422, 'unreadable_file', error.message)
   if (error instanceof SyntaxError) return new Problem(400, 'bad_request', 'The request is not readable JSON.')
-  if (error instanceof HTTPException && error.status < 500) return new Problem(error.status as ContentfulStatusCode, 'bad_request', error.message || 'The request could not be read.')
+  if (error instanceof HTTPException && error.status < 500)
+    return new Problem(
+      error.status as ContentfulStatusCode,
+      'bad_request',
+      error.message || 'The request could not be read.',
+    )
   const code = (error as { code?: unknown } | null)?.code
-  if (code === 'ENOSPC') return new Problem(507, 'disk_full', 'The disk is full, so nothing was stored.', { hint: 'Free some space and try again.' })
+  if (code === 'ENOSPC')
+    return new Problem(507, 'disk_full', 'The disk is full, so nothing was stored.', {
+      hint: 'Free some space and try again.',
+    })
   if (typeof code === 'string' && (/^(ECONNREFUSED|ECONNRESET|ENOENT_SOCKET)$/.test(code) || /^(57P0|08)/.test(code)))
-    return new Problem(503, 'database_away', 'The database does not answer, so nothing was stored.', { hint: 'It is tried again; if this stays, stop the program and start it with bin/demo.', cause: error })
-  return new Problem(500, 'internal', 'Something went wrong in the server.', { hint: 'The log says more.', cause: error })
+    return new Problem(503, 'database_away', 'The database does not answer, so nothing was stored.', {
+      hint: 'It is tried again; if this stays, stop the program and start it with bin/demo.',
+      cause: error,
+    })
+  return new Problem(500, 'internal', 'Something went wrong in the server.', {
+    hint: 'The log says more.',
+    cause: error,
+  })
 }
 
 export function problemResponse(c: Context, error: unknown, log: Logger): Response {

@@ -28,10 +28,12 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
 }
 
 /** PALE_MEDIA, or a folder of its own beside the data. */
-export const mediaFolderOf = (env: NodeJS.ProcessEnv, dataFolder: string): string => resolve(env['PALE_MEDIA'] ?? join(dataFolder, 'library'))
+export const mediaFolderOf = (env: NodeJS.ProcessEnv, dataFolder: string): string =>
+  resolve(env['PALE_MEDIA'] ?? join(dataFolder, 'library'))
 
 export function readPort(text: string): number {
   const port = Number(text)
-  if (!/^\d{1,5}$/.test(text) || port < 1 || port > 65535) throw new RangeError(`PALE_PORT must be a number from 1 to 65535, not "${text}".`)
+  if (!/^\d{1,5}$/.test(text) || port < 1 || port > 65535)
+    throw new RangeError(`PALE_PORT must be a number from 1 to 65535, not "${text}".`)
   return port
 }

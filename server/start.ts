@@ -33,7 +33,15 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   const store = await openStore(settings.dataFolder)
   const workers = startFrameWorkers(options.workerFile)
   const frames = frameReader(pool, store)
-  const context: ServerContext = { pool, store, workers, frames, findings: findingsReader(frames, workers), mediaFolder: settings.mediaFolder, log }
+  const context: ServerContext = {
+    pool,
+    store,
+    workers,
+    frames,
+    findings: findingsReader(frames, workers),
+    mediaFolder: settings.mediaFolder,
+    log,
+  }
   const jobs = await startJobs(context)
   const app = createApp(context, ownHosts(settings.host, settings.port), settings.webFolder)
   const server = await listen(createServer(getRequestListener(app.fetch)), settings)

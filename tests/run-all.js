@@ -4,17 +4,23 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
-const results = 'test-results', scratch = mkdtempSync(join(tmpdir(), 'pale-seed-')), seed = join(scratch, 'data')
+const results = 'test-results',
+  scratch = mkdtempSync(join(tmpdir(), 'pale-seed-')),
+  seed = join(scratch, 'data')
 rmSync(results, { recursive: true, force: true })
 mkdirSync(results, { recursive: true })
-let passed = 0, failed = 0
+let passed = 0,
+  failed = 0
 
 /** Resolves to whether it ended well; what it said is printed in one piece. */
 function quietly(name, program, args) {
   return new Promise((done) => {
     const child = spawn(program, args, { env: { ...process.env, FORCE_COLOR: '0' } })
     let said = ''
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => { said += text })
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (text) => {
+        said += text
+      })
     child.once('close', (code) => {
       console.log(`== ${name}: ${code === 0 ? 'well' : 'failed'}\n${said}`)
       done(code === 0)
@@ -28,10 +34,16 @@ async function check(name, program, args) {
   else failed++
 }
 
-/** A runner that counts its tests in a JSON file. A runner that ends badly without a failed test counts as one failure. */
+/**
+ * A runner that counts its tests in a JSON file. A runner that ends badly without a failed test counts as one failure.
+ */
 function suite(name, program, args, file, count) {
   console.log(`\n== ${name}`)
-  const ok = spawnSync(`node_modules/.bin/${program}`, args, { stdio: 'inherit', env: { ...process.env, FORCE_COLOR: '0', PALE_TEST_SEED: seed } }).status === 0
+  const ok =
+    spawnSync(`node_modules/.bin/${program}`, args, {
+      stdio: 'inherit',
+      env: { ...process.env, FORCE_COLOR: '0', PALE_TEST_SEED: seed },
+    }).status === 0
   let counted = { passed: 0, failed: 0 }
   try {
     counted = count(JSON.parse(readFileSync(file, 'utf8')))
@@ -44,12 +56,17 @@ function suite(name, program, args, file, count) {
 }
 
 /** Titles of tests that failed once. */
-const flakyIn = (suites) => suites.flatMap(({ specs = [], suites: inner = [] }) => [...specs.filter((s) => s.tests.some((t) => t.status === 'flaky')).map((s) => `${s.file}: ${s.title}`), ...flakyIn(inner)])
+const flakyIn = (suites) =>
+  suites.flatMap(({ specs = [], suites: inner = [] }) => [
+    ...specs.filter((s) => s.tests.some((t) => t.status === 'flaky')).map((s) => `${s.file}: ${s.title}`),
+    ...flakyIn(inner),
+  ])
 
 try {
   await Promise.all([
     (async () => {
-      if (!await quietly('Demo data for the tests', process.execPath, ['dist/node/make-seed.js', seed])) failed++
+      if (!(await quietly('Demo data for the tests', process.execPath, ['dist/node/make-seed.js', seed]))) failed++
+      await check('Format', 'prettier', ['--check', '.'])
       await check('Lint', 'eslint', ['.', '--max-warnings', '0'])
     })(),
     (async () => {
@@ -58,12 +75,27 @@ try {
       await check('Types: tests', 'tsc', ['-p', '.'])
     })(),
   ])
-  const jestCounts = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({ passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites })
-  suite('Unit, shell and API tests', 'jest', ['--maxWorkers=2', '--json', `--outputFile=${results}/jest.json`], `${results}/jest.json`, jestCounts)
-  suite('End-to-end tests', 'playwright', ['test', '-c', 'tests/e2e/playwright.config.ts'], `${results}/e2e.json`, ({ stats, suites }) => {
-    for (const title of flakyIn(suites)) console.log(`Passed only when tried again, look into it: ${title}`)
-    return { passed: stats.expected + stats.flaky, failed: stats.unexpected }
+  const jestCounts = ({ numPassedTests, numFailedTests, numRuntimeErrorTestSuites }) => ({
+    passed: numPassedTests,
+    failed: numFailedTests + numRuntimeErrorTestSuites,
   })
+  suite(
+    'Unit, shell and API tests',
+    'jest',
+    ['--maxWorkers=2', '--json', `--outputFile=${results}/jest.json`],
+    `${results}/jest.json`,
+    jestCounts,
+  )
+  suite(
+    'End-to-end tests',
+    'playwright',
+    ['test', '-c', 'tests/e2e/playwright.config.ts'],
+    `${results}/e2e.json`,
+    ({ stats, suites }) => {
+      for (const title of flakyIn(suites)) console.log(`Passed only when tried again, look into it: ${title}`)
+      return { passed: stats.expected + stats.flaky, failed: stats.unexpected }
+    },
+  )
 } finally {
   spawnSync(process.execPath, ['dist/node/make-seed.js', '--remove', seed], { stdio: 'inherit' })
   rmSync(scratch, { recursive: true, force: true })

@@ -7,7 +7,8 @@ import { useGrade } from './stores/grade'
 const grade = useGrade()
 useEventListener(window, 'pagehide', () => grade.flushOnLeave())
 useEventListener(window, 'beforeunload', (e) => {
-  if (grade.saveState === 'retrying' || grade.saveState === 'conflict' || grade.saveState === 'refused') e.preventDefault()
+  if (grade.saveState === 'retrying' || grade.saveState === 'conflict' || grade.saveState === 'refused')
+    e.preventDefault()
 })
 </script>
 

@@ -1,8 +1,39 @@
 // pale convert: a picture or a clip from a camera's encoding to a display, by the exact path or through a lattice.
 import { extname } from 'node:path'
 import {
-  applyLut, bakeLut, buildChain, compile, defaultGrade, displayById, displays, encodingById, evaluateDirect, execute, frameOfDecoded, framePositions, framesLookedAt, gamutById, gradeAt, lightOfSignal,
-  looksAtOthers, rastersOf, restSize, setParameter, setRead, setShow, showMethods, signalError, rereadCode, videoHigh, videoLow, type DifferenceReport, type Frame, type GradeDocument, type LutFinder, type Plan, type PlanCache,
+  applyLut,
+  bakeLut,
+  buildChain,
+  compile,
+  defaultGrade,
+  displayById,
+  displays,
+  encodingById,
+  evaluateDirect,
+  execute,
+  frameOfDecoded,
+  framePositions,
+  framesLookedAt,
+  gamutById,
+  gradeAt,
+  lightOfSignal,
+  looksAtOthers,
+  rastersOf,
+  restSize,
+  setParameter,
+  setRead,
+  setShow,
+  showMethods,
+  signalError,
+  rereadCode,
+  videoHigh,
+  videoLow,
+  type DifferenceReport,
+  type Frame,
+  type GradeDocument,
+  type LutFinder,
+  type Plan,
+  type PlanCache,
 } from '@core/index'
 import { decodeAll, decodedPicture } from '../../server/media/decode'
 import { startEncoder } from '../../server/media/encode'
@@ -15,19 +46,31 @@ import { choiceOption, numberOption, UsageError } from '../usage'
 export const convertCommand: Command = {
   name: 'convert',
   summary: 'decode a picture or clip and show it on a display',
-  usage: 'pale convert IN OUT --encoding ID [--gamut ID] [--range full|legal] --display ID [--show straight|rolloff|print] [--exposure STOPS] [--grade FILE] [--lut FILE …] [--lattice N] [--json]',
+  usage:
+    'pale convert IN OUT --encoding ID [--gamut ID] [--range full|legal] --display ID [--show ' +
+    'straight|rolloff|print] [--exposure STOPS] [--grade FILE] [--lut FILE …] [--lattice N] [--json]',
   notes: [
-    'Pictures: PNG 8/16, TIFF, EXR in; PNG 16, TIFF 16 or EXR out (EXR holds display-linear light, others the display signal).',
-    'Clips go in as any video with Y\'CbCr planes and come out as .mp4.',
+    'Pictures: PNG 8/16, TIFF, EXR in; PNG 16, TIFF 16 or EXR out (EXR holds display-linear light, ' +
+      'others the display signal).',
+    "Clips go in as any video with Y'CbCr planes and come out as .mp4.",
     'Pictures take the exact path; --lattice N (2 to 129) forces a table of N nodes per axis and prints its error.',
-    'With --grade, the grade says how to read and show; --encoding, --gamut, --range, --display, --show and --exposure override it.',
+    'With --grade, the grade says how to read and show; --encoding, --gamut, --range, --display, ' +
+      '--show and --exposure override it.',
   ],
   options: {
-    encoding: { type: 'string' }, gamut: { type: 'string' }, range: { type: 'string' }, display: { type: 'string' }, show: { type: 'string' }, exposure: { type: 'string' },
-    grade: { type: 'string' }, lut: { type: 'string', multiple: true }, lattice: { type: 'string' },
+    encoding: { type: 'string' },
+    gamut: { type: 'string' },
+    range: { type: 'string' },
+    display: { type: 'string' },
+    show: { type: 'string' },
+    exposure: { type: 'string' },
+    grade: { type: 'string' },
+    lut: { type: 'string', multiple: true },
+    lattice: { type: 'string' },
   },
   run: async (values, [input, output]) => {
-    if (input === undefined || output === undefined) throw new UsageError('Name what to read and what to write: pale convert IN OUT --encoding ID --display ID')
+    if (input === undefined || output === undefined)
+      throw new UsageError('Name what to read and what to write: pale convert IN OUT --encoding ID --display ID')
     const { grade, find } = await gradeOf(values)
     if (pictureExtensions.has(extname(input).toLowerCase())) {
       const lattice = textOf(values, 'lattice')
@@ -45,18 +88,38 @@ function wholeLattice(text: string): number {
 }
 
 async function gradeOf(values: Readonly<Record<string, unknown>>): Promise<{ grade: GradeDocument; find: LutFinder }> {
-  const path = textOf(values, 'grade'), encodingId = textOf(values, 'encoding'), displayId = textOf(values, 'display')
-  if (path === undefined && (encodingId === undefined || displayId === undefined)) throw new UsageError('--encoding and --display are needed (pale encodings lists the encodings), or a --grade.')
-  if (displayId !== undefined && !displays.some((d) => d.id === displayId)) throw new UsageError(`There is no display "${displayId.slice(0, 40)}"; there are ${displays.map((d) => d.id).join(', ')}.`)
+  const path = textOf(values, 'grade'),
+    encodingId = textOf(values, 'encoding'),
+    displayId = textOf(values, 'display')
+  if (path === undefined && (encodingId === undefined || displayId === undefined))
+    throw new UsageError('--encoding and --display are needed (pale encodings lists the encodings), or a --grade.')
+  if (displayId !== undefined && !displays.some((d) => d.id === displayId))
+    throw new UsageError(
+      `There is no display "${displayId.slice(0, 40)}"; there are ${displays.map((d) => d.id).join(', ')}.`,
+    )
   if (encodingId !== undefined) encodingById(encodingId)
-  const loaded = path === undefined ? { grade: defaultGrade(encodingId ?? 'linear'), find: (() => undefined) as LutFinder } : await loadGrade(path, listOf(values, 'lut'))
+  const loaded =
+    path === undefined
+      ? { grade: defaultGrade(encodingId ?? 'linear'), find: (() => undefined) as LutFinder }
+      : await loadGrade(path, listOf(values, 'lut'))
   let { grade } = loaded
-  const gamutId = textOf(values, 'gamut'), range = textOf(values, 'range'), show = textOf(values, 'show'), exposure = textOf(values, 'exposure')
-  if (encodingId !== undefined) grade = setRead(grade, { encodingId, method: 'formula', gamutId: gamutId ?? encodingById(encodingId).gamutIds[0] })
+  const gamutId = textOf(values, 'gamut'),
+    range = textOf(values, 'range'),
+    show = textOf(values, 'show'),
+    exposure = textOf(values, 'exposure')
+  if (encodingId !== undefined)
+    grade = setRead(grade, { encodingId, method: 'formula', gamutId: gamutId ?? encodingById(encodingId).gamutIds[0] })
   if (gamutId !== undefined) grade = setRead(grade, { gamutId: gamutById(gamutId).id })
   if (range !== undefined) grade = setRead(grade, { range: choiceOption(range, 'range', ['full', 'legal']) })
   if (displayId !== undefined) grade = setShow(grade, { displayId })
-  if (show !== undefined) grade = setShow(grade, { method: choiceOption(show, 'show', showMethods.map((m) => m.id).filter((id) => id !== 'lut')) })
+  if (show !== undefined)
+    grade = setShow(grade, {
+      method: choiceOption(
+        show,
+        'show',
+        showMethods.map((m) => m.id).filter((id) => id !== 'lut'),
+      ),
+    })
   if (exposure !== undefined) {
     const step = grade.steps.find((s) => s.kind === 'exposure' && s.regionId === undefined)
     if (!step) throw new UsageError('The grade has no exposure step to set.')
@@ -68,18 +131,28 @@ async function gradeOf(values: Readonly<Record<string, unknown>>): Promise<{ gra
 // A band of rows at a time keeps memory bounded for large pictures.
 const bandPixels = 262_144
 
-async function convertPicture(input: string, output: string, grade: GradeDocument, find: LutFinder, lattice: number | null): Promise<{ json: unknown; text: string }> {
+async function convertPicture(
+  input: string,
+  output: string,
+  grade: GradeDocument,
+  find: LutFinder,
+  lattice: number | null,
+): Promise<{ json: unknown; text: string }> {
   const kind = extname(output).toLowerCase()
   if (!pictureExtensions.has(kind)) throw new UsageError(`"${output}" must end in .png, .tif or .exr.`)
   const picture = await readPicture(input)
   const chain = buildChain(gradeAt(grade, 0), find)
   const table = lattice === null ? null : bakeLut(gradeAt(grade, 0), find, lattice, 'pale convert')
-  const { width, height, data } = picture, out = new Float64Array(data.length)
-  const legal = grade.read.range === 'legal' && picture.bits !== 32, rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
+  const { width, height, data } = picture,
+    out = new Float64Array(data.length)
+  const legal = grade.read.range === 'legal' && picture.bits !== 32,
+    rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
   let worst: DifferenceReport | null = null
   for (let first = 0; first < width * height; first += bandPixels) {
     const count = Math.min(bandPixels, width * height - first)
-    const codes = Float64Array.from(data.subarray(first * 3, (first + count) * 3), (v) => (legal ? rereadCode(v, 'full', 'legal') : v))
+    const codes = Float64Array.from(data.subarray(first * 3, (first + count) * 3), (v) =>
+      legal ? rereadCode(v, 'full', 'legal') : v,
+    )
     const direct = codes.slice()
     const positions = framePositions(width, height, 1, first, count)
     evaluateDirect(chain, direct, rasters ? { ...positions, rasters } : positions)
@@ -92,25 +165,53 @@ async function convertPicture(input: string, output: string, grade: GradeDocumen
   }
   if (kind === '.exr') toLight(out, grade.show.displayId)
   await writePicture(output, width, height, out)
-  const told = worst ? ` Through ${lattice} nodes per axis, ${worst.measure}: mean ${worst.mean.toFixed(3)}, worst ${worst.worst.toFixed(2)}.` : ''
-  return { json: { file: output, width, height, lattice, error: worst }, text: `${output}: ${width}×${height}, ${displayById(grade.show.displayId).name}.${told}` }
+  const told = worst
+    ? `Through ${lattice} nodes per axis, ${worst.measure}: mean ${worst.mean.toFixed(3)}, worst ` +
+      `${worst.worst.toFixed(2)}.`
+    : ''
+  return {
+    json: { file: output, width, height, lattice, error: worst },
+    text: `${output}: ${width}×${height}, ${displayById(grade.show.displayId).name}.${told}`,
+  }
 }
 
 /** The picture in 16 bits: what keys and neighbourhoods are worked out on. */
-function frameOf({ width, height, data }: { readonly width: number; readonly height: number; readonly data: ArrayLike<number> }, legal: boolean): Frame {
-  const codes = new Uint16Array(data.length), span = videoHigh - videoLow
-  for (let i = 0; i < codes.length; i++) codes[i] = Math.min(65535, Math.max(0, (((legal ? rereadCode(data[i]!, 'full', 'legal') : data[i]!) - videoLow) / span) * 65535 + 0.5))
+function frameOf(
+  { width, height, data }: { readonly width: number; readonly height: number; readonly data: ArrayLike<number> },
+  legal: boolean,
+): Frame {
+  const codes = new Uint16Array(data.length),
+    span = videoHigh - videoLow
+  for (let i = 0; i < codes.length; i++)
+    codes[i] = Math.min(
+      65535,
+      Math.max(0, (((legal ? rereadCode(data[i]!, 'full', 'legal') : data[i]!) - videoLow) / span) * 65535 + 0.5),
+    )
   return { width, height, data: codes, low: videoLow, high: videoHigh }
 }
 
 /** Frames with those about them that the grade looks at. */
 async function* withAround(frames: AsyncIterable<Frame>, grade: GradeDocument, count: number): AsyncIterable<Frame> {
-  const held = new Map<number, Frame>(), reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
-  let decoded = 0, next = 0
+  const held = new Map<number, Frame>(),
+    reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
+  let decoded = 0,
+    next = 0
   const ready = (): Frame => {
-    const index = next++, own = held.get(index)!, looked = framesLookedAt(grade, index, 0, count - 1)
+    const index = next++,
+      own = held.get(index)!,
+      looked = framesLookedAt(grade, index, 0, count - 1)
     held.delete(index - reach)
-    return looked.length === 0 ? own : { ...own, around: new Map(looked.flatMap((away) => { const other = held.get(index + away); return other ? [[away, other] as const] : [] })) }
+    return looked.length === 0
+      ? own
+      : {
+          ...own,
+          around: new Map(
+            looked.flatMap((away) => {
+              const other = held.get(index + away)
+              return other ? [[away, other] as const] : []
+            }),
+          ),
+        }
   }
   for await (const frame of frames) {
     held.set(decoded++, frame)
@@ -124,16 +225,25 @@ function toLight(signal: Float64Array, displayId: string): void {
   for (let i = 0; i < signal.length; i += 3) signal.set(light(signal[i]!, signal[i + 1]!, signal[i + 2]!), i)
 }
 
-async function convertClip(input: string, output: string, given: GradeDocument, find: LutFinder, rangeFromFile: boolean): Promise<{ json: unknown; text: string }> {
+async function convertClip(
+  input: string,
+  output: string,
+  given: GradeDocument,
+  find: LutFinder,
+  rangeFromFile: boolean,
+): Promise<{ json: unknown; text: string }> {
   if (extname(output).toLowerCase() !== '.mp4') throw new UsageError(`A clip is written as .mp4, not "${output}".`)
   const { facts } = await probe(input, input)
   const grade = rangeFromFile ? setRead(given, { range: facts.range }) : given
-  const decoder = decodeAll(input, facts), encoder = startEncoder(output, facts, grade.show.displayId)
+  const decoder = decodeAll(input, facts),
+    encoder = startEncoder(output, facts, grade.show.displayId)
   let frames = 0
   const built: PlanCache = new Map()
   let plan = null as { readonly grade: GradeDocument; readonly plan: Plan } | null
   try {
-    const readable = (async function* () { for await (const planes of decoder.frames) yield frameOfDecoded(decodedPicture(planes, facts, grade.read.range)) })()
+    const readable = (async function* () {
+      for await (const planes of decoder.frames) yield frameOfDecoded(decodedPicture(planes, facts, grade.read.range))
+    })()
     for await (const frame of withAround(readable, grade, facts.frameCount)) {
       const now = gradeAt(grade, frames)
       if (plan?.grade !== now) plan = { grade: now, plan: compile(now, find, frame, restSize, built) }
@@ -146,6 +256,10 @@ async function convertClip(input: string, output: string, given: GradeDocument, 
     decoder.stop()
     encoder.stop()
   }
-  if (frames !== facts.frameCount) throw new UsageError(`Only ${frames} of ${facts.frameCount} frames of "${input}" could be decoded.`)
-  return { json: { file: output, frames }, text: `${output}: ${frames} frames, ${displayById(grade.show.displayId).name}.` }
+  if (frames !== facts.frameCount)
+    throw new UsageError(`Only ${frames} of ${facts.frameCount} frames of "${input}" could be decoded.`)
+  return {
+    json: { file: output, frames },
+    text: `${output}: ${frames} frames, ${displayById(grade.show.displayId).name}.`,
+  }
 }

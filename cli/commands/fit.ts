@@ -20,11 +20,31 @@ export const fitCommand: Command = {
     const patches = parseTable(await readFile(path, 'utf8'))
     const { curve, residualStops, rmsStops } = fitLinLog(patches)
     const [known] = matchPatches(patches)
-    const numbers = (['a', 'b', 'c', 'd', 'e', 'f', 'cut'] as const).map((k) => `${k} ${Number(curve[k]).toPrecision(9)}`)
-    const near = known && known.errorCodes < 3 ? [`Nearest known: ${known.encoding.name} (${known.encoding.id}), ${known.errorCodes.toFixed(2)} codes off at ${known.exposureStops.toFixed(2)} stops.`] : []
+    const numbers = (['a', 'b', 'c', 'd', 'e', 'f', 'cut'] as const).map(
+      (k) => `${k} ${Number(curve[k]).toPrecision(9)}`,
+    )
+    const near =
+      known && known.errorCodes < 3
+        ? [
+            `Nearest known: ${known.encoding.name} (${known.encoding.id}), ${known.errorCodes.toFixed(2)} ` +
+              `codes off at ${known.exposureStops.toFixed(2)} stops.`,
+          ]
+        : []
     return {
-      json: { curve, residualStops, rmsStops, nearest: known && { id: known.encoding.id, errorCodes: known.errorCodes, exposureStops: known.exposureStops } },
-      text: [...numbers, `Residual ${rmsStops.toFixed(4)} stops over ${patches.length} patches`, ...residualStops.map((r, i) => `  patch ${String(i + 1).padStart(2)}  ${r >= 0 ? '+' : '−'}${Math.abs(r).toFixed(4)} stops`), ...near].join('\n'),
+      json: {
+        curve,
+        residualStops,
+        rmsStops,
+        nearest: known && { id: known.encoding.id, errorCodes: known.errorCodes, exposureStops: known.exposureStops },
+      },
+      text: [
+        ...numbers,
+        `Residual ${rmsStops.toFixed(4)} stops over ${patches.length} patches`,
+        ...residualStops.map(
+          (r, i) => `  patch ${String(i + 1).padStart(2)}  ${r >= 0 ? '+' : '−'}${Math.abs(r).toFixed(4)} stops`,
+        ),
+        ...near,
+      ].join('\n'),
     }
   },
 }

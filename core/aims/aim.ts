@@ -7,7 +7,13 @@ export type Bound = 'most' | 'least'
 /** What is wanted. Levels, lumas and chromas are shares (0..1) of the display signal, as the readings give them. */
 export type Want =
   /** The level that a share of the picture lies below: of luma, or of one channel (0 red, 1 green, 2 blue). */
-  | { readonly kind: 'level'; readonly share: number; readonly value: number; readonly channel?: 0 | 1 | 2; /** Not to be passed, rather than to be met. */ readonly bound?: Bound }
+  | {
+      readonly kind: 'level'
+      readonly share: number
+      readonly value: number
+      readonly channel?: 0 | 1 | 2
+      /** Not to be passed, rather than to be met. */ readonly bound?: Bound
+    }
   /** Scene light of a place after Level, in stops from middle grey. */
   | { readonly kind: 'light'; readonly areas: readonly Area[]; readonly stops: number }
   /** Scene light of places after Level, averaged as light, without colour. */
@@ -15,9 +21,24 @@ export type Want =
   /** Mean luma of a place. */
   | { readonly kind: 'luma'; readonly areas: readonly Area[]; readonly value: number }
   /** Mean colour of a place: luma, Cb, Cr. */
-  | { readonly kind: 'colour'; readonly areas: readonly Area[]; readonly luma: number; readonly cb: number; readonly cr: number }
-  /** The skin in an area; what is left out is not asked for. Hue in degrees as on the vectorscope, chroma 1 being the largest possible. */
-  | { readonly kind: 'skin'; readonly area: Area; readonly hueDegrees?: number; readonly luma?: number; readonly chroma?: number }
+  | {
+      readonly kind: 'colour'
+      readonly areas: readonly Area[]
+      readonly luma: number
+      readonly cb: number
+      readonly cr: number
+    }
+  /**
+   * The skin in an area; what is left out is not asked for. Hue in degrees as on the vectorscope, chroma 1 being the
+   * largest possible.
+   */
+  | {
+      readonly kind: 'skin'
+      readonly area: Area
+      readonly hueDegrees?: number
+      readonly luma?: number
+      readonly chroma?: number
+    }
   /** Mean chroma of the picture. */
   | { readonly kind: 'chroma'; readonly value: number }
 
@@ -41,35 +62,81 @@ export interface Goal {
 export type Quantity = 'level' | 'stops' | 'mired' | 'duv' | 'luma' | 'cb' | 'cr' | 'hue' | 'chroma'
 
 /** How near is met: 0.3 % of level, half a degree, and alike for the others. */
-export const tolerances: Readonly<Record<Quantity, number>> = { level: 0.003, stops: 0.02, mired: 1, duv: 0.0005, luma: 0.003, cb: 0.002, cr: 0.002, hue: 0.5, chroma: 0.003 }
+export const tolerances: Readonly<Record<Quantity, number>> = {
+  level: 0.003,
+  stops: 0.02,
+  mired: 1,
+  duv: 0.0005,
+  luma: 0.003,
+  cb: 0.002,
+  cr: 0.002,
+  hue: 0.5,
+  chroma: 0.003,
+}
 
 export function goalsOf(want: Want): readonly Goal[] {
   switch (want.kind) {
-    case 'level': return [{ quantity: 'level', value: want.value, ...(want.bound ? { bound: want.bound } : {}) }]
-    case 'light': return [{ quantity: 'stops', value: want.stops }]
-    case 'neutral': return [{ quantity: 'mired', value: 0 }, { quantity: 'duv', value: 0 }]
-    case 'luma': return [{ quantity: 'luma', value: want.value }]
-    case 'colour': return [{ quantity: 'luma', value: want.luma }, { quantity: 'cb', value: want.cb }, { quantity: 'cr', value: want.cr }]
-    case 'skin': return [
-      ...(want.hueDegrees === undefined ? [] : [{ quantity: 'hue' as const, value: want.hueDegrees }]),
-      ...(want.luma === undefined ? [] : [{ quantity: 'luma' as const, value: want.luma }]),
-      ...(want.chroma === undefined ? [] : [{ quantity: 'chroma' as const, value: want.chroma }]),
-    ]
-    case 'chroma': return [{ quantity: 'chroma', value: want.value }]
+    case 'level':
+      return [{ quantity: 'level', value: want.value, ...(want.bound ? { bound: want.bound } : {}) }]
+    case 'light':
+      return [{ quantity: 'stops', value: want.stops }]
+    case 'neutral':
+      return [
+        { quantity: 'mired', value: 0 },
+        { quantity: 'duv', value: 0 },
+      ]
+    case 'luma':
+      return [{ quantity: 'luma', value: want.value }]
+    case 'colour':
+      return [
+        { quantity: 'luma', value: want.luma },
+        { quantity: 'cb', value: want.cb },
+        { quantity: 'cr', value: want.cr },
+      ]
+    case 'skin':
+      return [
+        ...(want.hueDegrees === undefined ? [] : [{ quantity: 'hue' as const, value: want.hueDegrees }]),
+        ...(want.luma === undefined ? [] : [{ quantity: 'luma' as const, value: want.luma }]),
+        ...(want.chroma === undefined ? [] : [{ quantity: 'chroma' as const, value: want.chroma }]),
+      ]
+    case 'chroma':
+      return [{ quantity: 'chroma', value: want.value }]
   }
 }
 
-const decimals: Readonly<Record<Quantity, number>> = { level: 1, luma: 1, chroma: 1, cb: 1, cr: 1, stops: 2, mired: 0, duv: 1, hue: 1 }
+const decimals: Readonly<Record<Quantity, number>> = {
+  level: 1,
+  luma: 1,
+  chroma: 1,
+  cb: 1,
+  cr: 1,
+  stops: 2,
+  mired: 0,
+  duv: 1,
+  hue: 1,
+}
 /** A quantity as it is shown, with its unit. */
 export function printQuantity(quantity: Quantity, value: number): string {
-  const percent = quantity === 'level' || quantity === 'luma' || quantity === 'chroma' || quantity === 'cb' || quantity === 'cr'
-  const shown = percent ? value * 100 : quantity === 'duv' ? value * 1000 : value, digits = Math.abs(shown).toFixed(decimals[quantity])
-  const unit = percent ? ' %' : quantity === 'stops' ? ' stops' : quantity === 'mired' ? ' mired' : quantity === 'duv' ? ' Duv ×10³' : '°'
+  const percent =
+    quantity === 'level' || quantity === 'luma' || quantity === 'chroma' || quantity === 'cb' || quantity === 'cr'
+  const shown = percent ? value * 100 : quantity === 'duv' ? value * 1000 : value,
+    digits = Math.abs(shown).toFixed(decimals[quantity])
+  const unit = percent
+    ? ' %'
+    : quantity === 'stops'
+      ? ' stops'
+      : quantity === 'mired'
+        ? ' mired'
+        : quantity === 'duv'
+          ? ' Duv ×10³'
+          : '°'
   return `${shown < 0 && Number(digits) !== 0 ? '−' : ''}${digits}${unit}`
 }
 
 /** "Black at 4.0 %", "Card, white neutral". */
 export function aimWords({ name, want }: Aim): string {
   if (want.kind === 'neutral') return `${name} neutral`
-  return `${name} at ${goalsOf(want).map((g) => `${g.bound ? `${g.bound} ` : ''}${printQuantity(g.quantity, g.value)}`).join(', ')}`
+  return `${name} at ${goalsOf(want)
+    .map((g) => `${g.bound ? `${g.bound} ` : ''}${printQuantity(g.quantity, g.value)}`)
+    .join(', ')}`
 }

@@ -1,23 +1,39 @@
-// Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's own pixels.
+// Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's
+// own pixels.
 import { sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
 import type { Finding, Pointed, ReadingId } from '../readings'
 import type { Aim } from './aim'
 
 /** The stations that can be carried; how a shot is read stays its own. */
-export const carriedStations = ['level', 'shape', 'hue', 'regions', 'look', 'show'] as const satisfies readonly StationId[]
+export const carriedStations = [
+  'level',
+  'shape',
+  'hue',
+  'regions',
+  'look',
+  'show',
+] as const satisfies readonly StationId[]
 export type CarriedStation = (typeof carriedStations)[number]
 
 /** `onto` with the chosen stations of `from`. Steps on the display side belong to their stations. */
 export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: readonly CarriedStation[]): GradeDocument {
   // A shared look comes to each shot from its own scene: it is neither taken along nor replaced.
-  const taken = new Set<StationId>(chosen), theirs = new Set(sharedSteps(from)), ours = new Set(sharedSteps(onto)), regions = taken.has('regions') ? from.regions : onto.regions
+  const taken = new Set<StationId>(chosen),
+    theirs = new Set(sharedSteps(from)),
+    ours = new Set(sharedSteps(onto)),
+    regions = taken.has('regions') ? from.regions : onto.regions
   return {
     ...onto,
     ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
     regions,
     // Marks are frames of one clip: they are not taken along, and what they marked here is now the other's.
-    along: onto.along.filter((m) => onto.steps.some((s) => s.id === m.stepId && (!taken.has(stationOf(s)) || ours.has(s)))),
-    steps: [...from.steps.filter((s) => taken.has(stationOf(s)) && !theirs.has(s)), ...onto.steps.filter((s) => !taken.has(stationOf(s)) || ours.has(s))],
+    along: onto.along.filter((m) =>
+      onto.steps.some((s) => s.id === m.stepId && (!taken.has(stationOf(s)) || ours.has(s))),
+    ),
+    steps: [
+      ...from.steps.filter((s) => taken.has(stationOf(s)) && !theirs.has(s)),
+      ...onto.steps.filter((s) => !taken.has(stationOf(s)) || ours.has(s)),
+    ],
   }
 }
 
@@ -26,26 +42,69 @@ const names = { black: 'Black', middle: 'Middle', white: 'White' } as const
 const leastConfidence = 1 / 3
 
 /**
- * The aims under which the corrections are solved anew: levels as they measure on the shot that the grade comes from, and this shot's own
- * card, greys and skin. `there` and `here` are the findings of both, each through the carried grade.
+ * The aims under which the corrections are solved anew: levels as they measure on the shot that the grade comes from,
+ * and this shot's own card, greys and skin. `there` and `here` are the findings of both, each through the carried
+ * grade.
  */
 export function carriedAims(there: readonly Finding[], here: readonly Finding[], pointed: Pointed): readonly Aim[] {
   const of = (findings: readonly Finding[], id: ReadingId): Finding | undefined => findings.find((f) => f.id === id)
-  const card = pointed.card && of(here, 'cardExposure'), greys = of(here, 'neutrals')
+  const card = pointed.card && of(here, 'cardExposure'),
+    greys = of(here, 'neutrals')
   const level = (id: 'black' | 'middle' | 'white'): readonly Aim[] => {
     const value = of(there, id)?.value
-    return value === undefined ? [] : [{ id, name: names[id], rank: 2, want: { kind: 'level', share: shares[id], value } }]
+    return value === undefined
+      ? []
+      : [{ id, name: names[id], rank: 2, want: { kind: 'level', share: shares[id], value } }]
   }
   // A scene without a white or a black of its own is not stretched to another's.
-  const ends = (['black', 'white'] as const).flatMap((id) => (of(here, id === 'white' ? 'noWhite' : 'noBlack')?.alarm && !of(there, id === 'white' ? 'noWhite' : 'noBlack')?.alarm ? [] : level(id)))
+  const ends = (['black', 'white'] as const).flatMap((id) =>
+    of(here, id === 'white' ? 'noWhite' : 'noBlack')?.alarm && !of(there, id === 'white' ? 'noWhite' : 'noBlack')?.alarm
+      ? []
+      : level(id),
+  )
   return [
-    ...(card && pointed.card ? [{ id: 'card', name: 'Card', rank: 1, want: { kind: 'light', areas: [pointed.card], stops: of(there, 'cardExposure')?.value ?? 0 } } as const] : level('middle')),
+    ...(card && pointed.card
+      ? [
+          {
+            id: 'card',
+            name: 'Card',
+            rank: 1,
+            want: { kind: 'light', areas: [pointed.card], stops: of(there, 'cardExposure')?.value ?? 0 },
+          } as const,
+        ]
+      : level('middle')),
     ...ends,
-    ...(pointed.card ? [{ id: 'white-balance', name: 'Card', rank: 1, want: { kind: 'neutral', areas: [pointed.card] } } as const]
-      : greys?.places?.length && greys.confidence >= leastConfidence ? [{ id: 'white-balance', name: 'Greys of the picture', rank: 1, want: { kind: 'neutral', areas: greys.places } } as const] : []),
-    ...pointed.subjects.flatMap(({ name, area, card: own }): readonly Aim[] => (own ? [{ id: `skin-${name}`, name: `Skin, ${name}`, rank: 3, want: { kind: 'skin', area, hueDegrees: own.hueDegrees } }] : [])),
+    ...(pointed.card
+      ? [{ id: 'white-balance', name: 'Card', rank: 1, want: { kind: 'neutral', areas: [pointed.card] } } as const]
+      : greys?.places?.length && greys.confidence >= leastConfidence
+        ? [
+            {
+              id: 'white-balance',
+              name: 'Greys of the picture',
+              rank: 1,
+              want: { kind: 'neutral', areas: greys.places },
+            } as const,
+          ]
+        : []),
+    ...pointed.subjects.flatMap(({ name, area, card: own }): readonly Aim[] =>
+      own
+        ? [
+            {
+              id: `skin-${name}`,
+              name: `Skin, ${name}`,
+              rank: 3,
+              want: { kind: 'skin', area, hueDegrees: own.hueDegrees },
+            },
+          ]
+        : [],
+    ),
   ]
 }
 
 /** What is told of a reading that lies outside after carrying; what is lost comes first. */
-export const lossFirst = (a: { readonly id: ReadingId; readonly weight: number }, b: { readonly id: ReadingId; readonly weight: number }): number => Number(b.id === 'clipped' || b.id === 'crushed') - Number(a.id === 'clipped' || a.id === 'crushed') || b.weight - a.weight
+export const lossFirst = (
+  a: { readonly id: ReadingId; readonly weight: number },
+  b: { readonly id: ReadingId; readonly weight: number },
+): number =>
+  Number(b.id === 'clipped' || b.id === 'crushed') - Number(a.id === 'clipped' || a.id === 'crushed') ||
+  b.weight - a.weight

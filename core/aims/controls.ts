@@ -2,9 +2,25 @@
 import { printParameter, stepKindById, type GradeDocument, type NumberParameter } from '../grade'
 import type { Want } from './aim'
 
-export type ControlId = 'exposure' | 'temperature' | 'tint' | 'blackOffset' | 'contrast' | 'highlights' | 'shadows' | 'saturation' | 'shadowsMired' | 'shadowsTint' | 'highlightsMired' | 'highlightsTint'
+export type ControlId =
+  | 'exposure'
+  | 'temperature'
+  | 'tint'
+  | 'blackOffset'
+  | 'contrast'
+  | 'highlights'
+  | 'shadows'
+  | 'saturation'
+  | 'shadowsMired'
+  | 'shadowsTint'
+  | 'highlightsMired'
+  | 'highlightsTint'
 
-interface Declared { readonly kind: string; readonly key: string; /** Changes of this size weigh the same, whichever control they are of. */ readonly scale: number }
+interface Declared {
+  readonly kind: string
+  readonly key: string
+  /** Changes of this size weigh the same, whichever control they are of. */ readonly scale: number
+}
 const declared: Readonly<Record<ControlId, Declared>> = {
   exposure: { kind: 'exposure', key: 'exposureStops', scale: 1 },
   temperature: { kind: 'white-balance', key: 'temperatureMired', scale: 30 },
@@ -31,7 +47,8 @@ export interface Control {
 }
 
 /** Dark below, bright above: what a level or a luma belongs to. */
-const dark = 0.25, bright = 0.75
+const dark = 0.25,
+  bright = 0.75
 
 /** What may move to meet a want; nothing else does. */
 export function controlsFor(want: Want): readonly ControlId[] {
@@ -39,26 +56,45 @@ export function controlsFor(want: Want): readonly ControlId[] {
     case 'level': {
       // A bound is for an end of the clip alone: the end gives way first, so that the frames between stay as they are.
       if (want.bound) return want.share < 0.5 ? ['shadows', 'blackOffset'] : ['highlights', 'exposure']
-      if (want.channel !== undefined) return want.share < 0.5 ? ['shadowsMired', 'shadowsTint'] : ['highlightsMired', 'highlightsTint']
-      return want.share < dark ? ['blackOffset', 'contrast'] : want.share > bright ? ['exposure', 'contrast'] : ['exposure']
+      if (want.channel !== undefined)
+        return want.share < 0.5 ? ['shadowsMired', 'shadowsTint'] : ['highlightsMired', 'highlightsTint']
+      return want.share < dark
+        ? ['blackOffset', 'contrast']
+        : want.share > bright
+          ? ['exposure', 'contrast']
+          : ['exposure']
     }
-    case 'light': return ['exposure']
-    case 'neutral': return ['temperature', 'tint']
-    case 'luma': return want.value < dark ? ['blackOffset', 'contrast'] : want.value > bright ? ['exposure', 'contrast'] : ['exposure']
-    case 'colour': return ['exposure', 'temperature', 'tint', 'saturation']
-    case 'skin': return [
-      ...(want.hueDegrees === undefined ? [] : ['temperature', 'tint'] as const),
-      ...(want.luma === undefined ? [] : ['exposure'] as const),
-      ...(want.chroma === undefined ? [] : ['saturation'] as const),
-    ]
-    case 'chroma': return ['saturation']
+    case 'light':
+      return ['exposure']
+    case 'neutral':
+      return ['temperature', 'tint']
+    case 'luma':
+      return want.value < dark
+        ? ['blackOffset', 'contrast']
+        : want.value > bright
+          ? ['exposure', 'contrast']
+          : ['exposure']
+    case 'colour':
+      return ['exposure', 'temperature', 'tint', 'saturation']
+    case 'skin':
+      return [
+        ...(want.hueDegrees === undefined ? [] : (['temperature', 'tint'] as const)),
+        ...(want.luma === undefined ? [] : (['exposure'] as const)),
+        ...(want.chroma === undefined ? [] : (['saturation'] as const)),
+      ]
+    case 'chroma':
+      return ['saturation']
   }
 }
 
 /** The control of the grade's whole picture that stands for an id; null where its step is missing or switched off. */
 export function controlOf(grade: GradeDocument, id: ControlId): Control | null {
   const { kind, key, scale } = declared[id]
-  const step = grade.steps.find((s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && s.enabled && s.strength > 0), value = step?.params[key], parameter = stepKindById(kind).parameters[key]
+  const step = grade.steps.find(
+      (s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && s.enabled && s.strength > 0,
+    ),
+    value = step?.params[key],
+    parameter = stepKindById(kind).parameters[key]
   if (!step || typeof value !== 'number' || parameter?.type !== 'number') return null
   return { id, stepId: step.id, key, parameter, value, scale }
 }

@@ -5,5 +5,13 @@ export { carriedAims, carriedStations, carryGrade, lossFirst, type CarriedStatio
 export { controlIds, controlOf, controlsFor, printControl, type Control, type ControlId } from './controls'
 export { aimOfReading, proposalWords } from './from-reading'
 export { wholeClipAims } from './whole-clip'
-export { freeControls, solveAims, type AimProblem, type AimResult, type GoalResult, type Move, type Solution } from './solve'
+export {
+  freeControls,
+  solveAims,
+  type AimProblem,
+  type AimResult,
+  type GoalResult,
+  type Move,
+  type Solution,
+} from './solve'
 export { lookFromPicture, type LookShot, type TakenLook } from './look-from-picture'

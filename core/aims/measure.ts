@@ -1,6 +1,24 @@
 // What a grade makes of a sample: the numbers that aims ask for, through the exact Passage.
-import { displayById, lumaWeights, middleGrey, rgbToXyz, transform, workingGamut, workingLuminance, type LumaWeights } from '../colour'
-import { applyLink, applyPlaced, buildChain, sceneLinks, type Chain, type GradeDocument, type LutFinder, type Positions } from '../grade'
+import {
+  displayById,
+  lumaWeights,
+  middleGrey,
+  rgbToXyz,
+  transform,
+  workingGamut,
+  workingLuminance,
+  type LumaWeights,
+} from '../colour'
+import {
+  applyLink,
+  applyPlaced,
+  buildChain,
+  sceneLinks,
+  type Chain,
+  type GradeDocument,
+  type LutFinder,
+  type Positions,
+} from '../grade'
 import { castOf, readSkin, uvOf } from '../readings'
 import type { Aim } from './aim'
 import type { AimSample, Strata } from './sample'
@@ -8,40 +26,66 @@ import type { AimSample, Strata } from './sample'
 /** The numbers of every aim's goals, in the order of `goalsOf`; null where a place holds nothing to measure. */
 export type Measured = ReadonlyMap<string, readonly (number | null)[]>
 
-export function measureAims(grade: GradeDocument, lut: LutFinder, sample: AimSample, aims: readonly Aim[], strata = sample.spread, remember = false): Measured {
-  const chain = buildChain(grade, lut), luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
+export function measureAims(
+  grade: GradeDocument,
+  lut: LutFinder,
+  sample: AimSample,
+  aims: readonly Aim[],
+  strata = sample.spread,
+  remember = false,
+): Measured {
+  const chain = buildChain(grade, lut),
+    luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
   const needsSpread = aims.some(({ want }) => want.kind === 'level' || want.kind === 'chroma')
   const spread = needsSpread ? shownOnce(grade, chain, strata, remember) : null
   const levels = new Map<string, Sorted>()
   const levelOf = (share: number, channel: number | undefined): number => {
     const key = String(channel)
     let sorted = levels.get(key)
-    if (!sorted) levels.set(key, (sorted = sortedBy(channel === undefined ? lumasOf(spread!, luma) : channelOf(spread!, channel), strata.weights)))
+    if (!sorted)
+      levels.set(
+        key,
+        (sorted = sortedBy(
+          channel === undefined ? lumasOf(spread!, luma) : channelOf(spread!, channel),
+          strata.weights,
+        )),
+      )
     return quantile(sorted, share)
   }
   return new Map(aims.map((aim) => [aim.id, measureOne(aim)]))
 
   function measureOne({ id, want }: Aim): readonly (number | null)[] {
     switch (want.kind) {
-      case 'level': return [levelOf(want.share, want.channel)]
-      case 'chroma': return [chromaOf(spread!, luma, strata.weights)]
+      case 'level':
+        return [levelOf(want.share, want.channel)]
+      case 'chroma':
+        return [chromaOf(spread!, luma, strata.weights)]
       case 'light': {
         const [r, g, b] = leveled(chain, sample.means.get(id)!)
         const luminance = workingLuminance[0] * r + workingLuminance[1] * g + workingLuminance[2] * b
         return [Math.log2(Math.max(luminance, 1e-6) / middleGrey)]
       }
       case 'neutral': {
-        const uv = uvOf(transform(rgbToXyz(workingGamut), leveled(chain, sample.means.get(id)!))), cast = uv && castOf(uv, workingGamut)
+        const uv = uvOf(transform(rgbToXyz(workingGamut), leveled(chain, sample.means.get(id)!))),
+          cast = uv && castOf(uv, workingGamut)
         return cast ? [cast.mired, cast.duv] : [null, null]
       }
-      case 'luma': return [mean(lumasOf(placed(id), luma))]
+      case 'luma':
+        return [mean(lumasOf(placed(id), luma))]
       case 'colour': {
-        const shown = placed(id), l = mean(lumasOf(shown, luma)), r = mean(channelOf(shown, 0)), b = mean(channelOf(shown, 2))
+        const shown = placed(id),
+          l = mean(lumasOf(shown, luma)),
+          r = mean(channelOf(shown, 0)),
+          b = mean(channelOf(shown, 2))
         return [l, (b - l) / luma.cbDivisor, (r - l) / luma.crDivisor]
       }
       case 'skin': {
-        const shown = placed(id), data = Uint16Array.from(shown, (v) => Math.round(Math.min(1, Math.max(0, v)) * 65535))
-        const skin = readSkin({ shown: { width: data.length / 3, height: 1, data, low: 0, high: 1 }, luma }, { left: 0, top: 0, right: 1, bottom: 1 })
+        const shown = placed(id),
+          data = Uint16Array.from(shown, (v) => Math.round(Math.min(1, Math.max(0, v)) * 65535))
+        const skin = readSkin(
+          { shown: { width: data.length / 3, height: 1, data, low: 0, high: 1 }, luma },
+          { left: 0, top: 0, right: 1, bottom: 1 },
+        )
         return [
           ...(want.hueDegrees === undefined ? [] : [skin?.hueDegrees ?? null]),
           ...(want.luma === undefined ? [] : [skin?.luma ?? null]),
@@ -74,13 +118,25 @@ function leveled(chain: Chain, light: Float64Array): readonly [number, number, n
   return [pixel[0]!, pixel[1]!, pixel[2]!]
 }
 
-/** Display signal of scene light, not held where a pixel lies outside with all its channels: a solver must see how far outside it lies. */
+/**
+ * Display signal of scene light, not held where a pixel lies outside with all its channels: a solver must see how far
+ * outside it lies.
+ */
 function shownOf(chain: Chain, light: Float64Array, positions: Positions): Float64Array {
-  const pixels = light.slice(), { eotf: { encode }, carriedPeak } = displayById(chain.displayId)
-  chain.links.forEach((link, at) => { if (link.station !== 'read') applyPlaced(link, pixels, positions, chain, at) })
-  const linear = chain.leaves === 'displayLinear', peak = linear ? carriedPeak : encode(carriedPeak), curve = linear ? encode : (v: number): number => v
+  const pixels = light.slice(),
+    {
+      eotf: { encode },
+      carriedPeak,
+    } = displayById(chain.displayId)
+  chain.links.forEach((link, at) => {
+    if (link.station !== 'read') applyPlaced(link, pixels, positions, chain, at)
+  })
+  const linear = chain.leaves === 'displayLinear',
+    peak = linear ? carriedPeak : encode(carriedPeak),
+    curve = linear ? encode : (v: number): number => v
   for (let i = 0; i < pixels.length; i += 3) {
-    const least = Math.min(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!), most = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
+    const least = Math.min(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!),
+      most = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
     const beyond = least > peak ? (least - peak) * 0.4 : most < 0 ? most * 2 : 0
     for (let c = i; c < i + 3; c++) pixels[c] = curve(Math.min(Math.max(pixels[c]!, 0), peak)) + beyond
   }
@@ -89,24 +145,32 @@ function shownOf(chain: Chain, light: Float64Array, positions: Positions): Float
 
 function lumasOf(shown: Float64Array, { red, green, blue }: LumaWeights): Float64Array {
   const out = new Float64Array(shown.length / 3)
-  for (let p = 0, i = 0; p < out.length; p++, i += 3) out[p] = red * shown[i]! + green * shown[i + 1]! + blue * shown[i + 2]!
+  for (let p = 0, i = 0; p < out.length; p++, i += 3)
+    out[p] = red * shown[i]! + green * shown[i + 1]! + blue * shown[i + 2]!
   return out
 }
-const channelOf = (shown: Float64Array, channel: number): Float64Array => Float64Array.from({ length: shown.length / 3 }, (_, p) => shown[p * 3 + channel]!)
+const channelOf = (shown: Float64Array, channel: number): Float64Array =>
+  Float64Array.from({ length: shown.length / 3 }, (_, p) => shown[p * 3 + channel]!)
 const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length)
 
 /** Twice the mean distance from neutral on Cb and Cr: 1 is the largest possible. */
 function chromaOf(shown: Float64Array, luma: LumaWeights, weights: Float64Array): number {
   const lumas = lumasOf(shown, luma)
   let sum = 0
-  for (let p = 0, i = 0; p < lumas.length; p++, i += 3) sum += weights[p]! * Math.hypot((shown[i + 2]! - lumas[p]!) / luma.cbDivisor, (shown[i]! - lumas[p]!) / luma.crDivisor)
+  for (let p = 0, i = 0; p < lumas.length; p++, i += 3)
+    sum +=
+      weights[p]! * Math.hypot((shown[i + 2]! - lumas[p]!) / luma.cbDivisor, (shown[i]! - lumas[p]!) / luma.crDivisor)
   return sum * 2
 }
 
-interface Sorted { readonly values: Float64Array; /** Share of the frame up to the middle of each. */ readonly below: Float64Array }
+interface Sorted {
+  readonly values: Float64Array
+  /** Share of the frame up to the middle of each. */ readonly below: Float64Array
+}
 
 function sortedBy(values: Float64Array, weights: Float64Array): Sorted {
-  const order = Uint32Array.from(values.keys()).sort((a, b) => values[a]! - values[b]!), below = new Float64Array(order.length)
+  const order = Uint32Array.from(values.keys()).sort((a, b) => values[a]! - values[b]!),
+    below = new Float64Array(order.length)
   let sum = 0
   order.forEach((p, i) => {
     below[i] = sum + weights[p]! / 2
@@ -120,7 +184,8 @@ function quantile({ values, below }: Sorted, share: number): number {
   let i = below.findIndex((b) => b >= share)
   if (i < 0) return values.at(-1) ?? 0
   if (i === 0) return values[0] ?? 0
-  const a = below[i - 1]!, b = below[i]!
+  const a = below[i - 1]!,
+    b = below[i]!
   i--
   return values[i]! + ((share - a) / Math.max(1e-12, b - a)) * (values[i + 1]! - values[i]!)
 }

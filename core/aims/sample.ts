@@ -1,4 +1,5 @@
-// A stratified sample of a frame as scene light: every tone is in it, the ends most densely; and the places that aims look at.
+// A stratified sample of a frame as scene light: every tone is in it, the ends most densely; and the places that aims
+// look at.
 import { applyLink, buildChain, rastersOf, type GradeDocument, type LutFinder, type Positions } from '../grade'
 import type { Frame } from '../image'
 import { pixelsOf, type Area } from '../readings'
@@ -20,15 +21,19 @@ export interface AimSample {
   readonly check: Strata
   /** Per aim: pixels of its place with their positions; empty where it needs none. */
   readonly places: ReadonlyMap<string, { readonly light: Float64Array; readonly positions: Positions }>
-  /** Per aim: mean scene light of its areas, each brought to the same luminance first where only colour is asked for. */
+  /**
+   * Per aim: mean scene light of its areas, each brought to the same luminance first where only colour is asked for.
+   */
   readonly means: ReadonlyMap<string, Float64Array>
 }
 
 /** How many pixels stand for which part of the ranks: the ends are where levels are asked for. */
 const strata = [
-  { from: 0, to: 0.004, few: 100, many: 600 }, { from: 0.004, to: 0.03, few: 50, many: 300 },
+  { from: 0, to: 0.004, few: 100, many: 600 },
+  { from: 0.004, to: 0.03, few: 50, many: 300 },
   { from: 0.03, to: 0.97, few: 240, many: 3600 },
-  { from: 0.97, to: 0.996, few: 50, many: 300 }, { from: 0.996, to: 1, few: 100, many: 600 },
+  { from: 0.97, to: 0.996, few: 50, many: 300 },
+  { from: 0.996, to: 1, few: 100, many: 600 },
 ] as const
 const placePixels = 160
 
@@ -39,8 +44,12 @@ const ranked = new WeakMap<Uint16Array, Uint32Array>()
 function ranksOf({ data }: Frame): Uint32Array {
   const known = ranked.get(data)
   if (known) return known
-  const pixels = data.length / 3, starts = new Uint32Array(65537), keys = new Uint16Array(pixels), order = new Uint32Array(pixels)
-  for (let p = 0, i = 0; p < pixels; p++, i += 3) starts[(keys[p] = (data[i]! * 4 + data[i + 1]! * 11 + data[i + 2]!) >> 4) + 1]!++
+  const pixels = data.length / 3,
+    starts = new Uint32Array(65537),
+    keys = new Uint16Array(pixels),
+    order = new Uint32Array(pixels)
+  for (let p = 0, i = 0; p < pixels; p++, i += 3)
+    starts[(keys[p] = (data[i]! * 4 + data[i + 1]! * 11 + data[i + 2]!) >> 4) + 1]!++
   for (let k = 0; k < 65536; k++) starts[k + 1]! += starts[k]!
   for (let p = 0; p < pixels; p++) order[starts[keys[p]!]!++] = p
   ranked.set(data, order)
@@ -48,8 +57,16 @@ function ranksOf({ data }: Frame): Uint32Array {
 }
 
 /** Scene light after Read of some pixels, with their positions. */
-function lightOf(frame: Frame, grade: GradeDocument, lut: LutFinder, pixels: ArrayLike<number>): { light: Float64Array; positions: Positions } {
-  const { width, height, data, low, high } = frame, scale = (high - low) / 65535, light = new Float64Array(pixels.length * 3), shares = new Float64Array(pixels.length * 2)
+function lightOf(
+  frame: Frame,
+  grade: GradeDocument,
+  lut: LutFinder,
+  pixels: ArrayLike<number>,
+): { light: Float64Array; positions: Positions } {
+  const { width, height, data, low, high } = frame,
+    scale = (high - low) / 65535,
+    light = new Float64Array(pixels.length * 3),
+    shares = new Float64Array(pixels.length * 2)
   const chain = buildChain(grade, lut)
   for (let n = 0; n < pixels.length; n++) {
     const p = pixels[n]!
@@ -58,18 +75,37 @@ function lightOf(frame: Frame, grade: GradeDocument, lut: LutFinder, pixels: Arr
     shares[n * 2 + 1] = (Math.floor(p / width) + 0.5) / height
   }
   for (const link of chain.links) if (link.station === 'read') applyLink(link, light)
-  // Mattes are those of the grade as it stands: while controls are sought they stay. What looks at neighbours is left out.
-  const rasters = rastersOf(chain, frame, false), positions = { shares, frameWidth: width, frameHeight: height }
+  // Mattes are those of the grade as it stands: while controls are sought they stay. What looks at neighbours is left
+  // out.
+  const rasters = rastersOf(chain, frame, false),
+    positions = { shares, frameWidth: width, frameHeight: height }
   return { light, positions: rasters ? { ...positions, rasters: { ...rasters, means: new Map() } } : positions }
 }
 
 /** Prepares a frame for aims. The aims' wanted values may change afterwards, their places not. */
 export function prepareSample(frame: Frame, grade: GradeDocument, lut: LutFinder, aims: readonly Aim[]): AimSample {
-  const places = new Map<string, { light: Float64Array; positions: Positions }>(), means = new Map<string, Float64Array>()
+  const places = new Map<string, { light: Float64Array; positions: Positions }>(),
+    means = new Map<string, Float64Array>()
   for (const { id, want } of aims) {
     const areas = areasOf(want)
-    if (want.kind === 'light' || want.kind === 'neutral') means.set(id, meanLight(areas.map((a) => lightOf(frame, grade, lut, pixelsIn(frame, a, 4000)).light), want.kind === 'neutral'))
-    else if (areas.length > 0) places.set(id, lightOf(frame, grade, lut, areas.flatMap((a) => pixelsIn(frame, a, Math.ceil(placePixels / areas.length)))))
+    if (want.kind === 'light' || want.kind === 'neutral')
+      means.set(
+        id,
+        meanLight(
+          areas.map((a) => lightOf(frame, grade, lut, pixelsIn(frame, a, 4000)).light),
+          want.kind === 'neutral',
+        ),
+      )
+    else if (areas.length > 0)
+      places.set(
+        id,
+        lightOf(
+          frame,
+          grade,
+          lut,
+          areas.flatMap((a) => pixelsIn(frame, a, Math.ceil(placePixels / areas.length))),
+        ),
+      )
   }
   return { frame, ...spreadOf(frame, grade, lut), places, means }
 }
@@ -77,8 +113,13 @@ export function prepareSample(frame: Frame, grade: GradeDocument, lut: LutFinder
 // Reading thousands of pixels takes longer than solving; it is the same for every solve on a frame that is read alike.
 const spreads = new WeakMap<Uint16Array, { readonly key: string; readonly spread: Strata; readonly check: Strata }>()
 
-function spreadOf(frame: Frame, grade: GradeDocument, lut: LutFinder): { readonly spread: Strata; readonly check: Strata } {
-  const key = JSON.stringify([grade.read, grade.regions]), known = spreads.get(frame.data)
+function spreadOf(
+  frame: Frame,
+  grade: GradeDocument,
+  lut: LutFinder,
+): { readonly spread: Strata; readonly check: Strata } {
+  const key = JSON.stringify([grade.read, grade.regions]),
+    known = spreads.get(frame.data)
   if (known?.key === key) return known
   const made = { key, spread: strataOf(frame, grade, lut, 'few'), check: strataOf(frame, grade, lut, 'many') }
   spreads.set(frame.data, made)
@@ -86,9 +127,13 @@ function spreadOf(frame: Frame, grade: GradeDocument, lut: LutFinder): { readonl
 }
 
 function strataOf(frame: Frame, grade: GradeDocument, lut: LutFinder, density: 'few' | 'many'): Strata {
-  const order = ranksOf(frame), chosen: number[] = [], weights: number[] = []
+  const order = ranksOf(frame),
+    chosen: number[] = [],
+    weights: number[] = []
   for (const { from, to, [density]: count } of strata) {
-    const first = Math.floor(from * order.length), last = Math.floor(to * order.length), n = Math.min(count, last - first)
+    const first = Math.floor(from * order.length),
+      last = Math.floor(to * order.length),
+      n = Math.min(count, last - first)
     for (let k = 0; k < n; k++) {
       chosen.push(order[first + Math.floor(((k + 0.5) * (last - first)) / n)]!)
       weights.push((last - first) / n / order.length)
@@ -97,12 +142,16 @@ function strataOf(frame: Frame, grade: GradeDocument, lut: LutFinder, density: '
   return { ...lightOf(frame, grade, lut, chosen), weights: Float64Array.from(weights) }
 }
 
-const areasOf = (want: Want): readonly Area[] => ('areas' in want ? want.areas : want.kind === 'skin' ? [want.area] : [])
+const areasOf = (want: Want): readonly Area[] =>
+  'areas' in want ? want.areas : want.kind === 'skin' ? [want.area] : []
 
 /** At most so many pixels of an area, evenly over it. */
 function pixelsIn(frame: Frame, area: Area, most: number): number[] {
-  const { x0, x1, y0, y1 } = pixelsOf(area, frame), stride = Math.max(1, Math.ceil(Math.sqrt(((x1 - x0) * (y1 - y0)) / most))), out: number[] = []
-  for (let y = y0 + Math.floor(Math.min(stride, y1 - y0) / 2); y < y1; y += stride) for (let x = x0 + Math.floor(Math.min(stride, x1 - x0) / 2); x < x1; x += stride) out.push(y * frame.width + x)
+  const { x0, x1, y0, y1 } = pixelsOf(area, frame),
+    stride = Math.max(1, Math.ceil(Math.sqrt(((x1 - x0) * (y1 - y0)) / most))),
+    out: number[] = []
+  for (let y = y0 + Math.floor(Math.min(stride, y1 - y0) / 2); y < y1; y += stride)
+    for (let x = x0 + Math.floor(Math.min(stride, x1 - x0) / 2); x < x1; x += stride) out.push(y * frame.width + x)
   return out.length > 0 ? out : [y0 * frame.width + x0]
 }
 

@@ -1,21 +1,50 @@
 // Baking: the pixel-by-pixel part of a grade as a 3D LUT.
-import { alongWords, buildChain, evaluateDirect, gradeAt, isNeutralStep, latticeCoordinates, stepKindById, type GradeDocument, type LutFinder, type Step } from '../grade'
+import {
+  alongWords,
+  buildChain,
+  evaluateDirect,
+  gradeAt,
+  isNeutralStep,
+  latticeCoordinates,
+  stepKindById,
+  type GradeDocument,
+  type LutFinder,
+  type Step,
+} from '../grade'
 import type { Lut3d } from '../luts'
 
-const looksAround = (step: Step): boolean => step.enabled && step.strength > 0 && !stepKindById(step.kind).pixelByPixel && !isNeutralStep(step)
+const looksAround = (step: Step): boolean =>
+  step.enabled && step.strength > 0 && !stepKindById(step.kind).pixelByPixel && !isNeutralStep(step)
 
 /** The document as it is at a frame, without what a LUT cannot carry; and what that was, in words. */
-export function pixelByPixelPart(whole: GradeDocument, frame: number): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
-  const document = gradeAt(whole, frame), carried = document.regions.filter((r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled))
+export function pixelByPixelPart(
+  whole: GradeDocument,
+  frame: number,
+): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
+  const document = gradeAt(whole, frame),
+    carried = document.regions.filter((r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled))
   return {
-    document: { ...document, regions: [], steps: document.steps.filter((s) => s.regionId === undefined && stepKindById(s.kind).pixelByPixel) },
-    leftOut: [...carried.map((r) => `region "${r.name}"`), ...document.steps.filter((s) => s.regionId === undefined && looksAround(s)).map((s) => `"${s.name}", which looks at neighbours`), ...whole.along.map((marks) => `${alongWords(whole, marks)} (taken as at frame ${frame})`)],
+    document: {
+      ...document,
+      regions: [],
+      steps: document.steps.filter((s) => s.regionId === undefined && stepKindById(s.kind).pixelByPixel),
+    },
+    leftOut: [
+      ...carried.map((r) => `region "${r.name}"`),
+      ...document.steps
+        .filter((s) => s.regionId === undefined && looksAround(s))
+        .map((s) => `"${s.name}", which looks at neighbours`),
+      ...whole.along.map((marks) => `${alongWords(whole, marks)} (taken as at frame ${frame})`),
+    ],
   }
 }
 
 const nowhere = { shares: new Float64Array(0), frameWidth: 1, frameHeight: 1 }
 
-/** Camera code values (0..1 full range) → display signal, by direct evaluation at every entry. The document must hold no regions. */
+/**
+ * Camera code values (0..1 full range) → display signal, by direct evaluation at every entry. The document must hold no
+ * regions.
+ */
 export function bakeLut(document: GradeDocument, find: LutFinder, size: number, title: string): Lut3d {
   const values = latticeCoordinates(Float64Array.from({ length: size }, (_, i) => i / (size - 1)))
   evaluateDirect(buildChain(document, find), values, nowhere)

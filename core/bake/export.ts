@@ -1,15 +1,36 @@
-// Export: the pixel-by-pixel part of a grade as a LUT file, for a declared input and output, with the error it has on a real frame.
+// Export: the pixel-by-pixel part of a grade as a LUT file, for a declared input and output, with the error it has on a
+// real frame.
 import { gamutById, gamutToGamut, toWorkingLog, transformPixels, workingGamut } from '../colour'
 import { FormatError, printClf, printCube, printHald } from '../formats'
-import { applyLink, buildChain, encodingOf, evaluateDirect, finishSignal, latticeCoordinates, sceneLight, setRead, shownAt, signalError, stepKindById, type DifferenceReport, type GradeDocument, type LutFinder } from '../grade'
+import {
+  applyLink,
+  buildChain,
+  encodingOf,
+  evaluateDirect,
+  finishSignal,
+  latticeCoordinates,
+  sceneLight,
+  setRead,
+  shownAt,
+  signalError,
+  stepKindById,
+  type DifferenceReport,
+  type GradeDocument,
+  type LutFinder,
+} from '../grade'
 import { sampleSignal, type Frame } from '../image'
 import { applyLut, lookUp1d, type Lut, type Lut1d, type Lut3d } from '../luts'
 import { pixelByPixelPart } from './bake'
 import { fitLut, withNeighbours } from './fit-lut'
 
-/** camera: code values as the shot is read; working-log; display: the signal after Show, for steps that stand behind it. */
+/**
+ * camera: code values as the shot is read; working-log; display: the signal after Show, for steps that stand behind it.
+ */
 export type ExportInput = 'camera' | 'working-log' | 'display'
-/** display: the display signal; under: what went in goes out, corrected, for a camera or monitor that converts behind the LUT. */
+/**
+ * display: the display signal; under: what went in goes out, corrected, for a camera or monitor that converts behind
+ * the LUT.
+ */
 export type ExportOutput = 'display' | 'under'
 export type ExportFormat = 'cube' | 'clf' | 'hald'
 
@@ -17,7 +38,10 @@ export interface ExportSettings {
   readonly format: ExportFormat
   /** Entries per axis: 17, 33 or 65; 16, 36 or 64 for a Hald picture. */
   readonly size: number
-  /** Curves of 4096 entries before the cube, so that its entries stand where the grade is steep and the picture has colours. Not for Hald pictures. */
+  /**
+   * Curves of 4096 entries before the cube, so that its entries stand where the grade is steep and the picture has
+   * colours. Not for Hald pictures.
+   */
   readonly shaper: boolean
   readonly input: ExportInput
   readonly output: ExportOutput
@@ -25,8 +49,19 @@ export interface ExportSettings {
   readonly range: 'full' | 'legal'
 }
 
-export const exportSizes: Readonly<Record<ExportFormat, readonly number[]>> = { cube: [17, 33, 65], clf: [17, 33, 65], hald: [16, 36, 64] }
-export const defaultExport: ExportSettings = { format: 'cube', size: 33, shaper: false, input: 'camera', output: 'display', range: 'full' }
+export const exportSizes: Readonly<Record<ExportFormat, readonly number[]>> = {
+  cube: [17, 33, 65],
+  clf: [17, 33, 65],
+  hald: [16, 36, 64],
+}
+export const defaultExport: ExportSettings = {
+  format: 'cube',
+  size: 33,
+  shaper: false,
+  input: 'camera',
+  output: 'display',
+  range: 'full',
+}
 
 export interface ExportedLut {
   readonly tables: readonly [Lut3d] | readonly [Lut1d, Lut3d]
@@ -49,52 +84,92 @@ interface Ways {
 }
 
 const nothing: InPlace = () => undefined
-const evaluate = (grade: GradeDocument, find: LutFinder): InPlace => { const chain = buildChain(grade, find); return (pixels) => evaluateDirect(chain, pixels, nowhere) }
-const names = (grade: GradeDocument, side: 'scene' | 'display'): readonly string[] => grade.steps.filter((s) => s.side === side && s.enabled && s.strength > 0 && !stepKindById(s.kind).isNeutral(s.params)).map((s) => `"${s.name}"`)
+const evaluate = (grade: GradeDocument, find: LutFinder): InPlace => {
+  const chain = buildChain(grade, find)
+  return (pixels) => evaluateDirect(chain, pixels, nowhere)
+}
+const names = (grade: GradeDocument, side: 'scene' | 'display'): readonly string[] =>
+  grade.steps
+    .filter((s) => s.side === side && s.enabled && s.strength > 0 && !stepKindById(s.kind).isNeutral(s.params))
+    .map((s) => `"${s.name}"`)
 
 function waysOf(grade: GradeDocument, find: LutFinder, { input, output }: ExportSettings): Ways {
   const chain = buildChain(grade, find)
   if (input === 'display') {
-    const at = shownAt(chain), behind = chain.links.slice(at + 1)
+    const at = shownAt(chain),
+      behind = chain.links.slice(at + 1)
     const before: InPlace = (pixels) => {
       for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
       for (const link of chain.links.slice(0, at + 1)) applyLink(link, pixels)
       if (behind.length === 0) finishSignal(chain, pixels)
     }
-    const act: InPlace = (pixels) => { for (const link of behind) applyLink(link, pixels); if (behind.length > 0) finishSignal(chain, pixels) }
-    return { feed: before, act, show: nothing, leftOut: ['Read and Show', ...names(grade, 'scene').map((n) => `${n}, which stands before Show`)] }
+    const act: InPlace = (pixels) => {
+      for (const link of behind) applyLink(link, pixels)
+      if (behind.length > 0) finishSignal(chain, pixels)
+    }
+    return {
+      feed: before,
+      act,
+      show: nothing,
+      leftOut: ['Read and Show', ...names(grade, 'scene').map((n) => `${n}, which stands before Show`)],
+    }
   }
   // In working log the chain is the same but for how it is read.
-  const log = setRead(grade, { method: 'formula', encodingId: 'acescct', gamutId: 'ap1', lutHash: null }), own = input === 'camera' ? grade : log
-  const feed: InPlace = input === 'camera' ? nothing : (pixels) => { sceneLight({ ...chain, links: chain.links.filter((l) => l.station === 'read') }, 'read', pixels); for (let i = 0; i < pixels.length; i++) pixels[i] = toWorkingLog(pixels[i]!) }
-  if (output === 'display') return { feed, act: evaluate(own, find), show: nothing, leftOut: input === 'working-log' ? ['Read'] : [] }
-  const { encode } = input === 'camera' ? encodingOf(grade.read).curve : { encode: toWorkingLog }, matrix = gamutToGamut(workingGamut, gamutById(own.read.gamutId)), ownChain = buildChain(own, find)
+  const log = setRead(grade, { method: 'formula', encodingId: 'acescct', gamutId: 'ap1', lutHash: null }),
+    own = input === 'camera' ? grade : log
+  const feed: InPlace =
+    input === 'camera'
+      ? nothing
+      : (pixels) => {
+          sceneLight({ ...chain, links: chain.links.filter((l) => l.station === 'read') }, 'read', pixels)
+          for (let i = 0; i < pixels.length; i++) pixels[i] = toWorkingLog(pixels[i]!)
+        }
+  if (output === 'display')
+    return { feed, act: evaluate(own, find), show: nothing, leftOut: input === 'working-log' ? ['Read'] : [] }
+  const { encode } = input === 'camera' ? encodingOf(grade.read).curve : { encode: toWorkingLog },
+    matrix = gamutToGamut(workingGamut, gamutById(own.read.gamutId)),
+    ownChain = buildChain(own, find)
   const act: InPlace = (pixels) => {
     sceneLight(ownChain, 'finish', pixels)
     transformPixels(matrix, pixels)
     for (let i = 0; i < pixels.length; i++) pixels[i] = encode(pixels[i]!)
   }
   const behind = evaluate({ ...own, steps: own.steps.filter((s) => s.side === 'display') }, find)
-  return { feed, act, show: behind, leftOut: ['Show', ...names(grade, 'display').map((n) => `${n}, which stands after Show`)] }
+  return {
+    feed,
+    act,
+    show: behind,
+    leftOut: ['Show', ...names(grade, 'display').map((n) => `${n}, which stands after Show`)],
+  }
 }
 
 const legal = { low: 64 / 1023, span: 876 / 1023 } as const
-const toLegal: InPlace = (pixels) => { for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i]! * legal.span + legal.low }
-const fromLegal: InPlace = (pixels) => { for (let i = 0; i < pixels.length; i++) pixels[i] = (pixels[i]! - legal.low) / legal.span }
+const toLegal: InPlace = (pixels) => {
+  for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i]! * legal.span + legal.low
+}
+const fromLegal: InPlace = (pixels) => {
+  for (let i = 0; i < pixels.length; i++) pixels[i] = (pixels[i]! - legal.low) / legal.span
+}
 
 /** Entries of the curves before the cube, and the share of them that is dealt out evenly whatever the grade does. */
-const shaperSize = 4096, evenShare = 0.3
+const shaperSize = 4096,
+  evenShare = 0.3
 /** How finely slopes are told apart along a channel, on how many pixels, and over which difference. */
-const slopeBins = 256, slopePixels = 6000, slopeStep = 1 / 512
+const slopeBins = 256,
+  slopePixels = 6000,
+  slopeStep = 1 / 512
 
 /**
- * A curve for each channel that rises fastest where the result changes most with that channel: along the greys, and at the colours of the
- * picture, so that the cube behind it has little left to bend.
+ * A curve for each channel that rises fastest where the result changes most with that channel: along the greys, and at
+ * the colours of the picture, so that the cube behind it has little left to bend.
  */
 function shaperFor(act: InPlace, fed: Float64Array, title: string): Lut1d {
-  const along = greySlopes(act), data = new Float32Array(shaperSize * 3), last = shaperSize - 1
+  const along = greySlopes(act),
+    data = new Float32Array(shaperSize * 3),
+    last = shaperSize - 1
   for (let c = 0; c < 3; c++) {
-    const slopes = smoothed(pictureSlopes(act, fed, c)).map((v, bin) => Math.max(v, along[bin]!)), whole = slopes.reduce((a, b) => a + b, 0) || 1
+    const slopes = smoothed(pictureSlopes(act, fed, c)).map((v, bin) => Math.max(v, along[bin]!)),
+      whole = slopes.reduce((a, b) => a + b, 0) || 1
     let sum = 0
     for (let n = 1; n < shaperSize; n++) {
       sum += (slopes[Math.min(slopeBins - 1, Math.floor(((n - 0.5) / last) * slopeBins))]! / whole) * (slopeBins / last)
@@ -105,19 +180,35 @@ function shaperFor(act: InPlace, fed: Float64Array, title: string): Lut1d {
   return { dimensions: 1, title, size: shaperSize, data, domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
 }
 
-const changeOf = (low: Float64Array, high: Float64Array, i: number): number => Math.abs(high[i]! - low[i]!) + Math.abs(high[i + 1]! - low[i + 1]!) + Math.abs(high[i + 2]! - low[i + 2]!)
+const changeOf = (low: Float64Array, high: Float64Array, i: number): number =>
+  Math.abs(high[i]! - low[i]!) + Math.abs(high[i + 1]! - low[i + 1]!) + Math.abs(high[i + 2]! - low[i + 2]!)
 
 function greySlopes(act: InPlace): Float64Array {
   const greys = Float64Array.from({ length: (slopeBins + 1) * 3 }, (_, i) => Math.floor(i / 3) / slopeBins)
   act(greys)
-  return Float64Array.from({ length: slopeBins }, (_, bin) => changeOf(greys.subarray(bin * 3), greys.subarray(bin * 3 + 3), 0) * slopeBins)
+  return Float64Array.from(
+    { length: slopeBins },
+    (_, bin) => changeOf(greys.subarray(bin * 3), greys.subarray(bin * 3 + 3), 0) * slopeBins,
+  )
 }
 
-/** The slope of the result along one channel at the picture's colours: the quadratic mean in each bin, which leans to the steep ones. */
+/**
+ * The slope of the result along one channel at the picture's colours: the quadratic mean in each bin, which leans to
+ * the steep ones.
+ */
 function pictureSlopes(act: InPlace, fed: Float64Array, channel: number): Float64Array {
-  const every = Math.max(1, Math.floor(fed.length / 3 / slopePixels)), count = Math.floor(fed.length / 3 / every)
-  const low = Float64Array.from({ length: count * 3 }, (_, i) => fed[Math.floor(i / 3) * every * 3 + (i % 3)]! - (i % 3 === channel ? slopeStep / 2 : 0)), high = low.map((v, i) => v + (i % 3 === channel ? slopeStep : 0))
-  const bins = Uint16Array.from({ length: count }, (_, p) => Math.min(slopeBins - 1, Math.max(0, Math.floor((low[p * 3 + channel]! + slopeStep / 2) * slopeBins)))), sums = new Float64Array(slopeBins), seen = new Float64Array(slopeBins)
+  const every = Math.max(1, Math.floor(fed.length / 3 / slopePixels)),
+    count = Math.floor(fed.length / 3 / every)
+  const low = Float64Array.from(
+      { length: count * 3 },
+      (_, i) => fed[Math.floor(i / 3) * every * 3 + (i % 3)]! - (i % 3 === channel ? slopeStep / 2 : 0),
+    ),
+    high = low.map((v, i) => v + (i % 3 === channel ? slopeStep : 0))
+  const bins = Uint16Array.from({ length: count }, (_, p) =>
+      Math.min(slopeBins - 1, Math.max(0, Math.floor((low[p * 3 + channel]! + slopeStep / 2) * slopeBins))),
+    ),
+    sums = new Float64Array(slopeBins),
+    seen = new Float64Array(slopeBins)
   act(low)
   act(high)
   for (let p = 0; p < count; p++) {
@@ -127,15 +218,24 @@ function pictureSlopes(act: InPlace, fed: Float64Array, channel: number): Float6
   return sums.map((v, bin) => Math.sqrt(v / Math.max(1, seen[bin]!)))
 }
 
-const smoothed = (values: Float64Array): Float64Array => values.map((_, i) => { const about = values.subarray(Math.max(0, i - 3), i + 4); return about.reduce((a, b) => a + b, 0) / about.length })
+const smoothed = (values: Float64Array): Float64Array =>
+  values.map((_, i) => {
+    const about = values.subarray(Math.max(0, i - 3), i + 4)
+    return about.reduce((a, b) => a + b, 0) / about.length
+  })
 
 /** What goes into a channel's rising curve for each of evenly spaced results. */
 function inverted(curve: Lut1d, channel: 0 | 1 | 2, size: number): Float64Array {
   const at = lookUp1d(curve, channel)
   return Float64Array.from({ length: size }, (_, i) => {
     const wanted = i / (size - 1)
-    let low = 0, high = 1
-    for (let step = 0; step < 40; step++) { const middle = (low + high) / 2; if (at(middle) < wanted) low = middle; else high = middle }
+    let low = 0,
+      high = 1
+    for (let step = 0; step < 40; step++) {
+      const middle = (low + high) / 2
+      if (at(middle) < wanted) low = middle
+      else high = middle
+    }
     return (low + high) / 2
   })
 }
@@ -145,35 +245,73 @@ const judgedPixels = 60_000
 
 /** Throws FormatError where the settings do not go together. */
 export function checkExport({ format, size, shaper, input, output }: ExportSettings): void {
-  if (!exportSizes[format].includes(size)) throw new FormatError(`A ${format} of ${size} per axis is not written; ${exportSizes[format].join(', ')} are.`, 0)
+  if (!exportSizes[format].includes(size))
+    throw new FormatError(`A ${format} of ${size} per axis is not written; ${exportSizes[format].join(', ')} are.`, 0)
   if (shaper && format === 'hald') throw new FormatError('A Hald picture has no place for a curve before the cube.', 0)
-  if (input === 'display' && output === 'under') throw new FormatError('What takes a display signal gives one: there is no conversion behind it.', 0)
+  if (input === 'display' && output === 'under')
+    throw new FormatError('What takes a display signal gives one: there is no conversion behind it.', 0)
 }
 
 /**
- * The grade as it is at a frame of its clip as a LUT, fitted to that frame where a display signal comes out, and judged on it.
- * Throws FormatError where the settings do not go together.
+ * The grade as it is at a frame of its clip as a LUT, fitted to that frame where a display signal comes out, and judged
+ * on it. Throws FormatError where the settings do not go together.
  */
-export function exportLut(whole: GradeDocument, frameIndex: number, find: LutFinder, settings: ExportSettings, title: string, frame: Frame): ExportedLut {
+export function exportLut(
+  whole: GradeDocument,
+  frameIndex: number,
+  find: LutFinder,
+  settings: ExportSettings,
+  title: string,
+  frame: Frame,
+): ExportedLut {
   checkExport(settings)
-  const part = pixelByPixelPart(whole, frameIndex), ways = waysOf(part.document, find, settings), inLegal = settings.range === 'legal'
-  const act: InPlace = (pixels) => { if (inLegal) fromLegal(pixels); ways.act(pixels); if (inLegal) toLegal(pixels) }
-  const stride = Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1, fed = sampleSignal(frame, stride)
+  const part = pixelByPixelPart(whole, frameIndex),
+    ways = waysOf(part.document, find, settings),
+    inLegal = settings.range === 'legal'
+  const act: InPlace = (pixels) => {
+    if (inLegal) fromLegal(pixels)
+    ways.act(pixels)
+    if (inLegal) toLegal(pixels)
+  }
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1,
+    fed = sampleSignal(frame, stride)
   ways.feed(fed)
   if (inLegal) toLegal(fed)
-  const tables = tablesFor(act, fed, settings, title, part.document.show.displayId), made: Lut = tables.length === 1 ? tables[0] : { dimensions: 'sequence', title, parts: [...tables] }
-  const leftOut = [...part.leftOut, ...ways.leftOut], error = judge(made, act, ways.show, fed, inLegal, part.document.show.displayId)
+  const tables = tablesFor(act, fed, settings, title, part.document.show.displayId),
+    made: Lut = tables.length === 1 ? tables[0] : { dimensions: 'sequence', title, parts: [...tables] }
+  const leftOut = [...part.leftOut, ...ways.leftOut],
+    error = judge(made, act, ways.show, fed, inLegal, part.document.show.displayId)
   return { tables, leftOut, error, notes: notesOf(part.document, settings, leftOut, error) }
 }
 
-function tablesFor(act: InPlace, fed: Float64Array, { size, shaper, input, output, range }: ExportSettings, title: string, displayId: string): ExportedLut['tables'] {
-  const curve = shaper ? shaperFor(act, fed, title) : null, even = Float64Array.from({ length: size }, (_, i) => i / (size - 1)), values = latticeCoordinates(even)
-  if (curve) ([0, 1, 2] as const).forEach((c) => { const axis = inverted(curve, c, size); for (let i = c; i < values.length; i += 3) values[i] = axis[Math.round(values[i]! * (size - 1))]! })
+function tablesFor(
+  act: InPlace,
+  fed: Float64Array,
+  { size, shaper, input, output, range }: ExportSettings,
+  title: string,
+  displayId: string,
+): ExportedLut['tables'] {
+  const curve = shaper ? shaperFor(act, fed, title) : null,
+    even = Float64Array.from({ length: size }, (_, i) => i / (size - 1)),
+    values = latticeCoordinates(even)
+  if (curve)
+    ([0, 1, 2] as const).forEach((c) => {
+      const axis = inverted(curve, c, size)
+      for (let i = c; i < values.length; i += 3) values[i] = axis[Math.round(values[i]! * (size - 1))]!
+    })
   act(values)
-  const exact: Lut3d = { dimensions: 3, title, size, data: Float32Array.from(values), domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
+  const exact: Lut3d = {
+    dimensions: 3,
+    title,
+    size,
+    data: Float32Array.from(values),
+    domainMin: [0, 0, 0],
+    domainMax: [1, 1, 1],
+  }
   // Fitting counts what the eye sees of a display signal in full range.
   if (output !== 'display' || input === 'display' || range === 'legal') return curve ? [curve, exact] : [exact]
-  const colours = withNeighbours(fed, 0.5 / (size - 1)), wanted = colours.slice()
+  const colours = withNeighbours(fed, 0.5 / (size - 1)),
+    wanted = colours.slice()
   act(wanted)
   if (curve) applyLut(curve, colours, 'tetrahedral')
   const cube = fitLut(exact, colours, wanted, displayId)
@@ -181,37 +319,81 @@ function tablesFor(act: InPlace, fed: Float64Array, { size, shaper, input, outpu
 }
 
 /** How far what the LUT gives is from direct evaluation, as seen on the display. */
-function judge(lut: Lut, act: InPlace, show: InPlace, fed: Float64Array, inLegal: boolean, displayId: string): DifferenceReport {
+function judge(
+  lut: Lut,
+  act: InPlace,
+  show: InPlace,
+  fed: Float64Array,
+  inLegal: boolean,
+  displayId: string,
+): DifferenceReport {
   const seen = (pixels: Float64Array): Float64Array => {
     if (inLegal) fromLegal(pixels)
     show(pixels)
     for (let i = 0; i < pixels.length; i++) pixels[i] = Math.min(Math.max(pixels[i]!, 0), 1)
     return pixels
   }
-  const direct = fed.slice(), through = fed.slice()
+  const direct = fed.slice(),
+    through = fed.slice()
   act(direct)
   applyLut(lut, through, 'tetrahedral')
   return signalError(seen(direct), seen(through), displayId)
 }
 
 /** The error of a file that was read back, on the frame it was made for; the same arithmetic as at its making. */
-export function exportError(lut: Lut, whole: GradeDocument, frameIndex: number, find: LutFinder, settings: ExportSettings, frame: Frame): DifferenceReport {
-  const part = pixelByPixelPart(whole, frameIndex), ways = waysOf(part.document, find, settings), inLegal = settings.range === 'legal'
+export function exportError(
+  lut: Lut,
+  whole: GradeDocument,
+  frameIndex: number,
+  find: LutFinder,
+  settings: ExportSettings,
+  frame: Frame,
+): DifferenceReport {
+  const part = pixelByPixelPart(whole, frameIndex),
+    ways = waysOf(part.document, find, settings),
+    inLegal = settings.range === 'legal'
   const fed = sampleSignal(frame, Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1)
   ways.feed(fed)
   if (inLegal) toLegal(fed)
-  return judge(lut, (pixels) => { if (inLegal) fromLegal(pixels); ways.act(pixels); if (inLegal) toLegal(pixels) }, ways.show, fed, inLegal, part.document.show.displayId)
+  return judge(
+    lut,
+    (pixels) => {
+      if (inLegal) fromLegal(pixels)
+      ways.act(pixels)
+      if (inLegal) toLegal(pixels)
+    },
+    ways.show,
+    fed,
+    inLegal,
+    part.document.show.displayId,
+  )
 }
 
-function notesOf({ read, show }: GradeDocument, { input, output, range, shaper }: ExportSettings, leftOut: readonly string[], error: DifferenceReport): readonly string[] {
-  const camera = `camera code values, ${read.encodingId}, ${read.gamutId}`, working = 'working log, acescct, ap1', display = `display signal, ${show.displayId}`
-  const into = { camera, 'working-log': working, display }[input], out = output === 'under' ? into : display, scale = range === 'full' ? '0..1 = full range' : '0..1 = the 10-bit signal with black at 64 and white at 940'
+function notesOf(
+  { read, show }: GradeDocument,
+  { input, output, range, shaper }: ExportSettings,
+  leftOut: readonly string[],
+  error: DifferenceReport,
+): readonly string[] {
+  const camera = `camera code values, ${read.encodingId}, ${read.gamutId}`,
+    working = 'working log, acescct, ap1',
+    display = `display signal, ${show.displayId}`
+  const into = { camera, 'working-log': working, display }[input],
+    out = output === 'under' ? into : display,
+    scale = range === 'full' ? '0..1 = full range' : '0..1 = the 10-bit signal with black at 64 and white at 940'
   return [
     `In: ${into}. Out: ${out}. ${scale}.${output === 'under' ? ' To be put under a conversion.' : ''}`,
     leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried: ${leftOut.join(', ')}.`,
-    ...(output === 'display' && input !== 'display' && range === 'full' ? ['Entries are fitted to the colours of that frame; some lie a little below 0 or above 1 on purpose: interpolate first, then clip.'] : []),
+    ...(output === 'display' && input !== 'display' && range === 'full'
+      ? [
+          'Entries are fitted to the colours of that frame; some lie a little below 0 or above 1 on ' +
+            'purpose: interpolate first, then clip.',
+        ]
+      : []),
     ...(shaper ? ['A curve stands before the cube: not every program reads both.'] : []),
-    `Against direct evaluation on ${error.pixels} pixels of one frame, ${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
+    `Against direct evaluation on ${error.pixels} pixels of one frame, ` +
+      `${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ` +
+      `${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
   ]
 }
 

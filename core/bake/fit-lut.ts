@@ -1,10 +1,14 @@
-// Fitting a table's entries to real colours: straight lines between exact entries cut every bend short; entries moved to
-// where the lines lie nearest the curve, over the colours that a picture holds, err less. Nearness is measured as the eye
-// sees it, and an entry may lie beyond black or white, so that a line reaches the bound where the picture does and not at the next entry.
+// Fitting a table's entries to real colours: straight lines between exact entries cut every bend short; entries moved
+// to where the lines lie nearest the curve, over the colours that a picture holds, err less. Nearness is measured as
+// the eye sees it, and an entry may lie beyond black or white, so that a line reaches the bound where the picture does
+// and not at the next entry.
 import { differenceMeasure } from '../colour'
 import type { Lut3d } from '../luts'
 
-/** Adds neighbours of each colour: what other frames of the clip will hold. The sequence is fixed, so that the same picture gives the same table. */
+/**
+ * Adds neighbours of each colour: what other frames of the clip will hold. The sequence is fixed, so that the same
+ * picture gives the same table.
+ */
 export function withNeighbours(colours: Float64Array, reach: number): Float64Array {
   const out = new Float64Array(colours.length * 2)
   out.set(colours)
@@ -17,16 +21,26 @@ export function withNeighbours(colours: Float64Array, reach: number): Float64Arr
 }
 
 /** The four entries and weights of tetrahedral interpolation at each colour. */
-interface Corners { readonly entries: Uint32Array; readonly weights: Float32Array }
+interface Corners {
+  readonly entries: Uint32Array
+  readonly weights: Float32Array
+}
 
 function cornersOf({ size, domainMin, domainMax }: Lut3d, colours: Float64Array): Corners {
-  const count = colours.length / 3, last = size - 1, strides = [1, size, size * size]
-  const entries = new Uint32Array(count * 4), weights = new Float32Array(count * 4)
+  const count = colours.length / 3,
+    last = size - 1,
+    strides = [1, size, size * size]
+  const entries = new Uint32Array(count * 4),
+    weights = new Float32Array(count * 4)
   for (let p = 0; p < count; p++) {
-    const at = [0, 1, 2].map((c) => Math.min(Math.max(((colours[p * 3 + c]! - domainMin[c]!) / (domainMax[c]! - domainMin[c]!)) * last, 0), last))
-    const cell = at.map((v) => Math.min(Math.floor(v), last - 1)), part = at.map((v, c) => v - cell[c]!)
+    const at = [0, 1, 2].map((c) =>
+      Math.min(Math.max(((colours[p * 3 + c]! - domainMin[c]!) / (domainMax[c]! - domainMin[c]!)) * last, 0), last),
+    )
+    const cell = at.map((v) => Math.min(Math.floor(v), last - 1)),
+      part = at.map((v, c) => v - cell[c]!)
     const order = [0, 1, 2].sort((a, b) => part[b]! - part[a]!)
-    let entry = cell[0]! + cell[1]! * size + cell[2]! * size * size, before = 1
+    let entry = cell[0]! + cell[1]! * size + cell[2]! * size * size,
+      before = 1
     order.forEach((c, k) => {
       entries[p * 4 + k] = entry
       weights[p * 4 + k] = before - part[c]!
@@ -39,10 +53,14 @@ function cornersOf({ size, domainMin, domainMax }: Lut3d, colours: Float64Array)
   return { entries, weights }
 }
 
-/** Squared visible difference about each signal as a quadratic form: rr, gg, bb, rg, rb, gb. By finite differences of the measure. */
+/**
+ * Squared visible difference about each signal as a quadratic form: rr, gg, bb, rg, rb, gb. By finite differences of
+ * the measure.
+ */
 function visibleMetric(wanted: Float64Array, displayId: string): Float32Array {
   const { place, difference } = differenceMeasure(displayId)
-  const step = 0.004, metric = new Float32Array(wanted.length * 2)
+  const step = 0.004,
+    metric = new Float32Array(wanted.length * 2)
   for (let i = 0; i < wanted.length; i += 3) {
     const colour = [wanted[i]!, wanted[i + 1]!, wanted[i + 2]!] as const
     const inward = colour.map((v) => (v > 0.5 ? -step : step))
@@ -51,15 +69,19 @@ function visibleMetric(wanted: Float64Array, displayId: string): Float32Array {
       const [r, g, b] = colour.map((v, c) => (channels.includes(c) ? v + inward[c]! : v)) as [number, number, number]
       return difference(from, place(r, g, b)) ** 2 / step ** 2
     }
-    const rr = squared(0), gg = squared(1), bb = squared(2)
-    const cross = (a: number, b: number, aa: number, cc: number): number => ((squared(a, b) - aa - cc) / 2) * Math.sign(inward[a]! * inward[b]!)
+    const rr = squared(0),
+      gg = squared(1),
+      bb = squared(2)
+    const cross = (a: number, b: number, aa: number, cc: number): number =>
+      ((squared(a, b) - aa - cc) / 2) * Math.sign(inward[a]! * inward[b]!)
     metric.set([rr, gg, bb, cross(0, 1, rr, gg), cross(0, 2, rr, bb), cross(1, 2, gg, bb)], i * 2)
   }
   return metric
 }
 
 /** Rounds of weighing anew, and steps of conjugate gradients in each. */
-const rounds = 5, steps = 40
+const rounds = 5,
+  steps = 40
 /** What a neighbour counts for beside a colour that is really there. */
 const neighbourShare = 0.25
 /** How far beyond black and white an entry may lie. */
@@ -68,14 +90,19 @@ const beyond = 0.5
 const inertia = 0.02
 
 /**
- * Moves the entries of a table toward the least visible error at `colours`, whose exact results are `wanted` (both RGB triples, the
- * latter display signal 0..1). The second half of the colours are neighbours, which count less. Entries that no colour touches stay. Each round weighs a colour by how wrong it still is, so that the
- * worst are served too (iteratively reweighted least squares; Björck 1996, 4.5.2), and solves by conjugate gradients (Hestenes and Stiefel 1952).
+ * Moves the entries of a table toward the least visible error at `colours`, whose exact results are `wanted` (both RGB
+ * triples, the latter display signal 0..1). The second half of the colours are neighbours, which count less. Entries
+ * that no colour touches stay. Each round weighs a colour by how wrong it still is, so that the worst are served too
+ * (iteratively reweighted least squares; Björck 1996, 4.5.2), and solves by conjugate gradients (Hestenes and Stiefel
+ * 1952).
  */
 export function fitLut(lut: Lut3d, colours: Float64Array, wanted: Float64Array, displayId: string): Lut3d {
-  const corners = cornersOf(lut, colours), metric = visibleMetric(wanted, displayId)
-  const data = Float64Array.from(lut.data), values = new Float64Array(wanted.length)
-  const weights = new Float64Array(wanted.length / 3).fill(1), free = new Uint8Array(wanted.length)
+  const corners = cornersOf(lut, colours),
+    metric = visibleMetric(wanted, displayId)
+  const data = Float64Array.from(lut.data),
+    values = new Float64Array(wanted.length)
+  const weights = new Float64Array(wanted.length / 3).fill(1),
+    free = new Uint8Array(wanted.length)
   for (let round = 0; round < rounds; round++) {
     interpolate(corners, data, values)
     const error = residual(values, wanted, metric, weights, free)
@@ -86,8 +113,17 @@ export function fitLut(lut: Lut3d, colours: Float64Array, wanted: Float64Array, 
   return { ...lut, data: Float32Array.from(data, (v) => Math.min(Math.max(v, -beyond), 1 + beyond)) }
 }
 
-/** Weighted error of each colour, and which channels are free: one that lies beyond a bound where the bound is wanted is right already. */
-function residual(values: Float64Array, wanted: Float64Array, metric: Float32Array, weights: Float64Array, free: Uint8Array): Float64Array {
+/**
+ * Weighted error of each colour, and which channels are free: one that lies beyond a bound where the bound is wanted is
+ * right already.
+ */
+function residual(
+  values: Float64Array,
+  wanted: Float64Array,
+  metric: Float32Array,
+  weights: Float64Array,
+  free: Uint8Array,
+): Float64Array {
   const error = new Float64Array(values.length)
   for (let i = 0; i < values.length; i++) {
     const right = (wanted[i]! <= 0 && values[i]! <= 0) || (wanted[i]! >= 1 && values[i]! >= 1)
@@ -104,7 +140,11 @@ function residual(values: Float64Array, wanted: Float64Array, metric: Float32Arr
 
 /** Replaces the colour's three values by metric × values × weight; returns their quadratic form before weighing. */
 function weigh(metric: Float32Array, p: number, values: Float64Array, weight: number): number {
-  const i = p * 3, m = p * 6, r = values[i]!, g = values[i + 1]!, b = values[i + 2]!
+  const i = p * 3,
+    m = p * 6,
+    r = values[i]!,
+    g = values[i + 1]!,
+    b = values[i + 2]!
   const wr = metric[m]! * r + metric[m + 3]! * g + metric[m + 4]! * b
   const wg = metric[m + 3]! * r + metric[m + 1]! * g + metric[m + 5]! * b
   const wb = metric[m + 4]! * r + metric[m + 5]! * g + metric[m + 2]! * b
@@ -117,7 +157,11 @@ function weigh(metric: Float32Array, p: number, values: Float64Array, weight: nu
 function interpolate({ entries, weights }: Corners, data: Float64Array, out: Float64Array): void {
   for (let p = 0, k = 0; k < entries.length; p += 3, k += 4)
     for (let c = 0; c < 3; c++)
-      out[p + c] = weights[k]! * data[entries[k]! * 3 + c]! + weights[k + 1]! * data[entries[k + 1]! * 3 + c]! + weights[k + 2]! * data[entries[k + 2]! * 3 + c]! + weights[k + 3]! * data[entries[k + 3]! * 3 + c]!
+      out[p + c] =
+        weights[k]! * data[entries[k]! * 3 + c]! +
+        weights[k + 1]! * data[entries[k + 1]! * 3 + c]! +
+        weights[k + 2]! * data[entries[k + 2]! * 3 + c]! +
+        weights[k + 3]! * data[entries[k + 3]! * 3 + c]!
 }
 
 /** The transpose of `interpolate`: adds each colour's values to the entries about it. */
@@ -128,10 +172,20 @@ function spread({ entries, weights }: Corners, values: Float64Array, out: Float6
 }
 
 /** Conjugate gradients on the normal equations; adds the solution to `data`. */
-function solve(corners: Corners, metric: Float32Array, weights: Float64Array, free: Uint8Array, pull: Float64Array, data: Float64Array): void {
+function solve(
+  corners: Corners,
+  metric: Float32Array,
+  weights: Float64Array,
+  free: Uint8Array,
+  pull: Float64Array,
+  data: Float64Array,
+): void {
   const scale = metric.reduce((sum, m, i) => (i % 6 < 3 ? sum + m : sum), 0) / (metric.length / 2)
   const held = inertia * scale
-  const rest = pull, along = pull.slice(), through = new Float64Array(free.length), product = new Float64Array(data.length)
+  const rest = pull,
+    along = pull.slice(),
+    through = new Float64Array(free.length),
+    product = new Float64Array(data.length)
   let size = dot(rest, rest)
   const enough = size * 1e-8
   for (let step = 0; step < steps && size > enough; step++) {
@@ -148,7 +202,8 @@ function solve(corners: Corners, metric: Float32Array, weights: Float64Array, fr
       data[i]! += length * along[i]!
       rest[i]! -= length * product[i]!
     }
-    const next = dot(rest, rest), turn = next / size
+    const next = dot(rest, rest),
+      turn = next / size
     for (let i = 0; i < along.length; i++) along[i] = rest[i]! + turn * along[i]!
     size = next
   }

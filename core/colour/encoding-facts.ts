@@ -25,15 +25,27 @@ export interface EncodingFacts {
 }
 
 export function encodingFacts({ curve: { encode, decode } }: Pick<Encoding, 'curve'>): EncodingFacts {
-  const black = encode(0), grey = encode(middleGrey), white = encode(0.9), clip = decode(1)
-  const above = Math.log2(clip / middleGrey), faintest = Math.max(decode(black + 1 / 1023), 1e-9), below = Math.log2(middleGrey / faintest)
+  const black = encode(0),
+    grey = encode(middleGrey),
+    white = encode(0.9),
+    clip = decode(1)
+  const above = Math.log2(clip / middleGrey),
+    faintest = Math.max(decode(black + 1 / 1023), 1e-9),
+    below = Math.log2(middleGrey / faintest)
   const stops: StopCodes[] = []
   for (let from = -Math.min(12, Math.ceil(below)); from < Math.min(16, above); from++) {
     const share = Math.min(1, encode(middleGrey * 2 ** (from + 1))) - encode(middleGrey * 2 ** from)
     stops.push({ from, codes8: share * 255, codes10: share * 1023 })
   }
   return {
-    blackCode: black * 1023, greyCode: grey * 1023, white90Code: white * 1023, clipLinear: clip, stopsAboveGrey: above, stopsBelowGrey: below,
-    zebraGreyPercent: grey * 100, zebraWhitePercent: white * 100, stops,
+    blackCode: black * 1023,
+    greyCode: grey * 1023,
+    white90Code: white * 1023,
+    clipLinear: clip,
+    stopsAboveGrey: above,
+    stopsBelowGrey: below,
+    zebraGreyPercent: grey * 100,
+    zebraWhitePercent: white * 100,
+    stops,
   }
 }

@@ -1,9 +1,22 @@
 // Camera encodings as declarations: a curve, the gamuts it is used with, and where its numbers come from.
 import cameraLogs from './camera-logs.json'
 import { acesCc, acesCct, bt709Camera, filmDensity, hlg, linear, pq, srgb } from './standard-curves'
-import { cubeRootLog, gamma, lifted, linLog, tableCurve, tangentToe, type LinLogParameters, type TableEntry, type TransferCurve } from './transfer'
+import {
+  cubeRootLog,
+  gamma,
+  lifted,
+  linLog,
+  tableCurve,
+  tangentToe,
+  type LinLogParameters,
+  type TableEntry,
+  type TransferCurve,
+} from './transfer'
 
-/** log: camera and working logs; display: made for a display as it is; flat: display-like with little contrast; hdr: HLG and PQ. */
+/**
+ * log: camera and working logs; display: made for a display as it is; flat: display-like with little contrast; hdr: HLG
+ * and PQ.
+ */
 export type EncodingGroup = 'log' | 'display' | 'flat' | 'hdr' | 'linear'
 
 export interface Encoding {
@@ -27,7 +40,8 @@ function logName(id: string): string {
 
 function cameraLogEncoding(id: string, declared: CameraLog): Encoding {
   const curve = declared.family === 'cube-root-log' ? cubeRootLog() : linLog(declared as LinLogParameters)
-  const grey = Math.round(curve.encode(0.18) * 1023), black = Math.round(curve.encode(0) * 1023)
+  const grey = Math.round(curve.encode(0.18) * 1023),
+    black = Math.round(curve.encode(0) * 1023)
   return {
     id,
     name: logName(id),
@@ -41,18 +55,114 @@ function cameraLogEncoding(id: string, declared: CameraLog): Encoding {
 
 export const encodings: readonly Encoding[] = [
   ...Object.entries(cameraLogs.curves).map(([id, declared]) => cameraLogEncoding(id, declared)),
-  { id: 'bt709-camera', name: 'BT.709 camera curve', tip: 'Standard video straight from a camera, without a log.', group: 'display', source: 'ITU-R BT.709-6, item 1.2', curve: bt709Camera, gamutIds: ['bt709', 'bt2020'] },
-  { id: 'gamma-2.2', name: 'Gamma 2.2', tip: 'A picture made for a display of gamma 2.2.', group: 'display', source: 'a pure power', curve: gamma(2.2), gamutIds: ['bt709', 'p3-d65', 'bt2020'] },
-  { id: 'gamma-2.4', name: 'Gamma 2.4', tip: 'A picture made for a studio display in a dim room (BT.1886 with zero black).', group: 'display', source: 'ITU-R BT.1886, annex 1', curve: gamma(2.4), gamutIds: ['bt709', 'p3-d65', 'bt2020'] },
-  { id: 'gamma-2.6', name: 'Gamma 2.6', tip: 'A picture made for a cinema projector.', group: 'display', source: 'SMPTE RP 431-2', curve: gamma(2.6), gamutIds: ['p3-d65', 'bt709'] },
-  { id: 'srgb', name: 'sRGB', tip: 'A picture made for a computer display.', group: 'display', source: 'IEC 61966-2-1', curve: srgb, gamutIds: ['bt709', 'p3-d65'] },
-  { id: 'hlg', name: 'HLG', tip: 'Hybrid log-gamma, as phones and broadcast cameras record high range.', group: 'hdr', source: 'ITU-R BT.2100-2, table 5', curve: hlg, gamutIds: ['bt2020', 'p3-d65'] },
-  { id: 'pq', name: 'PQ', tip: 'A finished picture of high range in absolute light; diffuse white is 203 cd/m².', group: 'hdr', source: 'ITU-R BT.2100-2, table 4', curve: pq, gamutIds: ['bt2020', 'p3-d65'] },
-  { id: 'flat-gamma', name: 'Flat gamma', tip: 'A low-contrast profile of our own definition: black at 8 %, grey near 40 %, 1.5 stops over white.', group: 'flat', source: 'this program: 0.08 + 0.62 · a power of 1/2.6 with a straight toe', curve: lifted(tangentToe(2.6, 0.099), 0.08, 0.62), gamutIds: ['bt709', 'bt2020'] },
-  { id: 'film-density', name: 'Film density 685/95', tip: 'Scanned negative: black at code 95, white at 685, 0.002 density a code.', group: 'log', source: 'SMPTE ST 268, printing density', curve: filmDensity, gamutIds: ['bt709', 'ap1'] },
-  { id: 'acescc', name: 'ACEScc', tip: 'Pure log of the ACES family, without a toe.', group: 'log', source: 'AMPAS S-2014-003', curve: acesCc, gamutIds: ['ap1'] },
-  { id: 'acescct', name: 'ACEScct', tip: 'The working log of this program, as a file encoding.', group: 'log', source: 'AMPAS S-2016-001', curve: acesCct, gamutIds: ['ap1'] },
-  { id: 'linear', name: 'Linear', tip: 'Scene light as it is, without a curve: ACEScg with AP1, ACES2065-1 with AP0.', group: 'linear', source: 'AMPAS S-2014-004; SMPTE ST 2065-1', curve: linear, gamutIds: ['ap1', 'ap0', 'bt709', 'bt2020'] },
+  {
+    id: 'bt709-camera',
+    name: 'BT.709 camera curve',
+    tip: 'Standard video straight from a camera, without a log.',
+    group: 'display',
+    source: 'ITU-R BT.709-6, item 1.2',
+    curve: bt709Camera,
+    gamutIds: ['bt709', 'bt2020'],
+  },
+  {
+    id: 'gamma-2.2',
+    name: 'Gamma 2.2',
+    tip: 'A picture made for a display of gamma 2.2.',
+    group: 'display',
+    source: 'a pure power',
+    curve: gamma(2.2),
+    gamutIds: ['bt709', 'p3-d65', 'bt2020'],
+  },
+  {
+    id: 'gamma-2.4',
+    name: 'Gamma 2.4',
+    tip: 'A picture made for a studio display in a dim room (BT.1886 with zero black).',
+    group: 'display',
+    source: 'ITU-R BT.1886, annex 1',
+    curve: gamma(2.4),
+    gamutIds: ['bt709', 'p3-d65', 'bt2020'],
+  },
+  {
+    id: 'gamma-2.6',
+    name: 'Gamma 2.6',
+    tip: 'A picture made for a cinema projector.',
+    group: 'display',
+    source: 'SMPTE RP 431-2',
+    curve: gamma(2.6),
+    gamutIds: ['p3-d65', 'bt709'],
+  },
+  {
+    id: 'srgb',
+    name: 'sRGB',
+    tip: 'A picture made for a computer display.',
+    group: 'display',
+    source: 'IEC 61966-2-1',
+    curve: srgb,
+    gamutIds: ['bt709', 'p3-d65'],
+  },
+  {
+    id: 'hlg',
+    name: 'HLG',
+    tip: 'Hybrid log-gamma, as phones and broadcast cameras record high range.',
+    group: 'hdr',
+    source: 'ITU-R BT.2100-2, table 5',
+    curve: hlg,
+    gamutIds: ['bt2020', 'p3-d65'],
+  },
+  {
+    id: 'pq',
+    name: 'PQ',
+    tip: 'A finished picture of high range in absolute light; diffuse white is 203 cd/m².',
+    group: 'hdr',
+    source: 'ITU-R BT.2100-2, table 4',
+    curve: pq,
+    gamutIds: ['bt2020', 'p3-d65'],
+  },
+  {
+    id: 'flat-gamma',
+    name: 'Flat gamma',
+    tip: 'A low-contrast profile of our own definition: black at 8 %, grey near 40 %, 1.5 stops over white.',
+    group: 'flat',
+    source: 'this program: 0.08 + 0.62 · a power of 1/2.6 with a straight toe',
+    curve: lifted(tangentToe(2.6, 0.099), 0.08, 0.62),
+    gamutIds: ['bt709', 'bt2020'],
+  },
+  {
+    id: 'film-density',
+    name: 'Film density 685/95',
+    tip: 'Scanned negative: black at code 95, white at 685, 0.002 density a code.',
+    group: 'log',
+    source: 'SMPTE ST 268, printing density',
+    curve: filmDensity,
+    gamutIds: ['bt709', 'ap1'],
+  },
+  {
+    id: 'acescc',
+    name: 'ACEScc',
+    tip: 'Pure log of the ACES family, without a toe.',
+    group: 'log',
+    source: 'AMPAS S-2014-003',
+    curve: acesCc,
+    gamutIds: ['ap1'],
+  },
+  {
+    id: 'acescct',
+    name: 'ACEScct',
+    tip: 'The working log of this program, as a file encoding.',
+    group: 'log',
+    source: 'AMPAS S-2016-001',
+    curve: acesCct,
+    gamutIds: ['ap1'],
+  },
+  {
+    id: 'linear',
+    name: 'Linear',
+    tip: 'Scene light as it is, without a curve: ACEScg with AP1, ACES2065-1 with AP0.',
+    group: 'linear',
+    source: 'AMPAS S-2014-004; SMPTE ST 2065-1',
+    curve: linear,
+    gamutIds: ['ap1', 'ap0', 'bt709', 'bt2020'],
+  },
 ]
 
 const byId = new Map(encodings.map((e) => [e.id, e]))
@@ -73,7 +183,10 @@ export type CurveDefinition =
   | ({ readonly family: 'lin-log' } & Omit<LinLogParameters, 'negative'>)
   | { readonly family: 'table'; readonly entries: readonly TableEntry[] }
 
-/** An encoding of the user's own. It travels inside the grade that reads by it, so that no grade ever lacks its encoding. */
+/**
+ * An encoding of the user's own. It travels inside the grade that reads by it, so that no grade ever lacks its
+ * encoding.
+ */
 export interface EncodingDefinition {
   readonly id: string
   readonly name: string
@@ -95,13 +208,15 @@ export function curveOf(definition: CurveDefinition): TransferCurve {
   const { a, b, c, d, e, f, cut } = definition
   const given = { a, b, c, d, cut, ...(e === null ? {} : { e }), ...(f === null ? {} : { f }) }
   for (const [name, value] of Object.entries(given))
-    if (!Number.isFinite(value) || Math.abs(value) > curveBounds[name as keyof typeof curveBounds]) throw new RangeError(`${name} must be a number within ±${curveBounds[name as keyof typeof curveBounds]}.`)
+    if (!Number.isFinite(value) || Math.abs(value) > curveBounds[name as keyof typeof curveBounds])
+      throw new RangeError(`${name} must be a number within ±${curveBounds[name as keyof typeof curveBounds]}.`)
   if (a * b <= 0) throw new RangeError('a and b must have the same sign, or the curve falls.')
   if (b * cut + c <= 0) throw new RangeError('b·cut + c must lie above zero, or there is no logarithm to take.')
   if ((e === null) !== (f === null)) throw new RangeError('e and f belong together: give both or neither.')
   if (e !== null && e <= 0) throw new RangeError('e must be positive, or the straight part falls.')
   const curve = linLog(definition)
-  if (e !== null && f !== null && Math.abs(e * cut + f - curve.encode(cut)) > 0.005) throw new RangeError('The two parts do not meet at the cut.')
+  if (e !== null && f !== null && Math.abs(e * cut + f - curve.encode(cut)) > 0.005)
+    throw new RangeError('The two parts do not meet at the cut.')
   return curve
 }
 

@@ -3,7 +3,10 @@ import cameraLogs from './camera-logs.json'
 import { bradford } from './adaptation'
 import { diagonal, invert, multiply, transform, type Matrix3, type Vector3 } from './matrix'
 
-export interface Chromaticity { readonly x: number; readonly y: number }
+export interface Chromaticity {
+  readonly x: number
+  readonly y: number
+}
 
 export interface Gamut {
   readonly id: string
@@ -20,7 +23,13 @@ const d65: Chromaticity = { x: 0.3127, y: 0.329 }
 export const acesWhite: Chromaticity = { x: 0.32168, y: 0.33767 }
 
 type Pair = readonly [number, number]
-function gamut(id: string, name: string, source: string, primaries: readonly [Pair, Pair, Pair], white: Chromaticity): Gamut {
+function gamut(
+  id: string,
+  name: string,
+  source: string,
+  primaries: readonly [Pair, Pair, Pair],
+  white: Chromaticity,
+): Gamut {
   const [red, green, blue] = primaries.map(([x, y]) => ({ x, y })) as [Chromaticity, Chromaticity, Chromaticity]
   return { id, name, source, red, green, blue, white }
 }
@@ -32,12 +41,72 @@ const cameraGamuts: readonly Gamut[] = Object.entries(cameraLogs.gamuts).map(([i
 })
 
 export const gamuts: readonly Gamut[] = [
-  gamut('bt709', 'BT.709', 'ITU-R BT.709-6, item 1.3', [[0.64, 0.33], [0.3, 0.6], [0.15, 0.06]], d65),
-  gamut('bt2020', 'BT.2020', 'ITU-R BT.2020-2, table 3', [[0.708, 0.292], [0.17, 0.797], [0.131, 0.046]], d65),
-  gamut('p3-d65', 'P3, D65 white', 'SMPTE EG 432-1', [[0.68, 0.32], [0.265, 0.69], [0.15, 0.06]], d65),
-  gamut('p3-dci', 'P3, cinema white', 'SMPTE RP 431-2, clause 7', [[0.68, 0.32], [0.265, 0.69], [0.15, 0.06]], { x: 0.314, y: 0.351 }),
-  gamut('ap0', 'AP0', 'SMPTE ST 2065-1, table 1', [[0.7347, 0.2653], [0, 1], [0.0001, -0.077]], acesWhite),
-  gamut('ap1', 'AP1', 'AMPAS S-2014-004, clause 4.2', [[0.713, 0.293], [0.165, 0.83], [0.128, 0.044]], acesWhite),
+  gamut(
+    'bt709',
+    'BT.709',
+    'ITU-R BT.709-6, item 1.3',
+    [
+      [0.64, 0.33],
+      [0.3, 0.6],
+      [0.15, 0.06],
+    ],
+    d65,
+  ),
+  gamut(
+    'bt2020',
+    'BT.2020',
+    'ITU-R BT.2020-2, table 3',
+    [
+      [0.708, 0.292],
+      [0.17, 0.797],
+      [0.131, 0.046],
+    ],
+    d65,
+  ),
+  gamut(
+    'p3-d65',
+    'P3, D65 white',
+    'SMPTE EG 432-1',
+    [
+      [0.68, 0.32],
+      [0.265, 0.69],
+      [0.15, 0.06],
+    ],
+    d65,
+  ),
+  gamut(
+    'p3-dci',
+    'P3, cinema white',
+    'SMPTE RP 431-2, clause 7',
+    [
+      [0.68, 0.32],
+      [0.265, 0.69],
+      [0.15, 0.06],
+    ],
+    { x: 0.314, y: 0.351 },
+  ),
+  gamut(
+    'ap0',
+    'AP0',
+    'SMPTE ST 2065-1, table 1',
+    [
+      [0.7347, 0.2653],
+      [0, 1],
+      [0.0001, -0.077],
+    ],
+    acesWhite,
+  ),
+  gamut(
+    'ap1',
+    'AP1',
+    'AMPAS S-2014-004, clause 4.2',
+    [
+      [0.713, 0.293],
+      [0.165, 0.83],
+      [0.128, 0.044],
+    ],
+    acesWhite,
+  ),
   ...cameraGamuts,
 ]
 
@@ -61,7 +130,9 @@ export function xyzOf({ x, y }: Chromaticity): Vector3 {
 
 /** Linear RGB → CIE XYZ of the gamut's own white (SMPTE RP 177, clause 3.3). */
 export function rgbToXyz(g: Gamut): Matrix3 {
-  const [xr, yr, zr] = xyzOf(g.red), [xg, yg, zg] = xyzOf(g.green), [xb, yb, zb] = xyzOf(g.blue)
+  const [xr, yr, zr] = xyzOf(g.red),
+    [xg, yg, zg] = xyzOf(g.green),
+    [xb, yb, zb] = xyzOf(g.blue)
   const columns: Matrix3 = [xr, xg, xb, yr, yg, yb, zr, zg, zb]
   return multiply(columns, diagonal(transform(invert(columns), xyzOf(g.white))))
 }

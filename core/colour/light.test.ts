@@ -8,10 +8,16 @@ import { whiteChromaticity, whitePointOf } from './white-point'
 import { fromWorkingLog, logAtStops, middleGreyLog, stopsAtLog, toWorkingLog } from './working-space'
 
 describe('standard curves', () => {
-  test.each([0, 0.001, 0.01, 0.0179, 0.02, 0.18, 0.5, 0.9, 1])('sRGB and ACEScct of %p agree with an independent library', (x) => {
-    expect(srgb.encode(x)).toBeCloseTo(Number(new Color('srgb-linear', [x, x, x]).to('srgb').coords[0]), 6)
-    expect(acesCct.encode(x)).toBeCloseTo(x <= 0.0078125 ? 10.5402377416545 * x + 0.0729055341958355 : (Math.log2(x) + 9.72) / 17.52, 12)
-  })
+  test.each([0, 0.001, 0.01, 0.0179, 0.02, 0.18, 0.5, 0.9, 1])(
+    'sRGB and ACEScct of %p agree with an independent library',
+    (x) => {
+      expect(srgb.encode(x)).toBeCloseTo(Number(new Color('srgb-linear', [x, x, x]).to('srgb').coords[0]), 6)
+      expect(acesCct.encode(x)).toBeCloseTo(
+        x <= 0.0078125 ? 10.5402377416545 * x + 0.0729055341958355 : (Math.log2(x) + 9.72) / 17.52,
+        12,
+      )
+    },
+  )
 
   test('BT.709 camera curve: anchors of the standard', () => {
     expect(bt709Camera.encode(0.018)).toBeCloseTo(0.081, 4)
@@ -39,23 +45,35 @@ describe('working log', () => {
   })
 
   test('is odd about zero light and undone exactly', () => {
-    fc.assert(fc.property(fc.double({ min: -100, max: 1000, noNaN: true }), (x) => {
-      const zero = toWorkingLog(0)
-      return Math.abs(fromWorkingLog(toWorkingLog(x)) - x) <= 1e-9 * Math.max(1, Math.abs(x)) && Math.abs(toWorkingLog(x) + toWorkingLog(-x) - 2 * zero) < 1e-12
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: -100, max: 1000, noNaN: true }), (x) => {
+        const zero = toWorkingLog(0)
+        return (
+          Math.abs(fromWorkingLog(toWorkingLog(x)) - x) <= 1e-9 * Math.max(1, Math.abs(x)) &&
+          Math.abs(toWorkingLog(x) + toWorkingLog(-x) - 2 * zero) < 1e-12
+        )
+      }),
+    )
   })
 })
 
 describe('whites', () => {
   test('mired and Duv of a white lead back to it', () => {
-    fc.assert(fc.property(fc.double({ min: 90, max: 400, noNaN: true }), fc.double({ min: -0.02, max: 0.02, noNaN: true }), (mired, duv) => {
-      const found = whitePointOf(whiteChromaticity({ mired, duv }))
-      return Math.abs(found.mired - mired) < 0.05 && Math.abs(found.duv - duv) < 1e-5
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 90, max: 400, noNaN: true }),
+        fc.double({ min: -0.02, max: 0.02, noNaN: true }),
+        (mired, duv) => {
+          const found = whitePointOf(whiteChromaticity({ mired, duv }))
+          return Math.abs(found.mired - mired) < 0.05 && Math.abs(found.duv - duv) < 1e-5
+        },
+      ),
+    )
   })
 
   test('illuminant A is near 2856 K and on the locus; D65 is near 6504 K and green of it', () => {
-    const a = whitePointOf({ x: 0.44758, y: 0.40745 }), d65 = whitePointOf({ x: 0.3127, y: 0.329 })
+    const a = whitePointOf({ x: 0.44758, y: 0.40745 }),
+      d65 = whitePointOf({ x: 0.3127, y: 0.329 })
     expect(Math.abs(1e6 / a.mired - 2856)).toBeLessThan(10)
     expect(Math.abs(a.duv)).toBeLessThan(3e-4)
     expect(Math.abs(1e6 / d65.mired - 6504)).toBeLessThan(20)

@@ -31,9 +31,15 @@ export function invert(m: Matrix3): Matrix3 {
   if (!Number.isFinite(determinant) || determinant === 0) throw new RangeError('The matrix has no inverse.')
   const s = 1 / determinant
   return [
-    (e * i - f * h) * s, (c * h - b * i) * s, (b * f - c * e) * s,
-    (f * g - d * i) * s, (a * i - c * g) * s, (c * d - a * f) * s,
-    (d * h - e * g) * s, (b * g - a * h) * s, (a * e - b * d) * s,
+    (e * i - f * h) * s,
+    (c * h - b * i) * s,
+    (b * f - c * e) * s,
+    (f * g - d * i) * s,
+    (a * i - c * g) * s,
+    (c * d - a * f) * s,
+    (d * h - e * g) * s,
+    (b * g - a * h) * s,
+    (a * e - b * d) * s,
   ]
 }
 
@@ -41,7 +47,9 @@ export function invert(m: Matrix3): Matrix3 {
 export function transformPixels(m: Matrix3, pixels: Float64Array): void {
   const [a, b, c, d, e, f, g, h, i] = m
   for (let p = 0; p < pixels.length; p += 3) {
-    const red = pixels[p]!, green = pixels[p + 1]!, blue = pixels[p + 2]!
+    const red = pixels[p]!,
+      green = pixels[p + 1]!,
+      blue = pixels[p + 2]!
     pixels[p] = a * red + b * green + c * blue
     pixels[p + 1] = d * red + e * green + f * blue
     pixels[p + 2] = g * red + h * green + i * blue

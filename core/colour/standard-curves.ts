@@ -9,7 +9,9 @@ export const srgb = powerWithToe(2.4, 0.055, 12.92, 0.0031308)
 
 /** ITU-R BT.2100-2, table 5: the HLG OETF of scene light 0..1 and its inverse, mirrored through zero. */
 export const hlgOetf: TransferCurve = (() => {
-  const a = 0.17883277, b = 1 - 4 * a, c = 0.5 - a * Math.log(4 * a)
+  const a = 0.17883277,
+    b = 1 - 4 * a,
+    c = 0.5 - a * Math.log(4 * a)
   const inverse = (y: number): number => (y <= 0.5 ? (y * y) / 3 : (Math.exp(Math.min((y - c) / a, 300)) + b) / 12)
   const forward = (e: number): number => (e <= 1 / 12 ? Math.sqrt(3 * e) : a * Math.log(12 * e - b) + c)
   return {
@@ -27,9 +29,16 @@ export const hlg: TransferCurve = (() => {
 /** Light of diffuse white on displays of high range, cd/m² (ITU-R BT.2408-7, clause 2.2). */
 export const diffuseWhiteNits = 203
 
-/** ITU-R BT.2100-2, table 4 (SMPTE ST 2084): PQ between a signal of 0..1 and absolute light of 0..10 000 cd/m², mirrored through zero. */
+/**
+ * ITU-R BT.2100-2, table 4 (SMPTE ST 2084): PQ between a signal of 0..1 and absolute light of 0..10 000 cd/m², mirrored
+ * through zero.
+ */
 export const pqNits: TransferCurve = (() => {
-  const m1 = 2610 / 16384, m2 = (2523 / 4096) * 128, c1 = 3424 / 4096, c2 = (2413 / 4096) * 32, c3 = (2392 / 4096) * 32
+  const m1 = 2610 / 16384,
+    m2 = (2523 / 4096) * 128,
+    c1 = 3424 / 4096,
+    c2 = (2413 / 4096) * 32,
+    c3 = (2392 / 4096) * 32
   const forward = (nits: number): number => {
     const p = (nits / 10_000) ** m1
     return ((c1 + c2 * p) / (1 + c3 * p)) ** m2
@@ -59,8 +68,10 @@ export const linear: TransferCurve = { encode: (x) => x, decode: (y) => y }
 /** AMPAS S-2016-001, clause 4.4: the working log. One stop is 1/17.52 above the toe. */
 export const acesCct: TransferCurve = {
   encode: (x) => (x <= 0.0078125 ? 10.5402377416545 * x + 0.0729055341958355 : (Math.log2(x) + 9.72) / 17.52),
-  decode: (y) => (y <= 0.155251141552511 ? (y - 0.0729055341958355) / 10.5402377416545 : // exp is twice as fast as a power here, and as exact.
-  Math.exp((Math.min(y * 17.52, 1000) - 9.72) * Math.LN2)),
+  decode: (y) =>
+    y <= 0.155251141552511
+      ? (y - 0.0729055341958355) / 10.5402377416545 // exp is twice as fast as a power here, and as exact.
+      : Math.exp((Math.min(y * 17.52, 1000) - 9.72) * Math.LN2),
 }
 
 /** AMPAS S-2014-003, clause 4.4: pure log over nearly the whole range; light at or below zero has one code. */

@@ -7,7 +7,13 @@ export interface TransferCurve {
   readonly encode: (linear: number) => number
 }
 
-export interface LogBranch { readonly a: number; readonly b: number; readonly c: number; readonly d: number; readonly cut: number }
+export interface LogBranch {
+  readonly a: number
+  readonly b: number
+  readonly c: number
+  readonly d: number
+  readonly cut: number
+}
 export interface LinLogParameters extends LogBranch {
   /** Slope and offset of the straight part below `cut`; null where the curve has no straight part. */
   readonly e: number | null
@@ -81,25 +87,35 @@ export function lifted(inner: TransferCurve, black: number, gain: number): Trans
 }
 
 /** One measured pair of a table: a code of 0..1 and the scene-linear light it stands for. */
-export interface TableEntry { readonly code: number; readonly linear: number }
+export interface TableEntry {
+  readonly code: number
+  readonly linear: number
+}
 
 /**
  * A curve through measured pairs: straight between them, continued beyond the ends with the slope of the last piece.
  * Throws RangeError unless there are two to 4096 pairs whose codes and light both rise.
  */
 export function tableCurve(entries: readonly TableEntry[]): TransferCurve {
-  if (entries.length < 2 || entries.length > 4096) throw new RangeError(`A table of 2 to 4096 pairs is needed, ${entries.length} came.`)
-  const codes = Float64Array.from(entries, (e) => e.code), light = Float64Array.from(entries, (e) => e.linear)
+  if (entries.length < 2 || entries.length > 4096)
+    throw new RangeError(`A table of 2 to 4096 pairs is needed, ${entries.length} came.`)
+  const codes = Float64Array.from(entries, (e) => e.code),
+    light = Float64Array.from(entries, (e) => e.linear)
   for (let i = 0; i < codes.length; i++) {
-    if (!Number.isFinite(codes[i]!) || !Number.isFinite(light[i]!)) throw new RangeError(`Pair ${i + 1} holds something that is not a number.`)
-    if (i > 0 && !(codes[i]! > codes[i - 1]! && light[i]! > light[i - 1]!)) throw new RangeError(`Pair ${i + 1} does not rise over pair ${i}: a curve must give more light for a higher code.`)
+    if (!Number.isFinite(codes[i]!) || !Number.isFinite(light[i]!))
+      throw new RangeError(`Pair ${i + 1} holds something that is not a number.`)
+    if (i > 0 && !(codes[i]! > codes[i - 1]! && light[i]! > light[i - 1]!))
+      throw new RangeError(
+        `Pair ${i + 1} does not rise over pair ${i}: a curve must give more light for a higher code.`,
+      )
   }
   return { decode: (code) => along(codes, light, code), encode: (linear) => along(light, codes, linear) }
 }
 
 /** Piecewise straight interpolation of y over rising x, continued straight beyond the ends. */
 function along(x: Float64Array, y: Float64Array, at: number): number {
-  let low = 0, high = x.length - 1
+  let low = 0,
+    high = x.length - 1
   while (high - low > 1) {
     const middle = (low + high) >> 1
     if (x[middle]! <= at) low = middle

@@ -13,7 +13,8 @@ const zeroLog = acesCct.encode(0)
 
 /**
  * Scene-linear → working log: ACEScct, continued below zero light as its own mirror image, so that strongly negative
- * components stay near instead of running far down the straight toe. Equal to ACEScct from −0.0078 up; odd about zero; C1.
+ * components stay near instead of running far down the straight toe. Equal to ACEScct from −0.0078 up; odd about zero;
+ * C1.
  */
 export function toWorkingLog(linear: number): number {
   return linear >= 0 ? acesCct.encode(linear) : 2 * zeroLog - acesCct.encode(-linear)

@@ -1,5 +1,6 @@
-// Finding where one shot ends and the next begins: hard cuts by a jump of histogram and structure between neighbours, dissolves by
-// frames that are a straight blend of two unlike pictures (after Zhang, Kankanhalli and Smoliar 1993, and Lienhart 1999).
+// Finding where one shot ends and the next begins: hard cuts by a jump of histogram and structure between neighbours,
+// dissolves by frames that are a straight blend of two unlike pictures (after Zhang, Kankanhalli and Smoliar 1993, and
+// Lienhart 1999).
 import { sketchSize, type Sketch } from './sketch'
 
 export interface Cut {
@@ -34,7 +35,9 @@ const least = 0.055
 /** A cut's jump over what is usual around it. */
 const times = 3.2
 
-/** Cuts and dissolves of a whole clip, in order. Flashes (one frame or two, then the same picture again) are no cuts. */
+/**
+ * Cuts and dissolves of a whole clip, in order. Flashes (one frame or two, then the same picture again) are no cuts.
+ */
 export function findCuts(sketches: readonly Sketch[]): readonly Cut[] {
   const jumps = sketches.map((s, i) => {
     const before = sketches[i - 1]
@@ -63,12 +66,21 @@ function isFlash(sketches: readonly Sketch[], i: number, jump: number): boolean 
   const before = sketches[i - 1]!
   for (const after of [i + 1, i + 2]) {
     const later = sketches[after]
-    if (later && histogramDistance(before.histogram, later.histogram) + colourDistance(before.colours, later.colours) < jump * 0.3) return true
+    if (
+      later &&
+      histogramDistance(before.histogram, later.histogram) + colourDistance(before.colours, later.colours) < jump * 0.3
+    )
+      return true
   }
   // The way back from a flash.
   for (const earlier of [i - 2, i - 3]) {
     const old = sketches[earlier]
-    if (old && histogramDistance(old.histogram, sketches[i]!.histogram) + colourDistance(old.colours, sketches[i]!.colours) < jump * 0.3) return true
+    if (
+      old &&
+      histogramDistance(old.histogram, sketches[i]!.histogram) + colourDistance(old.colours, sketches[i]!.colours) <
+        jump * 0.3
+    )
+      return true
   }
   return false
 }
@@ -79,28 +91,47 @@ const unlike = 0.05
 /** How straight the blend must be, as a share of how unlike its ends are. */
 const straight = 0.22
 
-/** How much the pictures before and after may still move, as a share of how unlike they are: a slow roll of exposure goes on at a quarter. */
+/**
+ * How much the pictures before and after may still move, as a share of how unlike they are: a slow roll of exposure
+ * goes on at a quarter.
+ */
 const still = 0.16
 
 function dissolves(sketches: readonly Sketch[]): Cut[] {
   const found: (Cut & { readonly fault: number })[] = []
   for (const length of dissolveLengths)
     for (let from = 0; from + length < sketches.length; from++) {
-      const a = sketches[from]!.colours, b = sketches[from + length]!.colours
+      const a = sketches[from]!.colours,
+        b = sketches[from + length]!.colours
       const apart = colourDistance(a, b)
       if (apart < unlike || correlation(a, b) > 0.85) continue
-      const fault = Math.max(...[0.25, 0.5, 0.75].map((t) => blendFault(a, b, sketches[Math.round(from + length * t)]!.colours, Math.round(length * t) / length))) / apart
+      const fault =
+        Math.max(
+          ...[0.25, 0.5, 0.75].map((t) =>
+            blendFault(a, b, sketches[Math.round(from + length * t)]!.colours, Math.round(length * t) / length),
+          ),
+        ) / apart
       if (fault > straight) continue
       // Before and after it the picture stays what it was.
-      const rest = Math.max(2, Math.floor(length / 4)), earlier = sketches[from - rest], later = sketches[from + length + rest]
+      const rest = Math.max(2, Math.floor(length / 4)),
+        earlier = sketches[from - rest],
+        later = sketches[from + length + rest]
       if (!earlier || !later) continue
-      const before = colourDistance(earlier.colours, a), after = colourDistance(b, later.colours)
+      const before = colourDistance(earlier.colours, a),
+        after = colourDistance(b, later.colours)
       if (before > apart * still || after > apart * still) continue
-      found.push({ frame: from + Math.round(length / 2), kind: 'dissolve', length, certainty: Math.min(1, 1 - fault), fault: fault + (before + after) / apart })
+      found.push({
+        frame: from + Math.round(length / 2),
+        kind: 'dissolve',
+        length,
+        certainty: Math.min(1, 1 - fault),
+        fault: fault + (before + after) / apart,
+      })
     }
   // Of overlapping finds the straightest with the stillest surroundings stays.
   const kept: (typeof found)[number][] = []
-  for (const cut of found.toSorted((x, y) => x.fault - y.fault)) if (!kept.some((k) => Math.abs(k.frame - cut.frame) < (k.length + cut.length) / 2)) kept.push(cut)
+  for (const cut of found.toSorted((x, y) => x.fault - y.fault))
+    if (!kept.some((k) => Math.abs(k.frame - cut.frame) < (k.length + cut.length) / 2)) kept.push(cut)
   return kept.map(({ fault: _, ...cut }) => cut)
 }
 
@@ -113,12 +144,15 @@ function blendFault(a: Uint8Array, b: Uint8Array, middle: Uint8Array, t: number)
 /** Likeness of two pictures that an even change of exposure leaves at 1. */
 function correlation(a: Uint8Array, b: Uint8Array): number {
   const n = sketchSize / 3
-  let ma = 0, mb = 0
+  let ma = 0,
+    mb = 0
   for (let i = 0; i < n; i++) {
     ma += a[i]! / n
     mb += b[i]! / n
   }
-  let ab = 0, aa = 0, bb = 0
+  let ab = 0,
+    aa = 0,
+    bb = 0
   for (let i = 0; i < n; i++) {
     ab += (a[i]! - ma) * (b[i]! - mb)
     aa += (a[i]! - ma) ** 2

@@ -5,16 +5,31 @@ import { proposeLead } from './lead'
 import { sketch, sketchColumns, sketchRows, type Sketch } from './sketch'
 import { countingRate, framesOfTimecode, timecodeAt, timecodeOfFrames } from './timecode'
 
-const width = 32, height = 18
-const random = (seed: number) => (): number => ((seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296)
+const width = 32,
+  height = 18
+const random = (seed: number) => (): number => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296
 
-/** A picture of soft blobs, different for every seed, moved sideways by `shift` and brightened by `gain`; as 8-bit planes. */
+/**
+ * A picture of soft blobs, different for every seed, moved sideways by `shift` and brightened by `gain`; as 8-bit
+ * planes.
+ */
 function scene(seed: number, shift = 0, gain = 0): Float64Array {
-  const next = random(seed), blobs = Array.from({ length: 9 }, () => ({ x: next() * width, y: next() * height, size: 2 + 5 * next(), y0: 40 + 170 * next(), cb: 90 + 76 * next(), cr: 90 + 76 * next() }))
-  const out = new Float64Array(width * height * 3), base = 60 + 90 * next()
+  const next = random(seed),
+    blobs = Array.from({ length: 9 }, () => ({
+      x: next() * width,
+      y: next() * height,
+      size: 2 + 5 * next(),
+      y0: 40 + 170 * next(),
+      cb: 90 + 76 * next(),
+      cr: 90 + 76 * next(),
+    }))
+  const out = new Float64Array(width * height * 3),
+    base = 60 + 90 * next()
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      let luma = base, cb = 128, cr = 128
+      let luma = base,
+        cb = 128,
+        cr = 128
       for (const b of blobs) {
         const near = Math.exp(-((x + shift - b.x) ** 2 + (y - b.y) ** 2) / b.size ** 2)
         luma += near * (b.y0 - luma)
@@ -28,19 +43,33 @@ function scene(seed: number, shift = 0, gain = 0): Float64Array {
   return out
 }
 const noise = random(7)
-const sketched = (planes: Float64Array): Sketch => sketch(Uint8Array.from(planes, (v) => Math.min(255, Math.max(0, v + (noise() - 0.5) * 6))), width, height)
+const sketched = (planes: Float64Array): Sketch =>
+  sketch(
+    Uint8Array.from(planes, (v) => Math.min(255, Math.max(0, v + (noise() - 0.5) * 6))),
+    width,
+    height,
+  )
 const mix = (a: Float64Array, b: Float64Array, t: number): Float64Array => a.map((v, i) => v * (1 - t) + b[i]! * t)
-const take = (seed: number, frames: number, pan = 0.3, ramp = 0): Float64Array[] => Array.from({ length: frames }, (_, i) => scene(seed, i * pan, i * ramp))
+const take = (seed: number, frames: number, pan = 0.3, ramp = 0): Float64Array[] =>
+  Array.from({ length: frames }, (_, i) => scene(seed, i * pan, i * ramp))
 
 describe('cuts', () => {
   test('hard cuts are found at their frame, and only there', () => {
     const clip = [...take(1, 30), ...take(2, 25), ...take(3, 40)].map(sketched)
-    expect(findCuts(clip).map(({ frame, kind }) => [frame, kind])).toEqual([[30, 'cut'], [55, 'cut']])
+    expect(findCuts(clip).map(({ frame, kind }) => [frame, kind])).toEqual([
+      [30, 'cut'],
+      [55, 'cut'],
+    ])
   })
 
   test.each([8, 16, 24, 36])('a dissolve of %p frames is flagged near its middle', (length) => {
-    const a = take(4, 40 + length, 0.04), b = take(5, 40 + length, 0.04)
-    const frames = [...a.slice(0, 40), ...Array.from({ length }, (_, i) => mix(a[40 + i]!, b[i]!, (i + 1) / (length + 1))), ...b.slice(length)]
+    const a = take(4, 40 + length, 0.04),
+      b = take(5, 40 + length, 0.04)
+    const frames = [
+      ...a.slice(0, 40),
+      ...Array.from({ length }, (_, i) => mix(a[40 + i]!, b[i]!, (i + 1) / (length + 1))),
+      ...b.slice(length),
+    ]
     const found = findCuts(frames.map(sketched))
     expect(found).toHaveLength(1)
     expect(found[0]!.kind).toBe('dissolve')
@@ -73,7 +102,8 @@ describe('a sketch', () => {
 })
 
 describe('the proposed lead frame', () => {
-  const luma = [0.9, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.2], sharpness = [0.9, 0.1, 0.1, 0.3, 0.1, 0.1, 0.1, 0.9]
+  const luma = [0.9, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.2],
+    sharpness = [0.9, 0.1, 0.1, 0.3, 0.1, 0.1, 0.1, 0.9]
   test('is sharp and typically exposed', () => {
     expect(proposeLead({ luma, sharpness }, 0, 8)).toBe(3)
   })
@@ -86,19 +116,37 @@ describe('the proposed lead frame', () => {
 })
 
 describe('timecode', () => {
-  const film = { rateNumerator: 24, rateDenominator: 1 }, ntsc = { rateNumerator: 30000, rateDenominator: 1001 }
+  const film = { rateNumerator: 24, rateDenominator: 1 },
+    ntsc = { rateNumerator: 30000, rateDenominator: 1001 }
 
-  test.each([[0, '00:00:00:00'], [23, '00:00:00:23'], [24, '00:00:01:00'], [86400, '01:00:00:00']])('frame %p is %p at 24', (frame, text) => {
+  test.each([
+    [0, '00:00:00:00'],
+    [23, '00:00:00:23'],
+    [24, '00:00:01:00'],
+    [86400, '01:00:00:00'],
+  ])('frame %p is %p at 24', (frame, text) => {
     expect(timecodeOfFrames(frame, film)).toBe(text)
     expect(framesOfTimecode(text, film)).toBe(frame)
   })
   // SMPTE ST 12-1: two numbers are left out at each minute but every tenth.
-  test.each([[1799, '00:00:59;29'], [1800, '00:01:00;02'], [17981, '00:09:59;29'], [17982, '00:10:00;00'], [107892, '01:00:00;00']])('frame %p is %p in drop-frame', (frame, text) => {
+  test.each([
+    [1799, '00:00:59;29'],
+    [1800, '00:01:00;02'],
+    [17981, '00:09:59;29'],
+    [17982, '00:10:00;00'],
+    [107892, '01:00:00;00'],
+  ])('frame %p is %p in drop-frame', (frame, text) => {
     expect(timecodeOfFrames(frame, ntsc, true)).toBe(text)
     expect(framesOfTimecode(text, ntsc)).toBe(frame)
   })
   test('every frame comes back, dropping or not', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 2_000_000 }), fc.boolean(), (frame, drop) => framesOfTimecode(timecodeOfFrames(frame, ntsc, drop), ntsc) === frame))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 2_000_000 }),
+        fc.boolean(),
+        (frame, drop) => framesOfTimecode(timecodeOfFrames(frame, ntsc, drop), ntsc) === frame,
+      ),
+    )
   })
   test.each(['1:00:00:00', '00:61:00:00', '00:00:00:24', '00:01:00;00', 'now', ''])('%j is refused', (text) => {
     expect(() => framesOfTimecode(text, text.includes(';') ? ntsc : film)).toThrow(RangeError)

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { applyLut, type Lut, type LutTable } from '../luts'
 import { FormatError, parseCube, printCube } from './cube'
 
-const rows = (count: number): string => Array.from({ length: count }, (_, i) => `${i / count} 0.5 ${1 - i / count}`).join('\n')
+const rows = (count: number): string =>
+  Array.from({ length: count }, (_, i) => `${i / count} 0.5 ${1 - i / count}`).join('\n')
 const cube2 = `LUT_3D_SIZE 2\n${rows(8)}\n`
 
 function fault(text: string): FormatError {
@@ -15,7 +16,8 @@ function fault(text: string): FormatError {
   throw new Error('The text was accepted.')
 }
 
-const finite = (lut: Lut): boolean => (lut.dimensions === 'sequence' ? lut.parts : [lut]).every((p) => 'formula' in p || p.data.every(Number.isFinite))
+const finite = (lut: Lut): boolean =>
+  (lut.dimensions === 'sequence' ? lut.parts : [lut]).every((p) => 'formula' in p || p.data.every(Number.isFinite))
 function table(text: string): LutTable {
   const lut = parseCube(text)
   if (lut.dimensions === 'sequence') throw new Error('One table was expected.')
@@ -24,8 +26,15 @@ function table(text: string): LutTable {
 
 describe('reading a .cube', () => {
   test('a cube behind a shaper: the shaper takes the domain, the cube what the shaper returns', () => {
-    const text = `LUT_1D_SIZE 3\nLUT_3D_SIZE 2\nLUT_1D_INPUT_RANGE 0 4\n0 0 0\n0.5 0.5 0.5\n1 1 1\n${rows(8)}`, lut = parseCube(text)
-    expect(lut).toMatchObject({ dimensions: 'sequence', parts: [{ dimensions: 1, size: 3, domainMax: [4, 4, 4] }, { dimensions: 3, size: 2, domainMax: [1, 1, 1] }] })
+    const text = `LUT_1D_SIZE 3\nLUT_3D_SIZE 2\nLUT_1D_INPUT_RANGE 0 4\n0 0 0\n0.5 0.5 0.5\n1 1 1\n${rows(8)}`,
+      lut = parseCube(text)
+    expect(lut).toMatchObject({
+      dimensions: 'sequence',
+      parts: [
+        { dimensions: 1, size: 3, domainMax: [4, 4, 4] },
+        { dimensions: 3, size: 2, domainMax: [1, 1, 1] },
+      ],
+    })
     const pixels = Float64Array.of(4, 0, 0)
     applyLut(lut, pixels, 'tetrahedral')
     expect([...pixels]).toEqual([0.125, 0.5, 0.875])
@@ -41,8 +50,15 @@ describe('reading a .cube', () => {
   })
 
   test('CRLF, comments, blank lines, TITLE, DOMAIN and a byte-order mark', () => {
-    const text = `\ufeff# made up\r\nTITLE "Quiet ash"\r\n\r\nLUT_3D_SIZE 2\r\nDOMAIN_MIN -1 -1 -1\r\nDOMAIN_MAX 2 2 2\r\n# rows\r\n${rows(8).replaceAll('\n', '\r\n')}\r\n`
-    expect(parseCube(text)).toMatchObject({ title: 'Quiet ash', size: 2, domainMin: [-1, -1, -1], domainMax: [2, 2, 2] })
+    const text =
+      `\ufeff# made up\r\nTITLE "Quiet ash"\r\n\r\nLUT_3D_SIZE 2\r\nDOMAIN_MIN -1 -1 -1\r\nDOMAIN_MAX 2 ` +
+      `2 2\r\n# rows\r\n${rows(8).replaceAll('\n', '\r\n')}\r\n`
+    expect(parseCube(text)).toMatchObject({
+      title: 'Quiet ash',
+      size: 2,
+      domainMin: [-1, -1, -1],
+      domainMax: [2, 2, 2],
+    })
   })
 
   test('a 1D table, exponents and signs', () => {
@@ -67,13 +83,23 @@ describe('reading a .cube', () => {
     ['size 4096', 'LUT_3D_SIZE 4096\n0 0 0', 1, /size of 4096 is refused/],
     ['a size that is no number', 'LUT_3D_SIZE two\n0 0 0', 1, /one whole number/],
     ['two sizes of one kind', 'LUT_3D_SIZE 2\nLUT_3D_SIZE 2\n', 2, /given twice/],
-    ['a shaper whose cube is cut short', `LUT_1D_SIZE 2\nLUT_3D_SIZE 2\n${rows(9)}\n${' '.repeat(20)}`, 12, /9 rows, its size asks for 10/],
+    [
+      'a shaper whose cube is cut short',
+      `LUT_1D_SIZE 2\nLUT_3D_SIZE 2\n${rows(9)}\n${' '.repeat(20)}`,
+      12,
+      /9 rows, its size asks for 10/,
+    ],
     ['a range upside down', `LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 1 1\n${rows(2)}`, 2, /begin below its end/],
     ['a missing size', rows(8), 1, /before the size is given/],
     ['text before the keyword', `hello there\n${cube2}`, 1, /"hello" is not a keyword/],
     ['a keyword among the rows', `LUT_3D_SIZE 2\n${rows(4)}\nTITLE "late"\n${rows(4)}`, 6, /keywords belong before/],
     ['two numbers in a row', `LUT_3D_SIZE 2\n0 0\n${rows(7)}`, 2, /three numbers, 2 are given/],
-    ['a domain upside down', `LUT_3D_SIZE 2\nDOMAIN_MIN 1 0 0\nDOMAIN_MAX 1 1 1\n${rows(8)}`, 2, /DOMAIN_MIN must lie below/],
+    [
+      'a domain upside down',
+      `LUT_3D_SIZE 2\nDOMAIN_MIN 1 0 0\nDOMAIN_MAX 1 1 1\n${rows(8)}`,
+      2,
+      /DOMAIN_MIN must lie below/,
+    ],
     ['a title without marks', `TITLE Ash\n${cube2}`, 1, /quotation marks/],
     ['an endless line', `# ${'x'.repeat(5000)}\n${cube2}`, 1, /longer than/],
   ])('%s is refused with its line', (_, text, line, reason) => {
@@ -83,7 +109,11 @@ describe('reading a .cube', () => {
     expect(error.message).toMatch(new RegExp(`^Line ${line}: `))
   })
 
-  test.each([['an empty file', ''], ['comments only', '# nothing\n'], ['a binary file', 'LUT_3D_SIZE 2\n\0\0']])('%s is refused', (_, text) => {
+  test.each([
+    ['an empty file', ''],
+    ['comments only', '# nothing\n'],
+    ['a binary file', 'LUT_3D_SIZE 2\n\0\0'],
+  ])('%s is refused', (_, text) => {
     expect(fault(text).line).toBe(0)
   })
 
@@ -94,24 +124,56 @@ describe('reading a .cube', () => {
   })
 
   test('whatever is thrown at it, it reads or refuses', () => {
-    const token = fc.oneof(fc.constantFrom('LUT_3D_SIZE', 'LUT_1D_SIZE', 'TITLE', 'DOMAIN_MIN', 'DOMAIN_MAX', '2', '0', '1e9', 'nan', '"a"', '#', '\n', '\r\n', ' ', '0 0 0\n', '-', '.'), fc.string({ maxLength: 6 }))
-    fc.assert(fc.property(fc.array(token, { maxLength: 60 }), (tokens) => {
-      try {
-        return finite(parseCube(tokens.join(' ')))
-      } catch (error) {
-        return error instanceof FormatError
-      }
-    }), { numRuns: 3000 })
+    const token = fc.oneof(
+      fc.constantFrom(
+        'LUT_3D_SIZE',
+        'LUT_1D_SIZE',
+        'TITLE',
+        'DOMAIN_MIN',
+        'DOMAIN_MAX',
+        '2',
+        '0',
+        '1e9',
+        'nan',
+        '"a"',
+        '#',
+        '\n',
+        '\r\n',
+        ' ',
+        '0 0 0\n',
+        '-',
+        '.',
+      ),
+      fc.string({ maxLength: 6 }),
+    )
+    fc.assert(
+      fc.property(fc.array(token, { maxLength: 60 }), (tokens) => {
+        try {
+          return finite(parseCube(tokens.join(' ')))
+        } catch (error) {
+          return error instanceof FormatError
+        }
+      }),
+      { numRuns: 3000 },
+    )
   })
 
   test('a mutated good file is read or refused', () => {
-    fc.assert(fc.property(fc.nat(cube2.length - 1), fc.string({ minLength: 1, maxLength: 3 }), fc.nat(20), (at, insert, cut) => {
-      try {
-        return finite(parseCube(cube2.slice(0, at) + insert + cube2.slice(at + cut)))
-      } catch (error) {
-        return error instanceof FormatError
-      }
-    }), { numRuns: 3000 })
+    fc.assert(
+      fc.property(
+        fc.nat(cube2.length - 1),
+        fc.string({ minLength: 1, maxLength: 3 }),
+        fc.nat(20),
+        (at, insert, cut) => {
+          try {
+            return finite(parseCube(cube2.slice(0, at) + insert + cube2.slice(at + cut)))
+          } catch (error) {
+            return error instanceof FormatError
+          }
+        },
+      ),
+      { numRuns: 3000 },
+    )
   })
 })
 
@@ -123,17 +185,48 @@ test('what is printed is read back', () => {
 })
 
 test('every way of writing a number gives what Number() gives, in single precision', () => {
-  const digits = fc.stringMatching(/^[0-9]{1,18}$/), value = fc.oneof(
-    fc.tuple(fc.constantFrom('', '-', '+'), fc.stringMatching(/^[0-9]{1,6}$/), fc.constantFrom('', '.'), fc.constantFrom('', 'e-3', 'E+1')).map((parts) => parts.join('')),
-    fc.tuple(fc.constantFrom('', '-'), fc.stringMatching(/^[0-9]{0,3}$/), digits).map(([sign, whole, rest]) => `${sign}${whole}.${rest}`),
-  ).filter((word) => Math.abs(Number(word)) <= 1e6)
-  fc.assert(fc.property(fc.array(fc.tuple(value, value, value), { minLength: 8, maxLength: 8 }), fc.constantFrom(' ', '\t', '   '), fc.constantFrom('\n', '\r\n', ' \n'), (written, gap, end) => {
-    const { data } = table(`LUT_3D_SIZE 2\n${written.map((row) => row.join(gap)).join(end)}${end}`)
-    written.flat().forEach((word, i) => expect(data[i]).toBe(Math.fround(Number(word))))
-  }), { numRuns: 300 })
+  const digits = fc.stringMatching(/^[0-9]{1,18}$/),
+    value = fc
+      .oneof(
+        fc
+          .tuple(
+            fc.constantFrom('', '-', '+'),
+            fc.stringMatching(/^[0-9]{1,6}$/),
+            fc.constantFrom('', '.'),
+            fc.constantFrom('', 'e-3', 'E+1'),
+          )
+          .map((parts) => parts.join('')),
+        fc
+          .tuple(fc.constantFrom('', '-'), fc.stringMatching(/^[0-9]{0,3}$/), digits)
+          .map(([sign, whole, rest]) => `${sign}${whole}.${rest}`),
+      )
+      .filter((word) => Math.abs(Number(word)) <= 1e6)
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(value, value, value), { minLength: 8, maxLength: 8 }),
+      fc.constantFrom(' ', '\t', '   '),
+      fc.constantFrom('\n', '\r\n', ' \n'),
+      (written, gap, end) => {
+        const { data } = table(`LUT_3D_SIZE 2\n${written.map((row) => row.join(gap)).join(end)}${end}`)
+        written.flat().forEach((word, i) => expect(data[i]).toBe(Math.fround(Number(word))))
+      },
+    ),
+    { numRuns: 300 },
+  )
 })
 
 test('a row that is less than plain is still refused with its line', () => {
   const broken = (row: string): string => `LUT_3D_SIZE 2\n0 0 0\n1 0 0\n${row}\n${'0.25 0.5 1\n'.repeat(5)}`
-  for (const row of ['0 0', '0 0 0 0', '0 0 0,5', '0 . 0', '0 0 1.2.3', '0 0 --1', '1000001 0 0', '0 0 0x1', `0 0${' '.repeat(2000)}0`]) expect(fault(broken(row)).line).toBe(4)
+  for (const row of [
+    '0 0',
+    '0 0 0 0',
+    '0 0 0,5',
+    '0 . 0',
+    '0 0 1.2.3',
+    '0 0 --1',
+    '1000001 0 0',
+    '0 0 0x1',
+    `0 0${' '.repeat(2000)}0`,
+  ])
+    expect(fault(broken(row)).line).toBe(4)
 })

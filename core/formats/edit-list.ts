@@ -20,15 +20,23 @@ export class EditListError extends FormatError {
 
 export const editListLimits = { characters: 4_000_000, events: 20_000 } as const
 
-export interface Range { readonly first: number; readonly count: number }
+export interface Range {
+  readonly first: number
+  readonly count: number
+}
 
 /**
  * The events as ranges of a clip of `frames` frames, with `handles` more frames on both sides where the clip has them.
  * Events that lie outside the clip are left out.
  */
-export function eventRanges(events: readonly EditEvent[], frames: number, handles = 0): readonly (Range & { readonly name: string; readonly transition: number })[] {
+export function eventRanges(
+  events: readonly EditEvent[],
+  frames: number,
+  handles = 0,
+): readonly (Range & { readonly name: string; readonly transition: number })[] {
   return events.flatMap(({ name, first, count, transition }) => {
-    const from = Math.max(0, first - handles), to = Math.min(frames, first + count + handles)
+    const from = Math.max(0, first - handles),
+      to = Math.min(frames, first + count + handles)
     return first < frames && first + count > 0 && to > from ? [{ name, transition, first: from, count: to - from }] : []
   })
 }

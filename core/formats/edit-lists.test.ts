@@ -31,8 +31,16 @@ describe('edit decision lists', () => {
   })
   test.each<[string, string, RegExp]>([
     ['an unreadable event', list.replace('01:00:02:00\n* FROM', '01:00\n* FROM'), /^Line 4: "01:00" is not a timecode/],
-    ['an event that ends before it begins', '001 AX V C 00:00:00:00 00:00:01:00 01:00:02:00 01:00:01:00', /^Line 1: The event ends/],
-    ['a frame the rate does not have', '001 AX V C 00:00:00:00 00:00:01:00 01:00:02:24 01:00:03:00', /^Line 1: .*a second has 24/],
+    [
+      'an event that ends before it begins',
+      '001 AX V C 00:00:00:00 00:00:01:00 01:00:02:00 01:00:01:00',
+      /^Line 1: The event ends/,
+    ],
+    [
+      'a frame the rate does not have',
+      '001 AX V C 00:00:00:00 00:00:01:00 01:00:02:24 01:00:03:00',
+      /^Line 1: .*a second has 24/,
+    ],
     ['something else on a line of its own number', '7 potatoes', /^Line 1: This is not an event/],
     ['no event', 'TITLE: empty\n', /no picture event/],
   ])('%s is refused with its line', (_, text, reason) => {
@@ -40,23 +48,46 @@ describe('edit decision lists', () => {
     expect(() => parseEdl(text, film)).toThrow(EditListError)
   })
   test('what is printed is read back', () => {
-    const events = [{ name: 'One', first: 0, count: 40, transition: 0 }, { name: 'Two', first: 40, count: 31, transition: 16 }]
+    const events = [
+      { name: 'One', first: 0, count: 40, transition: 0 },
+      { name: 'Two', first: 40, count: 31, transition: 16 },
+    ]
     expect(parseEdl(printEdl('Töpferei', events, film), film)).toEqual(events)
   })
   test('any text is read or refused, and nothing else happens', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 400 }), fc.nat(list.length), (noise, at) => {
-      try {
-        return parseEdl(list.slice(0, at) + noise + list.slice(at), film).every((e) => e.count > 0 && Number.isInteger(e.first))
-      } catch (error) {
-        return error instanceof EditListError
-      }
-    }), { numRuns: 400 })
+    fc.assert(
+      fc.property(fc.string({ maxLength: 400 }), fc.nat(list.length), (noise, at) => {
+        try {
+          return parseEdl(list.slice(0, at) + noise + list.slice(at), film).every(
+            (e) => e.count > 0 && Number.isInteger(e.first),
+          )
+        } catch (error) {
+          return error instanceof EditListError
+        }
+      }),
+      { numRuns: 400 },
+    )
   })
 })
 
 const time = (value: number, rate = 24): object => ({ OTIO_SCHEMA: 'RationalTime.1', value, rate })
-const range = (start: number, duration: number, rate = 24): object => ({ OTIO_SCHEMA: 'TimeRange.1', start_time: time(start, rate), duration: time(duration, rate) })
-const timeline = (children: readonly object[]): string => JSON.stringify({ OTIO_SCHEMA: 'Timeline.1', name: 'Made up', tracks: { OTIO_SCHEMA: 'Stack.1', children: [{ OTIO_SCHEMA: 'Track.1', kind: 'Audio', children: [] }, { OTIO_SCHEMA: 'Track.1', kind: 'Video', children }] } })
+const range = (start: number, duration: number, rate = 24): object => ({
+  OTIO_SCHEMA: 'TimeRange.1',
+  start_time: time(start, rate),
+  duration: time(duration, rate),
+})
+const timeline = (children: readonly object[]): string =>
+  JSON.stringify({
+    OTIO_SCHEMA: 'Timeline.1',
+    name: 'Made up',
+    tracks: {
+      OTIO_SCHEMA: 'Stack.1',
+      children: [
+        { OTIO_SCHEMA: 'Track.1', kind: 'Audio', children: [] },
+        { OTIO_SCHEMA: 'Track.1', kind: 'Video', children },
+      ],
+    },
+  })
 
 describe('OpenTimelineIO', () => {
   test('clips, gaps and transitions of the first picture track', () => {
@@ -64,12 +95,24 @@ describe('OpenTimelineIO', () => {
       { OTIO_SCHEMA: 'Clip.2', name: 'Shelf', source_range: range(100, 48), media_references: {} },
       { OTIO_SCHEMA: 'Gap.1', source_range: range(0, 12) },
       { OTIO_SCHEMA: 'Transition.1', in_offset: time(6), out_offset: time(6) },
-      { OTIO_SCHEMA: 'Clip.2', name: '', source_range: null, active_media_reference_key: 'DEFAULT_MEDIA', media_references: { DEFAULT_MEDIA: { available_range: range(0, 60, 30) } } },
+      {
+        OTIO_SCHEMA: 'Clip.2',
+        name: '',
+        source_range: null,
+        active_media_reference_key: 'DEFAULT_MEDIA',
+        media_references: { DEFAULT_MEDIA: { available_range: range(0, 60, 30) } },
+      },
     ])
-    expect(parseOtio(text, 24)).toEqual([{ name: 'Shelf', first: 0, count: 48, transition: 0 }, { name: 'Clip 2', first: 60, count: 48, transition: 12 }])
+    expect(parseOtio(text, 24)).toEqual([
+      { name: 'Shelf', first: 0, count: 48, transition: 0 },
+      { name: 'Clip 2', first: 60, count: 48, transition: 12 },
+    ])
   })
   test('rounding does not add up over many clips', () => {
-    const events = parseOtio(timeline(Array.from({ length: 30 }, () => ({ OTIO_SCHEMA: 'Clip.1', source_range: range(0, 10.4) }))), 24)
+    const events = parseOtio(
+      timeline(Array.from({ length: 30 }, () => ({ OTIO_SCHEMA: 'Clip.1', source_range: range(0, 10.4) }))),
+      24,
+    )
     expect(events.at(-1)!.first + events.at(-1)!.count).toBe(312)
     events.slice(1).forEach((e, i) => expect(e.first).toBe(events[i]!.first + events[i]!.count))
   })
@@ -78,7 +121,11 @@ describe('OpenTimelineIO', () => {
     ['other JSON', '{"OTIO_SCHEMA":"Clip.1"}', /not an OpenTimelineIO timeline/],
     ['no track', '{"OTIO_SCHEMA":"Timeline.1"}', /no picture track/],
     ['no clip', timeline([]), /no clip/],
-    ['a length that is no time', timeline([{ OTIO_SCHEMA: 'Clip.1', source_range: range(0, 1, 0) }]), /Item 1 .* no time/],
+    [
+      'a length that is no time',
+      timeline([{ OTIO_SCHEMA: 'Clip.1', source_range: range(0, 1, 0) }]),
+      /Item 1 .* no time/,
+    ],
     ['a negative length', timeline([{ OTIO_SCHEMA: 'Clip.1', source_range: range(0, -5) }]), /no time/],
   ])('%s is refused', (_, text, reason) => {
     expect(() => parseOtio(text, 24)).toThrow(reason)
@@ -86,6 +133,13 @@ describe('OpenTimelineIO', () => {
 })
 
 test('ranges of a clip: handles where there is footage, events outside left out', () => {
-  const events = [{ name: 'a', first: -10, count: 20, transition: 0 }, { name: 'b', first: 10, count: 30, transition: 0 }, { name: 'c', first: 200, count: 10, transition: 0 }]
-  expect(eventRanges(events, 50, 8).map(({ name, first, count }) => [name, first, count])).toEqual([['a', 0, 18], ['b', 2, 46]])
+  const events = [
+    { name: 'a', first: -10, count: 20, transition: 0 },
+    { name: 'b', first: 10, count: 30, transition: 0 },
+    { name: 'c', first: 200, count: 10, transition: 0 },
+  ]
+  expect(eventRanges(events, 50, 8).map(({ name, first, count }) => [name, first, count])).toEqual([
+    ['a', 0, 18],
+    ['b', 2, 46],
+  ])
 })

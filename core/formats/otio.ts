@@ -1,15 +1,35 @@
 // OpenTimelineIO JSON: the clips of the first picture track as events of the programme.
 import { editListLimits, EditListError, type EditEvent } from './edit-list'
 
-interface RationalTime { value: number; rate: number }
-interface Item { OTIO_SCHEMA?: unknown; name?: unknown; source_range?: unknown; in_offset?: unknown; out_offset?: unknown; kind?: unknown; children?: unknown; media_reference?: unknown; tracks?: unknown; media_references?: unknown; active_media_reference_key?: unknown }
+interface RationalTime {
+  value: number
+  rate: number
+}
+interface Item {
+  OTIO_SCHEMA?: unknown
+  name?: unknown
+  source_range?: unknown
+  in_offset?: unknown
+  out_offset?: unknown
+  kind?: unknown
+  children?: unknown
+  media_reference?: unknown
+  tracks?: unknown
+  media_references?: unknown
+  active_media_reference_key?: unknown
+}
 
-const schemaOf = (item: Item): string => (typeof item.OTIO_SCHEMA === 'string' ? item.OTIO_SCHEMA.replace(/\.\d+$/, '') : '')
+const schemaOf = (item: Item): string =>
+  typeof item.OTIO_SCHEMA === 'string' ? item.OTIO_SCHEMA.replace(/\.\d+$/, '') : ''
 const isItem = (value: unknown): value is Item => typeof value === 'object' && value !== null && !Array.isArray(value)
 
-/** The events of an OpenTimelineIO timeline in frames of `framesPerSecond`. Nested stacks count as one event. Throws EditListError. */
+/**
+ * The events of an OpenTimelineIO timeline in frames of `framesPerSecond`. Nested stacks count as one event. Throws
+ * EditListError.
+ */
 export function parseOtio(text: string, framesPerSecond: number): readonly EditEvent[] {
-  if (text.length > editListLimits.characters) throw new EditListError(`The timeline is larger than ${editListLimits.characters} characters.`)
+  if (text.length > editListLimits.characters)
+    throw new EditListError(`The timeline is larger than ${editListLimits.characters} characters.`)
   let document: unknown
   try {
     document = JSON.parse(text)
@@ -18,21 +38,31 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
   }
   const track = pictureTrack(document)
   const events: EditEvent[] = []
-  let at = 0, comingIn = 0
+  let at = 0,
+    comingIn = 0
   for (const [i, child] of track.entries()) {
     if (!isItem(child)) throw new EditListError(`Item ${i + 1} of the picture track is not an object.`)
     const schema = schemaOf(child)
     if (schema === 'Transition') {
-      comingIn = Math.round(framesOf(child.in_offset, framesPerSecond, i) + framesOf(child.out_offset, framesPerSecond, i))
+      comingIn = Math.round(
+        framesOf(child.in_offset, framesPerSecond, i) + framesOf(child.out_offset, framesPerSecond, i),
+      )
       continue
     }
     const length = durationOf(child, framesPerSecond, i)
     // Whole frames by the running sum, so that rounding does not add up.
-    const first = Math.round(at), end = Math.round(at + length)
+    const first = Math.round(at),
+      end = Math.round(at + length)
     at += length
     if (schema !== 'Gap' && end > first) {
-      if (events.length >= editListLimits.events) throw new EditListError(`There are more than ${editListLimits.events} clips.`)
-      events.push({ name: typeof child.name === 'string' && child.name.trim() ? child.name.trim() : `Clip ${events.length + 1}`, first, count: end - first, transition: comingIn })
+      if (events.length >= editListLimits.events)
+        throw new EditListError(`There are more than ${editListLimits.events} clips.`)
+      events.push({
+        name: typeof child.name === 'string' && child.name.trim() ? child.name.trim() : `Clip ${events.length + 1}`,
+        first,
+        count: end - first,
+        transition: comingIn,
+      })
     }
     comingIn = 0
   }
@@ -41,7 +71,8 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
 }
 
 function pictureTrack(document: unknown): readonly unknown[] {
-  if (!isItem(document) || schemaOf(document) !== 'Timeline') throw new EditListError('This is not an OpenTimelineIO timeline (OTIO_SCHEMA "Timeline.1" is expected).')
+  if (!isItem(document) || schemaOf(document) !== 'Timeline')
+    throw new EditListError('This is not an OpenTimelineIO timeline (OTIO_SCHEMA "Timeline.1" is expected).')
   const stack = document.tracks
   const tracks = isItem(stack) && Array.isArray(stack.children) ? stack.children.filter(isItem) : []
   const picture = tracks.find((t) => t.kind === 'Video' || t.kind === undefined)
@@ -50,16 +81,29 @@ function pictureTrack(document: unknown): readonly unknown[] {
 }
 
 function durationOf(item: Item, framesPerSecond: number, index: number): number {
-  const reference = isItem(item.media_reference) ? item.media_reference
-    : isItem(item.media_references) ? (item.media_references as Record<string, unknown>)[String(item.active_media_reference_key ?? 'DEFAULT_MEDIA')] : undefined
-  const range = item.source_range ?? (isItem(reference) ? (reference as { available_range?: unknown }).available_range : undefined)
-  if (!isItem(range)) throw new EditListError(`Item ${index + 1} of the picture track has neither a source_range nor an available_range.`)
+  const reference = isItem(item.media_reference)
+    ? item.media_reference
+    : isItem(item.media_references)
+      ? (item.media_references as Record<string, unknown>)[String(item.active_media_reference_key ?? 'DEFAULT_MEDIA')]
+      : undefined
+  const range =
+    item.source_range ?? (isItem(reference) ? (reference as { available_range?: unknown }).available_range : undefined)
+  if (!isItem(range))
+    throw new EditListError(`Item ${index + 1} of the picture track has neither a source_range nor an available_range.`)
   return framesOf((range as { duration?: unknown }).duration, framesPerSecond, index)
 }
 
 function framesOf(time: unknown, framesPerSecond: number, index: number): number {
   const { value, rate } = (time ?? {}) as Partial<RationalTime>
-  if (typeof value !== 'number' || typeof rate !== 'number' || !Number.isFinite(value) || !Number.isFinite(rate) || rate <= 0 || value < 0 || value / rate > 360_000)
+  if (
+    typeof value !== 'number' ||
+    typeof rate !== 'number' ||
+    !Number.isFinite(value) ||
+    !Number.isFinite(rate) ||
+    rate <= 0 ||
+    value < 0 ||
+    value / rate > 360_000
+  )
     throw new EditListError(`Item ${index + 1} of the picture track has a length that is no time.`)
   return (value / rate) * framesPerSecond
 }

@@ -6,8 +6,10 @@ import type { GradeDocument } from './document'
 import { removeStep, setParameter } from './edits'
 
 const plain = setParameter(defaultGrade('linear'), 'exposure', 'exposureStops', 0.5)
-const at = (grade: GradeDocument, frame: number): unknown => gradeAt(grade, frame).steps.find((s) => s.id === 'exposure')?.params['exposureStops']
-const set = (grade: GradeDocument, value: number, frame: number): GradeDocument => setParameterAt(grade, 'exposure', 'exposureStops', value, frame, { min: -8, max: 8 })
+const at = (grade: GradeDocument, frame: number): unknown =>
+  gradeAt(grade, frame).steps.find((s) => s.id === 'exposure')?.params['exposureStops']
+const set = (grade: GradeDocument, value: number, frame: number): GradeDocument =>
+  setParameterAt(grade, 'exposure', 'exposureStops', value, frame, { min: -8, max: 8 })
 const ramp = set(addMark(addMark(plain, 'exposure', 'exposureStops', 10), 'exposure', 'exposureStops', 30), 1.5, 30)
 
 test('between two marks the value goes along its path, beyond them it is held', () => {
@@ -30,7 +32,8 @@ test('set on a mark only that mark moves; set between, all move by as much and s
 })
 
 test('the last mark that goes leaves its value for the whole clip; a step that goes takes its marks along', () => {
-  const one = removeMark(ramp, 'exposure', 'exposureStops', 10), none = removeMark(one, 'exposure', 'exposureStops', 30)
+  const one = removeMark(ramp, 'exposure', 'exposureStops', 10),
+    none = removeMark(one, 'exposure', 'exposureStops', 30)
   expect(at(one, 0)).toBe(1.5)
   expect(none.along).toEqual([])
   expect(at(none, 0)).toBe(1.5)
@@ -39,17 +42,28 @@ test('the last mark that goes leaves its value for the whole clip; a step that g
 })
 
 test('the record says a ramp in numbers, and two hands are put together', () => {
-  expect(differences(plain, ramp).map((d) => d.words)).toEqual(['Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30'])
+  expect(differences(plain, ramp).map((d) => d.words)).toEqual([
+    'Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30',
+  ])
   expect(differences(ramp, plain).map((d) => d.words)).toEqual(['Exposure the same along the clip'])
-  const theirs = setParameter(plain, 'contrast', 'contrast', 1.2), merged = mergeGrades(plain, ramp, theirs).grade
+  const theirs = setParameter(plain, 'contrast', 'contrast', 1.2),
+    merged = mergeGrades(plain, ramp, theirs).grade
   expect(marksOf(merged, 'exposure', 'exposureStops')).toEqual(marksOf(ramp, 'exposure', 'exposureStops'))
   expect(mergeGrades(plain, theirs, ramp).grade.along).toEqual(ramp.along)
 })
 
 test('any marks: never beyond the least and the greatest of them', () => {
-  const marks = fc.uniqueArray(fc.record({ frame: fc.nat(200), value: fc.double({ min: -8, max: 8, noNaN: true }) }), { minLength: 1, maxLength: 6, selector: (m) => m.frame })
-  fc.assert(fc.property(marks, fc.constantFrom('linear' as const, 'smooth' as const), fc.nat(250), (some, path, frame) => {
-    const sorted = [...some].sort((a, b) => a.frame - b.frame), value = valueAlong({ stepId: 'exposure', key: 'exposureStops', path, marks: sorted }, frame), values = sorted.map((m) => m.value)
-    return value >= Math.min(...values) - 1e-12 && value <= Math.max(...values) + 1e-12
-  }))
+  const marks = fc.uniqueArray(fc.record({ frame: fc.nat(200), value: fc.double({ min: -8, max: 8, noNaN: true }) }), {
+    minLength: 1,
+    maxLength: 6,
+    selector: (m) => m.frame,
+  })
+  fc.assert(
+    fc.property(marks, fc.constantFrom('linear' as const, 'smooth' as const), fc.nat(250), (some, path, frame) => {
+      const sorted = [...some].sort((a, b) => a.frame - b.frame),
+        value = valueAlong({ stepId: 'exposure', key: 'exposureStops', path, marks: sorted }, frame),
+        values = sorted.map((m) => m.value)
+      return value >= Math.min(...values) - 1e-12 && value <= Math.max(...values) + 1e-12
+    }),
+  )
 })

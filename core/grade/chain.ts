@@ -1,12 +1,43 @@
 // The chain: a grade document as an ordered list of operations on linear and encoded light, the reference for all else.
-import { displayById, displayLuminance, encodingById, encodingFromDefinition, fromWorkingLog, gamutById, gamutToGamut, logPerStop, middleGrey, middleGreyLog, toWorkingLog, workingGamut, type Display, type Encoding } from '../colour'
+import {
+  displayById,
+  displayLuminance,
+  encodingById,
+  encodingFromDefinition,
+  fromWorkingLog,
+  gamutById,
+  gamutToGamut,
+  logPerStop,
+  middleGrey,
+  middleGreyLog,
+  toWorkingLog,
+  workingGamut,
+  type Display,
+  type Encoding,
+} from '../colour'
 import type { Lut } from '../luts'
 import type { Region } from '../regions'
-import { lutTakesSide, type GradeDocument, type ReadSettings, type ShowSettings, type Side, type Step } from './document'
+import {
+  lutTakesSide,
+  type GradeDocument,
+  type ReadSettings,
+  type ShowSettings,
+  type Side,
+  type Step,
+} from './document'
 import { prepareShow } from './show'
 import { stations, type StationId } from './stations'
 import { intoDomain, lutOperations, type LutSurroundings } from './lut-operation'
-import { curveOperation, matrixOperation, mixedRun, operate, pixelsOperation, type Curve, type Light, type Operation } from './operation'
+import {
+  curveOperation,
+  matrixOperation,
+  mixedRun,
+  operate,
+  pixelsOperation,
+  type Curve,
+  type Light,
+  type Operation,
+} from './operation'
 import type { StepSurroundings } from './step-kind'
 import { stepKindById } from './steps'
 
@@ -28,7 +59,10 @@ export interface Chain {
   readonly decode: (code: number) => number
   readonly decodeSignature: string
   readonly links: readonly Link[]
-  /** What the last link leaves: light as the display's signal carries it, still to be held and encoded, or the signal itself. */
+  /**
+   * What the last link leaves: light as the display's signal carries it, still to be held and encoded, or the signal
+   * itself.
+   */
   readonly leaves: 'displayLinear' | 'displaySignal'
   readonly displayId: string
   readonly regions: readonly Region[]
@@ -53,10 +87,15 @@ export function isActive(step: Step, document: GradeDocument, lut: LutFinder): b
   const kind = stepKindById(step.kind)
   if (kind.isNeutral(step.params)) return false
   if (step.kind === 'lut' && !lut(String(step.params['lutHash']))) return false
-  return step.regionId === undefined || document.regions.some((r) => r.id === step.regionId && r.enabled && r.strength > 0)
+  return (
+    step.regionId === undefined || document.regions.some((r) => r.id === step.regionId && r.enabled && r.strength > 0)
+  )
 }
 
-/** Builds the chain of a document. LUTs that are not at hand are left out (see missingLuts). Throws RangeError for unknown ids. */
+/**
+ * Builds the chain of a document. LUTs that are not at hand are left out (see missingLuts). Throws RangeError for
+ * unknown ids.
+ */
 export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   const display = displayById(document.show.displayId)
   const active = document.steps.filter((s) => isActive(s, document, lut))
@@ -64,18 +103,39 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   const scene: SideContext = {
     id: 'scene',
     side: 'scene',
-    surroundings: { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: logPerStop, encode: toWorkingLog, decode: fromWorkingLog, lut },
+    surroundings: {
+      gamut: workingGamut,
+      greyEncoded: middleGreyLog,
+      stopEncoded: logPerStop,
+      encode: toWorkingLog,
+      decode: fromWorkingLog,
+      lut,
+    },
     encode: toWorkingLog,
     decode: fromWorkingLog,
     regions: document.regions,
   }
-  const showLut = document.show.method === 'lut' && document.show.lutHash !== null && document.show.lutStrength > 0 ? lut(document.show.lutHash) : undefined
+  const showLut =
+    document.show.method === 'lut' && document.show.lutHash !== null && document.show.lutStrength > 0
+      ? lut(document.show.lutHash)
+      : undefined
   const wanted = showLut ? 'encoded' : 'linear'
-  const afterScene = appendSide(links, scene, active.filter((s) => s.side === 'scene'), 'linear')
+  const afterScene = appendSide(
+    links,
+    scene,
+    active.filter((s) => s.side === 'scene'),
+    'linear',
+  )
   if (afterScene !== wanted) links.push(conversion('show', scene, wanted))
   if (showLut) links.push(showLutLink(document.show, showLut, display, scene))
   else links.push(showLink(document.show, display))
-  const shown = { ...input, links, displayId: display.id, regions: document.regions, ...(showLut ? {} : { showLight: prepareShow(document.show, display) }) }
+  const shown = {
+    ...input,
+    links,
+    displayId: display.id,
+    regions: document.regions,
+    ...(showLut ? {} : { showLight: prepareShow(document.show, display) }),
+  }
 
   const steps = active.filter((s) => s.side === 'display')
   if (steps.length === 0) return { ...shown, leaves: showLut ? 'displaySignal' : 'displayLinear' }
@@ -86,37 +146,76 @@ export function buildChain(document: GradeDocument, lut: LutFinder): Chain {
   return { ...shown, leaves: 'displaySignal' }
 }
 
-/** From code values to scene-linear AP1: by formula per channel and then the matrix, or through a supplied LUT first. */
+/**
+ * From code values to scene-linear AP1: by formula per channel and then the matrix, or through a supplied LUT first.
+ */
 function readLinks(read: ReadSettings, lut: LutFinder): Pick<Chain, 'decode' | 'decodeSignature'> & { links: Link[] } {
   const { decode } = encodingOf(read).curve
   const matrix = matrixOperation(gamutToGamut(gamutById(read.gamutId), workingGamut))
   const curveSignature = read.own ? JSON.stringify(read.own.curve) : read.encodingId
   const table = read.method === 'lut' && read.lutHash !== null && read.lutStrength > 0 ? lut(read.lutHash) : undefined
-  const link = (signature: string, operations: readonly Operation[]): Link => ({ station: 'read', leaves: 'sceneLinear', signature: `read ${signature} ${read.gamutId}`, operations })
+  const link = (signature: string, operations: readonly Operation[]): Link => ({
+    station: 'read',
+    leaves: 'sceneLinear',
+    signature: `read ${signature} ${read.gamutId}`,
+    operations,
+  })
   if (!table) return { decode, decodeSignature: curveSignature, links: [link('', [matrix])] }
   // A table returns codes as well; they are curved like signal, so a lattice may hold them as they are.
   const through = mixedRun(lutOperations(table, 'tetrahedral', 'code'), read.lutStrength, 'code')
-  return { decode: (code) => code, decodeSignature: 'code', links: [link(`lut ${read.lutHash} ${read.lutStrength} ${curveSignature}`, [...through, curveOperation(decode), matrix])] }
+  return {
+    decode: (code) => code,
+    decodeSignature: 'code',
+    links: [
+      link(`lut ${read.lutHash} ${read.lutStrength} ${curveSignature}`, [...through, curveOperation(decode), matrix]),
+    ],
+  }
 }
 
 function showLink(show: ShowSettings, display: Display): Link {
-  return { station: 'show', leaves: 'displayLinear', signature: `show ${JSON.stringify(show)}`, operations: [...prepareShow(show, display), ...carriedBy(display)] }
+  return {
+    station: 'show',
+    leaves: 'displayLinear',
+    signature: `show ${JSON.stringify(show)}`,
+    operations: [...prepareShow(show, display), ...carriedBy(display)],
+  }
 }
 
 /** A table's signal, mixed over that of the straight conversion where it does not count whole. */
 function showLutLink(show: ShowSettings, table: Lut, display: Display, { surroundings }: SideContext): Link {
-  const { lutTakes, lutStrength, lutHash } = show, through = [...intoDomain(lutTakes, surroundings).into, ...lutOperations(table, 'tetrahedral', lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal')]
-  const whole: Link = { station: 'show', leaves: 'displaySignal', signature: `show lut ${lutHash} ${lutTakes}`, operations: through }
+  const { lutTakes, lutStrength, lutHash } = show,
+    through = [
+      ...intoDomain(lutTakes, surroundings).into,
+      ...lutOperations(table, 'tetrahedral', lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal'),
+    ]
+  const whole: Link = {
+    station: 'show',
+    leaves: 'displaySignal',
+    signature: `show lut ${lutHash} ${lutTakes}`,
+    operations: through,
+  }
   if (lutStrength === 1) return whole
-  const { eotf: { encode }, carriedPeak } = display
-  const straight = [curveOperation(surroundings.decode), ...prepareShow({ ...show, method: 'straight' }, display), ...carriedBy(display), curveOperation((v) => encode(Math.min(Math.max(v, 0), carriedPeak)))]
+  const {
+    eotf: { encode },
+    carriedPeak,
+  } = display
+  const straight = [
+    curveOperation(surroundings.decode),
+    ...prepareShow({ ...show, method: 'straight' }, display),
+    ...carriedBy(display),
+    curveOperation((v) => encode(Math.min(Math.max(v, 0), carriedPeak))),
+  ]
   const mix = (pixels: Float64Array): void => {
     const plain = pixels.slice()
     for (const operation of straight) operate(operation, plain)
     for (const operation of through) operate(operation, pixels)
     for (let i = 0; i < pixels.length; i++) pixels[i] = plain[i]! + (pixels[i]! - plain[i]!) * lutStrength
   }
-  return { ...whole, signature: `${whole.signature} ${lutStrength} ${JSON.stringify(show)}`, operations: [pixelsOperation(mix, 'workingLog', 'displaySignal')] }
+  return {
+    ...whole,
+    signature: `${whole.signature} ${lutStrength} ${JSON.stringify(show)}`,
+    operations: [pixelsOperation(mix, 'workingLog', 'displaySignal')],
+  }
 }
 
 /** From display-linear light to what the signal carries: the inverse OOTF of HLG, nothing for others. */
@@ -126,7 +225,13 @@ function carriedBy(display: Display): readonly Operation[] {
   const power = (1 - systemGamma) / systemGamma
   return [
     curveOperation((v) => Math.max(v, 0) / peak),
-    { kind: 'gain', weights: displayLuminance(display), gain: (luminance) => (luminance > 0 ? luminance ** power : 0), blend: 0, curve: (v) => v },
+    {
+      kind: 'gain',
+      weights: displayLuminance(display),
+      gain: (luminance) => (luminance > 0 ? luminance ** power : 0),
+      blend: 0,
+      curve: (v) => v,
+    },
   ]
 }
 
@@ -135,11 +240,19 @@ function displaySide(display: Display, regions: readonly Region[], lut: LutFinde
   const greys = Float64Array.from([middleGrey / 2, middleGrey, middleGrey * 2].flatMap((v) => [v, v, v]))
   for (const operation of carriedBy(display)) operate(operation, greys)
   const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]!))
-  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)), { decode } = eotf
+  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)),
+    { decode } = eotf
   return {
     id: display.id,
     side: 'display',
-    surroundings: { gamut: gamutById(display.gamutId), greyEncoded: grey, stopEncoded: (over - under) / 2, encode, decode, lut },
+    surroundings: {
+      gamut: gamutById(display.gamutId),
+      greyEncoded: grey,
+      stopEncoded: (over - under) / 2,
+      encode,
+      decode,
+      lut,
+    },
     encode,
     decode,
     regions,
@@ -148,10 +261,15 @@ function displaySide(display: Display, regions: readonly Region[], lut: LutFinde
 
 /** What a side of the Passage gives a LUT. */
 export function lutSurroundingsOf(side: Side, display: Display): LutSurroundings {
-  return side === 'scene' ? { gamut: workingGamut, encode: toWorkingLog, decode: fromWorkingLog } : displaySide(display, [], () => undefined).surroundings
+  return side === 'scene'
+    ? { gamut: workingGamut, encode: toWorkingLog, decode: fromWorkingLog }
+    : displaySide(display, [], () => undefined).surroundings
 }
 
-/** The encoding a grade reads by: one that ships, or the user's own that the grade carries. Throws RangeError for unknown ids. */
+/**
+ * The encoding a grade reads by: one that ships, or the user's own that the grade carries. Throws RangeError for
+ * unknown ids.
+ */
 export function encodingOf({ encodingId, own }: Pick<ReadSettings, 'encodingId' | 'own'>): Encoding {
   return own && own.id === encodingId ? encodingFromDefinition(own) : encodingById(encodingId)
 }
@@ -172,7 +290,12 @@ function lightOf(side: Side, domain: Domain): Light {
 }
 
 function conversion(station: StationId, { id, side, encode, decode }: SideContext, to: Domain): Link {
-  return { station, leaves: lightOf(side, to), signature: `${id} to ${to}`, operations: [curveOperation(to === 'encoded' ? encode : decode)] }
+  return {
+    station,
+    leaves: lightOf(side, to),
+    signature: `${id} to ${to}`,
+    operations: [curveOperation(to === 'encoded' ? encode : decode)],
+  }
 }
 
 /** Appends the steps of one side in station order and returns the domain they leave. */
@@ -204,7 +327,8 @@ function stepLink(station: StationId, { id, side, surroundings }: SideContext, s
   const kind = stepKindById(step.kind)
   const leaves = lightOf(side, kind.domain)
   const effect = kind.prepare(step.params, surroundings)
-  const found = typeof effect === 'function' ? effect(leaves) : effect, run = 'kind' in found ? [found] : found
+  const found = typeof effect === 'function' ? effect(leaves) : effect,
+    run = 'kind' in found ? [found] : found
   const signature = JSON.stringify([id, step.kind, step.strength, step.params])
   return { station, leaves, signature, operations: mixedRun(run, step.strength, leaves) }
 }
@@ -220,7 +344,13 @@ function regionLink(context: SideContext, region: Region, steps: readonly Step[]
     inner.push(stepLink('regions', context, step))
   }
   if (domain === 'linear') inner.push(conversion('regions', context, 'encoded'))
-  return { station: 'regions', leaves: lightOf(context.side, 'encoded'), region, signature: inner.map((l) => l.signature).join('\n'), operations: inner.flatMap((l) => l.operations) }
+  return {
+    station: 'regions',
+    leaves: lightOf(context.side, 'encoded'),
+    region,
+    signature: inner.map((l) => l.signature).join('\n'),
+    operations: inner.flatMap((l) => l.operations),
+  }
 }
 
 /** Runs a link in double precision, in place; a region's matte is the caller's business. */
@@ -239,7 +369,9 @@ export function lutsOf({ read, steps, show }: GradeDocument): readonly string[] 
 }
 
 /** The hashes of LUTs that a document asks for and that are not at hand. */
-export const missingLuts = (document: GradeDocument, lut: LutFinder): readonly string[] => lutsOf(document).filter((h) => !lut(h))
+export const missingLuts = (document: GradeDocument, lut: LutFinder): readonly string[] =>
+  lutsOf(document).filter((h) => !lut(h))
 
 /** The index of the link with which Show ends; steps after it stand on the display side. */
-export const shownAt = (chain: Chain): number => chain.links.findLastIndex((l) => l.station === 'show' && l.leaves !== 'workingLog' && l.leaves !== 'sceneLinear')
+export const shownAt = (chain: Chain): number =>
+  chain.links.findLastIndex((l) => l.station === 'show' && l.leaves !== 'workingLog' && l.leaves !== 'sceneLinear')

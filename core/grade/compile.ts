@@ -1,11 +1,19 @@
-// The compiler: a chain becomes a few passes. Neighbouring curves are joined into one table and neighbouring matrices into
-// one matrix, both exact; only what mixes channels otherwise becomes a lattice.
+// The compiler: a chain becomes a few passes. Neighbouring curves are joined into one table and neighbouring matrices
+// into one matrix, both exact; only what mixes channels otherwise becomes a lattice.
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
 import { buildChain, type Chain, type Link, type LutFinder } from './chain'
 import { curveTable } from './curve-table'
 import type { GradeDocument } from './document'
 import { latticeCoordinates, type Lattice } from './lattice'
-import { curveOperation, joined, operate, type Curve, type Light, type Operation, type SignedOperation } from './operation'
+import {
+  curveOperation,
+  joined,
+  operate,
+  type Curve,
+  type Light,
+  type Operation,
+  type SignedOperation,
+} from './operation'
 import { tapsRead, type KeyTap, type Region } from '../regions'
 import { sceneLinks } from './scene-light'
 import type { KeyPasses, Pass, Passes, Stage } from './stage'
@@ -15,10 +23,15 @@ export type LatticeSize = 17 | 33 | 65
 export const dragSize: LatticeSize = 33
 export const restSize: LatticeSize = 65
 
-export interface Plan extends Passes { readonly chain: Chain }
+export interface Plan extends Passes {
+  readonly chain: Chain
+}
 
 /** The signal that the codes 0 and 65535 of the incoming frame stand for. */
-export interface CodeSpan { readonly low: number; readonly high: number }
+export interface CodeSpan {
+  readonly low: number
+  readonly high: number
+}
 
 /** Keeps what was built for the last plan, so that what did not change is not built again. */
 export type PlanCache = Map<string, readonly Stage[]>
@@ -27,20 +40,45 @@ export type PlanCache = Map<string, readonly Stage[]>
  * Compiles a document for frames with codes of the given span.
  * @param cache parts of earlier plans; afterwards it holds those of this plan only
  */
-export function compile(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): Plan {
+export function compile(
+  document: GradeDocument,
+  lut: LutFinder,
+  span: CodeSpan,
+  size: LatticeSize,
+  cache: PlanCache = new Map(),
+): Plan {
   const chain = buildChain(document, lut)
-  return { chain, ...compileLinks(chain, chain.links, [{ signature: `finish ${chain.displayId} ${chain.leaves}`, operation: curveOperation(finishCurve(chain)) }], span, size, cache) }
+  return {
+    chain,
+    ...compileLinks(
+      chain,
+      chain.links,
+      [{ signature: `finish ${chain.displayId} ${chain.leaves}`, operation: curveOperation(finishCurve(chain)) }],
+      span,
+      size,
+      cache,
+    ),
+  }
 }
 
 /** Compiles some links of a chain and what is to follow them. */
-export function compileLinks(chain: Chain, links: readonly Link[], ending: readonly SignedOperation[], span: CodeSpan, size: LatticeSize, cache: PlanCache): Passes {
+export function compileLinks(
+  chain: Chain,
+  links: readonly Link[],
+  ending: readonly SignedOperation[],
+  span: CodeSpan,
+  size: LatticeSize,
+  cache: PlanCache,
+): Passes {
   const kept: PlanCache = new Map()
   const once: Once = (signature, build) => {
     const stages = kept.get(signature) ?? cache.get(signature) ?? build()
     kept.set(signature, stages)
     return stages
   }
-  const passes = passesOf(links, ending, size, once), regions = passes.flatMap((p) => (p.region ? [p.region] : [])), mattes = regions.length > 0 ? matteSource(chain, regions, span, size, once) : {}
+  const passes = passesOf(links, ending, size, once),
+    regions = passes.flatMap((p) => (p.region ? [p.region] : [])),
+    mattes = regions.length > 0 ? matteSource(chain, regions, span, size, once) : {}
   cache.clear()
   for (const [key, stages] of kept) cache.set(key, stages)
   return { decode: decodeTable(chain, span), passes, ...mattes }
@@ -50,7 +88,13 @@ export function compileLinks(chain: Chain, links: readonly Link[], ending: reado
 export type MatteSource = Pick<Passes, 'regions' | 'taps' | 'rough'>
 
 /** What the mattes of all regions of a document are made from, whether these carry steps or not. */
-export function compileMattes(document: GradeDocument, lut: LutFinder, span: CodeSpan, size: LatticeSize, cache: PlanCache = new Map()): MatteSource {
+export function compileMattes(
+  document: GradeDocument,
+  lut: LutFinder,
+  span: CodeSpan,
+  size: LatticeSize,
+  cache: PlanCache = new Map(),
+): MatteSource {
   return chainMattes(buildChain(document, lut), span, size, cache)
 }
 
@@ -63,11 +107,23 @@ export function chainMattes(chain: Chain, span: CodeSpan, size: LatticeSize, cac
   })
 }
 
-function matteSource(chain: Chain, regions: readonly Region[], span: CodeSpan, size: LatticeSize, once: Once): MatteSource {
-  const taps: Partial<Record<KeyTap, KeyPasses>> = {}, decode = decodeTable(chain, span)
+function matteSource(
+  chain: Chain,
+  regions: readonly Region[],
+  span: CodeSpan,
+  size: LatticeSize,
+  once: Once,
+): MatteSource {
+  const taps: Partial<Record<KeyTap, KeyPasses>> = {},
+    decode = decodeTable(chain, span)
   for (const tap of new Set(regions.flatMap((region) => tapsRead(region, chain.regions)))) {
-    const read = sceneLinks(chain, tap), toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
-    taps[tap] = { decode, passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once), signature: JSON.stringify([chain.decodeSignature, size, read.map((l) => l.signature)]) }
+    const read = sceneLinks(chain, tap),
+      toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
+    taps[tap] = {
+      decode,
+      passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once),
+      signature: JSON.stringify([chain.decodeSignature, size, read.map((l) => l.signature)]),
+    }
   }
   return { regions: chain.regions, taps, rough: size < restSize }
 }
@@ -75,12 +131,20 @@ function matteSource(chain: Chain, regions: readonly Region[], span: CodeSpan, s
 const hold = (v: number): number => Math.min(1, Math.max(0, v))
 
 /** Links as passes: a region's link is one of its own, all between are joined. */
-function passesOf(links: readonly Link[], ending: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Pass[] {
+function passesOf(
+  links: readonly Link[],
+  ending: readonly SignedOperation[],
+  size: LatticeSize,
+  once: Once,
+): readonly Pass[] {
   const passOf = (run: readonly SignedOperation[]): Pass => ({ stages: withNeighbourhoods(run, size, once) })
   const passes: Pass[] = []
   let pending: SignedOperation[] = []
   links.forEach((link, at) => {
-    const signed = link.operations.map((operation, i) => ({ signature: `${operation.kind === 'neighbourhood' ? `${at} ` : ''}${link.signature} ${i}`, operation }))
+    const signed = link.operations.map((operation, i) => ({
+      signature: `${operation.kind === 'neighbourhood' ? `${at} ` : ''}${link.signature} ${i}`,
+      operation,
+    }))
     if (link.region) {
       if (pending.length > 0) passes.push(passOf(pending))
       passes.push({ ...passOf(signed), region: link.region })
@@ -97,7 +161,13 @@ function withNeighbourhoods(run: readonly SignedOperation[], size: LatticeSize, 
   let from = 0
   run.forEach(({ signature, operation }, i) => {
     if (operation.kind !== 'neighbourhood') return
-    stages.push(...buildStages(run.slice(from, i), size, once), { kind: 'neighbourhood', deviation: operation.deviation, amount: operation.amount, weights: operation.weights, at: signature })
+    stages.push(...buildStages(run.slice(from, i), size, once), {
+      kind: 'neighbourhood',
+      deviation: operation.deviation,
+      amount: operation.amount,
+      weights: operation.weights,
+      at: signature,
+    })
     from = i + 1
   })
   return [...stages, ...buildStages(run.slice(from), size, once)]
@@ -108,13 +178,17 @@ const signatureOf = (run: readonly SignedOperation[]): string => run.map((s) => 
 
 /** What remains after the last link: hold to what the display can show, and encode where that is still to do. */
 function finishCurve({ displayId, leaves }: Chain): Curve {
-  const { eotf: { encode }, carriedPeak } = displayById(displayId)
+  const {
+    eotf: { encode },
+    carriedPeak,
+  } = displayById(displayId)
   if (leaves === 'displayLinear') return (v) => encode(Math.min(Math.max(v, 0), carriedPeak))
   const top = encode(carriedPeak)
   return (v) => Math.min(Math.max(v, 0), top)
 }
 
-// Decoding depends on the footage, not on the grade, so that a drag never builds a table. A few encodings at a time are in use.
+// Decoding depends on the footage, not on the grade, so that a drag never builds a table. A few encodings at a time are
+// in use.
 const decodeTables = new Map<string, Float32Array>()
 const decodeTablesKept = 16
 
@@ -130,17 +204,34 @@ function decodeTable(chain: Chain, { low, high }: CodeSpan): Float32Array {
 
 /** Exact stages up to the first and from the last operation that needs a lattice; one lattice for all between. */
 function buildStages(run: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Stage[] {
-  const first = run.findIndex((s) => s.operation.kind === 'pixels'), last = run.findLastIndex((s) => s.operation.kind === 'pixels')
-  const from = run[first]?.operation, to = run[last]?.operation
+  const first = run.findIndex((s) => s.operation.kind === 'pixels'),
+    last = run.findLastIndex((s) => s.operation.kind === 'pixels')
+  const from = run[first]?.operation,
+    to = run[last]?.operation
   if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return keptStages(run, once)
   // A LUT that stands alone keeps its own nodes, and is no approximation then.
   const own = first === last ? from.exactOn : undefined
-  const grid: Grid = own ? { size: own.size, entry: straightAxis(own.low, own.high), exit: signalAxis } : { size, entry: axisOf(from.takes), exit: axisOf(to.leaves) }
-  const inside = run.slice(first, last + 1), entry = own ? `${own.low} ${own.high}` : from.takes, exit = own ? 'signal' : to.leaves
+  const grid: Grid = own
+    ? { size: own.size, entry: straightAxis(own.low, own.high), exit: signalAxis }
+    : { size, entry: axisOf(from.takes), exit: axisOf(to.leaves) }
+  const inside = run.slice(first, last + 1),
+    entry = own ? `${own.low} ${own.high}` : from.takes,
+    exit = own ? 'signal' : to.leaves
   return [
-    ...keptStages([...run.slice(0, first), { signature: `onto ${grid.size} ${entry}`, operation: curveOperation(positionOn(grid)) }], once),
-    ...once(`lattice ${grid.size}\n${signatureOf(inside)}`, () => [{ kind: 'lattice', lattice: buildLattice(inside, grid) }]),
-    ...keptStages([{ signature: `off ${exit}`, operation: curveOperation(grid.exit.fromAxis) }, ...run.slice(last + 1)], once),
+    ...keptStages(
+      [
+        ...run.slice(0, first),
+        { signature: `onto ${grid.size} ${entry}`, operation: curveOperation(positionOn(grid)) },
+      ],
+      once,
+    ),
+    ...once(`lattice ${grid.size}\n${signatureOf(inside)}`, () => [
+      { kind: 'lattice', lattice: buildLattice(inside, grid) },
+    ]),
+    ...keptStages(
+      [{ signature: `off ${exit}`, operation: curveOperation(grid.exit.fromAxis) }, ...run.slice(last + 1)],
+      once,
+    ),
   ]
 }
 
@@ -150,9 +241,16 @@ function keptStages(run: readonly SignedOperation[], once: Once): readonly Stage
 }
 
 /** The nodes of a lattice and what its two sides mean. */
-interface Grid { readonly size: number; readonly entry: Axis; readonly exit: Axis }
+interface Grid {
+  readonly size: number
+  readonly entry: Axis
+  readonly exit: Axis
+}
 
-const positionOn = ({ size, entry: { low, high, toAxis } }: Grid): Curve => (v) => ((toAxis(v) - low) * (size - 1)) / (high - low)
+const positionOn =
+  ({ size, entry: { low, high, toAxis } }: Grid): Curve =>
+  (v) =>
+    ((toAxis(v) - low) * (size - 1)) / (high - low)
 
 function buildLattice(run: readonly SignedOperation[], { size, entry, exit }: Grid): Lattice {
   const step = (entry.high - entry.low) / (size - 1)
@@ -168,19 +266,32 @@ function buildLattice(run: readonly SignedOperation[], { size, entry, exit }: Gr
 }
 
 /** Operations that need no lattice as stages, neighbours joined. Throws RangeError for those that need one. */
-export const exactStages = (operations: readonly Operation[]): readonly Stage[] => joined(operations.map((operation) => ({ signature: '', operation }))).map((s) => exactStage(s.operation))
+export const exactStages = (operations: readonly Operation[]): readonly Stage[] =>
+  joined(operations.map((operation) => ({ signature: '', operation }))).map((s) => exactStage(s.operation))
 
 function exactStage(operation: Operation): Stage {
   switch (operation.kind) {
-    case 'curve': return { kind: 'curve', table: inARow(operation.curves.map(curveTable)) }
+    case 'curve':
+      return { kind: 'curve', table: inARow(operation.curves.map(curveTable)) }
     case 'matrix': {
       const m = operation.matrix
       return { kind: 'matrix', columns: Float32Array.of(m[0], m[3], m[6], 0, m[1], m[4], m[7], 0, m[2], m[5], m[8], 0) }
     }
-    case 'gain': return { kind: 'gain', data: inARow([curveTable(operation.gain), curveTable(operation.curve), Float32Array.of(...operation.weights, operation.blend)]) }
-    case 'relative': return { kind: 'relative', table: curveTable(operation.curve) }
-    case 'pixels': throw new RangeError('This operation needs a lattice.')
-    case 'neighbourhood': throw new RangeError('This operation looks at neighbours and cannot be joined.')
+    case 'gain':
+      return {
+        kind: 'gain',
+        data: inARow([
+          curveTable(operation.gain),
+          curveTable(operation.curve),
+          Float32Array.of(...operation.weights, operation.blend),
+        ]),
+      }
+    case 'relative':
+      return { kind: 'relative', table: curveTable(operation.curve) }
+    case 'pixels':
+      throw new RangeError('This operation needs a lattice.')
+    case 'neighbourhood':
+      throw new RangeError('This operation looks at neighbours and cannot be joined.')
   }
 }
 
@@ -205,8 +316,8 @@ interface Axis {
 }
 
 /**
- * Working log from −0.3 (linear −0.26) to 1.3 (15.5 stops over grey), closer where pictures live: light below zero and more
- * than nine stops over grey takes fewer nodes.
+ * Working log from −0.3 (linear −0.26) to 1.3 (15.5 stops over grey), closer where pictures live: light below zero and
+ * more than nine stops over grey takes fewer nodes.
  */
 const denseLow = toWorkingLog(-0.003)
 const denseHigh = 0.93
@@ -221,7 +332,11 @@ const stretch = (position: number): number => {
 }
 
 const logAxis: Axis = { low: squeeze(-0.3), high: squeeze(1.3), toAxis: squeeze, fromAxis: stretch }
-const lightAxis: Axis = { ...logAxis, toAxis: (v) => squeeze(toWorkingLog(v)), fromAxis: (p) => fromWorkingLog(stretch(p)) }
+const lightAxis: Axis = {
+  ...logAxis,
+  toAxis: (v) => squeeze(toWorkingLog(v)),
+  fromAxis: (p) => fromWorkingLog(stretch(p)),
+}
 const identity: Curve = (v) => v
 const straightAxis = (low: number, high: number): Axis => ({ low, high, toAxis: identity, fromAxis: identity })
 // Codes a camera can really write; those outside are held to the ends.
@@ -230,9 +345,14 @@ const signalAxis = straightAxis(0, 1)
 
 function axisOf(light: Light): Axis {
   switch (light) {
-    case 'code': return codeAxis
-    case 'sceneLinear': case 'displayLinear': return lightAxis
-    case 'workingLog': return logAxis
-    case 'displaySignal': return signalAxis
+    case 'code':
+      return codeAxis
+    case 'sceneLinear':
+    case 'displayLinear':
+      return lightAxis
+    case 'workingLog':
+      return logAxis
+    case 'displaySignal':
+      return signalAxis
   }
 }

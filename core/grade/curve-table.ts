@@ -1,4 +1,5 @@
-// Curves as tables indexed by the bits of a single-precision number: fine near zero and wide at the top, quick to build.
+// Curves as tables indexed by the bits of a single-precision number: fine near zero and wide at the top, quick to
+// build.
 
 /** Cells per doubling: the upper bits of the mantissa. */
 const cellBits = 7
@@ -27,7 +28,8 @@ const magnitudes = Float32Array.from({ length: signEntries }, (_, i) => {
 export function curveTable(curve: (value: number) => number): Float32Array {
   const table = new Float32Array(tableEntries)
   for (let i = 0; i < signEntries; i++) {
-    const up = curve(magnitudes[i]!), down = curve(-magnitudes[i]!)
+    const up = curve(magnitudes[i]!),
+      down = curve(-magnitudes[i]!)
     // An impossible value must not spread: tables hold finite numbers only.
     table[i] = Number.isFinite(up) ? up : 0
     table[signEntries + i] = Number.isFinite(down) ? down : 0
@@ -35,10 +37,16 @@ export function curveTable(curve: (value: number) => number): Float32Array {
   return table
 }
 
-/** The plain reference of the kernel's look-up: straight between entries, held at both ends. Values in single precision. */
+/**
+ * The plain reference of the kernel's look-up: straight between entries, held at both ends. Values in single precision.
+ */
 export function lookUp(table: Float32Array, value: number): number {
   floats[0] = value
-  const magnitudeBits = Math.min(Math.max(bits[0]! & 0x7fffffff, (firstCell - 1) << shift), (firstCell + octaveCells) << shift)
-  const at = (magnitudeBits >>> shift) - firstCell + 1 + (bits[0]! >>> 31 ? signEntries : 0), part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
+  const magnitudeBits = Math.min(
+    Math.max(bits[0]! & 0x7fffffff, (firstCell - 1) << shift),
+    (firstCell + octaveCells) << shift,
+  )
+  const at = (magnitudeBits >>> shift) - firstCell + 1 + (bits[0]! >>> 31 ? signEntries : 0),
+    part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
   return part === 0 ? table[at]! : table[at]! + (table[at + 1]! - table[at]!) * part
 }

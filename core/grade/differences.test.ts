@@ -31,7 +31,9 @@ test('a zone and a region say whose control it is; a removed one that it is gone
   expect(words(base, zoned)).toEqual(['Darks removed'])
   const { grade } = addRegion(base)
   expect(words(setRegion(grade, 'region-1', { strength: 0.9 }), grade)).toEqual(['Region 1, strength 100 % → 90 %'])
-  expect(words(setShapeAt(grade, 'region-1', 'piece-1', { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 }, 0), grade)).toEqual(['Region 1: shape or edge'])
+  expect(
+    words(setShapeAt(grade, 'region-1', 'piece-1', { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 }, 0), grade),
+  ).toEqual(['Region 1: shape or edge'])
   expect(words(addPiece(grade, 'region-1', keyPiece('x')).grade, grade)).toEqual(['Region 1: 1 → 2 pieces'])
   expect(words(grade, removeRegion(grade, 'region-1'))).toEqual(['Region 1 added'])
   expect(words(removeRegion(grade, 'region-1'), grade)).toEqual(['Region 1 removed'])
@@ -39,36 +41,52 @@ test('a zone and a region say whose control it is; a removed one that it is gone
 
 describe('two hands', () => {
   test('that changed different things both have their way', () => {
-    const ours = setParameter(addStep(base, 'zone', 'Darks', {}), 'exposure', 'exposureStops', 1), theirs = setShow(setParameter(base, 'contrast', 'contrast', 1.3), { gamutMethod: 'compress' })
+    const ours = setParameter(addStep(base, 'zone', 'Darks', {}), 'exposure', 'exposureStops', 1),
+      theirs = setShow(setParameter(base, 'contrast', 'contrast', 1.3), { gamutMethod: 'compress' })
     const { grade, both } = mergeGrades(base, ours, theirs)
     expect(both).toEqual([])
     expect(new Set(words(grade))).toEqual(new Set([...words(ours), ...words(theirs)]))
   })
   test('that changed the same thing: ours stands, and it is said', () => {
-    const { grade, both } = mergeGrades(base, setParameter(base, 'exposure', 'exposureStops', 1), setParameter(base, 'exposure', 'exposureStops', -1))
+    const { grade, both } = mergeGrades(
+      base,
+      setParameter(base, 'exposure', 'exposureStops', 1),
+      setParameter(base, 'exposure', 'exposureStops', -1),
+    )
     expect(both).toEqual(['Exposure 0.00 stops → +1.00 stops'])
     expect(words(grade)).toEqual(['Exposure 0.00 stops → +1.00 stops'])
   })
   test('what one removed and the other left is gone; a step of a removed region goes with it', () => {
     const zoned = addRegion(addStep(base, 'zone', 'Darks', {})).grade
-    const { grade } = mergeGrades(zoned, { ...removeStep(zoned, 'zone-1'), regions: [] }, setParameter(zoned, 'region-1-exposure', 'exposureStops', 1))
+    const { grade } = mergeGrades(
+      zoned,
+      { ...removeStep(zoned, 'zone-1'), regions: [] },
+      setParameter(zoned, 'region-1-exposure', 'exposureStops', 1),
+    )
     expect(grade.steps.some((s) => s.kind === 'zone' || s.regionId)).toBe(false)
     expect(grade.regions).toEqual([])
   })
   test('merging with oneself or with no change is no change', () => {
     const numbers = fc.double({ min: -2, max: 2, noNaN: true })
-    fc.assert(fc.property(numbers, numbers, (a, b) => {
-      const mine = setParameter(base, 'exposure', 'exposureStops', a), other = setParameter(mine, 'ends', 'shadowStops', b)
-      expect(mergeGrades(base, mine, base).grade).toEqual(mine)
-      expect(mergeGrades(base, base, other).grade).toEqual(other)
-      expect(mergeGrades(base, other, other).grade).toEqual(other)
-    }))
+    fc.assert(
+      fc.property(numbers, numbers, (a, b) => {
+        const mine = setParameter(base, 'exposure', 'exposureStops', a),
+          other = setParameter(mine, 'ends', 'shadowStops', b)
+        expect(mergeGrades(base, mine, base).grade).toEqual(mine)
+        expect(mergeGrades(base, base, other).grade).toEqual(other)
+        expect(mergeGrades(base, other, other).grade).toEqual(other)
+      }),
+    )
   })
 })
 
 test('the strength of a table in Read and in Show is told, and merged by itself', () => {
-  const shown = setShow(base, { lutStrength: 0.6 }), readAs = setRead(base, { lutStrength: 0.25 })
+  const shown = setShow(base, { lutStrength: 0.6 }),
+    readAs = setRead(base, { lutStrength: 0.25 })
   expect(words(shown)).toEqual(['Shown by its LUT 100 % → 60 %'])
   expect(words(readAs)).toEqual(['Read by its LUT 100 % → 25 %'])
-  expect(mergeGrades(base, shown, readAs).grade).toMatchObject({ read: { lutStrength: 0.25 }, show: { lutStrength: 0.6 } })
+  expect(mergeGrades(base, shown, readAs).grade).toMatchObject({
+    read: { lutStrength: 0.25 },
+    show: { lutStrength: 0.6 },
+  })
 })

@@ -26,22 +26,42 @@ export function evaluateDirect(chain: Chain, pixels: Float64Array, positions: Po
 }
 
 /** One link of a chain, mixed by its region's matte where it has one. `at` is its index among the chain's links. */
-export function applyPlaced(link: Link, pixels: Float64Array, positions: Positions, { regions }: Pick<Chain, 'regions'>, at: number): void {
-  const { region } = link, before = region ? pixels.slice() : pixels
+export function applyPlaced(
+  link: Link,
+  pixels: Float64Array,
+  positions: Positions,
+  { regions }: Pick<Chain, 'regions'>,
+  at: number,
+): void {
+  const { region } = link,
+    before = region ? pixels.slice() : pixels
   if (positions.rasters && link.operations.some((o) => o.kind === 'neighbourhood'))
-    link.operations.forEach((operation, i) => (operation.kind === 'neighbourhood' ? applyMeans(operation, positions.rasters?.means.get(`${at} ${link.signature} ${i}`), pixels, positions) : operate(operation, pixels)))
+    link.operations.forEach((operation, i) =>
+      operation.kind === 'neighbourhood'
+        ? applyMeans(operation, positions.rasters?.means.get(`${at} ${link.signature} ${i}`), pixels, positions)
+        : operate(operation, pixels),
+    )
   else applyLink(link, pixels)
   if (!region) return
   const matte = mattesAt(region, regions, positions)
   for (let p = 0; p < matte.length; p++)
-    for (let i = p * 3; i < p * 3 + 3; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[p]! * region.strength
+    for (let i = p * 3; i < p * 3 + 3; i++)
+      pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[p]! * region.strength
 }
 
-function applyMeans({ amount, weights }: NeighbourhoodOperation, means: Float32Array | undefined, pixels: Float64Array, positions: Positions): void {
+function applyMeans(
+  { amount, weights }: NeighbourhoodOperation,
+  means: Float32Array | undefined,
+  pixels: Float64Array,
+  positions: Positions,
+): void {
   if (!means) return
   for (let p = 0; p < pixels.length / 3; p++) {
-    const i = p * 3, at = rasterIndex(positions, p)
-    const sum = weights ? weights[0] * pixels[i]! + weights[1] * pixels[i + 1]! + weights[2] * pixels[i + 2]! - means[at]! : 0
+    const i = p * 3,
+      at = rasterIndex(positions, p)
+    const sum = weights
+      ? weights[0] * pixels[i]! + weights[1] * pixels[i + 1]! + weights[2] * pixels[i + 2]! - means[at]!
+      : 0
     for (let c = 0; c < 3; c++) pixels[i + c]! += amount * (weights ? sum : pixels[i + c]! - means[at * 3 + c]!)
   }
 }
@@ -53,10 +73,17 @@ function rasterIndex({ shares, rasters }: Positions, p: number): number {
   return held(shares[p * 2 + 1]!, rasters.height) * rasters.width + held(shares[p * 2]!, rasters.width)
 }
 
-/** What remains after the last link: encode for the display where that is still to do, and hold to what the display can show. */
+/**
+ * What remains after the last link: encode for the display where that is still to do, and hold to what the display can
+ * show.
+ */
 export function finishSignal(chain: Chain, pixels: Float64Array): void {
-  const { eotf: { encode }, carriedPeak } = displayById(chain.displayId)
-  const encodeFirst = chain.leaves === 'displayLinear', top = encodeFirst ? carriedPeak : encode(carriedPeak)
+  const {
+    eotf: { encode },
+    carriedPeak,
+  } = displayById(chain.displayId)
+  const encodeFirst = chain.leaves === 'displayLinear',
+    top = encodeFirst ? carriedPeak : encode(carriedPeak)
   for (let i = 0; i < pixels.length; i++) {
     const held = Math.min(Math.max(pixels[i]!, 0), top)
     pixels[i] = encodeFirst ? encode(held) : held
@@ -65,19 +92,37 @@ export function finishSignal(chain: Chain, pixels: Float64Array): void {
 
 /** The matte of a region at a list of places, 0..1, without its strength. */
 export function mattesAt(region: Region, regions: readonly Region[], positions: Positions): Float64Array {
-  const { shares, frameWidth, frameHeight, rasters } = positions, at = matteAt(region, regions, frameWidth / frameHeight, frameHeight), drawn = rasters?.mattes.get(region.id)
-  return Float64Array.from({ length: shares.length / 2 }, (_, p) => (at ? at(shares[p * 2]!, shares[p * 2 + 1]!) : (drawn?.[rasterIndex(positions, p)] ?? 0)))
+  const { shares, frameWidth, frameHeight, rasters } = positions,
+    at = matteAt(region, regions, frameWidth / frameHeight, frameHeight),
+    drawn = rasters?.mattes.get(region.id)
+  return Float64Array.from({ length: shares.length / 2 }, (_, p) =>
+    at ? at(shares[p * 2]!, shares[p * 2 + 1]!) : (drawn?.[rasterIndex(positions, p)] ?? 0),
+  )
 }
 
 // Enough pixels at a time to keep the loops busy, few enough to stay in the cache.
 const chunkPixels = 4096
 
-/** Rows `from` up to, not including, `to` of a frame into `target` (16-bit display signal of the whole frame), by direct evaluation. */
-export function executeDirectRows(chain: Chain, frame: Frame, target: Uint16Array, from: number, to: number, rasters: Rasters | null): void {
-  const scale = (frame.high - frame.low) / 65535, end = to * frame.width
+/**
+ * Rows `from` up to, not including, `to` of a frame into `target` (16-bit display signal of the whole frame), by direct
+ * evaluation.
+ */
+export function executeDirectRows(
+  chain: Chain,
+  frame: Frame,
+  target: Uint16Array,
+  from: number,
+  to: number,
+  rasters: Rasters | null,
+): void {
+  const scale = (frame.high - frame.low) / 65535,
+    end = to * frame.width
   for (let first = from * frame.width; first < end; first += chunkPixels) {
     const count = Math.min(chunkPixels, end - first)
-    const pixels = Float64Array.from(frame.data.subarray(first * 3, (first + count) * 3), (code) => frame.low + code * scale)
+    const pixels = Float64Array.from(
+      frame.data.subarray(first * 3, (first + count) * 3),
+      (code) => frame.low + code * scale,
+    )
     const positions = framePositions(frame.width, frame.height, 1, first, count)
     evaluateDirect(chain, pixels, rasters ? { ...positions, rasters } : positions)
     for (let i = 0, o = first * 3; i < pixels.length; i++, o++) target[o] = pixels[i]! * 65535 + 0.5
@@ -85,7 +130,13 @@ export function executeDirectRows(chain: Chain, frame: Frame, target: Uint16Arra
 }
 
 /** Positions of every `stride`-th pixel of a frame, at pixel centres: all of them, or `count` from pixel `first` on. */
-export function framePositions(frameWidth: number, frameHeight: number, stride: number, first = 0, count = Math.ceil((frameWidth * frameHeight) / stride)): Positions {
+export function framePositions(
+  frameWidth: number,
+  frameHeight: number,
+  stride: number,
+  first = 0,
+  count = Math.ceil((frameWidth * frameHeight) / stride),
+): Positions {
   const shares = new Float64Array(count * 2)
   for (let i = 0; i < count; i++) {
     const pixel = first + i * stride

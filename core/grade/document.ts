@@ -8,7 +8,10 @@ export const currentSchema = 7
 
 export type Side = 'scene' | 'display'
 
-export interface CurvePoint { readonly x: number; readonly y: number }
+export interface CurvePoint {
+  readonly x: number
+  readonly y: number
+}
 export type ParameterValue = number | string | null | readonly CurvePoint[]
 export type StepParameters = Readonly<Record<string, ParameterValue>>
 
@@ -24,7 +27,10 @@ export interface Step {
   readonly side: Side
   /** The region that carries this step; absent for the whole picture. */
   readonly regionId?: string
-  /** The shared look it comes from, or "own" once it was taken out of one; such steps stand in Look, whatever their kind. */
+  /**
+   * The shared look it comes from, or "own" once it was taken out of one; such steps stand in Look, whatever their
+   * kind.
+   */
   readonly lookId?: string
   readonly params: StepParameters
 }
@@ -62,7 +68,10 @@ export interface ShowSettings {
   readonly params: ShowParameters
 }
 
-/** A control that changes along the clip: what it is at marked frames of the medium, in rising order; between them along a path. */
+/**
+ * A control that changes along the clip: what it is at marked frames of the medium, in rising order; between them along
+ * a path.
+ */
 export interface Marks {
   readonly stepId: string
   readonly key: string

@@ -1,9 +1,24 @@
 import { defaultGrade } from './defaults'
-import { addCurvePoint, curveSpacing, moveCurvePoint, removeCurvePoint, setParameter, setRead, setShow, setStationStrength, setStep, stationStrength, withoutStation } from './edits'
+import {
+  addCurvePoint,
+  curveSpacing,
+  moveCurvePoint,
+  removeCurvePoint,
+  setParameter,
+  setRead,
+  setShow,
+  setStationStrength,
+  setStep,
+  stationStrength,
+  withoutStation,
+} from './edits'
 import { addRegion, regionKinds, removeRegion, setRegion } from './region-edits'
 
 const grade = defaultGrade('log-420-95')
-const straight = [{ x: 0, y: 0 }, { x: 1, y: 1 }]
+const straight = [
+  { x: 0, y: 0 },
+  { x: 1, y: 1 },
+]
 
 test('an edit makes a new document and leaves the old one alone', () => {
   const before = JSON.stringify(grade)
@@ -20,11 +35,15 @@ test('an edit that changes nothing returns the same document', () => {
 test('read, show and step settings are replaced in part', () => {
   expect(setRead(grade, { range: 'legal' }).read).toEqual({ ...grade.read, range: 'legal' })
   expect(setShow(grade, { displayId: 'srgb' }).show.method).toBe('straight')
-  expect(setStep(grade, 'lut', { side: 'scene', strength: 0.3 }).steps.at(-1)).toMatchObject({ side: 'scene', strength: 0.3 })
+  expect(setStep(grade, 'lut', { side: 'scene', strength: 0.3 }).steps.at(-1)).toMatchObject({
+    side: 'scene',
+    strength: 0.3,
+  })
 })
 
 test('regions come with steps of their own and go with them', () => {
-  const first = addRegion(grade), second = addRegion(first.grade)
+  const first = addRegion(grade),
+    second = addRegion(first.grade)
   expect(second.regionId).not.toBe(first.regionId)
   expect(second.grade.steps.filter((s) => s.regionId === second.regionId).map((s) => s.kind)).toEqual([...regionKinds])
   const moved = setRegion(second.grade, second.regionId, { strength: 0.4, invert: true })
@@ -50,7 +69,8 @@ describe('curve points', () => {
 })
 
 describe('a station as a whole', () => {
-  const plain = defaultGrade('log-420-95'), worked = setParameter(setParameter(plain, 'exposure', 'exposureStops', 1), 'contrast', 'contrast', 1.2)
+  const plain = defaultGrade('log-420-95'),
+    worked = setParameter(setParameter(plain, 'exposure', 'exposureStops', 1), 'contrast', 'contrast', 1.2)
   test('its strength is that of the steps that do something; none where none does', () => {
     expect(stationStrength(plain, 'level')).toBeNull()
     expect(stationStrength(worked, 'level')).toBe(1)
@@ -62,7 +82,9 @@ describe('a station as a whole', () => {
   test('left out, it does nothing; what it held is still there', () => {
     const out = withoutStation(worked, 'level')
     expect(stationStrength(out, 'level')).toBeNull()
-    expect(out.steps.find((s) => s.kind === 'exposure')?.params).toEqual(worked.steps.find((s) => s.kind === 'exposure')?.params)
+    expect(out.steps.find((s) => s.kind === 'exposure')?.params).toEqual(
+      worked.steps.find((s) => s.kind === 'exposure')?.params,
+    )
     expect(stationStrength(out, 'shape')).toBe(1)
     expect(withoutStation(plain, 'finish')).toBe(plain)
   })

@@ -18,10 +18,16 @@ function replaceStep(grade: GradeDocument, id: string, change: (step: Step) => S
 }
 
 export function setParameter(grade: GradeDocument, stepId: string, key: string, value: ParameterValue): GradeDocument {
-  return replaceStep(grade, stepId, (step) => (step.params[key] === value ? step : { ...step, params: { ...step.params, [key]: value } }))
+  return replaceStep(grade, stepId, (step) =>
+    step.params[key] === value ? step : { ...step, params: { ...step.params, [key]: value } },
+  )
 }
 
-export function setStep(grade: GradeDocument, stepId: string, change: Partial<Pick<Step, 'enabled' | 'strength' | 'side' | 'name'>>): GradeDocument {
+export function setStep(
+  grade: GradeDocument,
+  stepId: string,
+  change: Partial<Pick<Step, 'enabled' | 'strength' | 'side' | 'name'>>,
+): GradeDocument {
   return replaceStep(grade, stepId, (step) => ({ ...step, ...change }))
 }
 
@@ -30,7 +36,10 @@ export function setRead(grade: GradeDocument, change: Partial<ReadSettings>): Gr
   const { own, ...read } = { ...grade.read, ...change }
   return { ...grade, read: own && own.id === read.encodingId ? { ...read, own } : read }
 }
-export const setShow = (grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument => ({ ...grade, show: { ...grade.show, ...change } })
+export const setShow = (grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument => ({
+  ...grade,
+  show: { ...grade.show, ...change },
+})
 
 export function setShowParameter(grade: GradeDocument, key: ShowParameterKey, value: number): GradeDocument {
   return grade.show.params[key] === value ? grade : setShow(grade, { params: { ...grade.show.params, [key]: value } })
@@ -55,9 +64,20 @@ export const zonePresets = [
 ] as const
 
 /** Adds a step of the whole picture behind the others, on the side new steps stand on. */
-export function addStep(grade: GradeDocument, kind: string, name: string, params: Readonly<Record<string, ParameterValue>>): GradeDocument {
+export function addStep(
+  grade: GradeDocument,
+  kind: string,
+  name: string,
+  params: Readonly<Record<string, ParameterValue>>,
+): GradeDocument {
   const step = newStep(kind, freeId(grade.steps, kind))
-  return { ...grade, steps: [...grade.steps, { ...step, name, side: kind === 'cdl' ? 'scene' : grade.working, params: { ...step.params, ...params } }] }
+  return {
+    ...grade,
+    steps: [
+      ...grade.steps,
+      { ...step, name, side: kind === 'cdl' ? 'scene' : grade.working, params: { ...step.params, ...params } },
+    ],
+  }
 }
 
 /** Marks of steps that are no longer there go with them. */
@@ -67,7 +87,9 @@ export function withoutLostMarks(grade: GradeDocument): GradeDocument {
 }
 
 export function removeStep(grade: GradeDocument, stepId: string): GradeDocument {
-  return grade.steps.some((s) => s.id === stepId) ? withoutLostMarks({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) }) : grade
+  return grade.steps.some((s) => s.id === stepId)
+    ? withoutLostMarks({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) })
+    : grade
 }
 
 /** The least distance in x that a curve's points keep from each other. */
@@ -80,8 +102,15 @@ export function addCurvePoint(points: readonly CurvePoint[], point: CurvePoint):
 }
 
 /** Moves a point; it stays between its neighbours and inside `low`…`high`. */
-export function moveCurvePoint(points: readonly CurvePoint[], index: number, to: CurvePoint, low: number, high: number): readonly CurvePoint[] {
-  const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing, right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
+export function moveCurvePoint(
+  points: readonly CurvePoint[],
+  index: number,
+  to: CurvePoint,
+  low: number,
+  high: number,
+): readonly CurvePoint[] {
+  const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing,
+    right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
   const held: CurvePoint = { x: Math.min(right, Math.max(left, to.x)), y: Math.min(high, Math.max(low, to.y)) }
   return points.map((p, i) => (i === index ? held : p))
 }
@@ -91,7 +120,8 @@ export function removeCurvePoint(points: readonly CurvePoint[], index: number): 
   return points.length <= 2 ? points : points.filter((_, i) => i !== index)
 }
 
-const stepsOf = (grade: GradeDocument, station: StationId): readonly Step[] => grade.steps.filter((s) => stationOf(s) === station && s.enabled && !stepKindById(s.kind).isNeutral(s.params))
+const stepsOf = (grade: GradeDocument, station: StationId): readonly Step[] =>
+  grade.steps.filter((s) => stationOf(s) === station && s.enabled && !stepKindById(s.kind).isNeutral(s.params))
 
 /** The mean strength of a station's steps that do something; null where none does. */
 export function stationStrength(grade: GradeDocument, station: StationId): number | null {
@@ -101,7 +131,10 @@ export function stationStrength(grade: GradeDocument, station: StationId): numbe
 
 /** Gives all steps of a station that do something one strength. */
 export function setStationStrength(grade: GradeDocument, station: StationId, strength: number): GradeDocument {
-  return stepsOf(grade, station).reduce((next, s) => (s.strength === strength ? next : setStep(next, s.id, { strength })), grade)
+  return stepsOf(grade, station).reduce(
+    (next, s) => (s.strength === strength ? next : setStep(next, s.id, { strength })),
+    grade,
+  )
 }
 
 /** The grade without what a station does: for a look, not to be kept. Read and Show cannot be left out. */

@@ -1,14 +1,55 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
-export { addMark, framesLookedAt, gradeAt, marksOf, removeMark, restingAt, setParameterAt, setPath, valueAlong } from './along'
-export { applyLink, buildChain, encodingOf, isNeutralStep, lutsOf, lutSurroundingsOf, missingLuts, shownAt, stationOf, type Chain, type Link, type LutFinder } from './chain'
-export { amountAt, pushBounds, quickColours, setPush, setQuickColour, tears, type ColourPush, type QuickColourId, type Tear } from './colour-push'
+export {
+  addMark,
+  framesLookedAt,
+  gradeAt,
+  marksOf,
+  removeMark,
+  restingAt,
+  setParameterAt,
+  setPath,
+  valueAlong,
+} from './along'
+export {
+  applyLink,
+  buildChain,
+  encodingOf,
+  isNeutralStep,
+  lutsOf,
+  lutSurroundingsOf,
+  missingLuts,
+  shownAt,
+  stationOf,
+  type Chain,
+  type Link,
+  type LutFinder,
+} from './chain'
+export {
+  amountAt,
+  pushBounds,
+  quickColours,
+  setPush,
+  setQuickColour,
+  tears,
+  type ColourPush,
+  type QuickColourId,
+  type Tear,
+} from './colour-push'
 export * from './compile'
 export * from './condense'
 export * from './defaults'
 export * from './direct'
 export * from './document'
 export * from './edits'
-export { alongWords, controlsInUse, differences, mergeGrades, printParameter, type Difference, type GradeMerge } from './differences'
+export {
+  alongWords,
+  controlsInUse,
+  differences,
+  mergeGrades,
+  printParameter,
+  type Difference,
+  type GradeMerge,
+} from './differences'
 export { executeExactly } from './exact'
 export { execute, executeRows, drawMatte, planesAt, rowsRead, type Rows } from './execute'
 export { matteCache, playedMatteCache } from './matte-cache'
@@ -25,7 +66,15 @@ export { needsMapping, otherGamma, previewPasses } from './preview'
 export { monotoneCurve } from './monotone-curve'
 export { looksAtOthers, positionsIn, rastersOf, withRasters, type Rasters } from './rasters'
 export { sceneLight, sceneLinks } from './scene-light'
-export { applyRecipe, recipeContent, regionContent, type Recipe, type RecipeContent, type RecipeRegion, type RecipeStep } from './recipes'
+export {
+  applyRecipe,
+  recipeContent,
+  regionContent,
+  type Recipe,
+  type RecipeContent,
+  type RecipeRegion,
+  type RecipeStep,
+} from './recipes'
 export { followChange } from './set-up'
 export { detachLook, lookAfter, lookSteps, ownLook, sharedSteps, withSharedLook, type CarriedLook } from './shared-look'
 export { shippedRecipes } from './shipped-recipes'

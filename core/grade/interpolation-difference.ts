@@ -7,8 +7,17 @@ import { setParameter } from './edits'
 import { positionsIn } from './rasters'
 import { signalError, type DifferenceReport } from './plan-error'
 
-/** Between the picture with a LUT step tetrahedral and the same trilinear, on about `samples` pixels; null where the step does nothing. */
-export function interpolationDifference(grade: GradeDocument, lut: LutFinder, frame: Frame, stepId: string, samples = 3000): DifferenceReport | null {
+/**
+ * Between the picture with a LUT step tetrahedral and the same trilinear, on about `samples` pixels; null where the
+ * step does nothing.
+ */
+export function interpolationDifference(
+  grade: GradeDocument,
+  lut: LutFinder,
+  frame: Frame,
+  stepId: string,
+  samples = 3000,
+): DifferenceReport | null {
   const step = grade.steps.find((s) => s.id === stepId && s.kind === 'lut' && s.enabled && s.strength > 0)
   if (!step || typeof step.params['lutHash'] !== 'string' || !lut(step.params['lutHash'])) return null
   const stride = Math.max(1, Math.floor((frame.width * frame.height) / samples)) | 1

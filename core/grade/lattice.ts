@@ -12,24 +12,67 @@ export interface Lattice {
  * (0 … size − 1; held to them). The plain reference of the kernel.
  */
 export function applyLattice({ size, nodes }: Lattice, pixels: Float32Array): void {
-  const green = size * 4, blue = size * size * 4, last = size - 1
+  const green = size * 4,
+    blue = size * size * 4,
+    last = size - 1
   const far = 4 + green + blue
   for (let i = 0; i < pixels.length; i += 4) {
-    const pr = Math.min(Math.max(pixels[i]!, 0), last), pg = Math.min(Math.max(pixels[i + 1]!, 0), last), pb = Math.min(Math.max(pixels[i + 2]!, 0), last)
-    const r = Math.min(Math.floor(pr), last - 1), g = Math.min(Math.floor(pg), last - 1), b = Math.min(Math.floor(pb), last - 1)
-    const fr = pr - r, fg = pg - g, fb = pb - b
+    const pr = Math.min(Math.max(pixels[i]!, 0), last),
+      pg = Math.min(Math.max(pixels[i + 1]!, 0), last),
+      pb = Math.min(Math.max(pixels[i + 2]!, 0), last)
+    const r = Math.min(Math.floor(pr), last - 1),
+      g = Math.min(Math.floor(pg), last - 1),
+      b = Math.min(Math.floor(pb), last - 1)
+    const fr = pr - r,
+      fg = pg - g,
+      fb = pb - b
     // The cell's near corner, two corners on the way to the far one, and the far one.
     const o = b * blue + g * green + r * 4
     let first: number, second: number, f1: number, f2: number, f3: number
     if (fr >= fg) {
-      if (fg >= fb) { first = o + 4; second = o + 4 + green; f1 = fr; f2 = fg; f3 = fb }
-      else if (fr >= fb) { first = o + 4; second = o + 4 + blue; f1 = fr; f2 = fb; f3 = fg }
-      else { first = o + blue; second = o + 4 + blue; f1 = fb; f2 = fr; f3 = fg }
-    } else if (fb >= fg) { first = o + blue; second = o + green + blue; f1 = fb; f2 = fg; f3 = fr }
-    else if (fb >= fr) { first = o + green; second = o + green + blue; f1 = fg; f2 = fb; f3 = fr }
-    else { first = o + green; second = o + 4 + green; f1 = fg; f2 = fr; f3 = fb }
-    const w0 = 1 - f1, w1 = f1 - f2, w2 = f2 - f3
-    for (let c = 0; c < 3; c++) pixels[i + c] = nodes[o + c]! * w0 + nodes[first + c]! * w1 + nodes[second + c]! * w2 + nodes[o + far + c]! * f3
+      if (fg >= fb) {
+        first = o + 4
+        second = o + 4 + green
+        f1 = fr
+        f2 = fg
+        f3 = fb
+      } else if (fr >= fb) {
+        first = o + 4
+        second = o + 4 + blue
+        f1 = fr
+        f2 = fb
+        f3 = fg
+      } else {
+        first = o + blue
+        second = o + 4 + blue
+        f1 = fb
+        f2 = fr
+        f3 = fg
+      }
+    } else if (fb >= fg) {
+      first = o + blue
+      second = o + green + blue
+      f1 = fb
+      f2 = fg
+      f3 = fr
+    } else if (fb >= fr) {
+      first = o + green
+      second = o + green + blue
+      f1 = fg
+      f2 = fb
+      f3 = fr
+    } else {
+      first = o + green
+      second = o + 4 + green
+      f1 = fg
+      f2 = fr
+      f3 = fb
+    }
+    const w0 = 1 - f1,
+      w1 = f1 - f2,
+      w2 = f2 - f3
+    for (let c = 0; c < 3; c++)
+      pixels[i + c] = nodes[o + c]! * w0 + nodes[first + c]! * w1 + nodes[second + c]! * w2 + nodes[o + far + c]! * f3
   }
 }
 

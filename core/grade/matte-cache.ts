@@ -11,8 +11,16 @@ export interface MatteCache {
   readonly nextPicture: () => void
 }
 
-/** So many of a kind, as long as they are not too large together: all that a picture of twelve keys and a few frames about it needs, also of a large still. */
-const keptUpTo = <T extends object>(max: number, maxSize: number, bytes: (value: T) => number, dispose?: (value: T) => void): LRUCache<string, T> =>
+/**
+ * So many of a kind, as long as they are not too large together: all that a picture of twelve keys and a few frames
+ * about it needs, also of a large still.
+ */
+const keptUpTo = <T extends object>(
+  max: number,
+  maxSize: number,
+  bytes: (value: T) => number,
+  dispose?: (value: T) => void,
+): LRUCache<string, T> =>
   new LRUCache({ max, maxSize, sizeCalculation: (value) => bytes(value) + 1, ...(dispose ? { dispose } : {}) })
 
 const cacheIn = (room: MatteRoom, nextPicture: () => void, leave?: (matte: Float32Array) => void): MatteCache => ({
@@ -29,8 +37,12 @@ export const matteCache = (): MatteCache => cacheIn(freshRoom, () => undefined)
 export function playedMatteCache(): MatteCache {
   const room = reusedRoom()
   let left: Float32Array[] = []
-  return cacheIn(room, () => {
-    left.forEach(room.give)
-    left = []
-  }, (matte) => left.push(matte))
+  return cacheIn(
+    room,
+    () => {
+      left.forEach(room.give)
+      left = []
+    },
+    (matte) => left.push(matte),
+  )
 }

@@ -1,14 +1,22 @@
-// Neighbourhood stages on rows of RGBA floats: the Gaussian mean about every pixel, and moving away from it or toward it.
+// Neighbourhood stages on rows of RGBA floats: the Gaussian mean about every pixel, and moving away from it or toward
+// it.
 import { blur } from '../image'
 import type { NeighbourhoodStage } from './stage'
 
 type Kind = Pick<NeighbourhoodStage, 'deviation' | 'amount' | 'weights'>
 
 /** The means of rows: of the weighted sum, one value per pixel; without weights of all channels, RGB triples. */
-export function neighbourhoodMeans({ deviation, weights }: Kind, pixels: Float32Array, width: number, frameHeight: number): Float32Array {
-  const count = pixels.length / 4, height = count / width
+export function neighbourhoodMeans(
+  { deviation, weights }: Kind,
+  pixels: Float32Array,
+  width: number,
+  frameHeight: number,
+): Float32Array {
+  const count = pixels.length / 4,
+    height = count / width
   if (weights) {
-    const [wr, wg, wb] = weights, sums = new Float32Array(count)
+    const [wr, wg, wb] = weights,
+      sums = new Float32Array(count)
     for (let p = 0, i = 0; p < count; p++, i += 4) sums[p] = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!
     return blur({ width, height, values: sums }, deviation * frameHeight).values
   }
@@ -32,5 +40,6 @@ export function applyNeighbourhood({ amount, weights }: Kind, means: Float32Arra
     }
     return
   }
-  for (let p = 0, i = 0; i < pixels.length; p += 3, i += 4) for (let c = 0; c < 3; c++) pixels[i + c]! += amount * (pixels[i + c]! - means[p + c]!)
+  for (let p = 0, i = 0; i < pixels.length; p += 3, i += 4)
+    for (let c = 0; c < 3; c++) pixels[i + c]! += amount * (pixels[i + c]! - means[p + c]!)
 }

@@ -1,4 +1,5 @@
-// A mapped preview: what a brighter or wider display would show, brought to the user's own. It changes only what is seen.
+// A mapped preview: what a brighter or wider display would show, brought to the user's own. It changes only what is
+// seen.
 import { displayById, displayLuminance, gamutById, gamutToGamut, type Display } from '../colour'
 import { exactStages } from './compile'
 import { curveOperation, matrixOperation, type Operation } from './operation'
@@ -11,22 +12,24 @@ export function needsMapping(display: Display, own: Display): boolean {
 }
 
 /**
- * The other usual way of looking at a display's video: a phone in daylight (2.2) for what is made for a dim room, and the other way
- * round (2.4). The signal stays; raised to `exponent` it looks on this display as it would there.
+ * The other usual way of looking at a display's video: a phone in daylight (2.2) for what is made for a dim room, and
+ * the other way round (2.4). The signal stays; raised to `exponent` it looks on this display as it would there.
  */
 export function otherGamma({ eotf }: Display): { readonly gamma: 2.2 | 2.4; readonly exponent: number } {
-  const own = Math.log(eotf.decode(0.5)) / Math.log(0.5), gamma = own > 2.3 ? 2.2 : 2.4
+  const own = Math.log(eotf.decode(0.5)) / Math.log(0.5),
+    gamma = own > 2.3 ? 2.2 : 2.4
   return { gamma, exponent: gamma / own }
 }
 
 const plans = new Map<string, Passes>()
 
 /**
- * Passes from 16-bit signal of one display to 16-bit signal of the user's own: light as it is up to 1.5 stops under white,
- * then a shoulder for the rest; colours outside are clipped. Null where none is needed.
+ * Passes from 16-bit signal of one display to 16-bit signal of the user's own: light as it is up to 1.5 stops under
+ * white, then a shoulder for the rest; colours outside are clipped. Null where none is needed.
  */
 export function previewPasses(displayId: string, ownId: string): Passes | null {
-  const display = displayById(displayId), own = displayById(ownId)
+  const display = displayById(displayId),
+    own = displayById(ownId)
   if (!needsMapping(display, own)) return null
   const key = `${displayId} ${ownId}`
   const known = plans.get(key)
@@ -38,7 +41,10 @@ export function previewPasses(displayId: string, ownId: string): Passes | null {
     rolloff(curve, 0.3),
     curveOperation((v) => own.eotf.encode(Math.min(Math.max(v, 0), own.carriedPeak))),
   ]
-  const passes: Passes = { decode: Float32Array.from({ length: 65536 }, (_, code) => display.eotf.decode(code / 65535)), passes: [{ stages: exactStages(operations) }] }
+  const passes: Passes = {
+    decode: Float32Array.from({ length: 65536 }, (_, code) => display.eotf.decode(code / 65535)),
+    passes: [{ stages: exactStages(operations) }],
+  }
   plans.set(key, passes)
   return passes
 }
@@ -47,5 +53,13 @@ export function previewPasses(displayId: string, ownId: string): Passes | null {
 function displayedBy(display: Display): readonly Operation[] {
   const { systemGamma, peak } = display
   if (systemGamma === undefined) return []
-  return [{ kind: 'gain', weights: displayLuminance(display), gain: (luminance) => peak * Math.max(luminance, 0) ** (systemGamma - 1), blend: 0, curve: (v) => v }]
+  return [
+    {
+      kind: 'gain',
+      weights: displayLuminance(display),
+      gain: (luminance) => peak * Math.max(luminance, 0) ** (systemGamma - 1),
+      blend: 0,
+      curve: (v) => v,
+    },
+  ]
 }

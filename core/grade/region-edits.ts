@@ -1,11 +1,32 @@
 // Edits of regions: adding them from a starting point, their pieces, their order, and their shapes at a frame.
-import { changedShape, freshKey, noCleaning, withShapeAt, type Piece, type Region, type Shape, type ShapeSource } from '../regions'
+import {
+  changedShape,
+  freshKey,
+  noCleaning,
+  withShapeAt,
+  type Piece,
+  type Region,
+  type Shape,
+  type ShapeSource,
+} from '../regions'
 import { newStep } from './defaults'
 import type { GradeDocument, StepParameters } from './document'
 import { freeId, withoutLostMarks } from './edits'
 
 /** The kinds of step that a region offers: those of Level, Shape and Hue. Any number of zones may join them. */
-export const regionKinds = ['exposure', 'white-balance', 'black-offset', 'balance-by-tone', 'contrast', 'ends', 'tone-curve', 'local-contrast', 'sharpness', 'saturation', 'colour-curves'] as const
+export const regionKinds = [
+  'exposure',
+  'white-balance',
+  'black-offset',
+  'balance-by-tone',
+  'contrast',
+  'ends',
+  'tone-curve',
+  'local-contrast',
+  'sharpness',
+  'saturation',
+  'colour-curves',
+] as const
 export type RegionKind = (typeof regionKinds)[number]
 
 /** A region to begin with, and what its steps do at first. */
@@ -15,25 +36,67 @@ export interface RegionStart {
   readonly params: Readonly<Partial<Record<RegionKind, StepParameters>>>
 }
 
-export const shapePiece = (id: string, shape: Shape, softness: { readonly inner: number; readonly outer: number }, more: Partial<Piece> = {}): Piece => ({ id, mode: 'add', invert: false, opacity: 1, ...more, source: { kind: 'shape', shape, ...softness } })
-export const keyPiece = (id: string, more: Partial<Piece> = {}): Piece => ({ id, mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key: freshKey, cleaning: noCleaning }, ...more })
+export const shapePiece = (
+  id: string,
+  shape: Shape,
+  softness: { readonly inner: number; readonly outer: number },
+  more: Partial<Piece> = {},
+): Piece => ({ id, mode: 'add', invert: false, opacity: 1, ...more, source: { kind: 'shape', shape, ...softness } })
+export const keyPiece = (id: string, more: Partial<Piece> = {}): Piece => ({
+  id,
+  mode: 'add',
+  invert: false,
+  opacity: 1,
+  source: { kind: 'key', key: freshKey, cleaning: noCleaning },
+  ...more,
+})
 
 export const usualSoftness = { inner: 0.06, outer: 0.06 } as const
 const plainStart = (): RegionStart => ({
   name: '',
-  region: { invert: false, pieces: [shapePiece('piece-1', { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.3, rotationDegrees: 0 }, usualSoftness)] },
+  region: {
+    invert: false,
+    pieces: [
+      shapePiece(
+        'piece-1',
+        { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.3, rotationDegrees: 0 },
+        usualSoftness,
+      ),
+    ],
+  },
   params: {},
 })
 
-/** Adds a region with one neutral step of every kind it offers, but for what its start asks for. Returns the new region's id as well. */
-export function addRegion(grade: GradeDocument, start: RegionStart = plainStart()): { readonly grade: GradeDocument; readonly regionId: string } {
-  const regionId = freeId(grade.regions, 'region'), name = freeName(grade.regions, start.name || `Region ${regionId.slice('region-'.length)}`)
+/**
+ * Adds a region with one neutral step of every kind it offers, but for what its start asks for. Returns the new
+ * region's id as well.
+ */
+export function addRegion(
+  grade: GradeDocument,
+  start: RegionStart = plainStart(),
+): { readonly grade: GradeDocument; readonly regionId: string } {
+  const regionId = freeId(grade.regions, 'region'),
+    name = freeName(grade.regions, start.name || `Region ${regionId.slice('region-'.length)}`)
   const region: Region = { id: regionId, name, enabled: true, strength: 1, ...start.region }
-  return { grade: { ...grade, regions: [...grade.regions, region], steps: [...grade.steps, ...regionSteps(grade, regionId, start.params)] }, regionId }
+  return {
+    grade: {
+      ...grade,
+      regions: [...grade.regions, region],
+      steps: [...grade.steps, ...regionSteps(grade, regionId, start.params)],
+    },
+    regionId,
+  }
 }
 
-export function regionSteps(grade: Pick<GradeDocument, 'working'>, regionId: string, params: RegionStart['params'] = {}): GradeDocument['steps'] {
-  return regionKinds.map((kind) => { const step = newStep(kind, `${regionId}-${kind}`, regionId); return { ...step, side: grade.working, params: { ...step.params, ...params[kind] } } })
+export function regionSteps(
+  grade: Pick<GradeDocument, 'working'>,
+  regionId: string,
+  params: RegionStart['params'] = {},
+): GradeDocument['steps'] {
+  return regionKinds.map((kind) => {
+    const step = newStep(kind, `${regionId}-${kind}`, regionId)
+    return { ...step, side: grade.working, params: { ...step.params, ...params[kind] } }
+  })
 }
 
 function freeName(regions: readonly Region[], name: string): string {
@@ -46,16 +109,27 @@ function replaceRegion(grade: GradeDocument, regionId: string, change: (region: 
   return regions.every((r, i) => r === grade.regions[i]) ? grade : { ...grade, regions }
 }
 
-export const setRegion = (grade: GradeDocument, regionId: string, change: Partial<Omit<Region, 'id' | 'pieces'>>): GradeDocument => replaceRegion(grade, regionId, (r) => ({ ...r, ...change }))
+export const setRegion = (
+  grade: GradeDocument,
+  regionId: string,
+  change: Partial<Omit<Region, 'id' | 'pieces'>>,
+): GradeDocument => replaceRegion(grade, regionId, (r) => ({ ...r, ...change }))
 
 /** Removes a region, the steps it carries, and the pieces of others that were built from it. */
 export function removeRegion(grade: GradeDocument, regionId: string): GradeDocument {
-  const without = grade.regions.filter((r) => r.id !== regionId).map((r) => (r.pieces.some((p) => p.source.kind === 'region' && p.source.regionId === regionId) ? { ...r, pieces: r.pieces.filter((p) => p.source.kind !== 'region' || p.source.regionId !== regionId) } : r))
+  const without = grade.regions
+    .filter((r) => r.id !== regionId)
+    .map((r) =>
+      r.pieces.some((p) => p.source.kind === 'region' && p.source.regionId === regionId)
+        ? { ...r, pieces: r.pieces.filter((p) => p.source.kind !== 'region' || p.source.regionId !== regionId) }
+        : r,
+    )
   return withoutLostMarks({ ...grade, regions: without, steps: grade.steps.filter((s) => s.regionId !== regionId) })
 }
 
 const movedBy = <T>(list: readonly T[], at: number, by: number): readonly T[] => {
-  const item = list[at], to = Math.min(list.length - 1, Math.max(0, at + by))
+  const item = list[at],
+    to = Math.min(list.length - 1, Math.max(0, at + by))
   if (item === undefined || to === at) return list
   const rest = list.filter((_, i) => i !== at)
   return [...rest.slice(0, to), item, ...rest.slice(to)]
@@ -63,33 +137,96 @@ const movedBy = <T>(list: readonly T[], at: number, by: number): readonly T[] =>
 
 /** Regions act in their order: each on what those before it left. */
 export function moveRegion(grade: GradeDocument, regionId: string, by: number): GradeDocument {
-  const regions = movedBy(grade.regions, grade.regions.findIndex((r) => r.id === regionId), by)
+  const regions = movedBy(
+    grade.regions,
+    grade.regions.findIndex((r) => r.id === regionId),
+    by,
+  )
   return regions === grade.regions ? grade : { ...grade, regions }
 }
 
 /** Adds a piece behind the others; its id is made anew. */
-export function addPiece(grade: GradeDocument, regionId: string, piece: Piece): { readonly grade: GradeDocument; readonly pieceId: string } {
+export function addPiece(
+  grade: GradeDocument,
+  regionId: string,
+  piece: Piece,
+): { readonly grade: GradeDocument; readonly pieceId: string } {
   const pieceId = freeId(grade.regions.find((r) => r.id === regionId)?.pieces ?? [], 'piece')
-  return { grade: replaceRegion(grade, regionId, (r) => ({ ...r, pieces: [...r.pieces, { ...piece, id: pieceId }] })), pieceId }
+  return {
+    grade: replaceRegion(grade, regionId, (r) => ({ ...r, pieces: [...r.pieces, { ...piece, id: pieceId }] })),
+    pieceId,
+  }
 }
 
-export function changePiece(grade: GradeDocument, regionId: string, pieceId: string, change: (piece: Piece) => Piece): GradeDocument {
+export function changePiece(
+  grade: GradeDocument,
+  regionId: string,
+  pieceId: string,
+  change: (piece: Piece) => Piece,
+): GradeDocument {
   return replaceRegion(grade, regionId, (r) => {
     const pieces = r.pieces.map((p) => (p.id === pieceId ? change(p) : p))
     return pieces.every((p, i) => p === r.pieces[i]) ? r : { ...r, pieces }
   })
 }
-export const removePiece = (grade: GradeDocument, regionId: string, pieceId: string): GradeDocument => replaceRegion(grade, regionId, (r) => ({ ...r, pieces: r.pieces.filter((p) => p.id !== pieceId) }))
-export const movePiece = (grade: GradeDocument, regionId: string, pieceId: string, by: number): GradeDocument => replaceRegion(grade, regionId, (r) => { const pieces = movedBy(r.pieces, r.pieces.findIndex((p) => p.id === pieceId), by); return pieces === r.pieces ? r : { ...r, pieces } })
+export const removePiece = (grade: GradeDocument, regionId: string, pieceId: string): GradeDocument =>
+  replaceRegion(grade, regionId, (r) => ({ ...r, pieces: r.pieces.filter((p) => p.id !== pieceId) }))
+export const movePiece = (grade: GradeDocument, regionId: string, pieceId: string, by: number): GradeDocument =>
+  replaceRegion(grade, regionId, (r) => {
+    const pieces = movedBy(
+      r.pieces,
+      r.pieces.findIndex((p) => p.id === pieceId),
+      by,
+    )
+    return pieces === r.pieces ? r : { ...r, pieces }
+  })
 
 /** Changes a piece that is a shape. */
-export const changeShapeSource = (grade: GradeDocument, regionId: string, pieceId: string, change: (source: ShapeSource) => ShapeSource): GradeDocument =>
-  changePiece(grade, regionId, pieceId, (piece) => { const { source } = piece; if (source.kind !== 'shape') return piece; const next = change(source); return next === source ? piece : { ...piece, source: next } })
+export const changeShapeSource = (
+  grade: GradeDocument,
+  regionId: string,
+  pieceId: string,
+  change: (source: ShapeSource) => ShapeSource,
+): GradeDocument =>
+  changePiece(grade, regionId, pieceId, (piece) => {
+    const { source } = piece
+    if (source.kind !== 'shape') return piece
+    const next = change(source)
+    return next === source ? piece : { ...piece, source: next }
+  })
 
 /** A shape as a hand left it at a frame of the medium. */
-export const setShapeAt = (grade: GradeDocument, regionId: string, pieceId: string, shape: Shape, frame: number): GradeDocument => changeShapeSource(grade, regionId, pieceId, (source) => withShapeAt(source, shape, frame))
+export const setShapeAt = (
+  grade: GradeDocument,
+  regionId: string,
+  pieceId: string,
+  shape: Shape,
+  frame: number,
+): GradeDocument => changeShapeSource(grade, regionId, pieceId, (source) => withShapeAt(source, shape, frame))
 
-/** All shapes of a region moved, scaled and turned together, as when it is placed in another picture; what followed the old one is forgotten. */
-export function placeRegion<R extends Pick<Region, 'pieces'>>(region: R, aspect: number, by: Parameters<typeof changedShape>[2]): R {
-  return { ...region, pieces: region.pieces.map((piece) => (piece.source.kind === 'shape' ? { ...piece, source: { kind: 'shape', shape: changedShape(piece.source.shape, aspect, by), inner: piece.source.inner * (by.size ?? 1), outer: piece.source.outer * (by.size ?? 1) } } : piece)) }
+/**
+ * All shapes of a region moved, scaled and turned together, as when it is placed in another picture; what followed the
+ * old one is forgotten.
+ */
+export function placeRegion<R extends Pick<Region, 'pieces'>>(
+  region: R,
+  aspect: number,
+  by: Parameters<typeof changedShape>[2],
+): R {
+  return {
+    ...region,
+    pieces: region.pieces.map((piece) =>
+      piece.source.kind === 'shape'
+        ? {
+            ...piece,
+            source: {
+              kind: 'shape',
+              shape: changedShape(piece.source.shape, aspect, by),
+              inner: piece.source.inner * (by.size ?? 1),
+              outer: piece.source.outer * (by.size ?? 1),
+            },
+          }
+        : piece,
+    ),
+  }
 }

@@ -15,7 +15,13 @@ export type Stage =
   | NeighbourhoodStage
 
 /** As the operation of that name; `at` tells it from others of its plan. */
-export interface NeighbourhoodStage { readonly kind: 'neighbourhood'; readonly deviation: number; readonly amount: number; readonly weights: readonly [number, number, number] | null; readonly at: string }
+export interface NeighbourhoodStage {
+  readonly kind: 'neighbourhood'
+  readonly deviation: number
+  readonly amount: number
+  readonly weights: readonly [number, number, number] | null
+  readonly at: string
+}
 
 export interface Pass {
   readonly stages: readonly Stage[]
@@ -28,7 +34,10 @@ export interface Passes {
   /** 65536 entries: code of the incoming frame → what the first stage takes. */
   readonly decode: Float32Array
   readonly passes: readonly Pass[]
-  /** May stand for all passes, with a decoding table of its own, where no region holds anything; leaves display signal, too. */
+  /**
+   * May stand for all passes, with a decoding table of its own, where no region holds anything; leaves display signal,
+   * too.
+   */
   readonly outside?: { readonly decode: Float32Array; readonly stages: readonly Stage[] }
   /** All regions of the grade, as some are built from others; absent where no pass has one. */
   readonly regions?: readonly Region[]
@@ -37,19 +46,34 @@ export interface Passes {
   /** For a look while a hand moves: keys are made on every second pixel. */
   readonly rough?: boolean
 }
-export interface KeyPasses extends Passes { readonly signature: string }
+export interface KeyPasses extends Passes {
+  readonly signature: string
+}
 
 /** The same passes with every table replaced, as for memory that threads share. */
 export function withTables<P extends Passes>(passes: P, replace: (table: Float32Array) => Float32Array): P {
   const stage = (s: Stage): Stage => {
     switch (s.kind) {
-      case 'curve': case 'relative': return { ...s, table: replace(s.table) }
-      case 'gain': return { ...s, data: replace(s.data) }
-      case 'lattice': return { ...s, lattice: { ...s.lattice, nodes: replace(s.lattice.nodes) } }
-      case 'matrix': case 'neighbourhood': return s
+      case 'curve':
+      case 'relative':
+        return { ...s, table: replace(s.table) }
+      case 'gain':
+        return { ...s, data: replace(s.data) }
+      case 'lattice':
+        return { ...s, lattice: { ...s.lattice, nodes: replace(s.lattice.nodes) } }
+      case 'matrix':
+      case 'neighbourhood':
+        return s
     }
   }
-  const taps = passes.taps && Object.fromEntries(Object.entries(passes.taps).map(([tap, of]) => [tap, withTables(of, replace)]))
+  const taps =
+    passes.taps && Object.fromEntries(Object.entries(passes.taps).map(([tap, of]) => [tap, withTables(of, replace)]))
   const { outside } = passes
-  return { ...passes, ...(outside ? { outside: { decode: replace(outside.decode), stages: outside.stages.map(stage) } } : {}), decode: replace(passes.decode), passes: passes.passes.map((p) => ({ ...p, stages: p.stages.map(stage) })), ...(taps ? { taps } : {}) }
+  return {
+    ...passes,
+    ...(outside ? { outside: { decode: replace(outside.decode), stages: outside.stages.map(stage) } } : {}),
+    decode: replace(passes.decode),
+    passes: passes.passes.map((p) => ({ ...p, stages: p.stages.map(stage) })),
+    ...(taps ? { taps } : {}),
+  }
 }

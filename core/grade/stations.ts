@@ -1,6 +1,10 @@
 // The stations of the Passage, in their fixed order.
 
-export interface Station { readonly id: StationId; readonly name: string; readonly tip: string }
+export interface Station {
+  readonly id: StationId
+  readonly name: string
+  readonly tip: string
+}
 export type StationId = 'read' | 'level' | 'shape' | 'hue' | 'regions' | 'look' | 'show' | 'finish'
 
 export const stations: readonly Station[] = [

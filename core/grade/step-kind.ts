@@ -24,7 +24,11 @@ export interface NumberParameter {
   /** A plus sign before positive values. */
   readonly signed?: boolean
 }
-export interface CurveAxis { readonly min: number; readonly max: number; readonly unit: 'log' | '°' | '×' | 'stops' | 'purity' }
+export interface CurveAxis {
+  readonly min: number
+  readonly max: number
+  readonly unit: 'log' | '°' | '×' | 'stops' | 'purity'
+}
 export interface CurveParameter {
   readonly type: 'curve'
   readonly label: string
@@ -38,8 +42,19 @@ export interface CurveParameter {
   readonly periodic?: true
   readonly maxPoints: number
 }
-export interface LutParameter { readonly type: 'lut'; readonly label: string; readonly tip: string; readonly default: null }
-export interface ChoiceParameter { readonly type: 'choice'; readonly label: string; readonly tip: string; readonly default: string; readonly options: readonly { readonly id: string; readonly name: string }[] }
+export interface LutParameter {
+  readonly type: 'lut'
+  readonly label: string
+  readonly tip: string
+  readonly default: null
+}
+export interface ChoiceParameter {
+  readonly type: 'choice'
+  readonly label: string
+  readonly tip: string
+  readonly default: string
+  readonly options: readonly { readonly id: string; readonly name: string }[]
+}
 export type Parameter = NumberParameter | CurveParameter | LutParameter | ChoiceParameter
 
 /** What a step is told about the side of the Passage it stands on. */
@@ -67,15 +82,24 @@ export interface StepKind<P extends StepParameters = StepParameters> {
    * 'encoded': working log, or the display signal after Show.
    */
   readonly domain: 'linear' | 'encoded'
-  /** Each output pixel depends on its input pixel alone, so that the step can be fused with others; else it looks at neighbours. */
+  /**
+   * Each output pixel depends on its input pixel alone, so that the step can be fused with others; else it looks at
+   * neighbours.
+   */
   readonly pixelByPixel: boolean
   /** May be carried by a region. */
   readonly regional: boolean
   readonly parameters: { readonly [K in keyof P & string]: Parameter }
   /** True when the step would change nothing. */
   readonly isNeutral: (params: P) => boolean
-  /** A curve or a matrix where the step is one, as these stay exact when compiled; else what it is in the light it will stand in. */
-  readonly prepare: (params: P, surroundings: StepSurroundings) => Operation | ((at: Light) => Operation | readonly Operation[])
+  /**
+   * A curve or a matrix where the step is one, as these stay exact when compiled; else what it is in the light it will
+   * stand in.
+   */
+  readonly prepare: (
+    params: P,
+    surroundings: StepSurroundings,
+  ) => Operation | ((at: Light) => Operation | readonly Operation[])
 }
 
 /** Gives a declaration its parameter types; the registry holds kinds by their general type. */
@@ -100,24 +124,39 @@ export function parameterFault(parameter: Parameter, value: ParameterValue | und
   switch (parameter.type) {
     case 'number':
       return typeof value === 'number' && value >= parameter.min && value <= parameter.max
-        ? null : `${parameter.label} must be a number from ${parameter.min} to ${parameter.max}.`
+        ? null
+        : `${parameter.label} must be a number from ${parameter.min} to ${parameter.max}.`
     case 'choice':
-      return parameter.options.some((o) => o.id === value) ? null : `${parameter.label} must be one of ${parameter.options.map((o) => o.id).join(', ')}.`
+      return parameter.options.some((o) => o.id === value)
+        ? null
+        : `${parameter.label} must be one of ${parameter.options.map((o) => o.id).join(', ')}.`
     case 'lut':
-      return value === null || (typeof value === 'string' && /^[0-9a-f]{64}$/.test(value)) ? null : `${parameter.label} must be empty or the SHA-256 of a LUT.`
-    case 'curve': return curveFault(parameter, value)
+      return value === null || (typeof value === 'string' && /^[0-9a-f]{64}$/.test(value))
+        ? null
+        : `${parameter.label} must be empty or the SHA-256 of a LUT.`
+    case 'curve':
+      return curveFault(parameter, value)
   }
 }
 
 function curveFault(parameter: CurveParameter, value: ParameterValue | undefined): string | null {
-  if (!Array.isArray(value) || !value.every(isPoint)) return `${parameter.label} must be a list of points with finite x and y.`
+  if (!Array.isArray(value) || !value.every(isPoint))
+    return `${parameter.label} must be a list of points with finite x and y.`
   const points = value as readonly CurvePoint[]
-  if (points.length < 2 || points.length > parameter.maxPoints) return `${parameter.label} takes 2 to ${parameter.maxPoints} points.`
+  if (points.length < 2 || points.length > parameter.maxPoints)
+    return `${parameter.label} takes 2 to ${parameter.maxPoints} points.`
   const { x: across, y: up } = parameter
   const within = points.every(({ x, y }) => x >= across.min && x <= across.max && y >= up.min && y <= up.max)
-  if (!within) return `${parameter.label} takes points from ${across.min} to ${across.max} across and from ${up.min} to ${up.max} upward.`
+  if (!within)
+    return (
+      `${parameter.label} takes points from ${across.min} to ${across.max} across and from ${up.min} to ` +
+      `${up.max} upward.`
+    )
   const rising = points.every((p, i) => i === 0 || p.x - points[i - 1]!.x >= 1e-4)
   if (!rising) return `${parameter.label} needs points whose x rises by at least 0.0001.`
-  const [first] = points, last = points.at(-1)
-  return parameter.periodic && first && last && last.x - first.x > across.max - across.min - 1e-4 ? `${parameter.label} goes round: its last point must lie before the first comes again.` : null
+  const [first] = points,
+    last = points.at(-1)
+  return parameter.periodic && first && last && last.x - first.x > across.max - across.min - 1e-4
+    ? `${parameter.label} goes round: its last point must lie before the first comes again.`
+    : null
 }

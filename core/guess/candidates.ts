@@ -1,5 +1,14 @@
 // The answers a guess chooses from: every encoding that ships, each with its code range as flagged or the other one.
-import { encodingById, encodings, gamutById, gamutToGamut, workingGamut, type Encoding, type EncodingGroup, type Matrix3 } from '../colour'
+import {
+  encodingById,
+  encodings,
+  gamutById,
+  gamutToGamut,
+  workingGamut,
+  type Encoding,
+  type EncodingGroup,
+  type Matrix3,
+} from '../colour'
 import type { CodeRange } from '../image'
 
 export interface Candidate {
@@ -12,7 +21,13 @@ export interface Candidate {
 export type FootageKind = 'camera log' | 'display gamma' | 'flat gamma' | 'HLG' | 'PQ' | 'linear'
 
 export function kindOf({ id, group }: Pick<Encoding, 'id' | 'group'>): FootageKind {
-  const kinds: Record<EncodingGroup, FootageKind> = { log: 'camera log', display: 'display gamma', flat: 'flat gamma', hdr: id === 'pq' ? 'PQ' : 'HLG', linear: 'linear' }
+  const kinds: Record<EncodingGroup, FootageKind> = {
+    log: 'camera log',
+    display: 'display gamma',
+    flat: 'flat gamma',
+    hdr: id === 'pq' ? 'PQ' : 'HLG',
+    linear: 'linear',
+  }
   return kinds[group]
 }
 
@@ -22,9 +37,13 @@ export const otherRange = (range: CodeRange): CodeRange => (range === 'full' ? '
 const guessable = encodings.filter((e) => e.group !== 'linear')
 
 export function candidatesFor(flagged: CodeRange): readonly Candidate[] {
-  return [flagged, otherRange(flagged)].flatMap((range) => guessable.map((encoding) => ({
-    encoding: encodingById(encoding.id), range, toWorking: gamutToGamut(gamutById(encoding.gamutIds[0]), workingGamut),
-  })))
+  return [flagged, otherRange(flagged)].flatMap((range) =>
+    guessable.map((encoding) => ({
+      encoding: encodingById(encoding.id),
+      range,
+      toWorking: gamutToGamut(gamutById(encoding.gamutIds[0]), workingGamut),
+    })),
+  )
 }
 
 /**

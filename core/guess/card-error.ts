@@ -11,11 +11,23 @@ export interface CardError {
 }
 
 /** `codes` are the card's mean R, G, B as read by the flagged range. Throws RangeError for an unknown candidate. */
-export function cardError(codes: readonly [number, number, number], flagged: CodeRange, encodingId: string, range: CodeRange): CardError {
+export function cardError(
+  codes: readonly [number, number, number],
+  flagged: CodeRange,
+  encodingId: string,
+  range: CodeRange,
+): CardError {
   const candidate = candidatesFor(flagged).find((c) => c.encoding.id === encodingId && c.range === range)
   if (!candidate) throw new RangeError(`There is no candidate "${encodingId}".`)
   const { decode } = candidate.encoding.curve
-  const [r, g, b] = transform(candidate.toWorking, codes.map((code) => decode(rereadCode(code, flagged, range))) as unknown as [number, number, number])
-  const least = Math.min(r, g, b), luminance = 0.27 * r + 0.67 * g + 0.06 * b
-  return { stops: luminance > 0 ? Math.log2(luminance / middleGrey) : NaN, cast: least > 0 ? Math.max(r, g, b) / least - 1 : NaN }
+  const [r, g, b] = transform(
+    candidate.toWorking,
+    codes.map((code) => decode(rereadCode(code, flagged, range))) as unknown as [number, number, number],
+  )
+  const least = Math.min(r, g, b),
+    luminance = 0.27 * r + 0.67 * g + 0.06 * b
+  return {
+    stops: luminance > 0 ? Math.log2(luminance / middleGrey) : NaN,
+    cast: least > 0 ? Math.max(r, g, b) / least - 1 : NaN,
+  }
 }

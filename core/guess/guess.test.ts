@@ -1,15 +1,40 @@
 import { shoot, type Take } from '../../tests/guess/camera'
 import { madeUpScene, randomSource } from '../../tests/guess/scenes'
 import { encodingById } from '../colour'
-import { candidatesFor, cardError, differenceAfterShift, guessEncoding, kindOf, measureStatistics, rereadCode, taggedEncoding, type Sight } from '.'
+import {
+  candidatesFor,
+  cardError,
+  differenceAfterShift,
+  guessEncoding,
+  kindOf,
+  measureStatistics,
+  rereadCode,
+  taggedEncoding,
+  type Sight,
+} from '.'
 
-const take = (encodingId: string, change: Partial<Take> = {}): Take => ({ encodingId, exposureStops: 0.3, noiseBlack: 0.0008, noiseGrey: 0.003, noiseTrouble: 0, troublePhase: 0, troubleRate: 0, range: 'full', flagged: 'full', bits: 10, ...change })
+const take = (encodingId: string, change: Partial<Take> = {}): Take => ({
+  encodingId,
+  exposureStops: 0.3,
+  noiseBlack: 0.0008,
+  noiseGrey: 0.003,
+  noiseTrouble: 0,
+  troublePhase: 0,
+  troubleRate: 0,
+  range: 'full',
+  flagged: 'full',
+  bits: 10,
+  ...change,
+})
 // Made-up light with tones from deep black to well over white.
 const scene = madeUpScene(7)
 const dark = { ...scene, data: scene.data.map((v, i) => (Math.floor(i / 3) % scene.width < 40 ? v * 0.002 : v)) }
 /** Two frames that follow each other: the same light, other noise. */
-const sights = (t: Take): readonly Sight[] => [{ frame: shoot(dark, t, randomSource(5)), next: shoot(dark, t, randomSource(6)) }]
-const chance = (guess: ReturnType<typeof guessEncoding>, like: (id: string) => boolean): number => guess.ranked.filter((r) => like(r.encodingId)).reduce((s, r) => s + r.probability, 0)
+const sights = (t: Take): readonly Sight[] => [
+  { frame: shoot(dark, t, randomSource(5)), next: shoot(dark, t, randomSource(6)) },
+]
+const chance = (guess: ReturnType<typeof guessEncoding>, like: (id: string) => boolean): number =>
+  guess.ranked.filter((r) => like(r.encodingId)).reduce((s, r) => s + r.probability, 0)
 
 describe('the guess', () => {
   const logs = ['log-420-95', 'log-433-128', 'log-351-128', 'log-407-95', 'log-372-127', 'log-400-95-a']
@@ -17,13 +42,16 @@ describe('the guess', () => {
   test.each(logs)('%s: is taken for a log of the right black', (id) => {
     const guess = guessEncoding(sights(take(id)), 'full')
     expect(guess.kind).toBe('camera log')
-    const black = (other: string): boolean => Math.abs(encodingById(other).curve.encode(0) - encodingById(id).curve.encode(0)) < 10 / 1023
+    const black = (other: string): boolean =>
+      Math.abs(encodingById(other).curve.encode(0) - encodingById(id).curve.encode(0)) < 10 / 1023
     // Of the logs that cameras write, the likeliest has the right one of the two blacks in use.
     expect(black(guess.ranked.find((r) => /^log-/.test(r.encodingId))!.encodingId)).toBe(true)
   })
 
   test.each(['gamma-2.4', 'bt709-camera', 'hlg'])('%s: is not taken for a log', (id) => {
-    expect(chance(guessEncoding(sights(take(id)), 'full'), (other) => kindOf(encodingById(other)) === 'camera log')).toBeLessThan(0.5)
+    expect(
+      chance(guessEncoding(sights(take(id)), 'full'), (other) => kindOf(encodingById(other)) === 'camera log'),
+    ).toBeLessThan(0.5)
   })
 
   test('a wrong range flag is found where black is in frame, a right one is left alone', () => {
@@ -63,7 +91,11 @@ describe('the guess', () => {
     expect(lying.sentences[0]).toContain('but the pixels do not look like it')
   })
 
-  test.each<[string, (i: number) => number]>([['black', () => 0], ['white', () => 65535], ['one grey', () => 30000]])('a picture of %s says that it tells nothing', (_, value) => {
+  test.each<[string, (i: number) => number]>([
+    ['black', () => 0],
+    ['white', () => 65535],
+    ['one grey', () => 30000],
+  ])('a picture of %s says that it tells nothing', (_, value) => {
     const data = Uint16Array.from({ length: 64 * 48 * 3 }, (_v, i) => value(Math.floor(i / 3)))
     const guess = guessEncoding([{ frame: { width: 64, height: 48, data, low: -0.25, high: 1.25 } }], 'legal')
     expect(guess.ranked.every((r) => Number.isFinite(r.probability))).toBe(true)
@@ -71,13 +103,16 @@ describe('the guess', () => {
   })
 
   test('pictures too small to say anything are refused', () => {
-    expect(() => measureStatistics([{ frame: { width: 23, height: 50, data: new Uint16Array(23 * 50 * 3), low: 0, high: 1 } }])).toThrow('24×24')
+    expect(() =>
+      measureStatistics([{ frame: { width: 23, height: 50, data: new Uint16Array(23 * 50 * 3), low: 0, high: 1 } }]),
+    ).toThrow('24×24')
     expect(() => measureStatistics([])).toThrow('At least one picture')
   })
 })
 
 test('a picked card tells how far each encoding puts it from grey and from neutral', () => {
-  const { encode } = encodingById('log-420-95').curve, grey = encode(0.18)
+  const { encode } = encodingById('log-420-95').curve,
+    grey = encode(0.18)
   expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').stops).toBeCloseTo(0, 9)
   expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').cast).toBeCloseTo(0, 9)
   const one = encode(0.36)

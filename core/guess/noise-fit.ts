@@ -1,12 +1,16 @@
-// How well a sensor's noise explains what was measured, once a curve is taken for granted: variance in light is a constant (read-out)
-// and a part that grows with light (photons), EMVA 1288 release 4.0 section 2; the curve's slope carries it into codes.
+// How well a sensor's noise explains what was measured, once a curve is taken for granted: variance in light is a
+// constant (read-out) and a part that grows with light (photons), EMVA 1288 release 4.0 section 2; the curve's slope
+// carries it into codes.
 import { middleGrey } from '../colour'
 import type { CodeRange } from '../image'
 import { rereadCode, type Candidate } from './candidates'
 import type { NoiseBand } from './noise'
 
 export interface NoiseFit {
-  /** Mean squared deviation of measured from explained noise, natural log of variance, each bounded, the worst bands left out; NaN with too few bands. */
+  /**
+   * Mean squared deviation of measured from explained noise, natural log of variance, each bounded, the worst bands
+   * left out; NaN with too few bands.
+   */
   readonly misfit: number
   /** Standard deviation of the light at middle grey, and how many times its variance is that at black. */
   readonly atGrey: number
@@ -31,16 +35,25 @@ export function fitNoise(noise: readonly NoiseBand[], { encoding, range }: Candi
   if (noise.length < fewestBands) return unknown
   const { decode, encode } = encoding.curve
   const gain = rereadCode(1, range, flagged) - rereadCode(0, range, flagged)
-  const n = noise.length, light = new Float64Array(n), weight = new Float64Array(n), raw = new Float64Array(n), slopes = new Float64Array(n)
+  const n = noise.length,
+    light = new Float64Array(n),
+    weight = new Float64Array(n),
+    raw = new Float64Array(n),
+    slopes = new Float64Array(n)
   noise.forEach(({ code, variance, pixels }, i) => {
-    const x = decode(rereadCode(code, flagged, range)), h = Math.max(1e-4, Math.abs(x) * 0.01)
+    const x = decode(rereadCode(code, flagged, range)),
+      h = Math.max(1e-4, Math.abs(x) * 0.01)
     slopes[i] = 2 * Math.log(Math.max(((encode(x + h) - encode(x - h)) / (2 * h)) * gain, 1e-6))
     light[i] = Math.max(x, 0)
     weight[i] = 1 / (2 / pixels + ownError ** 2)
     raw[i] = variance
   })
   let best = unknown
-  const left = new Float64Array(n), inLight = new Float64Array(n), off = new Float64Array(n), counted = Math.ceil(n * countedShare), meanWeight = weight.reduce((a, b) => a + b, 0) / n
+  const left = new Float64Array(n),
+    inLight = new Float64Array(n),
+    off = new Float64Array(n),
+    counted = Math.ceil(n * countedShare),
+    meanWeight = weight.reduce((a, b) => a + b, 0) / n
   for (const rounding of roundings) {
     for (let i = 0; i < n; i++) inLight[i] = Math.log(Math.max(raw[i]! - rounding, raw[i]! * 0.15)) - slopes[i]!
     for (const ratio of ratios) {
@@ -51,7 +64,12 @@ export function fitNoise(noise: readonly NoiseBand[], { encoding, range }: Candi
       let cost = 0
       for (let i = 0; i < counted; i++) cost += off[i]!
       const misfit = cost / counted / meanWeight
-      if (!(misfit >= best.misfit)) best = { misfit, atGrey: Math.exp(level / 2) * Math.sqrt(1 + ratio * middleGrey), growth: 1 + ratio * middleGrey }
+      if (!(misfit >= best.misfit))
+        best = {
+          misfit,
+          atGrey: Math.exp(level / 2) * Math.sqrt(1 + ratio * middleGrey),
+          growth: 1 + ratio * middleGrey,
+        }
     }
   }
   return best
@@ -61,7 +79,8 @@ export function fitNoise(noise: readonly NoiseBand[], { encoding, range }: Candi
 function robustMean(values: Float64Array, weight: Float64Array): number {
   let mean = values.slice().sort()[values.length >> 1]!
   for (let round = 0; round < 4; round++) {
-    let sum = 0, total = 0
+    let sum = 0,
+      total = 0
     for (let i = 0; i < values.length; i++) {
       const w = weight[i]! / (1 + ((values[i]! - mean) / usual) ** 2) ** 2
       sum += w * values[i]!

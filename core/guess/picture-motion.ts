@@ -10,13 +10,23 @@ const agreement = 0.4
 /** Pictures are followed no larger than this: noise is measured block by block, and whole pixels are near enough. */
 const mostWidth = 480
 
-/** The motion of most of the picture from one frame to the next, in pixels: place, size and turn. None where too few corners agree. */
+/**
+ * The motion of most of the picture from one frame to the next, in pixels: place, size and turn. None where too few
+ * corners agree.
+ */
 export function pictureMotion(a: Frame, b: Frame): Homography {
-  const from = pyramidOf(greenOf(a)), to = pyramidOf(greenOf(b))
-  const finest = Math.max(0, from.levels.findIndex((l) => l.width <= mostWidth)), level = from.levels[finest]!, scale = 2 ** finest
+  const from = pyramidOf(greenOf(a)),
+    to = pyramidOf(greenOf(b))
+  const finest = Math.max(
+      0,
+      from.levels.findIndex((l) => l.width <= mostWidth),
+    ),
+    level = from.levels[finest]!,
+    scale = 2 ** finest
   const points = corners(level, new Uint8Array(level.values.length).fill(1), mostCorners, level.height / 16)
   const pairs = points.flatMap(({ x, y }) => {
-    const point = { x: x * scale, y: y * scale }, there = follow(from, to, point, point, finest)
+    const point = { x: x * scale, y: y * scale },
+      there = follow(from, to, point, point, finest)
     return there ? [{ from: point, to: { x: there.x, y: there.y } }] : []
   })
   const fit = fitMotion('similarity', pairs, scale)

@@ -1,23 +1,42 @@
 // Where in a clip a guess looks.
 import type { Frame } from '../image'
 
-/** A place of a clip: a frame and, where there is one, the frame right after it. A still picture is one sight without a next frame. */
-export interface Sight { readonly frame: Frame; readonly next?: Frame }
+/**
+ * A place of a clip: a frame and, where there is one, the frame right after it. A still picture is one sight without a
+ * next frame.
+ */
+export interface Sight {
+  readonly frame: Frame
+  readonly next?: Frame
+}
 
 /** The number of a frame, and whether the one after it is looked at too. */
-export interface LookedPlace { readonly index: number; readonly count: 1 | 2 }
+export interface LookedPlace {
+  readonly index: number
+  readonly count: 1 | 2
+}
 
 const mostPlaces = 3
-/** Pixels that are looked at in all, so that memory stays bounded: three places of high definition, one of larger pictures. */
+/**
+ * Pixels that are looked at in all, so that memory stays bounded: three places of high definition, one of larger
+ * pictures.
+ */
 const mostPixels = 8e6
 
 /** Up to three places spread over a clip. `chosen` stands for the one that lies nearest to it. */
-export function placesToLook({ frameCount, width, height }: { frameCount: number; width: number; height: number }, chosen?: number): readonly LookedPlace[] {
-  const last = Math.max(0, frameCount - 2), many = Math.min(mostPlaces, last + 1, Math.max(1, Math.floor(mostPixels / (width * height))))
+export function placesToLook(
+  { frameCount, width, height }: { frameCount: number; width: number; height: number },
+  chosen?: number,
+): readonly LookedPlace[] {
+  const last = Math.max(0, frameCount - 2),
+    many = Math.min(mostPlaces, last + 1, Math.max(1, Math.floor(mostPixels / (width * height))))
   const spread = Array.from({ length: many }, (_, n) => Math.round((last * (2 * n + 1)) / (2 * many)))
   if (chosen !== undefined) {
     const held = Math.min(Math.max(0, chosen), Math.max(0, frameCount - 1))
-    const nearest = spread.reduce((best, index, n) => (Math.abs(index - held) < Math.abs(spread[best]! - held) ? n : best), 0)
+    const nearest = spread.reduce(
+      (best, index, n) => (Math.abs(index - held) < Math.abs(spread[best]! - held) ? n : best),
+      0,
+    )
     spread[nearest] = held
   }
   return [...new Set(spread)].map((index) => ({ index, count: index + 1 < frameCount ? 2 : 1 }))

@@ -1,4 +1,5 @@
-// What is measured on a picture or clip once, before any encoding is tried: smoothed samples, shaded pairs, noise by tone, and a count of codes.
+// What is measured on a picture or clip once, before any encoding is tried: smoothed samples, shaded pairs, noise by
+// tone, and a count of codes.
 import type { Frame } from '../image'
 import { blocksInPlace, blocksInTime, noiseBands, noiseColour, type NoiseBand } from './noise'
 import type { Sight } from './sights'
@@ -6,10 +7,16 @@ import type { Sight } from './sights'
 export interface FrameStatistics {
   /** RGB triples of code values of 0..1 as read, averaged over 3×3 pixels, spread over the frames. */
   readonly samples: Float64Array
-  /** Pairs of near places that differ in tone and little in code colour: six values each. Likely one surface in two lights. */
+  /**
+   * Pairs of near places that differ in tone and little in code colour: six values each. Likely one surface in two
+   * lights.
+   */
   readonly pairs: Float64Array
   readonly noise: readonly NoiseBand[]
-  /** Whether the noise was told between frames, or by the detail of single ones; spoilt where compression has changed it, so that none is given. */
+  /**
+   * Whether the noise was told between frames, or by the detail of single ones; spoilt where compression has changed
+   * it, so that none is given.
+   */
   readonly noiseTold: 'time' | 'place' | 'spoilt'
   /** Shares of raw pixels with a channel under the legal black, or over the legal white, of a full-range reading. */
   readonly codesLow: number
@@ -33,17 +40,29 @@ const pairsWanted = 4000
 /** Throws RangeError for no picture at all, and for pictures too small to say anything. */
 export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
   if (sights.length === 0) throw new RangeError('At least one picture is needed.')
-  for (const { frame: { width, height } } of sights) if (width < 24 || height < 24) throw new RangeError(`A picture of at least 24×24 pixels is needed; this one is ${width}×${height}.`)
-  const samples: number[] = [], pairs: number[] = []
+  for (const {
+    frame: { width, height },
+  } of sights)
+    if (width < 24 || height < 24)
+      throw new RangeError(`A picture of at least 24×24 pixels is needed; this one is ${width}×${height}.`)
+  const samples: number[] = [],
+    pairs: number[] = []
   const codeShares = new Float64Array(countOf)
-  let codesLow = 0, codesHigh = 0, pixels = 0
+  let codesLow = 0,
+    codesHigh = 0,
+    pixels = 0
   for (const { frame } of sights) {
-    const { width, height, data, low, high } = frame, perCode = (high - low) / 65535
+    const { width, height, data, low, high } = frame,
+      perCode = (high - low) / 65535
     const stride = Math.max(1, Math.sqrt(((width - 2) * (height - 2)) / (samplesWanted / sights.length)))
-    for (let y = 1; y < height - 1; y += stride) for (let x = 1; x < width - 1; x += stride) for (let c = 0; c < 3; c++) samples.push(mean3(frame, Math.floor(x), Math.floor(y), c))
+    for (let y = 1; y < height - 1; y += stride)
+      for (let x = 1; x < width - 1; x += stride)
+        for (let c = 0; c < 3; c++) samples.push(mean3(frame, Math.floor(x), Math.floor(y), c))
     shadedPairs(frame, pairsWanted / sights.length, pairs)
     for (let i = 0; i < data.length; i += 3) {
-      const r = low + data[i]! * perCode, g = low + data[i + 1]! * perCode, b = low + data[i + 2]! * perCode
+      const r = low + data[i]! * perCode,
+        g = low + data[i + 1]! * perCode,
+        b = low + data[i + 2]! * perCode
       if (Math.min(r, g, b) < 60 / 1023) codesLow++
       if (Math.max(r, g, b) > 944 / 1023) codesHigh++
       for (const v of [r, g, b]) codeShares[Math.min(countOf - 1, Math.max(0, Math.round(v * 1023) - countLow))]!++
@@ -51,16 +70,26 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
     pixels += width * height
   }
   const told = sights.some((s) => s.next) ? 'time' : 'place'
-  const blocks = sights.flatMap(({ frame, next }) => (told === 'place' ? blocksInPlace(frame) : next ? blocksInTime(frame, next) : []))
+  const blocks = sights.flatMap(({ frame, next }) =>
+    told === 'place' ? blocksInPlace(frame) : next ? blocksInTime(frame, next) : [],
+  )
   const spoilt = noiseColour(blocks) > mostColour
   return {
-    samples: Float64Array.from(samples), pairs: Float64Array.from(pairs), noise: spoilt ? [] : noiseBands(blocks, told), noiseTold: spoilt ? 'spoilt' : told, darkestCode: darkestOf(samples),
-    codesLow: codesLow / pixels, codesHigh: codesHigh / pixels, codeShares: codeShares.map((n) => n / (pixels * 3)),
+    samples: Float64Array.from(samples),
+    pairs: Float64Array.from(pairs),
+    noise: spoilt ? [] : noiseBands(blocks, told),
+    noiseTold: spoilt ? 'spoilt' : told,
+    darkestCode: darkestOf(samples),
+    codesLow: codesLow / pixels,
+    codesHigh: codesHigh / pixels,
+    codeShares: codeShares.map((n) => n / (pixels * 3)),
   }
 }
 
 function darkestOf(samples: readonly number[]): number {
-  const least = Float64Array.from({ length: samples.length / 3 }, (_, p) => Math.min(samples[p * 3]!, samples[p * 3 + 1]!, samples[p * 3 + 2]!)).sort()
+  const least = Float64Array.from({ length: samples.length / 3 }, (_, p) =>
+    Math.min(samples[p * 3]!, samples[p * 3 + 1]!, samples[p * 3 + 2]!),
+  ).sort()
   return least[Math.floor(0.002 * least.length)] ?? 0
 }
 
@@ -75,12 +104,19 @@ function shadedPairs(frame: Frame, wanted: number, out: number[]): void {
   const { width, height } = frame
   const reach = Math.max(3, Math.round(width / 80))
   const stride = Math.max(1, Math.sqrt((width * height) / wanted / 2))
-  const a = [0, 0, 0], b = [0, 0, 0]
+  const a = [0, 0, 0],
+    b = [0, 0, 0]
   for (let y = 1; y < height - 1 - reach; y += stride)
     for (let x = 1; x < width - 1 - reach; x += stride)
-      for (const [dx, dy] of [[reach, 0], [0, reach]] as const) {
-        const px = Math.floor(x), py = Math.floor(y)
-        let sum = 0, most = -Infinity, least = Infinity
+      for (const [dx, dy] of [
+        [reach, 0],
+        [0, reach],
+      ] as const) {
+        const px = Math.floor(x),
+          py = Math.floor(y)
+        let sum = 0,
+          most = -Infinity,
+          least = Infinity
         for (let c = 0; c < 3; c++) {
           a[c] = mean3(frame, px, py, c)
           b[c] = mean3(frame, px + dx, py + dy, c)
@@ -91,7 +127,8 @@ function shadedPairs(frame: Frame, wanted: number, out: number[]): void {
         }
         const step = Math.abs(sum) / 3
         // Neutral surfaces look neutral through any curve; only coloured ones tell.
-        if (step > 0.012 && step < 0.15 && most - least < step && (spreadOf(a) > 0.03 || spreadOf(b) > 0.03)) out.push(...a, ...b)
+        if (step > 0.012 && step < 0.15 && most - least < step && (spreadOf(a) > 0.03 || spreadOf(b) > 0.03))
+          out.push(...a, ...b)
       }
 }
 

@@ -5,12 +5,22 @@ import { splitPlanes, type CodeRange, type PlaneLayout, type Planes } from './pl
 import { rotate, type QuarterTurn } from './rotate'
 import { codeLevels, ycbcrRows } from './yuv'
 
-/** Scene-linear floating point is carried as codes of this encoding (AMPAS S-2016-001): 16 bits span far more than a camera's range. */
+/**
+ * Scene-linear floating point is carried as codes of this encoding (AMPAS S-2016-001): 16 bits span far more than a
+ * camera's range.
+ */
 export const carrierOfLinear = 'acescct'
 
-/** Codes of RGB and grey pictures span 0…1 in full range; legal range and carried linear light need room on both sides. */
-export function spanOf({ model, bitDepth }: Pick<PlaneLayout, 'model' | 'bitDepth'>, range: CodeRange): { readonly low: number; readonly high: number } {
-  return model === 'ycbcr' || bitDepth > 16 || range === 'legal' ? { low: videoLow, high: videoHigh } : { low: 0, high: 1 }
+/**
+ * Codes of RGB and grey pictures span 0…1 in full range; legal range and carried linear light need room on both sides.
+ */
+export function spanOf(
+  { model, bitDepth }: Pick<PlaneLayout, 'model' | 'bitDepth'>,
+  range: CodeRange,
+): { readonly low: number; readonly high: number } {
+  return model === 'ycbcr' || bitDepth > 16 || range === 'legal'
+    ? { low: videoLow, high: videoHigh }
+    : { low: 0, high: 1 }
 }
 
 /** One whole frame. */
@@ -22,13 +32,28 @@ export function planesToFrame(planes: Planes, layout: PlaneLayout, range: CodeRa
 }
 
 /** A decoder's bytes and how they are to be understood. */
-export interface DecodedPicture { readonly planes: Uint8Array; readonly layout: PlaneLayout; readonly range: CodeRange; readonly matrix: MatrixId; readonly rotation: QuarterTurn }
+export interface DecodedPicture {
+  readonly planes: Uint8Array
+  readonly layout: PlaneLayout
+  readonly range: CodeRange
+  readonly matrix: MatrixId
+  readonly rotation: QuarterTurn
+}
 
 /** The frame as it is to be looked at: turned as the file asks. */
-export const frameOfDecoded = ({ planes, layout, range, matrix, rotation }: DecodedPicture): Frame => rotate(planesToFrame(splitPlanes(planes, layout), layout, range, matrix), rotation)
+export const frameOfDecoded = ({ planes, layout, range, matrix, rotation }: DecodedPicture): Frame =>
+  rotate(planesToFrame(splitPlanes(planes, layout), layout, range, matrix), rotation)
 
 /** Rows `from` up to `to` into the RGB triples of a whole frame. */
-export function planesToRows(planes: Planes, layout: PlaneLayout, range: CodeRange, matrix: MatrixId, data: Uint16Array, from: number, to: number): void {
+export function planesToRows(
+  planes: Planes,
+  layout: PlaneLayout,
+  range: CodeRange,
+  matrix: MatrixId,
+  data: Uint16Array,
+  from: number,
+  to: number,
+): void {
   if (layout.model === 'ycbcr') return ycbcrRows(planes, layout, range, matrix, data, from, to)
   const toCode = layout.bitDepth > 16 ? linearToCode(layout, range) : wholeToCode(layout, range)
   const sources = layout.model === 'rgb' ? [planes.cr, planes.y, planes.cb] : [planes.y, planes.y, planes.y]
@@ -37,13 +62,16 @@ export function planesToRows(planes: Planes, layout: PlaneLayout, range: CodeRan
 }
 
 function wholeToCode(layout: PlaneLayout, range: CodeRange): (sample: number) => number {
-  const { low, high } = spanOf(layout, range), { black, lumaSpan } = codeLevels(layout.bitDepth, range)
-  const gain = 65535 / (high - low) / lumaSpan, offset = (-low * 65535) / (high - low) - black * gain + 0.5
+  const { low, high } = spanOf(layout, range),
+    { black, lumaSpan } = codeLevels(layout.bitDepth, range)
+  const gain = 65535 / (high - low) / lumaSpan,
+    offset = (-low * 65535) / (high - low) - black * gain + 0.5
   return (sample) => sample * gain + offset
 }
 
 function linearToCode(layout: PlaneLayout, range: CodeRange): (sample: number) => number {
-  const { low, high } = spanOf(layout, range), { encode } = encodingById(carrierOfLinear).curve
+  const { low, high } = spanOf(layout, range),
+    { encode } = encodingById(carrierOfLinear).curve
   const gain = 65535 / (high - low)
   // Not-a-number and infinity come in real files; the first is black, the second as bright as can be carried.
   return (sample) => (Number.isNaN(sample) ? 0 : (encode(Math.min(Math.max(sample, -1), 65504)) - low) * gain + 0.5)

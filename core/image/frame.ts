@@ -8,7 +8,10 @@ export interface Frame {
   /** The signal that code 0 and code 65535 stand for. */
   readonly low: number
   readonly high: number
-  /** Names the content, so that what was worked out from it can be kept; absent where the memory is used again for another picture. */
+  /**
+   * Names the content, so that what was worked out from it can be kept; absent where the memory is used again for
+   * another picture.
+   */
   readonly id?: string
   /** Frames before and after this one, by how many frames away they are, for what is steadied over time. */
   readonly around?: ReadonlyMap<number, Frame>
@@ -16,7 +19,9 @@ export interface Frame {
 
 /** Every second pixel of every second row: for a look while a hand moves. */
 export function halfOf({ width, height, data, low, high, id }: Frame): Frame {
-  const w = Math.max(1, width >> 1), h = Math.max(1, height >> 1), out = new Uint16Array(w * h * 3)
+  const w = Math.max(1, width >> 1),
+    h = Math.max(1, height >> 1),
+    out = new Uint16Array(w * h * 3)
   for (let y = 0, o = 0; y < h; y++)
     for (let x = 0, i = y * 2 * width * 3; x < w; x++, o += 3, i += 6) {
       out[o] = data[i]!

@@ -14,8 +14,14 @@ const layout444: PlaneLayout = { model: 'ycbcr', width: 2, height: 1, bitDepth: 
 /** The signal of a frame of one colour given as Y'CbCr codes. */
 function flat(y: number, cb: number, cr: number, layout: PlaneLayout, range: 'full' | 'legal'): number[] {
   const count = layout.width * layout.height
-  const chroma = Math.ceil(layout.width / (1 << layout.chromaShiftX)) * Math.ceil(layout.height / (1 << layout.chromaShiftY))
-  const frame = planesToFrame({ y: new Uint16Array(count).fill(y), cb: new Uint16Array(chroma).fill(cb), cr: new Uint16Array(chroma).fill(cr) }, layout, range, 'bt709')
+  const chroma =
+    Math.ceil(layout.width / (1 << layout.chromaShiftX)) * Math.ceil(layout.height / (1 << layout.chromaShiftY))
+  const frame = planesToFrame(
+    { y: new Uint16Array(count).fill(y), cb: new Uint16Array(chroma).fill(cb), cr: new Uint16Array(chroma).fill(cr) },
+    layout,
+    range,
+    'bt709',
+  )
   return [...sampleSignal(frame, 1)]
 }
 
@@ -35,7 +41,8 @@ describe("Y'CbCr to R'G'B'", () => {
   })
 
   test('full range: black, grey and white are neutral at their codes', () => {
-    for (const code of [0, 430, 1023]) flat(code, 512, 512, layout444, 'full').forEach((v) => expect(Math.abs(v - code / 1023)).toBeLessThan(3e-5))
+    for (const code of [0, 430, 1023])
+      flat(code, 512, 512, layout444, 'full').forEach((v) => expect(Math.abs(v - code / 1023)).toBeLessThan(3e-5))
   })
 
   test('overshoots of legal range survive', () => {
@@ -43,7 +50,10 @@ describe("Y'CbCr to R'G'B'", () => {
     expect(flat(4, 512, 512, layout444, 'legal')[0]).toBeCloseTo((4 - 64) / 876, 4)
   })
 
-  test.each([[1, 0], [1, 1]] as const)('flat colour stays flat with chroma shifts %p and %p and odd sides', (sx, sy) => {
+  test.each([
+    [1, 0],
+    [1, 1],
+  ] as const)('flat colour stays flat with chroma shifts %p and %p and odd sides', (sx, sy) => {
     const layout: PlaneLayout = { model: 'ycbcr', width: 5, height: 3, bitDepth: 8, chromaShiftX: sx, chromaShiftY: sy }
     const out = flat(120, 100, 160, layout, 'full')
     expect(new Set(out.filter((_, i) => i % 3 === 0).map((v) => v.toFixed(6))).size).toBe(1)
@@ -52,26 +62,61 @@ describe("Y'CbCr to R'G'B'", () => {
 
   test('4:2:2 chroma is interpolated halfway between its samples', () => {
     const layout: PlaneLayout = { model: 'ycbcr', width: 4, height: 1, bitDepth: 10, chromaShiftX: 1, chromaShiftY: 0 }
-    const out = sampleSignal(planesToFrame({ y: new Uint16Array(4).fill(512), cb: Uint16Array.of(512, 512), cr: Uint16Array.of(512, 612) }, layout, 'full', 'bt709'), 1)
+    const out = sampleSignal(
+      planesToFrame(
+        { y: new Uint16Array(4).fill(512), cb: Uint16Array.of(512, 512), cr: Uint16Array.of(512, 612) },
+        layout,
+        'full',
+        'bt709',
+      ),
+      1,
+    )
     const red = [0, 3, 6, 9].map((i) => out[i]!)
     expect(red[1]! - red[0]!).toBeCloseTo((red[2]! - red[0]!) / 2, 4)
     expect(red[3]).toBeCloseTo(red[2]!, 6)
   })
 
   test('kernel and plain code agree to a code of 16 bits, at any depth, siting, width and rows', () => {
-    fc.assert(fc.property(fc.constantFrom(8, 10, 12, 16), fc.constantFrom<readonly [0 | 1, 0 | 1]>([0, 0], [1, 0], [1, 1]), fc.integer({ min: 1, max: 37 }), fc.integer({ min: 1, max: 9 }), fc.integer({ min: 0, max: 1e6 }), (bitDepth, [chromaShiftX, chromaShiftY], width, height, seed) => {
-      const layout: PlaneLayout = { model: 'ycbcr', width, height, bitDepth, chromaShiftX, chromaShiftY }, top = 2 ** bitDepth
-      let state = seed
-      const noise = (count: number): Uint8Array | Uint16Array => { const of = bitDepth > 8 ? new Uint16Array(count) : new Uint8Array(count); return of.map(() => { state = (state * 1103515245 + 12345) % 2147483648; return (state >> 8) % top }) }
-      const chroma = chromaWidth(layout) * chromaHeight(layout), planes = { y: noise(width * height), cb: noise(chroma), cr: noise(chroma) }
-      const numbers = { lumaGain: 43690.7 / (top - 1), offset: 10923.2, middle: top / 2, redFromCr: (1.5748 * 43690.7) / (top - 1), greenFromCb: (-0.1873 * 43690.7) / (top - 1), greenFromCr: (-0.4681 * 43690.7) / (top - 1), blueFromCb: (1.8556 * 43690.7) / (top - 1) }
-      const fast = new Uint16Array(width * height * 3), plain = fast.slice(), from = height > 2 ? 1 : 0
-      expect(ycbcrRowsByKernel(planes, layout, numbers, fast, from, height)).toBe(true)
-      plainRows(planes, layout, numbers, plain, from, height)
-      fast.forEach((v, i) => expect(Math.abs(v - plain[i]!)).toBeLessThanOrEqual(1))
-      // Nothing before the rows that were asked for.
-      expect(fast.subarray(0, from * width * 3).every((v) => v === 0)).toBe(true)
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(8, 10, 12, 16),
+        fc.constantFrom<readonly [0 | 1, 0 | 1]>([0, 0], [1, 0], [1, 1]),
+        fc.integer({ min: 1, max: 37 }),
+        fc.integer({ min: 1, max: 9 }),
+        fc.integer({ min: 0, max: 1e6 }),
+        (bitDepth, [chromaShiftX, chromaShiftY], width, height, seed) => {
+          const layout: PlaneLayout = { model: 'ycbcr', width, height, bitDepth, chromaShiftX, chromaShiftY },
+            top = 2 ** bitDepth
+          let state = seed
+          const noise = (count: number): Uint8Array | Uint16Array => {
+            const of = bitDepth > 8 ? new Uint16Array(count) : new Uint8Array(count)
+            return of.map(() => {
+              state = (state * 1103515245 + 12345) % 2147483648
+              return (state >> 8) % top
+            })
+          }
+          const chroma = chromaWidth(layout) * chromaHeight(layout),
+            planes = { y: noise(width * height), cb: noise(chroma), cr: noise(chroma) }
+          const numbers = {
+            lumaGain: 43690.7 / (top - 1),
+            offset: 10923.2,
+            middle: top / 2,
+            redFromCr: (1.5748 * 43690.7) / (top - 1),
+            greenFromCb: (-0.1873 * 43690.7) / (top - 1),
+            greenFromCr: (-0.4681 * 43690.7) / (top - 1),
+            blueFromCb: (1.8556 * 43690.7) / (top - 1),
+          }
+          const fast = new Uint16Array(width * height * 3),
+            plain = fast.slice(),
+            from = height > 2 ? 1 : 0
+          expect(ycbcrRowsByKernel(planes, layout, numbers, fast, from, height)).toBe(true)
+          plainRows(planes, layout, numbers, plain, from, height)
+          fast.forEach((v, i) => expect(Math.abs(v - plain[i]!)).toBeLessThanOrEqual(1))
+          // Nothing before the rows that were asked for.
+          expect(fast.subarray(0, from * width * 3).every((v) => v === 0)).toBe(true)
+        },
+      ),
+    )
   })
 
   test('planes are split from bytes at any alignment, and too few bytes are refused', () => {
@@ -91,13 +136,20 @@ describe('making frames smaller', () => {
   })
 
   test('keeps the mean of the frame', () => {
-    fc.assert(fc.property(fc.integer({ min: 2, max: 24 }), fc.integer({ min: 2, max: 24 }), fc.integer({ min: 1, max: 1000 }), (width, height, seed) => {
-      const data = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919 * seed) % 65536)
-      const frame = { width, height, data, low: 0, high: 1 }
-      const small = shrink(frame, Math.ceil(width / 2), Math.ceil(height / 3))
-      const mean = (d: Uint16Array): number => d.reduce((a, b) => a + b, 0) / d.length
-      return Math.abs(mean(small.data) - mean(data)) < 1
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 24 }),
+        fc.integer({ min: 2, max: 24 }),
+        fc.integer({ min: 1, max: 1000 }),
+        (width, height, seed) => {
+          const data = Uint16Array.from({ length: width * height * 3 }, (_, i) => (i * 7919 * seed) % 65536)
+          const frame = { width, height, data, low: 0, high: 1 }
+          const small = shrink(frame, Math.ceil(width / 2), Math.ceil(height / 3))
+          const mean = (d: Uint16Array): number => d.reduce((a, b) => a + b, 0) / d.length
+          return Math.abs(mean(small.data) - mean(data)) < 1
+        },
+      ),
+    )
   })
 
   test('refuses to enlarge', () => {
@@ -116,7 +168,14 @@ describe('RGB, grey and floating point', () => {
   test('grey is neutral in both ranges, with room for what lies outside legal range', () => {
     const grey: PlaneLayout = { ...rgb, model: 'grey', bitDepth: 8 }
     const planes = splitPlanes(Uint8Array.of(16, 250), grey)
-    expect([...sampleSignal(planesToFrame(planes, grey, 'full', 'bt709'), 1)].map((v) => v.toFixed(4))).toEqual(['0.0627', '0.0627', '0.0627', '0.9804', '0.9804', '0.9804'])
+    expect([...sampleSignal(planesToFrame(planes, grey, 'full', 'bt709'), 1)].map((v) => v.toFixed(4))).toEqual([
+      '0.0627',
+      '0.0627',
+      '0.0627',
+      '0.9804',
+      '0.9804',
+      '0.9804',
+    ])
     const legal = sampleSignal(planesToFrame(planes, grey, 'legal', 'bt709'), 1)
     expect(legal[0]).toBeCloseTo(0, 4)
     expect(legal[3]).toBeCloseTo(234 / 219, 4)
@@ -125,7 +184,10 @@ describe('RGB, grey and floating point', () => {
   test('linear light is carried as ACEScct and comes back; nothing that is no number comes through', () => {
     const float: PlaneLayout = { ...rgb, model: 'grey', width: 6, bitDepth: 32 }
     const light = [0.18, 0.001, 40, NaN, Infinity, -Infinity]
-    const out = sampleSignal(planesToFrame(splitPlanes(new Uint8Array(Float32Array.from(light).buffer), float), float, 'full', 'bt709'), 1)
+    const out = sampleSignal(
+      planesToFrame(splitPlanes(new Uint8Array(Float32Array.from(light).buffer), float), float, 'full', 'bt709'),
+      1,
+    )
     const { decode } = encodingById(carrierOfLinear).curve
     for (const i of [0, 1, 2]) expect(Math.abs(Math.log2(decode(out[i * 3]!) / light[i]!))).toBeLessThan(0.001)
     expect(out.every(Number.isFinite)).toBe(true)
@@ -137,10 +199,27 @@ describe('RGB, grey and floating point', () => {
 describe('quarter turns', () => {
   // a b c
   // d e f
-  const letters: Frame = { width: 3, height: 2, low: 0, high: 1, data: Uint16Array.from('abcdef', (l) => l.charCodeAt(0)).reduce((data, code, i) => { data.fill(code, i * 3, i * 3 + 3); return data }, new Uint16Array(18)) }
-  const read = ({ data, width }: Frame): string => String.fromCharCode(...data.filter((_, i) => i % 3 === 0)).replace(new RegExp(`.{${width}}`, 'g'), '$& ').trim()
+  const letters: Frame = {
+    width: 3,
+    height: 2,
+    low: 0,
+    high: 1,
+    data: Uint16Array.from('abcdef', (l) => l.charCodeAt(0)).reduce((data, code, i) => {
+      data.fill(code, i * 3, i * 3 + 3)
+      return data
+    }, new Uint16Array(18)),
+  }
+  const read = ({ data, width }: Frame): string =>
+    String.fromCharCode(...data.filter((_, i) => i % 3 === 0))
+      .replace(new RegExp(`.{${width}}`, 'g'), '$& ')
+      .trim()
 
-  test.each([[0, 'abc def'], [90, 'da eb fc'], [180, 'fed cba'], [270, 'cf be ad']] as const)('%d degrees clockwise', (degrees, expected) => {
+  test.each([
+    [0, 'abc def'],
+    [90, 'da eb fc'],
+    [180, 'fed cba'],
+    [270, 'cf be ad'],
+  ] as const)('%d degrees clockwise', (degrees, expected) => {
     expect(read(rotate(letters, degrees))).toBe(expected)
   })
 })

@@ -27,23 +27,36 @@ export const chromaWidth = (l: PlaneLayout): number => Math.ceil(l.width / (1 <<
 export const chromaHeight = (l: PlaneLayout): number => Math.ceil(l.height / (1 << l.chromaShiftY))
 
 const sampleBytes = ({ bitDepth }: PlaneLayout): 1 | 2 | 4 => (bitDepth > 16 ? 4 : bitDepth > 8 ? 2 : 1)
-const sampleCount = (l: PlaneLayout): number => l.width * l.height + (l.model === 'grey' ? 0 : 2 * chromaWidth(l) * chromaHeight(l))
+const sampleCount = (l: PlaneLayout): number =>
+  l.width * l.height + (l.model === 'grey' ? 0 : 2 * chromaWidth(l) * chromaHeight(l))
 
 /** The bytes of one tightly packed frame. */
 export const planeBytes = (layout: PlaneLayout): number => sampleCount(layout) * sampleBytes(layout)
 
-/** Splits the bytes of one tightly packed planar frame (8 bit: bytes; above: 16-bit little-endian; floats: 32 bits). Throws RangeError when they are too few. */
+/**
+ * Splits the bytes of one tightly packed planar frame (8 bit: bytes; above: 16-bit little-endian; floats: 32 bits).
+ * Throws RangeError when they are too few.
+ */
 export function splitPlanes(bytes: Uint8Array, layout: PlaneLayout): Planes {
-  const luma = layout.width * layout.height, total = sampleCount(layout), size = sampleBytes(layout)
-  if (bytes.length < total * size) throw new RangeError(`A frame of ${total * size} bytes was expected, ${bytes.length} came.`)
+  const luma = layout.width * layout.height,
+    total = sampleCount(layout),
+    size = sampleBytes(layout)
+  if (bytes.length < total * size)
+    throw new RangeError(`A frame of ${total * size} bytes was expected, ${bytes.length} came.`)
   const samples = aligned(bytes, total, size)
   if (layout.model === 'grey') return { y: samples, cb: samples, cr: samples }
   const chroma = (total - luma) / 2
-  return { y: samples.subarray(0, luma), cb: samples.subarray(luma, luma + chroma), cr: samples.subarray(luma + chroma, total) }
+  return {
+    y: samples.subarray(0, luma),
+    cb: samples.subarray(luma, luma + chroma),
+    cr: samples.subarray(luma + chroma, total),
+  }
 }
 
 function aligned(bytes: Uint8Array, count: number, size: 1 | 2 | 4): Samples {
   if (size === 1) return bytes
   const whole = bytes.byteOffset % size === 0 ? bytes : bytes.slice(0, count * size)
-  return size === 2 ? new Uint16Array(whole.buffer as ArrayBuffer, whole.byteOffset, count) : new Float32Array(whole.buffer as ArrayBuffer, whole.byteOffset, count)
+  return size === 2
+    ? new Uint16Array(whole.buffer as ArrayBuffer, whole.byteOffset, count)
+    : new Float32Array(whole.buffer as ArrayBuffer, whole.byteOffset, count)
 }

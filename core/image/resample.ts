@@ -2,7 +2,12 @@
 import type { Frame } from './frame'
 
 /** The size that fits into maxWidth × maxHeight with the same shape; never larger than the source. */
-export function fitWithin(width: number, height: number, maxWidth: number, maxHeight: number): { width: number; height: number } {
+export function fitWithin(
+  width: number,
+  height: number,
+  maxWidth: number,
+  maxHeight: number,
+): { width: number; height: number } {
   const scale = Math.min(1, maxWidth / width, maxHeight / height)
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
 }
@@ -12,7 +17,8 @@ export function crop(frame: Frame, width: number, height: number): Frame {
   if (width === frame.width && height === frame.height) return frame
   if (width > frame.width || height > frame.height) throw new RangeError('crop() only takes parts of frames.')
   const data = new Uint16Array(width * height * 3)
-  for (let y = 0; y < height; y++) data.set(frame.data.subarray(y * frame.width * 3, (y * frame.width + width) * 3), y * width * 3)
+  for (let y = 0; y < height; y++)
+    data.set(frame.data.subarray(y * frame.width * 3, (y * frame.width + width) * 3), y * width * 3)
   return { ...frame, width, height, data }
 }
 
@@ -28,17 +34,27 @@ export function shrink(frame: Frame, width: number, height: number): Frame {
 }
 
 /** Area-averages `lines` lines of `from` RGB samples to `to`; strides are in values. Output keeps the axis order. */
-function shrinkAxis(source: Uint16Array | Float32Array, lines: number, from: number, to: number, sampleStride: number, lineStride: number): Float32Array {
+function shrinkAxis(
+  source: Uint16Array | Float32Array,
+  lines: number,
+  from: number,
+  to: number,
+  sampleStride: number,
+  lineStride: number,
+): Float32Array {
   const alongRows = sampleStride === 3
   const out = new Float32Array(lines * to * 3)
-  const outSample = alongRows ? 3 : lines * 3, outLine = alongRows ? to * 3 : 3
+  const outSample = alongRows ? 3 : lines * 3,
+    outLine = alongRows ? to * 3 : 3
   const ratio = from / to
   for (let t = 0; t < to; t++) {
-    const start = t * ratio, end = Math.min(from, start + ratio)
+    const start = t * ratio,
+      end = Math.min(from, start + ratio)
     for (let s = Math.floor(start); s < end; s++) {
       const weight = (Math.min(s + 1, end) - Math.max(s, start)) / ratio
       for (let l = 0; l < lines; l++) {
-        const i = l * lineStride + s * sampleStride, o = l * outLine + t * outSample
+        const i = l * lineStride + s * sampleStride,
+          o = l * outLine + t * outSample
         out[o]! += source[i]! * weight
         out[o + 1]! += source[i + 1]! * weight
         out[o + 2]! += source[i + 2]! * weight

@@ -11,7 +11,8 @@ export function rotate(frame: Frame, degrees: QuarterTurn): Frame {
   const out = new Uint16Array(data.length)
   for (let y = 0, o = 0; y < h; y++)
     for (let x = 0; x < w; x++, o += 3) {
-      const [sx, sy] = degrees === 90 ? [y, height - 1 - x] : degrees === 180 ? [width - 1 - x, height - 1 - y] : [width - 1 - y, x]
+      const [sx, sy] =
+        degrees === 90 ? [y, height - 1 - x] : degrees === 180 ? [width - 1 - x, height - 1 - y] : [width - 1 - y, x]
       const i = (sy * width + sx) * 3
       out[o] = data[i]!
       out[o + 1] = data[i + 1]!

@@ -4,7 +4,12 @@ import { videoHigh, videoLow } from './frame'
 import { ycbcrRowsByKernel, type YuvNumbers } from './kernel/yuv'
 import { chromaHeight, chromaWidth, type CodeRange, type PlaneLayout, type Planes, type Samples } from './planes'
 
-export interface Levels { readonly black: number; readonly lumaSpan: number; readonly middle: number; readonly chromaSpan: number }
+export interface Levels {
+  readonly black: number
+  readonly lumaSpan: number
+  readonly middle: number
+  readonly chromaSpan: number
+}
 
 /** Code levels (ITU-R BT.709-6 item 4.6, BT.2100-2 table 9). */
 export function codeLevels(bitDepth: number, range: CodeRange): Levels {
@@ -15,33 +20,55 @@ export function codeLevels(bitDepth: number, range: CodeRange): Levels {
 }
 
 /**
- * Some rows of Y'CbCr as R'G'B' into `data` (the whole frame's RGB triples), codes spanning −0.25…1.25. Chroma is interpolated
- * linearly: co-sited with luma across, between lines down (the usual siting of 4:2:2 and 4:2:0).
+ * Some rows of Y'CbCr as R'G'B' into `data` (the whole frame's RGB triples), codes spanning −0.25…1.25. Chroma is
+ * interpolated linearly: co-sited with luma across, between lines down (the usual siting of 4:2:2 and 4:2:0).
  */
-export function ycbcrRows(planes: Planes, layout: PlaneLayout, range: CodeRange, matrix: MatrixId, data: Uint16Array, from: number, to: number): void {
+export function ycbcrRows(
+  planes: Planes,
+  layout: PlaneLayout,
+  range: CodeRange,
+  matrix: MatrixId,
+  data: Uint16Array,
+  from: number,
+  to: number,
+): void {
   const { black, lumaSpan, middle, chromaSpan } = codeLevels(layout.bitDepth, range)
   const w = lumaWeights(matrix)
   const perSignal = 65535 / (videoHigh - videoLow)
-  const lumaGain = perSignal / lumaSpan, offset = -videoLow * perSignal - black * lumaGain + 0.5
+  const lumaGain = perSignal / lumaSpan,
+    offset = -videoLow * perSignal - black * lumaGain + 0.5
   const chromaGain = perSignal / chromaSpan
-  const redFromCr = w.crDivisor * chromaGain, blueFromCb = w.cbDivisor * chromaGain
-  const greenFromCb = (-w.blue * blueFromCb) / w.green, greenFromCr = (-w.red * redFromCr) / w.green
+  const redFromCr = w.crDivisor * chromaGain,
+    blueFromCb = w.cbDivisor * chromaGain
+  const greenFromCb = (-w.blue * blueFromCb) / w.green,
+    greenFromCr = (-w.red * redFromCr) / w.green
   const numbers: YuvNumbers = { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }
   if (!ycbcrRowsByKernel(planes, layout, numbers, data, from, to)) plainRows(planes, layout, numbers, data, from, to)
 }
 
 /** The plain reference of the kernel. */
-export function plainRows(planes: Planes, layout: PlaneLayout, { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }: YuvNumbers, data: Uint16Array, from: number, to: number): void {
+export function plainRows(
+  planes: Planes,
+  layout: PlaneLayout,
+  { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }: YuvNumbers,
+  data: Uint16Array,
+  from: number,
+  to: number,
+): void {
   const { width } = layout
-  const cbRow = new Float32Array(width + 1), crRow = new Float32Array(width + 1)
+  const cbRow = new Float32Array(width + 1),
+    crRow = new Float32Array(width + 1)
   for (let y = from, o = from * width * 3; y < to; y++) {
     chromaRow(planes.cb, layout, y, middle, cbRow)
     chromaRow(planes.cr, layout, y, middle, crRow)
     const row = planes.y.subarray(y * width, (y + 1) * width)
     for (let x = 0; x < width; x++, o += 3) {
       const luma = row[x]! * lumaGain + offset
-      const cb = cbRow[x]!, cr = crRow[x]!
-      const red = luma + redFromCr * cr, green = luma + greenFromCb * cb + greenFromCr * cr, blue = luma + blueFromCb * cb
+      const cb = cbRow[x]!,
+        cr = crRow[x]!
+      const red = luma + redFromCr * cr,
+        green = luma + greenFromCb * cb + greenFromCr * cr,
+        blue = luma + blueFromCb * cb
       data[o] = red < 0 ? 0 : red > 65535 ? 65535 : red
       data[o + 1] = green < 0 ? 0 : green > 65535 ? 65535 : green
       data[o + 2] = blue < 0 ? 0 : blue > 65535 ? 65535 : blue
@@ -51,12 +78,16 @@ export function plainRows(planes: Planes, layout: PlaneLayout, { lumaGain, offse
 
 /** One row of a chroma plane at luma resolution, less its middle. `out` has room for one more than the width. */
 function chromaRow(plane: Samples, layout: PlaneLayout, y: number, middle: number, out: Float32Array): void {
-  const cw = chromaWidth(layout), ch = chromaHeight(layout)
+  const cw = chromaWidth(layout),
+    ch = chromaHeight(layout)
   // Vertical siting of 4:2:0 lies halfway between two luma lines.
   const at = layout.chromaShiftY ? (y - 0.5) / 2 : y
-  const top = Math.min(Math.max(Math.floor(at), 0), ch - 1), bottom = Math.min(top + 1, ch - 1)
-  const down = Math.min(Math.max(at - top, 0), 1), up = 1 - down
-  const a = plane.subarray(top * cw, (top + 1) * cw), b = plane.subarray(bottom * cw, (bottom + 1) * cw)
+  const top = Math.min(Math.max(Math.floor(at), 0), ch - 1),
+    bottom = Math.min(top + 1, ch - 1)
+  const down = Math.min(Math.max(at - top, 0), 1),
+    up = 1 - down
+  const a = plane.subarray(top * cw, (top + 1) * cw),
+    b = plane.subarray(bottom * cw, (bottom + 1) * cw)
   if (!layout.chromaShiftX) {
     for (let x = 0; x < cw; x++) out[x] = a[x]! * up + b[x]! * down - middle
     return

@@ -26,7 +26,11 @@ test('a ramp has its percentiles where they belong', () => {
 const still: FrameTrace = { low: 0.05, middle: 0.4, high: 0.9, balance: [0.4, 0.4, 0.4], clipped: 0, crushed: 0 }
 
 test('a walk from shade into sun is found where it happens, and what it does', () => {
-  const traces = Array.from({ length: 72 }, (_, i): FrameTrace => ({ ...still, middle: i < 36 ? 0.3 : Math.min(0.7, 0.3 + (i - 36) * 0.05), clipped: i > 50 ? (i - 50) / 1000 : 0 }))
+  const traces = Array.from({ length: 72 }, (_, i): FrameTrace => ({
+    ...still,
+    middle: i < 36 ? 0.3 : Math.min(0.7, 0.3 + (i - 36) * 0.05),
+    clipped: i > 50 ? (i - 50) / 1000 : 0,
+  }))
   const moments = worstMoments(traces, 24, 100)
   const of = (kind: string): number => moments.find((m) => (m.kinds as readonly string[]).includes(kind))!.frame
   expect(of('clips most')).toBe(171)
@@ -36,8 +40,15 @@ test('a walk from shade into sun is found where it happens, and what it does', (
 })
 
 test('a steady clip has no moments, and gaps in the trace do no harm', () => {
-  expect(worstMoments(Array.from({ length: 20 }, () => still), 24)).toEqual([])
-  expect(worstMoments([undefined, still, undefined, { ...still, crushed: 0.02 }], 24)).toEqual([{ frame: 3, kinds: ['crushed most'] }])
+  expect(
+    worstMoments(
+      Array.from({ length: 20 }, () => still),
+      24,
+    ),
+  ).toEqual([])
+  expect(worstMoments([undefined, still, undefined, { ...still, crushed: 0.02 }], 24)).toEqual([
+    { frame: 3, kinds: ['crushed most'] },
+  ])
   expect(worstMoments([], 24)).toEqual([])
 })
 

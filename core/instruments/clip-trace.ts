@@ -16,14 +16,23 @@ export interface FrameTrace {
 
 const bins = 1024
 
-/** Traces display signal given as 16-bit RGB triples. `topCode` is the code of the brightest the display shows. Throws RangeError when there is none. */
+/**
+ * Traces display signal given as 16-bit RGB triples. `topCode` is the code of the brightest the display shows. Throws
+ * RangeError when there is none.
+ */
 export function traceFrame(codes: Uint16Array, weights: LumaWeights, topCode = 65535): FrameTrace {
   const pixels = codes.length / 3
   if (pixels < 1) throw new RangeError('A frame without pixels cannot be traced.')
   const histogram = new Uint32Array(bins)
-  let red = 0, green = 0, blue = 0, clipped = 0, crushed = 0
+  let red = 0,
+    green = 0,
+    blue = 0,
+    clipped = 0,
+    crushed = 0
   for (let i = 0; i < codes.length; i += 3) {
-    const r = codes[i]!, g = codes[i + 1]!, b = codes[i + 2]!
+    const r = codes[i]!,
+      g = codes[i + 1]!,
+      b = codes[i + 2]!
     red += r
     green += g
     blue += b
@@ -41,11 +50,21 @@ export function traceFrame(codes: Uint16Array, weights: LumaWeights, topCode = 6
     return 1
   }
   const mean = (sum: number): number => sum / pixels / 65535
-  return { low: at(0.001), middle: at(0.5), high: at(0.999), balance: [mean(red), mean(green), mean(blue)], clipped: clipped / pixels, crushed: crushed / pixels }
+  return {
+    low: at(0.001),
+    middle: at(0.5),
+    high: at(0.999),
+    balance: [mean(red), mean(green), mean(blue)],
+    clipped: clipped / pixels,
+    crushed: crushed / pixels,
+  }
 }
 
 export type MomentKind = 'clips most' | 'crushed most' | 'exposure moves' | 'darkest' | 'brightest'
-export interface Moment { readonly frame: number; readonly kinds: readonly MomentKind[] }
+export interface Moment {
+  readonly frame: number
+  readonly kinds: readonly MomentKind[]
+}
 
 /** A tenth of a percent of the pixels is worth looking at. */
 const worthLooking = 0.001
@@ -53,15 +72,23 @@ const worthLooking = 0.001
 const visibleMove = 0.03
 
 /**
- * The moments of a clip that want looking at, in order: where it clips and crushes most, is darkest and brightest, and where exposure
- * moves fastest. Frames not traced yet are undefined. `first` is the number of the first frame.
+ * The moments of a clip that want looking at, in order: where it clips and crushes most, is darkest and brightest, and
+ * where exposure moves fastest. Frames not traced yet are undefined. `first` is the number of the first frame.
  */
-export function worstMoments(traces: readonly (FrameTrace | undefined)[], framesPerSecond: number, first = 0): readonly Moment[] {
+export function worstMoments(
+  traces: readonly (FrameTrace | undefined)[],
+  framesPerSecond: number,
+  first = 0,
+): readonly Moment[] {
   const found = new Map<number, MomentKind[]>()
-  const note = (index: number, kind: MomentKind): void => { found.set(index, [...(found.get(index) ?? []), kind]) }
+  const note = (index: number, kind: MomentKind): void => {
+    found.set(index, [...(found.get(index) ?? []), kind])
+  }
   const most = (value: (t: FrameTrace) => number, least: number, kind: MomentKind): void => {
     let best = -1
-    traces.forEach((t, i) => { if (t && value(t) > least && (best < 0 || value(t) > value(traces[best]!))) best = i })
+    traces.forEach((t, i) => {
+      if (t && value(t) > least && (best < 0 || value(t) > value(traces[best]!))) best = i
+    })
     if (best >= 0) note(best, kind)
   }
   most((t) => t.clipped, worthLooking, 'clips most')
@@ -71,9 +98,12 @@ export function worstMoments(traces: readonly (FrameTrace | undefined)[], frames
     most((t) => t.middle, -1, 'brightest')
     most((t) => 1 - t.middle, -1, 'darkest')
     const span = Math.max(1, Math.round(framesPerSecond / 2))
-    let fastest = 0, from = -1, to = -1
+    let fastest = 0,
+      from = -1,
+      to = -1
     for (let i = 0; i < traces.length; i++) {
-      const a = traces[Math.max(0, i - span)], b = traces[Math.min(traces.length - 1, i + span)]
+      const a = traces[Math.max(0, i - span)],
+        b = traces[Math.min(traces.length - 1, i + span)]
       const move = a && b ? Math.abs(b.middle - a.middle) : 0
       if (move > fastest + 1e-6) {
         fastest = move

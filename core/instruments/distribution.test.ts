@@ -3,11 +3,25 @@ import { defaultGrade, setParameter, setStep, workOn } from '../grade'
 import type { Frame } from '../image'
 import { colourBefore, distributionBefore, lowestStops, steepTones } from './distribution'
 
-const none = (): undefined => undefined, { encode } = encodingById('acescct').curve, space = oklabOf(workingGamut), grade = defaultGrade('acescct', 'ap1')
+const none = (): undefined => undefined,
+  { encode } = encodingById('acescct').curve,
+  space = oklabOf(workingGamut),
+  grade = defaultGrade('acescct', 'ap1')
 /** Left half a colour of one hue, right half grey two stops up. */
 function halves(degrees: number, purity: number): Frame {
-  const lightness = Math.cbrt(middleGrey), angle = (degrees * Math.PI) / 180, left = fromOklab(space, lightness, lightness * purity * Math.cos(angle), lightness * purity * Math.sin(angle)), right = [middleGrey * 4, middleGrey * 4, middleGrey * 4]
-  return { width: 40, height: 10, low: 0, high: 1, data: Uint16Array.from({ length: 1200 }, (_, i) => Math.round(encode((Math.floor(i / 3) % 40 < 20 ? left : right)[i % 3]!) * 65535)) }
+  const lightness = Math.cbrt(middleGrey),
+    angle = (degrees * Math.PI) / 180,
+    left = fromOklab(space, lightness, lightness * purity * Math.cos(angle), lightness * purity * Math.sin(angle)),
+    right = [middleGrey * 4, middleGrey * 4, middleGrey * 4]
+  return {
+    width: 40,
+    height: 10,
+    low: 0,
+    high: 1,
+    data: Uint16Array.from({ length: 1200 }, (_, i) =>
+      Math.round(encode((Math.floor(i / 3) % 40 < 20 ? left : right)[i % 3]!) * 65535),
+    ),
+  }
 }
 
 test('finds the tones, the hue and the purity that are there', () => {
@@ -19,11 +33,26 @@ test('finds the tones, the hue and the purity that are there', () => {
 })
 
 test('stands before the station: what the station does is not in it, what comes earlier is', () => {
-  const worked = setParameter(setParameter(grade, 'saturation', 'saturation', 0), 'exposure', 'exposureStops', 1), found = colourBefore(worked, none, halves(30, 0.15), 'hue', 'scene', 0.25, 0.5)
-  expect(found).toMatchObject({ stops: expect.closeTo(1, 1), degrees: expect.closeTo(30, 0), purity: expect.closeTo(0.15, 2) })
+  const worked = setParameter(setParameter(grade, 'saturation', 'saturation', 0), 'exposure', 'exposureStops', 1),
+    found = colourBefore(worked, none, halves(30, 0.15), 'hue', 'scene', 0.25, 0.5)
+  expect(found).toMatchObject({
+    stops: expect.closeTo(1, 1),
+    degrees: expect.closeTo(30, 0),
+    purity: expect.closeTo(0.15, 2),
+  })
   expect(colourBefore(worked, none, halves(30, 0.15), 'regions', 'scene', 0.25, 0.5)!.purity).toBeLessThan(0.001)
   // On the display side it is the display's light.
-  expect(colourBefore(workOn(setStep(worked, 'saturation', { side: 'display' }), 'display'), none, halves(30, 0.15), 'hue', 'display', 0.25, 0.5)!.degrees).toBeCloseTo(30, 0)
+  expect(
+    colourBefore(
+      workOn(setStep(worked, 'saturation', { side: 'display' }), 'display'),
+      none,
+      halves(30, 0.15),
+      'hue',
+      'display',
+      0.25,
+      0.5,
+    )!.degrees,
+  ).toBeCloseTo(30, 0)
 })
 
 test('eight bits band where a curve is steep, twelve do not', () => {

@@ -7,7 +7,29 @@ export { lostPixels, noLoss, totalLoss, type StationLoss } from './losses'
 export * from './meridian'
 export * from './overlays'
 export * from './probe'
-export { addCounts, copiedCounts, countedTraces, countScopes, histogramBins, levelHigh, levelLow, lumaPercentile, roomForCounts, vectorSpan, type CountArrays, type ScopeCounts, type ScopeSizes, type ScopeWishes } from './scopes'
+export {
+  addCounts,
+  copiedCounts,
+  countedTraces,
+  countScopes,
+  histogramBins,
+  levelHigh,
+  levelLow,
+  lumaPercentile,
+  roomForCounts,
+  vectorSpan,
+  type CountArrays,
+  type ScopeCounts,
+  type ScopeSizes,
+  type ScopeWishes,
+} from './scopes'
 export * from './selection'
 export * from './settings'
-export { chromaticityCells, instrumentImage, levelCounts, type Counted, type Layers, type TraceImage } from './trace-image'
+export {
+  chromaticityCells,
+  instrumentImage,
+  levelCounts,
+  type Counted,
+  type Layers,
+  type TraceImage,
+} from './trace-image'

@@ -20,12 +20,15 @@ const outside = -1e-4
 
 /** Marks of one pixel: bit n is kind n. */
 function judge(r: number, g: number, b: number, top: number): number {
-  const most = Math.max(r, g, b), least = Math.min(r, g, b)
+  const most = Math.max(r, g, b),
+    least = Math.min(r, g, b)
   return (most > top * (1 + 1e-6) ? 1 : 0) | (most <= 0 ? 2 : 0) | (least < outside && most > 0 ? 4 : 0)
 }
 
 function judgeAll(pixels: Float64Array, top: number): Uint8Array {
-  return Uint8Array.from({ length: pixels.length / 3 }, (_, p) => judge(pixels[p * 3]!, pixels[p * 3 + 1]!, pixels[p * 3 + 2]!, top))
+  return Uint8Array.from({ length: pixels.length / 3 }, (_, p) =>
+    judge(pixels[p * 3]!, pixels[p * 3 + 1]!, pixels[p * 3 + 2]!, top),
+  )
 }
 
 export interface LossLedger {
@@ -38,9 +41,9 @@ export interface LossLedger {
 }
 
 /**
- * A ledger for `count` pixels of a chain. On the scene side nothing is lost yet: what counts is what Show cannot hold in the
- * end, put down to the station that pushed it out last, or to Show where the scene itself was too much. After Show every
- * hold is final.
+ * A ledger for `count` pixels of a chain. On the scene side nothing is lost yet: what counts is what Show cannot hold
+ * in the end, put down to the station that pushed it out last, or to Show where the scene itself was too much. After
+ * Show every hold is final.
  */
 export function openLedger(chain: Chain, count: number): LossLedger {
   const display = displayById(chain.displayId)
@@ -97,17 +100,27 @@ export function openLedger(chain: Chain, count: number): LossLedger {
         return
       }
       const already = shown
-      each(held, (p, k, marked) => { if (marked && !(already && already[p]! & (1 << k))) lose(column, p, k) })
+      each(held, (p, k, marked) => {
+        if (marked && !(already && already[p]! & (1 << k))) lose(column, p, k)
+      })
       shown = already ? already.map((m, p) => m | held[p]!) : held
     },
     lostBy: (column) => marks.get(column) ?? new Uint8Array(count),
-    close: () => new Map([...lost].map(([column, counts]) => [column, { clipped: counts[0]! / count, crushed: counts[1]! / count, outOfGamut: counts[2]! / count }])),
+    close: () =>
+      new Map(
+        [...lost].map(([column, counts]) => [
+          column,
+          { clipped: counts[0]! / count, crushed: counts[1]! / count, outOfGamut: counts[2]! / count },
+        ]),
+      ),
   }
 }
 
 /** What the whole Passage loses. */
 export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
-  let clipped = 0, crushed = 0, outOfGamut = 0
+  let clipped = 0,
+    crushed = 0,
+    outOfGamut = 0
   for (const loss of losses) {
     clipped += loss.clipped
     crushed += loss.crushed
@@ -116,11 +129,18 @@ export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
   return { clipped, crushed, outOfGamut }
 }
 
-/** One byte per pixel of the frame's rows `from` up to `to`: not zero where the station lost it for good. By direct evaluation of every pixel. */
+/**
+ * One byte per pixel of the frame's rows `from` up to `to`: not zero where the station lost it for good. By direct
+ * evaluation of every pixel.
+ */
 export function lostPixels(chain: Chain, frame: Frame, station: StationId, from: number, to: number): Uint8Array {
-  const count = (to - from) * frame.width, pixels = new Float64Array(count * 3), scale = (frame.high - frame.low) / 65535
-  for (let i = 0, at = from * frame.width * 3; i < pixels.length; i++, at++) pixels[i] = chain.decode(frame.low + frame.data[at]! * scale)
-  const places = positionsIn(chain, frame, 1, from * frame.width, count, true), ledger = openLedger(chain, count)
+  const count = (to - from) * frame.width,
+    pixels = new Float64Array(count * 3),
+    scale = (frame.high - frame.low) / 65535
+  for (let i = 0, at = from * frame.width * 3; i < pixels.length; i++, at++)
+    pixels[i] = chain.decode(frame.low + frame.data[at]! * scale)
+  const places = positionsIn(chain, frame, 1, from * frame.width, count, true),
+    ledger = openLedger(chain, count)
   eachColumn(chain, (link, column, _last, asks, at) => {
     applyPlaced(link, pixels, places, chain, at)
     if (asks) ledger.after(link, column, pixels)
@@ -128,8 +148,14 @@ export function lostPixels(chain: Chain, frame: Frame, station: StationId, from:
   return ledger.lostBy(station)
 }
 
-/** Every link with its column in the Meridian, whether it is the column's last, and whether the ledger is to be asked after it. Steps on the display side stand in Finish. */
-export function eachColumn(chain: Chain, act: (link: Link, column: StationId, last: boolean, asks: boolean, at: number) => void): void {
+/**
+ * Every link with its column in the Meridian, whether it is the column's last, and whether the ledger is to be asked
+ * after it. Steps on the display side stand in Finish.
+ */
+export function eachColumn(
+  chain: Chain,
+  act: (link: Link, column: StationId, last: boolean, asks: boolean, at: number) => void,
+): void {
   const shown = shownAt(chain)
   chain.links.forEach((link, i) => {
     const last = chain.links[i + 1]?.station !== link.station || i === shown

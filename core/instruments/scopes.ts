@@ -12,7 +12,9 @@ export interface ScopeSizes {
   readonly vectorCells: number
 }
 
-/** The levels that waveform and parade can show, as shares of the signal; values outside are counted in the end rows. */
+/**
+ * The levels that waveform and parade can show, as shares of the signal; values outside are counted in the end rows.
+ */
 export const levelLow = -0.05
 export const levelHigh = 1.05
 /** The vectorscope spans Cb and Cr from −vectorSpan to +vectorSpan. */
@@ -28,7 +30,10 @@ export interface ScopeCounts {
   readonly blue: Uint32Array
   /** [row · cells + column]: column rises with Cb, row rises with Cr. */
   readonly vector: Uint32Array
-  /** Cb and Cr as waveforms about the middle (0.5 is none), and the zoomed vectorscope; empty where they were not asked for. */
+  /**
+   * Cb and Cr as waveforms about the middle (0.5 is none), and the zoomed vectorscope; empty where they were not asked
+   * for.
+   */
   readonly cb: Uint32Array
   readonly cr: Uint32Array
   readonly zoomed: Uint32Array
@@ -54,35 +59,83 @@ export interface ScopeWishes {
   readonly chroma?: boolean
   /** Whole factor of a second, zoomed vectorscope. */
   readonly zoom?: number
-  /** Arrays that are counted into, so that no memory is taken for every picture. Those of another length are left alone. */
+  /**
+   * Arrays that are counted into, so that no memory is taken for every picture. Those of another length are left alone.
+   */
   readonly into?: CountArrays
 }
 
 /** Memory for the counts of a wish. */
-export function roomForCounts({ columns, levels, vectorCells }: ScopeSizes, { chroma = false, zoom = 1 }: ScopeWishes, bytes: (length: number) => ArrayBufferLike = (length) => new ArrayBuffer(length)): CountArrays {
-  const room = (entries: number): Uint32Array => new Uint32Array(bytes(entries * 4)), trace = (): Uint32Array => room(columns * levels), cells = vectorCells * vectorCells, extra = chroma ? columns * levels : 0
-  return { waveform: trace(), red: trace(), green: trace(), blue: trace(), vector: room(cells), luma: room(histogramBins), cb: room(extra), cr: room(extra), zoomed: room(zoom > 1 ? cells : 0) }
+export function roomForCounts(
+  { columns, levels, vectorCells }: ScopeSizes,
+  { chroma = false, zoom = 1 }: ScopeWishes,
+  bytes: (length: number) => ArrayBufferLike = (length) => new ArrayBuffer(length),
+): CountArrays {
+  const room = (entries: number): Uint32Array => new Uint32Array(bytes(entries * 4)),
+    trace = (): Uint32Array => room(columns * levels),
+    cells = vectorCells * vectorCells,
+    extra = chroma ? columns * levels : 0
+  return {
+    waveform: trace(),
+    red: trace(),
+    green: trace(),
+    blue: trace(),
+    vector: room(cells),
+    luma: room(histogramBins),
+    cb: room(extra),
+    cr: room(extra),
+    zoomed: room(zoom > 1 ? cells : 0),
+  }
 }
 
 /** Counts in memory of their own, to be kept. */
-export const copiedCounts = (counts: ScopeCounts): ScopeCounts => ({ ...counts, ...(Object.fromEntries(countedTraces.map((trace) => [trace, counts[trace].slice()])) as unknown as CountArrays) })
+export const copiedCounts = (counts: ScopeCounts): ScopeCounts => ({
+  ...counts,
+  ...(Object.fromEntries(countedTraces.map((trace) => [trace, counts[trace].slice()])) as unknown as CountArrays),
+})
 
 /**
  * Counts a frame whose codes span 0..1 of the display signal (or of the code value, for footage as shot): all of it, or
  * the rows from `fromRow` up to, not including, `toRow`. `topCode` is the code of the brightest the display shows.
  */
-export function countScopes(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow = 0, toRow = frame.height, topCode = 65535, wishes: ScopeWishes = {}): ScopeCounts {
-  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode, wishes), result = countFast(job) ?? countPlain(job)
-  return { sizes, ...result, pixels: wishes.mask ? result.luma.reduce((a, b) => a + b, 0) : frame.width * (toRow - fromRow) }
+export function countScopes(
+  frame: Frame,
+  weights: LumaWeights,
+  sizes: ScopeSizes,
+  fromRow = 0,
+  toRow = frame.height,
+  topCode = 65535,
+  wishes: ScopeWishes = {},
+): ScopeCounts {
+  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode, wishes),
+    result = countFast(job) ?? countPlain(job)
+  return {
+    sizes,
+    ...result,
+    pixels: wishes.mask ? result.luma.reduce((a, b) => a + b, 0) : frame.width * (toRow - fromRow),
+  }
 }
 
 /** What a pass over some rows counts, and where. RangeError for more levels or cells than 16 bits can tell apart. */
-export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fromRow: number, toRow: number, topCode: number, { mask, chroma = false, zoom = 1, into }: ScopeWishes = {}): ScopeJob {
-  const { width, data } = frame, { columns, levels, vectorCells } = sizes
+export function jobFor(
+  frame: Frame,
+  weights: LumaWeights,
+  sizes: ScopeSizes,
+  fromRow: number,
+  toRow: number,
+  topCode: number,
+  { mask, chroma = false, zoom = 1, into }: ScopeWishes = {},
+): ScopeJob {
+  const { width, data } = frame,
+    { columns, levels, vectorCells } = sizes
   const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
   const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
-  const perLevel = levels / (levelHigh - levelLow), levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
-  if (levelGain > 32767 || vectorCells > 240) throw new RangeError(`${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`)
+  const perLevel = levels / (levelHigh - levelLow),
+    levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
+  if (levelGain > 32767 || vectorCells > 240)
+    throw new RangeError(
+      `${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`,
+    )
   return {
     rows: data.subarray(fromRow * width * 3, toRow * width * 3),
     width,
@@ -105,24 +158,64 @@ export function jobFor(frame: Frame, weights: LumaWeights, sizes: ScopeSizes, fr
 }
 
 /** The plain reference of the kernel, and what runs where there is no WebAssembly. */
-export function countPlain({ rows, width, levelGain, levelOffset, levels, columns, lumaBins, cells, weights: [wr, wb], perCb, perCr, topCode, mask, chromaGains, zoomed: zoomedPer, into }: ScopeJob): ScopeResult {
-  const traceEntries = columns * levels, chromaEntries = chromaGains ? traceEntries : 0
-  const room = (trace: keyof CountArrays, entries: number): Uint32Array => (into?.[trace].length === entries ? into[trace].fill(0) : new Uint32Array(entries))
-  const waveform = room('waveform', traceEntries), red = room('red', traceEntries), green = room('green', traceEntries), blue = room('blue', traceEntries)
-  const luma = room('luma', lumaBins), vector = room('vector', cells * cells), cb = room('cb', chromaEntries), cr = room('cr', chromaEntries), zoomed = room('zoomed', zoomedPer ? cells * cells : 0)
+export function countPlain({
+  rows,
+  width,
+  levelGain,
+  levelOffset,
+  levels,
+  columns,
+  lumaBins,
+  cells,
+  weights: [wr, wb],
+  perCb,
+  perCr,
+  topCode,
+  mask,
+  chromaGains,
+  zoomed: zoomedPer,
+  into,
+}: ScopeJob): ScopeResult {
+  const traceEntries = columns * levels,
+    chromaEntries = chromaGains ? traceEntries : 0
+  const room = (trace: keyof CountArrays, entries: number): Uint32Array =>
+    into?.[trace].length === entries ? into[trace].fill(0) : new Uint32Array(entries)
+  const waveform = room('waveform', traceEntries),
+    red = room('red', traceEntries),
+    green = room('green', traceEntries),
+    blue = room('blue', traceEntries)
+  const luma = room('luma', lumaBins),
+    vector = room('vector', cells * cells),
+    cb = room('cb', chromaEntries),
+    cr = room('cr', chromaEntries),
+    zoomed = room('zoomed', zoomedPer ? cells * cells : 0)
   const lastCell = cells - 1
   // Products of halved codes keep the upper half, rounded, as the kernel's do.
   const product = (halved: number, factor: number): number => (halved * factor + 16384) >> 15
-  const levelOf = (halved: number): number => Math.min(Math.max((product(halved, levelGain) + levelOffset) >> 5, 0), levels - 1)
-  const chromaOf = (difference: number, gain: number): number => Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535)
+  const levelOf = (halved: number): number =>
+    Math.min(Math.max((product(halved, levelGain) + levelOffset) >> 5, 0), levels - 1)
+  const chromaOf = (difference: number, gain: number): number =>
+    Math.min(Math.max(32768 + ((difference * gain) >> 15), 0), 65535)
   const cellOf = (difference: number, perCode: number): number => (product(difference, perCode) + (cells << 6)) >> 7
-  const zoomedCellOf = (difference: number, perCode: number): number => Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
-  let sumRed = 0, sumGreen = 0, sumBlue = 0, clipped = 0, crushed = 0
+  const zoomedCellOf = (difference: number, perCode: number): number =>
+    Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
+  let sumRed = 0,
+    sumGreen = 0,
+    sumBlue = 0,
+    clipped = 0,
+    crushed = 0
   for (let i = 0; i < rows.length; i += 3) {
     if (mask && mask[i / 3] === 0) continue
-    const r = rows[i]!, g = rows[i + 1]!, b = rows[i + 2]!, halfRed = r >> 1, halfGreen = g >> 1, halfBlue = b >> 1
+    const r = rows[i]!,
+      g = rows[i + 1]!,
+      b = rows[i + 2]!,
+      halfRed = r >> 1,
+      halfGreen = g >> 1,
+      halfBlue = b >> 1
     // Neutral is exactly neutral: what is weighed is how far R and B lie from G.
-    const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb), fromBlue = halfBlue - halfLuma, fromRed = halfRed - halfLuma
+    const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb),
+      fromBlue = halfBlue - halfLuma,
+      fromRed = halfRed - halfLuma
     const column = Math.floor((((i / 3) % width) * columns) / width) * levels
     waveform[column + levelOf(halfLuma)]!++
     red[column + levelOf(halfRed)]!++
@@ -141,13 +234,27 @@ export function countPlain({ rows, width, levelGain, levelOffset, levels, column
     if (r >= topCode || g >= topCode || b >= topCode) clipped++
     else if (r + g + b === 0) crushed++
   }
-  return { waveform, red, green, blue, luma, vector, cb, cr, zoomed, sums: [sumRed, sumGreen, sumBlue], clipped, crushed }
+  return {
+    waveform,
+    red,
+    green,
+    blue,
+    luma,
+    vector,
+    cb,
+    cr,
+    zoomed,
+    sums: [sumRed, sumGreen, sumBlue],
+    clipped,
+    crushed,
+  }
 }
 
 /** Adds the counts of other rows of the same frame to `counts`, in place, and returns the whole. */
 export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts {
   for (const trace of countedTraces) {
-    const into = counts[trace], from = others[trace]
+    const into = counts[trace],
+      from = others[trace]
     for (let i = 0; i < into.length; i++) into[i]! += from[i]!
   }
   return {
@@ -159,7 +266,10 @@ export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts
   }
 }
 
-/** Where the columns of the traces begin in a row of `width` pixels, and where the last ends: pixel x belongs to ⌊x · columns / width⌋. */
+/**
+ * Where the columns of the traces begin in a row of `width` pixels, and where the last ends: pixel x belongs to ⌊x ·
+ * columns / width⌋.
+ */
 function columnStarts(width: number, columns: number): Uint32Array {
   return Uint32Array.from({ length: columns + 1 }, (_, column) => Math.ceil((column * width) / columns))
 }

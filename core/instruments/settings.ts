@@ -16,4 +16,12 @@ export interface InstrumentSettings {
   readonly gain: number
 }
 
-export const defaultInstruments: InstrumentSettings = { waveform: 'luma', parade: 'rgb', histogram: 'rgb', histogramScale: 'linear', vectorZoom: 1, vectorColoured: false, gain: 1 }
+export const defaultInstruments: InstrumentSettings = {
+  waveform: 'luma',
+  parade: 'rgb',
+  histogram: 'rgb',
+  histogramScale: 'linear',
+  vectorZoom: 1,
+  vectorColoured: false,
+  gain: 1,
+}

@@ -1,14 +1,21 @@
-// Counts as pictures: brightness on a log scale, so that single pixels show beside large areas. A reference lies under all, the whole picture's
-// trace in grey under that of a part.
+// Counts as pictures: brightness on a log scale, so that single pixels show beside large areas. A reference lies under
+// all, the whole picture's trace in grey under that of a part.
 import { lumaWeights } from '../colour'
 import { vectorSpan, type ScopeCounts } from './scopes'
 import type { InstrumentId, InstrumentSettings } from './settings'
 
-export interface TraceImage { readonly width: number; readonly height: number; readonly rgba: Uint8ClampedArray }
+export interface TraceImage {
+  readonly width: number
+  readonly height: number
+  readonly rgba: Uint8ClampedArray
+}
 type Ink = readonly [number, number, number]
 
 /** What was counted of a picture: the scopes' counts, and the chromaticity diagram's where it was asked for. */
-export interface Counted { readonly scopes: ScopeCounts; readonly chromaticity: Uint32Array | null }
+export interface Counted {
+  readonly scopes: ScopeCounts
+  readonly chromaticity: Uint32Array | null
+}
 
 /** What one instrument's picture is made of. */
 export interface Layers {
@@ -19,7 +26,8 @@ export interface Layers {
   readonly reference: Counted | null
 }
 
-// Trace inks: luma in pale ink; the channels in their own colours, lightened so that each is legible on the dark ground.
+// Trace inks: luma in pale ink; the channels in their own colours, lightened so that each is legible on the dark
+// ground.
 const pale: Ink = [240, 240, 236]
 const redInk: Ink = [255, 104, 92]
 const greenInk: Ink = [112, 232, 120]
@@ -34,15 +42,24 @@ export const chromaticityCells = 220
 const mostCounts = 1024
 const logOfCount = Float64Array.from({ length: mostCounts }, (_, n) => Math.log1p(n))
 
-/** From a count to a packed pixel (ABGR, as little-endian canvas memory holds it): one pixel is already visible, `full` pixels are full brightness. */
+/**
+ * From a count to a packed pixel (ABGR, as little-endian canvas memory holds it): one pixel is already visible, `full`
+ * pixels are full brightness.
+ */
 function brightness(full: number, [red, green, blue]: Ink, gain: number): Uint32Array {
-  const scale = Math.log1p(full), colour = (blue << 16) | (green << 8) | red
+  const scale = Math.log1p(full),
+    colour = (blue << 16) | (green << 8) | red
   const table = new Uint32Array(mostCounts)
-  for (let n = 1; n < mostCounts; n++) table[n] = (Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * logOfCount[n]!) / scale))) << 24) | colour
+  for (let n = 1; n < mostCounts; n++)
+    table[n] = (Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * logOfCount[n]!) / scale))) << 24) | colour
   return table
 }
 
-interface Target { readonly pixels: Uint32Array; readonly width: number; readonly height: number }
+interface Target {
+  readonly pixels: Uint32Array
+  readonly width: number
+  readonly height: number
+}
 
 function blank(width: number, height: number): { image: TraceImage; target: Target } {
   const rgba = new Uint8ClampedArray(width * height * 4)
@@ -50,7 +67,14 @@ function blank(width: number, height: number): { image: TraceImage; target: Targ
 }
 
 /** Paints counts that lie column by column, lowest level first. With `add`, inks mix where traces cross. */
-function paintColumns(counts: Uint32Array, columns: number, table: Uint32Array, { pixels, width, height }: Target, atX: number, add = false): void {
+function paintColumns(
+  counts: Uint32Array,
+  columns: number,
+  table: Uint32Array,
+  { pixels, width, height }: Target,
+  atX: number,
+  add = false,
+): void {
   const bottom = (height - 1) * width + atX
   const last = mostCounts - 1
   // The image starts blank and most counts are zero: only the others are written.
@@ -65,16 +89,29 @@ function paintColumns(counts: Uint32Array, columns: number, table: Uint32Array, 
 
 /** The brighter of two inks, channel by channel, after their strengths. */
 function mixed(a: number, b: number): number {
-  const sa = (a >>> 24) / 255, sb = (b >>> 24) / 255
+  const sa = (a >>> 24) / 255,
+    sb = (b >>> 24) / 255
   const channel = (shift: number): number => Math.max(((a >>> shift) & 255) * sa, ((b >>> shift) & 255) * sb)
-  const red = channel(0), green = channel(8), blue = channel(16), most = Math.max(red, green, blue, 1), alpha = Math.max(sa, sb)
+  const red = channel(0),
+    green = channel(8),
+    blue = channel(16),
+    most = Math.max(red, green, blue, 1),
+    alpha = Math.max(sa, sb)
   const fit = (v: number): number => Math.min(255, Math.round(v / Math.max(alpha, most / 255)))
   return ((Math.round(alpha * 255) << 24) | (fit(blue) << 16) | (fit(green) << 8) | fit(red)) >>> 0
 }
 
 /** Paints counts that lie row by row, lowest row first. `colour` gives a cell its own ink. */
-function paintRows(counts: Uint32Array, cells: number, table: Uint32Array, { pixels, width, height }: Target, edge: boolean, colour?: (column: number, row: number) => number): void {
-  const first = edge ? 0 : 1, last = edge ? cells : cells - 1
+function paintRows(
+  counts: Uint32Array,
+  cells: number,
+  table: Uint32Array,
+  { pixels, width, height }: Target,
+  edge: boolean,
+  colour?: (column: number, row: number) => number,
+): void {
+  const first = edge ? 0 : 1,
+    last = edge ? cells : cells - 1
   for (let row = first; row < last; row++) {
     const line = (height - 1 - row) * width
     for (let x = first; x < last; x++) {
@@ -89,61 +126,118 @@ function paintRows(counts: Uint32Array, cells: number, table: Uint32Array, { pix
 type Layer = { readonly counted: Counted; readonly ink: Ink | null }
 /** From the lowest to the highest; `ink` is one colour for all of a layer. */
 function layersOf({ whole, part, reference }: Layers): readonly Layer[] {
-  return [...(reference ? [{ counted: reference, ink: referenceInk }] : []), { counted: whole, ink: part ? greyInk : null }, ...(part ? [{ counted: part, ink: null }] : [])]
+  return [
+    ...(reference ? [{ counted: reference, ink: referenceInk }] : []),
+    { counted: whole, ink: part ? greyInk : null },
+    ...(part ? [{ counted: part, ink: null }] : []),
+  ]
 }
 
 /** The picture of one instrument. */
 export function instrumentImage(id: InstrumentId, layers: Layers, settings: InstrumentSettings): TraceImage {
   switch (id) {
-    case 'waveform': return waveformImage(layers, settings)
-    case 'parade': return paradeImage(layers, settings)
-    case 'vectorscope': return vectorImage(layers, settings)
-    case 'histogram': return histogramImage(layers, settings)
-    case 'chromaticity': return chromaticityImage(layers, settings)
+    case 'waveform':
+      return waveformImage(layers, settings)
+    case 'parade':
+      return paradeImage(layers, settings)
+    case 'vectorscope':
+      return vectorImage(layers, settings)
+    case 'histogram':
+      return histogramImage(layers, settings)
+    case 'chromaticity':
+      return chromaticityImage(layers, settings)
   }
 }
 
 const fullOf = ({ pixels, sizes }: ScopeCounts): number => Math.max(8, pixels / sizes.columns / 12)
 
 function waveformImage(layers: Layers, { waveform: mode, gain }: InstrumentSettings): TraceImage {
-  const { columns, levels } = layers.whole.scopes.sizes, { image, target } = blank(columns, levels)
-  for (const { counted: { scopes }, ink } of layersOf(layers)) {
+  const { columns, levels } = layers.whole.scopes.sizes,
+    { image, target } = blank(columns, levels)
+  for (const {
+    counted: { scopes },
+    ink,
+  } of layersOf(layers)) {
     const full = fullOf(scopes)
-    if (mode === 'rgb') for (const [trace, own] of [['red', redInk], ['green', greenInk], ['blue', blueInk]] as const) paintColumns(scopes[trace], columns, brightness(full, ink ?? own, gain), target, 0, ink === null)
+    if (mode === 'rgb')
+      for (const [trace, own] of [
+        ['red', redInk],
+        ['green', greenInk],
+        ['blue', blueInk],
+      ] as const)
+        paintColumns(scopes[trace], columns, brightness(full, ink ?? own, gain), target, 0, ink === null)
     else paintColumns(scopes.waveform, columns, brightness(full, ink ?? pale, gain), target, 0)
-    if (mode === 'chroma' && scopes.cb.length > 0) for (const [trace, own] of [['cb', cbInk], ['cr', crInk]] as const) paintColumns(scopes[trace], columns, brightness(full, ink ?? own, gain), target, 0, ink === null)
+    if (mode === 'chroma' && scopes.cb.length > 0)
+      for (const [trace, own] of [
+        ['cb', cbInk],
+        ['cr', crInk],
+      ] as const)
+        paintColumns(scopes[trace], columns, brightness(full, ink ?? own, gain), target, 0, ink === null)
   }
   return image
 }
 
 function paradeImage(layers: Layers, { parade: mode, gain }: InstrumentSettings): TraceImage {
-  const { columns, levels } = layers.whole.scopes.sizes, { image, target } = blank(columns * 3, levels)
-  for (const { counted: { scopes }, ink } of layersOf(layers)) {
-    const parts = mode === 'ycbcr' && scopes.cb.length > 0 ? ([['waveform', pale], ['cb', cbInk], ['cr', crInk]] as const) : ([['red', redInk], ['green', greenInk], ['blue', blueInk]] as const)
-    parts.forEach(([trace, own], i) => paintColumns(scopes[trace], columns, brightness(fullOf(scopes), ink ?? own, gain), target, columns * i))
+  const { columns, levels } = layers.whole.scopes.sizes,
+    { image, target } = blank(columns * 3, levels)
+  for (const {
+    counted: { scopes },
+    ink,
+  } of layersOf(layers)) {
+    const parts =
+      mode === 'ycbcr' && scopes.cb.length > 0
+        ? ([
+            ['waveform', pale],
+            ['cb', cbInk],
+            ['cr', crInk],
+          ] as const)
+        : ([
+            ['red', redInk],
+            ['green', greenInk],
+            ['blue', blueInk],
+          ] as const)
+    parts.forEach(([trace, own], i) =>
+      paintColumns(scopes[trace], columns, brightness(fullOf(scopes), ink ?? own, gain), target, columns * i),
+    )
   }
   return image
 }
 
 function vectorImage(layers: Layers, { vectorColoured, vectorZoom, gain }: InstrumentSettings): TraceImage {
-  const cells = layers.whole.scopes.sizes.vectorCells, { image, target } = blank(cells, cells)
-  for (const { counted: { scopes }, ink } of layersOf(layers)) {
+  const cells = layers.whole.scopes.sizes.vectorCells,
+    { image, target } = blank(cells, cells)
+  for (const {
+    counted: { scopes },
+    ink,
+  } of layersOf(layers)) {
     const zoomed = vectorZoom > 1 && scopes.zoomed.length > 0
     const colour = vectorColoured && ink === null ? hueInk(cells, zoomed ? vectorZoom : 1) : undefined
     // Zoomed, what lies outside is counted in the outermost cells: it is not drawn there.
-    paintRows(zoomed ? scopes.zoomed : scopes.vector, cells, brightness(Math.max(8, scopes.pixels / 2000), ink ?? pale, gain), target, !zoomed, colour)
+    paintRows(
+      zoomed ? scopes.zoomed : scopes.vector,
+      cells,
+      brightness(Math.max(8, scopes.pixels / 2000), ink ?? pale, gain),
+      target,
+      !zoomed,
+      colour,
+    )
   }
   return image
 }
 
 /** The colour a cell stands for, at a luma at which all hues can be told. */
 function hueInk(cells: number, zoom: number): (column: number, row: number) => number {
-  const w = lumaWeights('bt709'), span = (2 * vectorSpan) / cells / zoom
+  const w = lumaWeights('bt709'),
+    span = (2 * vectorSpan) / cells / zoom
   return (column, row) => {
-    const cb = (column + 0.5 - cells / 2) * span, cr = (row + 0.5 - cells / 2) * span
+    const cb = (column + 0.5 - cells / 2) * span,
+      cr = (row + 0.5 - cells / 2) * span
     // Strong enough to be told even near the middle.
-    const gain = 0.32 / Math.max(0.05, Math.hypot(cb, cr)), luma = 0.62
-    const r = luma + cr * gain * w.crDivisor, b = luma + cb * gain * w.cbDivisor, g = (luma - w.red * r - w.blue * b) / w.green
+    const gain = 0.32 / Math.max(0.05, Math.hypot(cb, cr)),
+      luma = 0.62
+    const r = luma + cr * gain * w.crDivisor,
+      b = luma + cb * gain * w.cbDivisor,
+      g = (luma - w.red * r - w.blue * b) / w.green
     const code = (v: number): number => Math.round(255 * Math.min(1, Math.max(0, v)))
     return (code(b) << 16) | (code(g) << 8) | code(r)
   }
@@ -159,11 +253,23 @@ export function levelCounts(trace: Uint32Array, { columns, levels }: ScopeCounts
 const histogramHeight = 120
 
 function histogramImage(layers: Layers, { histogram: mode, histogramScale, gain }: InstrumentSettings): TraceImage {
-  const { sizes } = layers.whole.scopes, { image, target } = blank(sizes.levels, histogramHeight)
-  for (const { counted: { scopes }, ink } of layersOf(layers)) {
-    const parts = mode === 'rgb' ? ([['red', redInk], ['green', greenInk], ['blue', blueInk]] as const) : ([['waveform', pale]] as const)
+  const { sizes } = layers.whole.scopes,
+    { image, target } = blank(sizes.levels, histogramHeight)
+  for (const {
+    counted: { scopes },
+    ink,
+  } of layersOf(layers)) {
+    const parts =
+      mode === 'rgb'
+        ? ([
+            ['red', redInk],
+            ['green', greenInk],
+            ['blue', blueInk],
+          ] as const)
+        : ([['waveform', pale]] as const)
     for (const [trace, own] of parts) {
-      const counts = levelCounts(scopes[trace], scopes.sizes), table = brightness(1, ink ?? own, 0.75)
+      const counts = levelCounts(scopes[trace], scopes.sizes),
+        table = brightness(1, ink ?? own, 0.75)
       // The ends may hold so much that nothing else would be seen: the scale follows the rest.
       const most = counts.subarray(1, -1).reduce((a, n) => Math.max(a, n), 1)
       for (let x = 0; x < sizes.levels; x++) {
@@ -183,6 +289,17 @@ function histogramImage(layers: Layers, { histogram: mode, histogramScale, gain 
 
 function chromaticityImage(layers: Layers, { gain }: InstrumentSettings): TraceImage {
   const { image, target } = blank(chromaticityCells, chromaticityCells)
-  for (const { counted: { chromaticity, scopes }, ink } of layersOf(layers)) if (chromaticity) paintRows(chromaticity, chromaticityCells, brightness(Math.max(8, scopes.pixels / 2000), ink ?? pale, gain), target, true)
+  for (const {
+    counted: { chromaticity, scopes },
+    ink,
+  } of layersOf(layers))
+    if (chromaticity)
+      paintRows(
+        chromaticity,
+        chromaticityCells,
+        brightness(Math.max(8, scopes.pixels / 2000), ink ?? pale, gain),
+        target,
+        true,
+      )
   return image
 }

@@ -14,31 +14,73 @@ export interface LutPlace {
 const name = (id: string): string => (encodings.some((e) => e.id === id) ? encodingById(id).name : id)
 
 /** The right place in this grade. */
-export function placeFor({ kind, sources: [source], alike, certain }: Expectation, { read }: Pick<GradeDocument, 'read'>): LutPlace {
-  if (kind === 'look' || !source) return { place: 'look', takes: lutTakesSide, sentence: 'A look: it takes the display picture, after Show.' }
+export function placeFor(
+  { kind, sources: [source], alike, certain }: Expectation,
+  { read }: Pick<GradeDocument, 'read'>,
+): LutPlace {
+  if (kind === 'look' || !source)
+    return { place: 'look', takes: lutTakesSide, sentence: 'A look: it takes the display picture, after Show.' }
   // Where several fit, this shot's own encoding is as good as any of them.
-  const takes = alike.includes(read.encodingId) ? read.encodingId : source.encodingId, own = takes === read.encodingId
-  const doubt = certain ? '' : alike.length > 1 ? ` It could as well be for ${alike.filter((id) => id !== takes).map(name).join(', ')}.` : ' That is not certain.'
-  return { place: 'show', takes, sentence: `${own ? `Made for ${name(takes)}, as this shot is` : `Made for ${name(takes)}; this shot is ${name(read.encodingId)}: converted on the way in`}. It contains the conversion, so it stands in Show.${doubt}` }
+  const takes = alike.includes(read.encodingId) ? read.encodingId : source.encodingId,
+    own = takes === read.encodingId
+  const doubt = certain
+    ? ''
+    : alike.length > 1
+      ? ` It could as well be for ${alike
+          .filter((id) => id !== takes)
+          .map(name)
+          .join(', ')}.`
+      : ' That is not certain.'
+  const converted = `this shot is ${name(read.encodingId)}: converted on the way in`
+  return {
+    place: 'show',
+    takes,
+    sentence:
+      `Made for ${name(takes)}${own ? ', as this shot is' : `; ${converted}`}. ` +
+      `It contains the conversion, so it stands in Show.${doubt}`,
+  }
 }
 
 /** The grade with the LUT in its place. In Look it goes into the grade's own LUT step. */
-export function placeLut(grade: GradeDocument, hash: string, { place, takes }: Pick<LutPlace, 'place' | 'takes'>): GradeDocument {
+export function placeLut(
+  grade: GradeDocument,
+  hash: string,
+  { place, takes }: Pick<LutPlace, 'place' | 'takes'>,
+): GradeDocument {
   if (place === 'show') return setShow(grade, { method: 'lut', lutHash: hash, lutTakes: takes })
-  return ['lutHash', 'takes'].reduce((g, key) => setParameter(g, 'lut', key, key === 'takes' ? takes : hash), setStep(grade, 'lut', { enabled: true, side: 'display' }))
+  return ['lutHash', 'takes'].reduce(
+    (g, key) => setParameter(g, 'lut', key, key === 'takes' ? takes : hash),
+    setStep(grade, 'lut', { enabled: true, side: 'display' }),
+  )
 }
 
 /** What is wrong with a LUT step, as a sentence; null where it is given what it expects. */
-export function stepFault({ side, params }: Pick<Step, 'side' | 'params'>, { kind, certainty, sources: [source] }: Expectation): string | null {
+export function stepFault(
+  { side, params }: Pick<Step, 'side' | 'params'>,
+  { kind, certainty, sources: [source] }: Expectation,
+): string | null {
   if (certainty < 0.8) return null
-  if (kind === 'conversion' && source) return `This LUT contains a conversion, made for ${name(source.encodingId)}. Here the picture is converted again: put it in Show instead.`
-  return side === 'scene' && params['takes'] === lutTakesSide ? 'This LUT expects a display picture. Here it is given working log: put it after Show.' : null
+  if (kind === 'conversion' && source)
+    return (
+      `This LUT contains a conversion, made for ${name(source.encodingId)}. Here the picture is ` +
+      'converted again: put it in Show instead.'
+    )
+  return side === 'scene' && params['takes'] === lutTakesSide
+    ? 'This LUT expects a display picture. Here it is given working log: put it after Show.'
+    : null
 }
 
 /** The same for a LUT in Show. */
-export function showFault({ lutTakes }: Pick<GradeDocument['show'], 'lutTakes'>, { kind, certainty, alike, sources: [source] }: Expectation): string | null {
+export function showFault(
+  { lutTakes }: Pick<GradeDocument['show'], 'lutTakes'>,
+  { kind, certainty, alike, sources: [source] }: Expectation,
+): string | null {
   if (certainty < 0.8) return null
-  if (kind === 'look') return 'This LUT is a look: it contains no conversion. Show needs one that does; put this one in Look, after Show.'
+  if (kind === 'look')
+    return 'This LUT is a look: it contains no conversion. Show needs one that does; put this one in Look, after Show.'
   if (!source || alike.includes(lutTakes) || source.encodingId === lutTakes) return null
-  return `This LUT was made for ${name(source.encodingId)}, and is given ${lutTakes === lutTakesSide ? 'working log' : name(lutTakes)}.`
+  return (
+    `This LUT was made for ${name(source.encodingId)}, and is given ` +
+    `${lutTakes === lutTakesSide ? 'working log' : name(lutTakes)}.`
+  )
 }

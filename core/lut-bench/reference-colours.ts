@@ -1,4 +1,5 @@
-// Colours that a LUT is judged by: skins from very light to very deep, and things whose colour people remember. Chosen by us, as CIE Lab of D65.
+// Colours that a LUT is judged by: skins from very light to very deep, and things whose colour people remember. Chosen
+// by us, as CIE Lab of D65.
 import { gamutById, invert, rgbToXyz, transform, xyzOf, type Vector3 } from '../colour'
 
 export interface ReferenceColour {
@@ -11,13 +12,24 @@ export interface ReferenceColour {
 
 /** XYZ relative to a white from L*, C* and h (CIE 15:2018, clause 8.2.1, turned round). */
 function xyzFromLab(lightness: number, chroma: number, degrees: number, white: Vector3): Vector3 {
-  const y = (lightness + 16) / 116, a = (chroma * Math.cos((degrees * Math.PI) / 180)) / 500, b = (chroma * Math.sin((degrees * Math.PI) / 180)) / 200
+  const y = (lightness + 16) / 116,
+    a = (chroma * Math.cos((degrees * Math.PI) / 180)) / 500,
+    b = (chroma * Math.sin((degrees * Math.PI) / 180)) / 200
   const back = (t: number): number => (t > 6 / 29 ? t ** 3 : 3 * (6 / 29) ** 2 * (t - 4 / 29))
   return [white[0] * back(y + a), white[1] * back(y), white[2] * back(y - b)]
 }
 
-const bt709 = gamutById('bt709'), fromXyz = invert(rgbToXyz(bt709)), white = xyzOf(bt709.white)
-const colour = (kind: ReferenceColour['kind'], id: string, name: string, lightness: number, chroma: number, degrees: number): ReferenceColour => ({ id, name, kind, linear: transform(fromXyz, xyzFromLab(lightness, chroma, degrees, white)) })
+const bt709 = gamutById('bt709'),
+  fromXyz = invert(rgbToXyz(bt709)),
+  white = xyzOf(bt709.white)
+const colour = (
+  kind: ReferenceColour['kind'],
+  id: string,
+  name: string,
+  lightness: number,
+  chroma: number,
+  degrees: number,
+): ReferenceColour => ({ id, name, kind, linear: transform(fromXyz, xyzFromLab(lightness, chroma, degrees, white)) })
 
 export const referenceColours: readonly ReferenceColour[] = [
   colour('skin', 'skin-1', 'very light', 80, 15, 62),

@@ -1,20 +1,57 @@
-// Formulas that stand among tables: the parts of a common LUT format file that need no table (SMPTE ST 2136-1, clauses 6.4 to 6.9).
+// Formulas that stand among tables: the parts of a common LUT format file that need no table (SMPTE ST 2136-1, clauses
+// 6.4 to 6.9).
 
 type Triple = readonly [number, number, number]
-export type LogStyle = 'log10' | 'antiLog10' | 'log2' | 'antiLog2' | 'linToLog' | 'logToLin' | 'cameraLinToLog' | 'cameraLogToLin'
-export type ExponentStyle = 'basicFwd' | 'basicRev' | 'basicMirrorFwd' | 'basicMirrorRev' | 'basicPassThruFwd' | 'basicPassThruRev' | 'monCurveFwd' | 'monCurveRev' | 'monCurveMirrorFwd' | 'monCurveMirrorRev'
+export type LogStyle =
+  'log10' | 'antiLog10' | 'log2' | 'antiLog2' | 'linToLog' | 'logToLin' | 'cameraLinToLog' | 'cameraLogToLin'
+export type ExponentStyle =
+  | 'basicFwd'
+  | 'basicRev'
+  | 'basicMirrorFwd'
+  | 'basicMirrorRev'
+  | 'basicPassThruFwd'
+  | 'basicPassThruRev'
+  | 'monCurveFwd'
+  | 'monCurveRev'
+  | 'monCurveMirrorFwd'
+  | 'monCurveMirrorRev'
 export type CdlStyle = 'Fwd' | 'Rev' | 'FwdNoClamp' | 'RevNoClamp'
 
-export interface LogParameters { readonly base: number; readonly logSideSlope: number; readonly logSideOffset: number; readonly linSideSlope: number; readonly linSideOffset: number; readonly linSideBreak?: number; readonly linearSlope?: number }
+export interface LogParameters {
+  readonly base: number
+  readonly logSideSlope: number
+  readonly logSideOffset: number
+  readonly linSideSlope: number
+  readonly linSideOffset: number
+  readonly linSideBreak?: number
+  readonly linearSlope?: number
+}
 
 /** Values are on the scale where 1 is the full code; a formula does the same to it whatever the file's bit depth. */
 export type Formula =
   | { readonly formula: 'matrix'; /** Row by row. */ readonly matrix: readonly number[]; readonly offset: Triple }
   /** Times scale plus offset, then held where an end is given. */
-  | { readonly formula: 'range'; readonly scale: number; readonly offset: number; readonly low: number | null; readonly high: number | null }
-  | { readonly formula: 'log'; readonly style: LogStyle; readonly channels: readonly [LogParameters, LogParameters, LogParameters] }
+  | {
+      readonly formula: 'range'
+      readonly scale: number
+      readonly offset: number
+      readonly low: number | null
+      readonly high: number | null
+    }
+  | {
+      readonly formula: 'log'
+      readonly style: LogStyle
+      readonly channels: readonly [LogParameters, LogParameters, LogParameters]
+    }
   | { readonly formula: 'exponent'; readonly style: ExponentStyle; readonly exponent: Triple; readonly offset: Triple }
-  | { readonly formula: 'cdl'; readonly style: CdlStyle; readonly slope: Triple; readonly offset: Triple; readonly power: Triple; readonly saturation: number }
+  | {
+      readonly formula: 'cdl'
+      readonly style: CdlStyle
+      readonly slope: Triple
+      readonly offset: Triple
+      readonly power: Triple
+      readonly saturation: number
+    }
 
 type Curve = (v: number) => number
 // The smallest number a logarithm is taken of: the least positive half float (ST 2136-1, clause 6.7).
@@ -23,14 +60,20 @@ const leastLog = 2 ** -24
 /** The formula as one curve for each channel, or null where it mixes channels. */
 export function formulaCurves(f: Formula): readonly [Curve, Curve, Curve] | null {
   switch (f.formula) {
-    case 'matrix': return null
+    case 'matrix':
+      return null
     case 'range': {
-      const low = f.low ?? -Infinity, high = f.high ?? Infinity, curve: Curve = (v) => Math.min(high, Math.max(low, v * f.scale + f.offset))
+      const low = f.low ?? -Infinity,
+        high = f.high ?? Infinity,
+        curve: Curve = (v) => Math.min(high, Math.max(low, v * f.scale + f.offset))
       return [curve, curve, curve]
     }
-    case 'log': return [logCurve(f.style, f.channels[0]), logCurve(f.style, f.channels[1]), logCurve(f.style, f.channels[2])]
-    case 'exponent': return [0, 1, 2].map((c) => exponentCurve(f.style, f.exponent[c]!, f.offset[c]!)) as [Curve, Curve, Curve]
-    case 'cdl': return f.saturation === 1 ? cdlCurves(f) : null
+    case 'log':
+      return [logCurve(f.style, f.channels[0]), logCurve(f.style, f.channels[1]), logCurve(f.style, f.channels[2])]
+    case 'exponent':
+      return [0, 1, 2].map((c) => exponentCurve(f.style, f.exponent[c]!, f.offset[c]!)) as [Curve, Curve, Curve]
+    case 'cdl':
+      return f.saturation === 1 ? cdlCurves(f) : null
   }
 }
 
@@ -45,7 +88,9 @@ export function applyFormula(f: Formula, pixels: Float64Array): void {
 
 function applyMatrix(m: readonly number[], [or, og, ob]: Triple, pixels: Float64Array): void {
   for (let i = 0; i < pixels.length; i += 3) {
-    const r = pixels[i]!, g = pixels[i + 1]!, b = pixels[i + 2]!
+    const r = pixels[i]!,
+      g = pixels[i + 1]!,
+      b = pixels[i + 2]!
     pixels[i] = m[0]! * r + m[1]! * g + m[2]! * b + or
     pixels[i + 1] = m[3]! * r + m[4]! * g + m[5]! * b + og
     pixels[i + 2] = m[6]! * r + m[7]! * g + m[8]! * b + ob
@@ -55,16 +100,28 @@ function applyMatrix(m: readonly number[], [or, og, ob]: Triple, pixels: Float64
 function logCurve(style: LogStyle, p: LogParameters): Curve {
   const log = (v: number): number => Math.log(Math.max(v, leastLog)) / Math.log(p.base)
   const linToLog: Curve = (v) => p.logSideSlope * log(p.linSideSlope * v + p.linSideOffset) + p.logSideOffset
-  const logToLin: Curve = (v) => (p.base ** Math.min(400, (v - p.logSideOffset) / p.logSideSlope) - p.linSideOffset) / p.linSideSlope
+  const logToLin: Curve = (v) =>
+    (p.base ** Math.min(400, (v - p.logSideOffset) / p.logSideSlope) - p.linSideOffset) / p.linSideSlope
   switch (style) {
-    case 'log10': return (v) => Math.log10(Math.max(v, leastLog))
-    case 'log2': return (v) => Math.log2(Math.max(v, leastLog))
-    case 'antiLog10': return (v) => 10 ** Math.min(v, 38)
-    case 'antiLog2': return (v) => 2 ** Math.min(v, 127)
-    case 'linToLog': return linToLog
-    case 'logToLin': return logToLin
-    case 'cameraLinToLog': case 'cameraLogToLin': {
-      const at = p.linSideBreak ?? 0, slope = p.linearSlope ?? (p.logSideSlope * p.linSideSlope) / ((p.linSideSlope * at + p.linSideOffset) * Math.log(p.base)), level = linToLog(at)
+    case 'log10':
+      return (v) => Math.log10(Math.max(v, leastLog))
+    case 'log2':
+      return (v) => Math.log2(Math.max(v, leastLog))
+    case 'antiLog10':
+      return (v) => 10 ** Math.min(v, 38)
+    case 'antiLog2':
+      return (v) => 2 ** Math.min(v, 127)
+    case 'linToLog':
+      return linToLog
+    case 'logToLin':
+      return logToLin
+    case 'cameraLinToLog':
+    case 'cameraLogToLin': {
+      const at = p.linSideBreak ?? 0,
+        slope =
+          p.linearSlope ??
+          (p.logSideSlope * p.linSideSlope) / ((p.linSideSlope * at + p.linSideOffset) * Math.log(p.base)),
+        level = linToLog(at)
       if (style === 'cameraLinToLog') return (v) => (v <= at ? slope * (v - at) + level : linToLog(v))
       return (v) => (v <= level ? (v - level) / slope + at : logToLin(v))
     }
@@ -72,7 +129,8 @@ function logCurve(style: LogStyle, p: LogParameters): Curve {
 }
 
 function exponentCurve(style: ExponentStyle, exponent: number, offset: number): Curve {
-  const reverse = style.endsWith('Rev'), power = reverse ? 1 / exponent : exponent
+  const reverse = style.endsWith('Rev'),
+    power = reverse ? 1 / exponent : exponent
   if (style.startsWith('monCurve')) {
     const curve = momentCurve(exponent, offset, reverse)
     return style.includes('Mirror') ? (v) => (v >= 0 ? curve(v) : -curve(-v)) : curve
@@ -84,14 +142,17 @@ function exponentCurve(style: ExponentStyle, exponent: number, offset: number): 
 /** A power with a straight toe that meets it in value and slope (ST 2136-1, clause 6.8). */
 function momentCurve(exponent: number, offset: number, reverse: boolean): Curve {
   if (exponent <= 1 || offset <= 0) return (v) => Math.max(v, 0) ** (reverse ? 1 / exponent : exponent)
-  const breakAt = offset / (exponent - 1), slope = ((exponent - 1) / offset) * ((offset * exponent) / ((exponent - 1) * (offset + 1))) ** exponent, level = breakAt * slope
+  const breakAt = offset / (exponent - 1),
+    slope = ((exponent - 1) / offset) * ((offset * exponent) / ((exponent - 1) * (offset + 1))) ** exponent,
+    level = breakAt * slope
   if (reverse) return (v) => (v >= level ? (1 + offset) * v ** (1 / exponent) - offset : v / slope)
   return (v) => (v >= breakAt ? ((v + offset) / (1 + offset)) ** exponent : v * slope)
 }
 
 type Cdl = Extract<Formula, { formula: 'cdl' }>
 function cdlCurves({ style, slope, offset, power }: Cdl): readonly [Curve, Curve, Curve] {
-  const clamp = style === 'Fwd' || style === 'Rev', held: Curve = clamp ? (v) => Math.min(1, Math.max(0, v)) : (v) => v
+  const clamp = style === 'Fwd' || style === 'Rev',
+    held: Curve = clamp ? (v) => Math.min(1, Math.max(0, v)) : (v) => v
   return [0, 1, 2].map((c): Curve => {
     const raised = (v: number, by: number): number => (v > 0 ? v ** by : v)
     if (style.startsWith('Fwd')) return (v) => held(raised(held(v * slope[c]! + offset[c]!), power[c]!))
@@ -101,8 +162,13 @@ function cdlCurves({ style, slope, offset, power }: Cdl): readonly [Curve, Curve
 
 /** Saturation about BT.709 luma behind the curves; for the reverse, before them (ASC CDL v1.2). */
 function applyCdl(f: Cdl, pixels: Float64Array): void {
-  const curves = cdlCurves(f), forward = f.style.startsWith('Fwd'), by = forward ? f.saturation : 1 / f.saturation, clamp = f.style === 'Fwd' || f.style === 'Rev'
-  const bend = (i: number): void => { for (let c = 0; c < 3; c++) pixels[i + c] = curves[c]!(pixels[i + c]!) }
+  const curves = cdlCurves(f),
+    forward = f.style.startsWith('Fwd'),
+    by = forward ? f.saturation : 1 / f.saturation,
+    clamp = f.style === 'Fwd' || f.style === 'Rev'
+  const bend = (i: number): void => {
+    for (let c = 0; c < 3; c++) pixels[i + c] = curves[c]!(pixels[i + c]!)
+  }
   for (let i = 0; i < pixels.length; i += 3) {
     if (forward) bend(i)
     const luma = 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!

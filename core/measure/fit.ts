@@ -2,7 +2,10 @@
 import { linLog, middleGrey, type LinLogParameters } from '../colour'
 
 /** One patch: the mean code (0..1 full range), and the scene-linear light it stands for. */
-export interface Patch { readonly code: number; readonly linear: number }
+export interface Patch {
+  readonly code: number
+  readonly linear: number
+}
 
 export interface FitResult {
   /** y = a·log10(b·x + c) + d from `cut` up, e·x + f below, joined with equal value and slope. */
@@ -20,10 +23,20 @@ function shape(x: number, offset: number, cut: number): number {
 }
 
 /** Best a and d for a given offset and cut, weighted; and the sum of squares that remains. */
-function solveLinear(patches: readonly Patch[], weights: readonly number[], offset: number, cut: number): { a: number; d: number; squares: number } {
-  let w = 0, ws = 0, wy = 0, wss = 0, wsy = 0
+function solveLinear(
+  patches: readonly Patch[],
+  weights: readonly number[],
+  offset: number,
+  cut: number,
+): { a: number; d: number; squares: number } {
+  let w = 0,
+    ws = 0,
+    wy = 0,
+    wss = 0,
+    wsy = 0
   patches.forEach(({ code, linear }, i) => {
-    const s = shape(linear, offset, cut), weight = weights[i]!
+    const s = shape(linear, offset, cut),
+      weight = weights[i]!
     w += weight
     ws += weight * s
     wy += weight * code
@@ -31,17 +44,20 @@ function solveLinear(patches: readonly Patch[], weights: readonly number[], offs
     wsy += weight * s * code
   })
   const spread = w * wss - ws * ws
-  const a = spread > 1e-18 ? (w * wsy - ws * wy) / spread : 0, d = (wy - a * ws) / w
+  const a = spread > 1e-18 ? (w * wsy - ws * wy) / spread : 0,
+    d = (wy - a * ws) / w
   let squares = 0
-  patches.forEach(({ code, linear }, i) => { squares += weights[i]! * (a * shape(linear, offset, cut) + d - code) ** 2 })
+  patches.forEach(({ code, linear }, i) => {
+    squares += weights[i]! * (a * shape(linear, offset, cut) + d - code) ** 2
+  })
   return { a, d, squares: a > 0 ? squares : Infinity }
 }
 
 /**
- * Fits the seven numbers to at least four patches of rising code and light. For each offset and cut the rest is linear least
- * squares, so two numbers are searched on a grid that is made finer around its best: no start value, no local minimum to
- * fall into. Noise is taken as even in code; patches near middle grey weigh more, so that a curve of another family still fits there.
- * Throws RangeError with a sentence for too few, equal, impossible or falling patches.
+ * Fits the seven numbers to at least four patches of rising code and light. For each offset and cut the rest is linear
+ * least squares, so two numbers are searched on a grid that is made finer around its best: no start value, no local
+ * minimum to fall into. Noise is taken as even in code; patches near middle grey weigh more, so that a curve of another
+ * family still fits there. Throws RangeError with a sentence for too few, equal, impossible or falling patches.
  */
 export function fitLinLog(patches: readonly Patch[]): FitResult {
   const sorted = checkedPatches(patches)
@@ -56,7 +72,8 @@ export function fitLinLog(patches: readonly Patch[]): FitResult {
   for (let round = 0; round < 7; round++) {
     for (let i = 0; i <= steps; i++)
       for (let j = 0; j <= steps; j++) {
-        const offset = Math.exp(offsets.low + ((offsets.high - offsets.low) * i) / steps), cut = Math.exp(cuts.low + ((cuts.high - cuts.low) * j) / steps)
+        const offset = Math.exp(offsets.low + ((offsets.high - offsets.low) * i) / steps),
+          cut = Math.exp(cuts.low + ((cuts.high - cuts.low) * j) / steps)
         const { a, d, squares } = solveLinear(sorted, weights, offset, cut)
         if (squares < best.squares) best = { offset, cut, a, d, squares }
       }
@@ -80,17 +97,25 @@ function withTangent({ offset, cut, a, d }: { offset: number; cut: number; a: nu
 
 function residuals(curve: LinLogParameters, patches: readonly Patch[]): Pick<FitResult, 'residualStops' | 'rmsStops'> {
   const { decode } = linLog(curve)
-  const residualStops = patches.map(({ code, linear }) => (linear > 0 && decode(code) > 0 ? Math.log2(decode(code) / linear) : decode(code) - linear))
+  const residualStops = patches.map(({ code, linear }) =>
+    linear > 0 && decode(code) > 0 ? Math.log2(decode(code) / linear) : decode(code) - linear,
+  )
   return { residualStops, rmsStops: Math.sqrt(residualStops.reduce((s, r) => s + r * r, 0) / residualStops.length) }
 }
 
 function checkedPatches(patches: readonly Patch[]): readonly Patch[] {
-  if (patches.length < 4) throw new RangeError(`A fit needs at least four patches; ${patches.length} ${patches.length === 1 ? 'is' : 'are'} given.`)
+  if (patches.length < 4)
+    throw new RangeError(
+      `A fit needs at least four patches; ${patches.length} ${patches.length === 1 ? 'is' : 'are'} given.`,
+    )
   if (patches.length > 4096) throw new RangeError('A fit takes at most 4096 patches.')
   patches.forEach(({ code, linear }, i) => {
-    if (!Number.isFinite(code) || !Number.isFinite(linear)) throw new RangeError(`Patch ${i + 1} holds something that is not a number.`)
-    if (code < -0.2 || code > 1.2) throw new RangeError(`Patch ${i + 1} has a code of ${code}; codes are written 0 to 1 of full range.`)
-    if (linear < -1 || linear > 1e4) throw new RangeError(`Patch ${i + 1} has a light of ${linear}; middle grey is 0.18.`)
+    if (!Number.isFinite(code) || !Number.isFinite(linear))
+      throw new RangeError(`Patch ${i + 1} holds something that is not a number.`)
+    if (code < -0.2 || code > 1.2)
+      throw new RangeError(`Patch ${i + 1} has a code of ${code}; codes are written 0 to 1 of full range.`)
+    if (linear < -1 || linear > 1e4)
+      throw new RangeError(`Patch ${i + 1} has a light of ${linear}; middle grey is 0.18.`)
   })
   const sorted = [...patches].sort((a, b) => a.linear - b.linear)
   sorted.forEach((p, i) => {
@@ -98,18 +123,27 @@ function checkedPatches(patches: readonly Patch[]): readonly Patch[] {
     if (!before) return
     if (p.linear === before.linear) throw new RangeError(`Two patches have the same light of ${p.linear}.`)
     // A little noise may turn two near patches round; a curve that falls is another matter.
-    if (p.code < before.code - 0.02) throw new RangeError(`The code falls from ${before.code.toFixed(4)} to ${p.code.toFixed(4)} while the light rises: check the order of the patches.`)
+    if (p.code < before.code - 0.02)
+      throw new RangeError(
+        `The code falls from ${before.code.toFixed(4)} to ${p.code.toFixed(4)} while the light rises: ` +
+          'check the order of the patches.',
+      )
   })
   return sorted
 }
 
-/** The lin-log curve through black (0), grey (0.18) and white (0.9), straight below a hundredth; null where none goes through them. */
+/**
+ * The lin-log curve through black (0), grey (0.18) and white (0.9), straight below a hundredth; null where none goes
+ * through them.
+ */
 export function linLogThrough(black: number, grey: number, white90: number): LinLogParameters | null {
   const cut = 0.01
   // (white − grey) / (grey − black) falls as the offset falls: one offset fits, found by halving.
   const wanted = (white90 - grey) / (grey - black)
-  const ratio = (offset: number): number => (shape(0.9, offset, cut) - shape(0.18, offset, cut)) / (shape(0.18, offset, cut) - shape(0, offset, cut))
-  let low = 1e-5, high = 1e3
+  const ratio = (offset: number): number =>
+    (shape(0.9, offset, cut) - shape(0.18, offset, cut)) / (shape(0.18, offset, cut) - shape(0, offset, cut))
+  let low = 1e-5,
+    high = 1e3
   if (!(wanted > ratio(low) && wanted < ratio(high))) return null
   for (let i = 0; i < 200; i++) {
     const middle = Math.sqrt(low * high)

@@ -13,20 +13,44 @@ import { sceneEndFindings } from './scene-ends'
 import { subjectFindings, type PlacedSubject, type SubjectCard } from './subject'
 
 /** What a person has pointed out in the picture. */
-export interface Pointed { readonly card: Area | null; readonly subjects: readonly PlacedSubject[] }
+export interface Pointed {
+  readonly card: Area | null
+  readonly subjects: readonly PlacedSubject[]
+}
 export const nothingPointed: Pointed = { card: null, subjects: [] }
 
-interface PickedArea { readonly frame: number; readonly area: Area }
+interface PickedArea {
+  readonly frame: number
+  readonly area: Area
+}
 /** What was pointed out on this very frame: on another the camera may have moved. */
-export function pointedAt(frame: number, { card, subjects }: { readonly card: PickedArea | null; readonly subjects: readonly { readonly name: string; readonly card: SubjectCard; readonly here: PickedArea | null }[] }): Pointed {
+export function pointedAt(
+  frame: number,
+  {
+    card,
+    subjects,
+  }: {
+    readonly card: PickedArea | null
+    readonly subjects: readonly {
+      readonly name: string
+      readonly card: SubjectCard
+      readonly here: PickedArea | null
+    }[]
+  },
+): Pointed {
   return {
     card: card?.frame === frame ? card.area : null,
-    subjects: subjects.flatMap(({ name, card: own, here }) => (here?.frame === frame ? [{ name, card: own, area: here.area }] : [])),
+    subjects: subjects.flatMap(({ name, card: own, here }) =>
+      here?.frame === frame ? [{ name, card: own, area: here.area }] : [],
+    ),
   }
 }
 
 /** Measures part by part; each yield is one part's findings. */
-export function* measureInParts(picture: MeasuredPicture, pointed: Pointed = nothingPointed): Generator<readonly Finding[]> {
+export function* measureInParts(
+  picture: MeasuredPicture,
+  pointed: Pointed = nothingPointed,
+): Generator<readonly Finding[]> {
   yield measureLevels(picture)
   yield sceneEndFindings(picture)
   yield castFindings(picture)
@@ -39,4 +63,5 @@ export function* measureInParts(picture: MeasuredPicture, pointed: Pointed = not
   yield restraintFindings(picture)
 }
 
-export const measureFrame = (picture: MeasuredPicture, pointed: Pointed = nothingPointed): readonly Finding[] => [...measureInParts(picture, pointed)].flat()
+export const measureFrame = (picture: MeasuredPicture, pointed: Pointed = nothingPointed): readonly Finding[] =>
+  [...measureInParts(picture, pointed)].flat()

@@ -6,7 +6,8 @@ import type { Finding } from './reading'
 
 const block = 12
 /** Dark, and not so dark that black cuts the noise off. */
-const darkest = 0.015, brightest = 0.3
+const darkest = 0.015,
+  brightest = 0.3
 
 export interface Noise {
   /** Standard deviation of R, G, B in shares of the signal. */
@@ -19,10 +20,19 @@ export interface Noise {
   readonly places: number
 }
 
-interface Place { readonly x: number; readonly y: number }
+interface Place {
+  readonly x: number
+  readonly y: number
+}
 
-/** Flat blocks in the dark: chosen by how little their halves differ, which noise itself hardly decides. Empty where there are too few to go by. */
-function flatPlaces({ shown: { width, height, data }, luma: w }: Pick<MeasuredPicture, 'shown' | 'luma'>): readonly Place[] {
+/**
+ * Flat blocks in the dark: chosen by how little their halves differ, which noise itself hardly decides. Empty where
+ * there are too few to go by.
+ */
+function flatPlaces({
+  shown: { width, height, data },
+  luma: w,
+}: Pick<MeasuredPicture, 'shown' | 'luma'>): readonly Place[] {
   const found: { readonly x: number; readonly y: number; readonly uneven: number }[] = []
   for (let y = 1; y + block < height; y += block)
     for (let x = 1; x + block < width; x += block) {
@@ -30,11 +40,16 @@ function flatPlaces({ shown: { width, height, data }, luma: w }: Pick<MeasuredPi
       let zeros = 0
       for (let dy = 0; dy < block; dy++)
         for (let dx = 0; dx < block; dx++) {
-          const i = ((y + dy) * width + x + dx) * 3, r = data[i]!, g = data[i + 1]!, b = data[i + 2]!
+          const i = ((y + dy) * width + x + dx) * 3,
+            r = data[i]!,
+            g = data[i + 1]!,
+            b = data[i + 2]!
           quarters[(dy < block / 2 ? 0 : 2) + (dx < block / 2 ? 0 : 1)]! += w.red * r + w.green * g + w.blue * b
           if (r === 0 || g === 0 || b === 0) zeros++
         }
-      const per = 1 / 65535 / (block * block / 4), levels = quarters.map((q) => q * per), mean = levels.reduce((a, q) => a + q, 0) / 4
+      const per = 1 / 65535 / ((block * block) / 4),
+        levels = quarters.map((q) => q * per),
+        mean = levels.reduce((a, q) => a + q, 0) / 4
       if (zeros > 0 || mean < darkest || mean > brightest) continue
       found.push({ x, y, uneven: (Math.max(...levels) - Math.min(...levels)) / mean })
     }
@@ -44,29 +59,54 @@ function flatPlaces({ shown: { width, height, data }, luma: w }: Pick<MeasuredPi
 }
 
 /**
- * The mask of Immerkær 1996 (1 −2 1; −2 4 −2; 1 −2 1) answers to no gradient; its root mean square over 6 is the noise's deviation, and the
- * middle of those of all flat blocks is taken. Null where no dark place is flat.
+ * The mask of Immerkær 1996 (1 −2 1; −2 4 −2; 1 −2 1) answers to no gradient; its root mean square over 6 is the
+ * noise's deviation, and the middle of those of all flat blocks is taken. Null where no dark place is flat.
  */
 export function measureNoise(picture: Pick<MeasuredPicture, 'shown' | 'source' | 'luma'>): Noise | null {
-  const flat = flatPlaces(picture), { shown, source, luma: w } = picture
+  const flat = flatPlaces(picture),
+    { shown, source, luma: w } = picture
   if (flat.length === 0) return null
   const middle = (frame: Frame, weights: readonly [number, number, number]): number => {
     const deviations = flat.map(({ x, y }) => residue(frame, x, y, weights)).sort((a, b) => a - b)
     return (deviations[Math.floor(deviations.length / 2)] ?? 0) * ((frame.high - frame.low) / 65535)
   }
-  const each = (frame: Frame): [number, number, number] => [middle(frame, [1, 0, 0]), middle(frame, [0, 1, 0]), middle(frame, [0, 0, 1])]
-  const lumaWeights = [w.red, w.green, w.blue] as const, before = middle(source, lumaWeights)
-  return { channels: each(shown), sourceChannels: each(source), gain: before > 1e-6 ? middle(shown, lumaWeights) / before : 1, places: flat.length }
+  const each = (frame: Frame): [number, number, number] => [
+    middle(frame, [1, 0, 0]),
+    middle(frame, [0, 1, 0]),
+    middle(frame, [0, 0, 1]),
+  ]
+  const lumaWeights = [w.red, w.green, w.blue] as const,
+    before = middle(source, lumaWeights)
+  return {
+    channels: each(shown),
+    sourceChannels: each(source),
+    gain: before > 1e-6 ? middle(shown, lumaWeights) / before : 1,
+    places: flat.length,
+  }
 }
 
-function residue({ width, data }: Frame, x0: number, y0: number, [wr, wg, wb]: readonly [number, number, number]): number {
+function residue(
+  { width, data }: Frame,
+  x0: number,
+  y0: number,
+  [wr, wg, wb]: readonly [number, number, number],
+): number {
   let sum = 0
   const row = width * 3
   const at = (i: number): number => wr * data[i]! + wg * data[i + 1]! + wb * data[i + 2]!
   for (let y = y0; y < y0 + block; y++)
     for (let x = x0; x < x0 + block; x++) {
       const i = (y * width + x) * 3
-      const answer = at(i - row - 3) - 2 * at(i - row) + at(i - row + 3) - 2 * at(i - 3) + 4 * at(i) - 2 * at(i + 3) + at(i + row - 3) - 2 * at(i + row) + at(i + row + 3)
+      const answer =
+        at(i - row - 3) -
+        2 * at(i - row) +
+        at(i - row + 3) -
+        2 * at(i - 3) +
+        4 * at(i) -
+        2 * at(i + 3) +
+        at(i + row - 3) -
+        2 * at(i + row) +
+        at(i + row + 3)
       sum += answer * answer
     }
   return Math.sqrt(sum / (block * block)) / 6
@@ -74,15 +114,22 @@ function residue({ width, data }: Frame, x0: number, y0: number, [wr, wg, wb]: r
 
 /** One byte per pixel: one where the noise was measured. */
 export function noisePixels(picture: Pick<MeasuredPicture, 'shown' | 'luma'>): Uint8Array {
-  const { width, height } = picture.shown, marks = new Uint8Array(width * height)
-  for (const { x, y } of flatPlaces(picture)) for (let row = y; row < y + block; row++) marks.fill(1, row * width + x, row * width + x + block)
+  const { width, height } = picture.shown,
+    marks = new Uint8Array(width * height)
+  for (const { x, y } of flatPlaces(picture))
+    for (let row = y; row < y + block; row++) marks.fill(1, row * width + x, row * width + x + block)
   return marks
 }
 
 export function noiseFindings(picture: MeasuredPicture): readonly Finding[] {
   const noise = measureNoise(picture)
   if (!noise) return []
-  const [r, g, b] = noise.channels, worst = Math.max(r, g, b), confidence = Math.min(1, noise.places / 24)
+  const [r, g, b] = noise.channels,
+    worst = Math.max(r, g, b),
+    confidence = Math.min(1, noise.places / 24)
   const detail = `R ${printValue(r, 'percent')} · G ${printValue(g, 'percent')} · B ${printValue(b, 'percent')} %.`
-  return [{ id: 'noise', value: worst, confidence, detail }, { id: 'noiseGain', value: noise.gain, confidence, detail: '' }]
+  return [
+    { id: 'noise', value: worst, confidence, detail },
+    { id: 'noiseGain', value: noise.gain, confidence, detail: '' },
+  ]
 }

@@ -13,12 +13,36 @@ const leastBlackStops = -3
 
 export function sceneEndFindings({ source, chain }: MeasuredPicture): readonly Finding[] {
   const stride = Math.max(1, Math.floor((source.width * source.height) / 20_000)) | 1
-  const light = sceneLight(chain, 'level', sampleSignal(source, stride)), [wr, wg, wb] = workingLuminance
-  const stops = Float64Array.from({ length: light.length / 3 }, (_, p) => Math.log2(Math.max(wr * light[p * 3]! + wg * light[p * 3 + 1]! + wb * light[p * 3 + 2]!, 1e-5) / middleGrey)).sort()
+  const light = sceneLight(chain, 'level', sampleSignal(source, stride)),
+    [wr, wg, wb] = workingLuminance
+  const stops = Float64Array.from({ length: light.length / 3 }, (_, p) =>
+    Math.log2(Math.max(wr * light[p * 3]! + wg * light[p * 3 + 1]! + wb * light[p * 3 + 2]!, 1e-5) / middleGrey),
+  ).sort()
   const at = (share: number): number => stops[Math.min(stops.length - 1, Math.floor(share * stops.length))] ?? 0
-  const brightest = at(0.995), darkest = at(0.005)
+  const brightest = at(0.995),
+    darkest = at(0.005)
   return [
-    { id: 'noWhite', value: brightest, confidence: 1, alarm: brightest < leastWhiteStops, detail: brightest < leastWhiteStops ? `The brightest half percent lies ${printValue(brightest, 'stops', true)} stops from grey, under a white surface's 2.3: no stretch to white is wanted.` : '' },
-    { id: 'noBlack', value: darkest, confidence: 1, alarm: darkest > leastBlackStops, detail: darkest > leastBlackStops ? `The darkest half percent lies only ${printValue(-darkest, 'stops')} stops under grey: no stretch to black is wanted.` : '' },
+    {
+      id: 'noWhite',
+      value: brightest,
+      confidence: 1,
+      alarm: brightest < leastWhiteStops,
+      detail:
+        brightest < leastWhiteStops
+          ? `The brightest half percent lies ${printValue(brightest, 'stops', true)} stops from grey, under a ` +
+            `white surface's 2.3: no stretch to white is wanted.`
+          : '',
+    },
+    {
+      id: 'noBlack',
+      value: darkest,
+      confidence: 1,
+      alarm: darkest > leastBlackStops,
+      detail:
+        darkest > leastBlackStops
+          ? `The darkest half percent lies only ${printValue(-darkest, 'stops')} stops under grey: no stretch ` +
+            'to black is wanted.'
+          : '',
+    },
   ]
 }

@@ -1,5 +1,12 @@
 import { readingKind, readingKinds, type ReadingId } from './kinds'
-import { defaultStandardId, houseStandards, isShippedStandard, standardById, stepsOutside, verdictOf } from './standards'
+import {
+  defaultStandardId,
+  houseStandards,
+  isShippedStandard,
+  standardById,
+  stepsOutside,
+  verdictOf,
+} from './standards'
 
 test('every standard has a name of its own, and targets that lie in order', () => {
   expect(new Set(houseStandards.map((s) => s.name)).size).toBe(houseStandards.length)
@@ -13,13 +20,22 @@ test('every standard has a name of its own, and targets that lie in order', () =
   }
 })
 
-test('no standard asks one brightness of every complexion: skin luma stands only where a way of lighting is meant', () => {
-  expect(houseStandards.filter((s) => s.targets.skinLuma).map((s) => s.id)).toEqual(['key-lit', 'night'])
-})
+test(
+  'no standard asks one brightness of every complexion: skin luma stands only where a way of ' + 'lighting is meant',
+  () => {
+    expect(houseStandards.filter((s) => s.targets.skinLuma).map((s) => s.id)).toEqual(['key-lit', 'night'])
+  },
+)
 
 test('verdicts', () => {
   const { black, white } = standardById('broad-day').targets
-  expect([0.0185, 0.0195, 0.03, 0.0505, 0.06].map((v) => verdictOf(v, black))).toEqual(['low', 'met', 'met', 'met', 'high'])
+  expect([0.0185, 0.0195, 0.03, 0.0505, 0.06].map((v) => verdictOf(v, black))).toEqual([
+    'low',
+    'met',
+    'met',
+    'met',
+    'high',
+  ])
   expect(verdictOf(0.99, white)).toBe('high')
   expect(verdictOf(0.5, standardById('as-lit').targets.white)).toBeNull()
 })
@@ -30,7 +46,7 @@ test('how far outside: nothing within the tolerance, then in steps of the kind',
   expect(stepsOutside('black', 0.09, target)).toBeCloseTo(2, 9)
 })
 
-test('an id that is not known falls back; one of the user\'s own is found first', () => {
+test("an id that is not known falls back; one of the user's own is found first", () => {
   expect(isShippedStandard('nonsense')).toBe(false)
   expect(standardById('nonsense').id).toBe(defaultStandardId)
   const own = { id: 'mine', name: 'Mine', tip: '', targets: {} }

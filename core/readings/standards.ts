@@ -1,8 +1,13 @@
-// House standards: named targets with their tolerances. Practitioners disagree; each school is a standard, and a scene picks one.
+// House standards: named targets with their tolerances. Practitioners disagree; each school is a standard, and a scene
+// picks one.
 import { readingKind, type ReadingId } from './kinds'
 
 /** Where a reading should lie, in the reading's own carried unit, and how far beyond it may lie before it counts. */
-export interface Target { readonly low: number; readonly high: number; readonly tolerance: number }
+export interface Target {
+  readonly low: number
+  readonly high: number
+  readonly tolerance: number
+}
 
 /** What a reading is held against. A reading without a target is shown and never counts. */
 export type Targets = Readonly<Partial<Record<ReadingId, Target>>>
@@ -14,33 +19,80 @@ export interface HouseStandard {
   readonly targets: Targets
 }
 
-const share = (low: number, high: number, tolerance = 0.1): Target => ({ low: low / 100, high: high / 100, tolerance: tolerance / 100 })
+const share = (low: number, high: number, tolerance = 0.1): Target => ({
+  low: low / 100,
+  high: high / 100,
+  tolerance: tolerance / 100,
+})
 const plain = (low: number, high: number, tolerance = 0): Target => ({ low, high, tolerance })
 
 /** What every school asks for: nothing lost, neutral greys, a card where it belongs, clean steps. */
 const common: Targets = {
-  clipped: share(0, 0.5, 0), crushed: share(0, 0.5, 0),
-  castMids: plain(0, 3, 0.3), castWhites: plain(0, 3, 0.3), castBlacks: plain(0, 4, 0.4), neutrals: plain(0, 3, 0.3),
-  cardExposure: plain(-0.15, 0.15, 0.01), cardWhite: plain(0, 2, 0.2),
-  skinHue: plain(-5, 5, 0.5), skinChroma: share(-6, 6, 0.5),
-  saturationTop: share(0, 75, 0.5), outOfGamut: share(0, 1, 0), outOfRange: share(0, 1, 0),
-  noise: share(0, 1, 0.02), banding: share(0, 2, 0), range: share(0, 0.1, 0),
+  clipped: share(0, 0.5, 0),
+  crushed: share(0, 0.5, 0),
+  castMids: plain(0, 3, 0.3),
+  castWhites: plain(0, 3, 0.3),
+  castBlacks: plain(0, 4, 0.4),
+  neutrals: plain(0, 3, 0.3),
+  cardExposure: plain(-0.15, 0.15, 0.01),
+  cardWhite: plain(0, 2, 0.2),
+  skinHue: plain(-5, 5, 0.5),
+  skinChroma: share(-6, 6, 0.5),
+  saturationTop: share(0, 75, 0.5),
+  outOfGamut: share(0, 1, 0),
+  outOfRange: share(0, 1, 0),
+  noise: share(0, 1, 0.02),
+  banding: share(0, 2, 0),
+  range: share(0, 0.1, 0),
 }
 
 export const houseStandards: readonly HouseStandard[] = [
-  { id: 'broad-day', name: 'Broad day', tip: 'Blacks a little over zero, whites with room above them.', targets: { ...common, black: share(2, 5), white: share(90, 97), spread: plain(4.5, 8, 0.1) } },
-  { id: 'full-stretch', name: 'Full stretch', tip: 'Blacks at zero, whites at the top.', targets: { ...common, black: share(0, 1), white: share(97, 100), spread: plain(5, 10, 0.1) } },
-  { id: 'lifted', name: 'Lifted blacks', tip: 'Soft blacks and held whites, as faded paper.', targets: { ...common, black: share(6, 11), white: share(85, 92), spread: plain(3, 6, 0.1) } },
-  { id: 'key-lit', name: 'Key-lit studio', tip: 'A lit face: skin at 70 to 75 %, whites held, blacks clean.', targets: { ...common, black: share(1, 4), white: share(88, 96), skinLuma: share(70, 75, 0.5) } },
-  { id: 'night', name: 'Night', tip: 'Deep blacks; no white is asked for, as the scene may hold none. Skin at 40 to 60 %.', targets: { ...common, black: share(0, 3), crushed: share(0, 3, 0), skinLuma: share(40, 60, 0.5) } },
-  { id: 'as-lit', name: 'As it was lit', tip: 'No stretch and no neutralising: black, white and the colour of the light stay as the scene puts them.', targets: { clipped: share(0, 2, 0), crushed: share(0, 2, 0), outOfRange: share(0, 1, 0), range: share(0, 0.1, 0) } },
+  {
+    id: 'broad-day',
+    name: 'Broad day',
+    tip: 'Blacks a little over zero, whites with room above them.',
+    targets: { ...common, black: share(2, 5), white: share(90, 97), spread: plain(4.5, 8, 0.1) },
+  },
+  {
+    id: 'full-stretch',
+    name: 'Full stretch',
+    tip: 'Blacks at zero, whites at the top.',
+    targets: { ...common, black: share(0, 1), white: share(97, 100), spread: plain(5, 10, 0.1) },
+  },
+  {
+    id: 'lifted',
+    name: 'Lifted blacks',
+    tip: 'Soft blacks and held whites, as faded paper.',
+    targets: { ...common, black: share(6, 11), white: share(85, 92), spread: plain(3, 6, 0.1) },
+  },
+  {
+    id: 'key-lit',
+    name: 'Key-lit studio',
+    tip: 'A lit face: skin at 70 to 75 %, whites held, blacks clean.',
+    targets: { ...common, black: share(1, 4), white: share(88, 96), skinLuma: share(70, 75, 0.5) },
+  },
+  {
+    id: 'night',
+    name: 'Night',
+    tip: 'Deep blacks; no white is asked for, as the scene may hold none. Skin at 40 to 60 %.',
+    targets: { ...common, black: share(0, 3), crushed: share(0, 3, 0), skinLuma: share(40, 60, 0.5) },
+  },
+  {
+    id: 'as-lit',
+    name: 'As it was lit',
+    tip: 'No stretch and no neutralising: black, white and the colour of the light stay as the scene puts them.',
+    targets: { clipped: share(0, 2, 0), crushed: share(0, 2, 0), outOfRange: share(0, 1, 0), range: share(0, 0.1, 0) },
+  },
 ]
 
 export const defaultStandardId = 'broad-day'
 const byId = new Map(houseStandards.map((s) => [s.id, s]))
 
-/** The standard of an id among those that ship and the user's own; the default one for ids that are not known any more. */
-export const standardById = (id: string, own: readonly HouseStandard[] = []): HouseStandard => own.find((s) => s.id === id) ?? byId.get(id) ?? byId.get(defaultStandardId)!
+/**
+ * The standard of an id among those that ship and the user's own; the default one for ids that are not known any more.
+ */
+export const standardById = (id: string, own: readonly HouseStandard[] = []): HouseStandard =>
+  own.find((s) => s.id === id) ?? byId.get(id) ?? byId.get(defaultStandardId)!
 
 export const isShippedStandard = (id: string): boolean => byId.has(id)
 

@@ -11,7 +11,10 @@ export interface Cast {
   readonly distance: number
 }
 
-export interface Uv { readonly u: number; readonly v: number }
+export interface Uv {
+  readonly u: number
+  readonly v: number
+}
 
 /** CIE 1960 u, v of an XYZ; null where there is no light. */
 export function uvOf([x, y, z]: Vector3): Uv | null {
@@ -20,15 +23,24 @@ export function uvOf([x, y, z]: Vector3): Uv | null {
 }
 
 /**
- * The cast of a neutral surface of the given chromaticity. It is counted as the white balance step counts: relative to the foot of
- * the gamut's own white on the locus, so that `temperatureMired = −mired` and `tint = duv × 1000` take it away.
+ * The cast of a neutral surface of the given chromaticity. It is counted as the white balance step counts: relative to
+ * the foot of the gamut's own white on the locus, so that `temperatureMired = −mired` and `tint = duv × 1000` take it
+ * away.
  */
 export function castOf({ u, v }: Uv, gamut: Gamut): Cast {
-  const white = uvOfXy(gamut.white), target = whitePointOf(gamut.white), foot = uvOfXy(whiteChromaticity(target))
+  const white = uvOfXy(gamut.white),
+    target = whitePointOf(gamut.white),
+    foot = uvOfXy(whiteChromaticity(target))
   // The step moves x, y; the difference is taken there.
-  const xy = xyOfUv({ u, v }), whiteXy = gamut.white, footXy = xyOfUv(foot)
+  const xy = xyOfUv({ u, v }),
+    whiteXy = gamut.white,
+    footXy = xyOfUv(foot)
   const moved = whitePointOf({ x: xy.x - whiteXy.x + footXy.x, y: xy.y - whiteXy.y + footXy.y })
-  return { mired: moved.mired - target.mired, duv: moved.duv - target.duv, distance: Math.hypot(u - white.u, v - white.v) * 1000 }
+  return {
+    mired: moved.mired - target.mired,
+    duv: moved.duv - target.duv,
+    distance: Math.hypot(u - white.u, v - white.v) * 1000,
+  }
 }
 
 export function castOfRgb(rgb: Vector3, gamut: Gamut): Cast | null {
@@ -49,6 +61,7 @@ const xyOfUv = ({ u, v }: Uv): { readonly x: number; readonly y: number } => {
 export function castWords({ mired, duv }: Pick<Cast, 'mired' | 'duv'>): string {
   const parts: string[] = []
   if (Math.abs(mired) >= 1) parts.push(`${mired > 0 ? 'warm' : 'cool'} by ${Math.abs(mired).toFixed(0)} mired`)
-  if (Math.abs(duv) >= 0.0005) parts.push(`${duv > 0 ? 'green' : 'magenta'} by ${Math.abs(duv * 1000).toFixed(1)} Duv ×10³`)
+  if (Math.abs(duv) >= 0.0005)
+    parts.push(`${duv > 0 ? 'green' : 'magenta'} by ${Math.abs(duv * 1000).toFixed(1)} Duv ×10³`)
   return parts.length > 0 ? parts.join(', ') : 'neutral'
 }

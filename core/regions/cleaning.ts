@@ -1,4 +1,5 @@
-// Cleaning a key's matte: each part has a size as a share of the frame's height, so that it means the same at every resolution.
+// Cleaning a key's matte: each part has a size as a share of the frame's height, so that it means the same at every
+// resolution.
 import { blur, blurReach, guided, guidedReach, held, spread, spreadReach, type Plane } from '../image'
 import type { KeyPlanes } from './key'
 
@@ -21,12 +22,40 @@ export interface Cleaning {
   readonly steady: number
 }
 
-export const noCleaning: Cleaning = { calm: 0, specks: 0, holes: 0, grow: 0, follow: 0, blur: 0, low: 0, high: 1, steady: 0 }
+export const noCleaning: Cleaning = {
+  calm: 0,
+  specks: 0,
+  holes: 0,
+  grow: 0,
+  follow: 0,
+  blur: 0,
+  low: 0,
+  high: 1,
+  steady: 0,
+}
 /** One press: what serves most keys of noisy footage. */
-export const usualCleaning: Cleaning = { calm: 0.004, specks: 0.006, holes: 0.01, grow: 0, follow: 0.012, blur: 0.001, low: 0.1, high: 0.9, steady: 1 }
+export const usualCleaning: Cleaning = {
+  calm: 0.004,
+  specks: 0.006,
+  holes: 0.01,
+  grow: 0,
+  follow: 0.012,
+  blur: 0.001,
+  low: 0.1,
+  high: 0.9,
+  steady: 1,
+}
 
 export const cleaningBounds = {
-  calm: { min: 0, max: 0.02 }, specks: { min: 0, max: 0.03 }, holes: { min: 0, max: 0.03 }, grow: { min: -0.05, max: 0.05 }, follow: { min: 0, max: 0.05 }, blur: { min: 0, max: 0.1 }, low: { min: 0, max: 1 }, high: { min: 0, max: 1 }, steady: { min: 0, max: 3 },
+  calm: { min: 0, max: 0.02 },
+  specks: { min: 0, max: 0.03 },
+  holes: { min: 0, max: 0.03 },
+  grow: { min: -0.05, max: 0.05 },
+  follow: { min: 0, max: 0.05 },
+  blur: { min: 0, max: 0.1 },
+  low: { min: 0, max: 1 },
+  high: { min: 0, max: 1 },
+  steady: { min: 0, max: 3 },
 } as const
 export type CleaningPart = keyof Cleaning
 export const cleaningParts = Object.keys(noCleaning) as readonly CleaningPart[]
@@ -35,8 +64,17 @@ export const cleaningParts = Object.keys(noCleaning) as readonly CleaningPart[]
 const flatVariance = 4e-4
 
 /** Rows above and below that a cleaned row depends on. */
-export function cleaningReach({ calm, specks, holes, grow, follow, blur: soft }: Cleaning, frameHeight: number): number {
-  const rows = blurReach(calm * frameHeight) + 2 * spreadReach(specks * frameHeight) + 2 * spreadReach(holes * frameHeight) + spreadReach(grow * frameHeight) + guidedReach(follow * frameHeight) + blurReach(soft * frameHeight)
+export function cleaningReach(
+  { calm, specks, holes, grow, follow, blur: soft }: Cleaning,
+  frameHeight: number,
+): number {
+  const rows =
+    blurReach(calm * frameHeight) +
+    2 * spreadReach(specks * frameHeight) +
+    2 * spreadReach(holes * frameHeight) +
+    spreadReach(grow * frameHeight) +
+    guidedReach(follow * frameHeight) +
+    blurReach(soft * frameHeight)
   return rows === 0 ? 0 : rows + 1
 }
 
@@ -54,12 +92,18 @@ export function calmed(planes: KeyPlanes, { calm }: Pick<Cleaning, 'calm'>, fram
 const calmKnown = new WeakMap<KeyPlanes, { readonly by: number; readonly planes: KeyPlanes }>()
 
 function smoothed(planes: KeyPlanes, calm: number, frameHeight: number): KeyPlanes {
-  const { width, height } = planes, of = (values: Float32Array): Float32Array => blur({ width, height, values }, calm * frameHeight).values
+  const { width, height } = planes,
+    of = (values: Float32Array): Float32Array => blur({ width, height, values }, calm * frameHeight).values
   return { width, height, l: of(planes.l), a: of(planes.a), b: of(planes.b) }
 }
 
 /** Cleans a matte in the order of Cleaning's parts; `guide` is the picture's lightness. */
-export function cleaned(matte: Plane, guide: Plane, { specks, holes, grow, follow, blur: soft, low, high }: Cleaning, frameHeight: number): Plane {
+export function cleaned(
+  matte: Plane,
+  guide: Plane,
+  { specks, holes, grow, follow, blur: soft, low, high }: Cleaning,
+  frameHeight: number,
+): Plane {
   let plane = matte
   if (holes > 0) plane = spread(spread(plane, holes * frameHeight), -holes * frameHeight)
   if (specks > 0) plane = spread(spread(plane, -specks * frameHeight), specks * frameHeight)

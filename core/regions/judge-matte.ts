@@ -1,4 +1,5 @@
-// What a matte is worth, measured: how much it holds, specks, how hard its edges jump, and how much it chatters from frame to frame.
+// What a matte is worth, measured: how much it holds, specks, how hard its edges jump, and how much it chatters from
+// frame to frame.
 import type { Plane } from '../image'
 
 export interface MatteFacts {
@@ -22,23 +23,43 @@ const speckArea = 1.2e-4
 
 export function judgeMatte(matte: Plane, next: Plane | null = null): MatteFacts {
   const { width, height, values } = matte
-  let sum = 0, edge = 0, hard = 0
+  let sum = 0,
+    edge = 0,
+    hard = 0
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const i = y * width + x, v = values[i]!, right = x + 1 < width ? Math.abs(v - values[i + 1]!) : 0, below = y + 1 < height ? Math.abs(v - values[i + width]!) : 0, jump = Math.max(right, below)
+      const i = y * width + x,
+        v = values[i]!,
+        right = x + 1 < width ? Math.abs(v - values[i + 1]!) : 0,
+        below = y + 1 < height ? Math.abs(v - values[i + width]!) : 0,
+        jump = Math.max(right, below)
       sum += v
       if (jump > edgeStep) edge++
       if (jump > hardJump) hard++
     }
-  return { coverage: sum / values.length, specks: specksOf(matte), hardEdge: edge === 0 ? 0 : hard / edge, chatter: next && chatterOf(matte, next) }
+  return {
+    coverage: sum / values.length,
+    specks: specksOf(matte),
+    hardEdge: edge === 0 ? 0 : hard / edge,
+    chatter: next && chatterOf(matte, next),
+  }
 }
 
-/** Of the pixels on the edge of either matte (where it crosses a half), the share that is inside in one and outside in the other. */
+/**
+ * Of the pixels on the edge of either matte (where it crosses a half), the share that is inside in one and outside in
+ * the other.
+ */
 export function chatterOf({ width, height, values }: Plane, next: Plane): number {
-  let edge = 0, flipped = 0
+  let edge = 0,
+    flipped = 0
   const crosses = (of: Float32Array, i: number, x: number, y: number): boolean => {
     const inside = of[i]! > 0.5
-    return (x + 1 < width && of[i + 1]! > 0.5 !== inside) || (y + 1 < height && of[i + width]! > 0.5 !== inside) || (x > 0 && of[i - 1]! > 0.5 !== inside) || (y > 0 && of[i - width]! > 0.5 !== inside)
+    return (
+      (x + 1 < width && of[i + 1]! > 0.5 !== inside) ||
+      (y + 1 < height && of[i + width]! > 0.5 !== inside) ||
+      (x > 0 && of[i - 1]! > 0.5 !== inside) ||
+      (y > 0 && of[i - width]! > 0.5 !== inside)
+    )
   }
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -53,18 +74,27 @@ export function chatterOf({ width, height, values }: Plane, next: Plane): number
 
 /** Connected areas of either side that are too small to be meant. */
 function specksOf({ width, height, values }: Plane): number {
-  const most = Math.max(2, speckArea * width * height), seen = new Uint8Array(values.length), stack = new Int32Array(values.length)
+  const most = Math.max(2, speckArea * width * height),
+    seen = new Uint8Array(values.length),
+    stack = new Int32Array(values.length)
   let specks = 0
   for (let start = 0; start < values.length; start++) {
     if (seen[start]) continue
     const inside = values[start]! > 0.5
-    let top = 0, area = 0
+    let top = 0,
+      area = 0
     stack[top++] = start
     seen[start] = 1
     while (top > 0) {
-      const i = stack[--top]!, x = i % width
+      const i = stack[--top]!,
+        x = i % width
       area++
-      const reach = (j: number): void => { if (!seen[j] && values[j]! > 0.5 === inside) { seen[j] = 1; stack[top++] = j } }
+      const reach = (j: number): void => {
+        if (!seen[j] && values[j]! > 0.5 === inside) {
+          seen[j] = 1
+          stack[top++] = j
+        }
+      }
       if (x > 0) reach(i - 1)
       if (x + 1 < width) reach(i + 1)
       if (i >= width) reach(i - width)
@@ -77,7 +107,8 @@ function specksOf({ width, height, values }: Plane): number {
 
 /** The mean difference of two mattes over their mean: how far one moved against the other, 0..1. */
 export function matteMoved(before: Float32Array, after: Float32Array): number {
-  let different = 0, held = 0
+  let different = 0,
+    held = 0
   for (let i = 0; i < before.length; i++) {
     different += Math.abs(before[i]! - after[i]!)
     held += Math.max(before[i]!, after[i]!)
@@ -87,9 +118,11 @@ export function matteMoved(before: Float32Array, after: Float32Array): number {
 
 /** Intersection over union of two mattes, each cut at a half. */
 export function overlapOf(a: Float32Array, b: Float32Array): number {
-  let both = 0, either = 0
+  let both = 0,
+    either = 0
   for (let i = 0; i < a.length; i++) {
-    const p = a[i]! > 0.5, q = b[i]! > 0.5
+    const p = a[i]! > 0.5,
+      q = b[i]! > 0.5
     if (p && q) both++
     if (p || q) either++
   }

@@ -1,4 +1,5 @@
-// Memory for mattes, used again: while a clip plays every frame has new ones, and fresh memory costs more than what is drawn into it.
+// Memory for mattes, used again: while a clip plays every frame has new ones, and fresh memory costs more than what is
+// drawn into it.
 
 export interface MatteRoom {
   /** So many zeros. */

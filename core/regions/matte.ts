@@ -3,7 +3,15 @@ import { finer, onSteps } from '../image'
 import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
 import { freshRoom, type MatteRoom } from './matte-room'
-import { builtFrom, pieceLimits, type KeySource, type Piece, type PieceMode, type Region, type ShownShape } from './region'
+import {
+  builtFrom,
+  pieceLimits,
+  type KeySource,
+  type Piece,
+  type PieceMode,
+  type Region,
+  type ShownShape,
+} from './region'
 import { renderShape, rowsReached, shapeMatteAt } from './shape-matte'
 
 /** What mattes are made on. */
@@ -13,57 +21,118 @@ export interface MattePicture {
   /** Keys are made on every pixel, or on every second of every second row while a hand moves. */
   readonly keyStep: 1 | 2
   /**
-   * What keys read at a tap, of rows `from` up to, not including, `to` of their own grid; `away` frames from this one. Null where
-   * that frame is not at hand.
+   * What keys read at a tap, of rows `from` up to, not including, `to` of their own grid; `away` frames from this one.
+   * Null where that frame is not at hand.
    */
   readonly planes: (tap: KeyTap, from: number, to: number, away: number) => KeyPlanes | null
-  /** Keyed rows that are at hand, else those that `make` gives: at least `rows`, at most `all`. Absent where nothing is kept. */
-  readonly keyed?: (source: KeySource, rows: RowRange, all: RowRange, make: (rows: RowRange) => Float32Array) => KeyedRows
+  /**
+   * Keyed rows that are at hand, else those that `make` gives: at least `rows`, at most `all`. Absent where nothing is
+   * kept.
+   */
+  readonly keyed?: (
+    source: KeySource,
+    rows: RowRange,
+    all: RowRange,
+    make: (rows: RowRange) => Float32Array,
+  ) => KeyedRows
   /** Where mattes get their memory; fresh where it is absent. */
   readonly room?: MatteRoom
 }
 
 /** Rows `from` up to, not including, `to`. */
-export interface RowRange { readonly from: number; readonly to: number }
+export interface RowRange {
+  readonly from: number
+  readonly to: number
+}
 /** A key's cleaned matte of some rows. */
-export interface KeyedRows extends RowRange { readonly values: Float32Array }
+export interface KeyedRows extends RowRange {
+  readonly values: Float32Array
+}
 
 /** A picture without colours: keys hold nothing on it. */
 export const blankPicture = (width: number, height: number): MattePicture => ({
-  width, height, keyStep: 1,
-  planes: (_, from, to) => { const none = new Float32Array(width * (to - from)); return { width, height: to - from, l: none, a: none, b: none } },
+  width,
+  height,
+  keyStep: 1,
+  planes: (_, from, to) => {
+    const none = new Float32Array(width * (to - from))
+    return { width, height: to - from, l: none, a: none, b: none }
+  },
 })
 
 /** Joins a value to what stands before it. On steps of 1/65536 all three are exact. */
 export function join(mode: PieceMode, before: number, value: number): number {
   switch (mode) {
-    case 'add': return before > value ? before : value
-    case 'subtract': return before > value ? before - value : 0
-    case 'intersect': return before < value ? before : value
+    case 'add':
+      return before > value ? before : value
+    case 'subtract':
+      return before > value ? before - value : 0
+    case 'intersect':
+      return before < value ? before : value
   }
 }
-/** The same for all values, in place: a loop of its own for each way, as this runs on every pixel while a hand moves. */
+/**
+ * The same for all values, in place: a loop of its own for each way, as this runs on every pixel while a hand moves.
+ */
 function joinAll(mode: PieceMode, matte: Float32Array, values: Float32Array): void {
   const count = matte.length
   switch (mode) {
-    case 'add': for (let i = 0; i < count; i++) { const v = values[i]!; if (v > matte[i]!) matte[i] = v } break
-    case 'subtract': for (let i = 0; i < count; i++) { const m = matte[i]!, v = values[i]!; matte[i] = m > v ? m - v : 0 } break
-    case 'intersect': for (let i = 0; i < count; i++) { const v = values[i]!; if (v < matte[i]!) matte[i] = v }
+    case 'add':
+      for (let i = 0; i < count; i++) {
+        const v = values[i]!
+        if (v > matte[i]!) matte[i] = v
+      }
+      break
+    case 'subtract':
+      for (let i = 0; i < count; i++) {
+        const m = matte[i]!,
+          v = values[i]!
+        matte[i] = m > v ? m - v : 0
+      }
+      break
+    case 'intersect':
+      for (let i = 0; i < count; i++) {
+        const v = values[i]!
+        if (v < matte[i]!) matte[i] = v
+      }
   }
 }
 const startOf = (pieces: readonly Piece[]): number => (pieces.length > 0 && pieces[0]!.mode !== 'add' ? 1 : 0)
-const presented = (value: number, invert: boolean, opacity: number): number => { const v = invert ? 1 - value : value; return opacity === 1 ? v : onSteps(v * opacity) }
+const presented = (value: number, invert: boolean, opacity: number): number => {
+  const v = invert ? 1 - value : value
+  return opacity === 1 ? v : onSteps(v * opacity)
+}
 
-/** The matte of rows `from` up to `to`: one value per pixel, in steps of 1/65536. Strength is not in it. Shapes are those of the region as it is at the frame. */
-export function renderMatte(region: Region, regions: readonly Region[], picture: MattePicture, from = 0, to = picture.height, depth = 0): Float32Array {
-  const start = startOf(region.pieces), { room = freshRoom } = picture, filled = (length: number): Float32Array => { const matte = room.take(length); return start === 0 ? matte : matte.fill(start) }
+/**
+ * The matte of rows `from` up to `to`: one value per pixel, in steps of 1/65536. Strength is not in it. Shapes are
+ * those of the region as it is at the frame.
+ */
+export function renderMatte(
+  region: Region,
+  regions: readonly Region[],
+  picture: MattePicture,
+  from = 0,
+  to = picture.height,
+  depth = 0,
+): Float32Array {
+  const start = startOf(region.pieces),
+    { room = freshRoom } = picture,
+    filled = (length: number): Float32Array => {
+      const matte = room.take(length)
+      return start === 0 ? matte : matte.fill(start)
+    }
   let made: Float32Array | null = null
   for (const [i, piece] of region.pieces.entries()) {
-    const drawn: Float32Array | null = piece.source.kind === 'key' ? keyWhereItCounts(piece.source, region.pieces, i, made, picture, from, to) : sourceMatte(piece, regions, picture, from, to, depth)
+    const drawn: Float32Array | null =
+      piece.source.kind === 'key'
+        ? keyWhereItCounts(piece.source, region.pieces, i, made, picture, from, to)
+        : sourceMatte(piece, regions, picture, from, to, depth)
     if (!drawn) continue
-    const values: Float32Array = piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
+    const values: Float32Array =
+      piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
     // What is added to nothing is itself.
-    if (!made && start === 0 && piece.mode === 'add') made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
+    if (!made && start === 0 && piece.mode === 'add')
+      made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
     else {
       joinAll(piece.mode, (made ??= filled(values.length)), values)
       if (piece.source.kind === 'shape') room.give(drawn)
@@ -75,14 +144,24 @@ export function renderMatte(region: Region, regions: readonly Region[], picture:
 }
 
 /**
- * A key's rows, those left empty where they cannot matter: where what it is met with holds nothing, or a shape that it is met
- * with later does not reach.
+ * A key's rows, those left empty where they cannot matter: where what it is met with holds nothing, or a shape that it
+ * is met with later does not reach.
  */
-function keyWhereItCounts(source: KeySource, pieces: readonly Piece[], at: number, made: Float32Array | null, picture: MattePicture, from: number, to: number): Float32Array {
+function keyWhereItCounts(
+  source: KeySource,
+  pieces: readonly Piece[],
+  at: number,
+  made: Float32Array | null,
+  picture: MattePicture,
+  from: number,
+  to: number,
+): Float32Array {
   const { width, height } = picture
-  let top = from, bottom = to
+  let top = from,
+    bottom = to
   if (pieces[at]?.mode === 'intersect' && made) {
-    const first = made.findIndex((v) => v !== 0), last = made.findLastIndex((v) => v !== 0)
+    const first = made.findIndex((v) => v !== 0),
+      last = made.findLastIndex((v) => v !== 0)
     if (first < 0) return new Float32Array(made.length)
     top = from + Math.floor(first / width)
     bottom = from + Math.floor(last / width) + 1
@@ -100,23 +179,33 @@ function keyWhereItCounts(source: KeySource, pieces: readonly Piece[], at: numbe
 }
 
 function keptRows(source: KeySource, picture: MattePicture, rows: RowRange, all: RowRange): Float32Array {
-  const make = ({ from, to }: RowRange): Float32Array => keyedRows(source, picture, from, to), { width } = picture
+  const make = ({ from, to }: RowRange): Float32Array => keyedRows(source, picture, from, to),
+    { width } = picture
   if (!picture.keyed) return make(rows)
   const { from, values } = picture.keyed(source, rows, all, make)
   return values.subarray((rows.from - from) * width, (rows.to - from) * width)
 }
 
 /** Null where a piece stands for nothing: a region that is not there, or that leads back to itself. */
-function sourceMatte({ source }: Piece, regions: readonly Region[], picture: MattePicture, from: number, to: number, depth: number): Float32Array | null {
+function sourceMatte(
+  { source }: Piece,
+  regions: readonly Region[],
+  picture: MattePicture,
+  from: number,
+  to: number,
+  depth: number,
+): Float32Array | null {
   switch (source.kind) {
     case 'shape': {
-      const { presence = 1 } = source as ShownShape, { room = freshRoom } = picture
+      const { presence = 1 } = source as ShownShape,
+        { room = freshRoom } = picture
       if (presence <= 0) return room.take(picture.width * (to - from))
       const drawn = renderShape(source as ShownShape, picture.width, picture.height, from, to, room)
       if (presence < 1) for (let i = 0; i < drawn.length; i++) drawn[i] = onSteps(drawn[i]! * presence)
       return drawn
     }
-    case 'key': return keptRows(source, picture, { from, to }, { from, to })
+    case 'key':
+      return keptRows(source, picture, { from, to }, { from, to })
     case 'region': {
       const other = regions.find((r) => r.id === source.regionId)
       return other && depth < pieceLimits.depth ? renderMatte(other, regions, picture, from, to, depth + 1) : null
@@ -125,42 +214,108 @@ function sourceMatte({ source }: Piece, regions: readonly Region[], picture: Mat
 }
 
 function keyedRows(source: KeySource, picture: MattePicture, from: number, to: number): Float32Array {
-  const { keyStep } = picture, { key, cleaning } = source
+  const { keyStep } = picture,
+    { key, cleaning } = source
   if (keyStep === 1) return keyedOn(source, picture, picture.width, picture.height, from, to)
   // One row more below: between rows of the coarse grid the way is straight.
-  const width = Math.max(1, picture.width >> 1), height = Math.max(1, picture.height >> 1), top = Math.max(0, Math.floor((from - 1) / 2)), bottom = Math.min(height, Math.floor(to / 2) + 1)
-  return finer({ width, height: bottom - top, values: keyedOn({ kind: 'key', key, cleaning: wholeRadii(cleaning, height) }, picture, width, height, top, bottom) }, top, picture.width, from, to)
+  const width = Math.max(1, picture.width >> 1),
+    height = Math.max(1, picture.height >> 1),
+    top = Math.max(0, Math.floor((from - 1) / 2)),
+    bottom = Math.min(height, Math.floor(to / 2) + 1)
+  return finer(
+    {
+      width,
+      height: bottom - top,
+      values: keyedOn(
+        { kind: 'key', key, cleaning: wholeRadii(cleaning, height) },
+        picture,
+        width,
+        height,
+        top,
+        bottom,
+      ),
+    },
+    top,
+    picture.width,
+    from,
+    to,
+  )
 }
 
 /** Cleaned rows of a key on a grid, steadied over the frames that are at hand. */
-function keyedOn({ key, cleaning }: KeySource, picture: MattePicture, width: number, height: number, from: number, to: number): Float32Array {
-  const reach = cleaningReach(cleaning, height), top = Math.max(0, from - reach), bottom = Math.min(height, to + reach), rows = bottom - top
+function keyedOn(
+  { key, cleaning }: KeySource,
+  picture: MattePicture,
+  width: number,
+  height: number,
+  from: number,
+  to: number,
+): Float32Array {
+  const reach = cleaningReach(cleaning, height),
+    top = Math.max(0, from - reach),
+    bottom = Math.min(height, to + reach),
+    rows = bottom - top
   const at = (away: number): Float32Array | null => {
     const planes = picture.planes(key.tap, top, bottom, away)
-    return planes && cleaned({ width, height: rows, values: keyMatte(key, calmed(planes, cleaning, height)) }, { width, height: rows, values: planes.l }, cleaning, height).values.subarray((from - top) * width, (to - top) * width)
+    return (
+      planes &&
+      cleaned(
+        { width, height: rows, values: keyMatte(key, calmed(planes, cleaning, height)) },
+        { width, height: rows, values: planes.l },
+        cleaning,
+        height,
+      ).values.subarray((from - top) * width, (to - top) * width)
+    )
   }
-  const own = at(0) ?? new Float32Array(width * (to - from)), steady = picture.keyStep === 1 ? Math.round(cleaning.steady) : 0
-  const others = Array.from({ length: steady * 2 }, (_, i) => at(i < steady ? i - steady : i - steady + 1)).filter((m): m is Float32Array => m !== null)
-  return others.length === 0 ? own : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i]!, v) / (others.length + 1)))
+  const own = at(0) ?? new Float32Array(width * (to - from)),
+    steady = picture.keyStep === 1 ? Math.round(cleaning.steady) : 0
+  const others = Array.from({ length: steady * 2 }, (_, i) => at(i < steady ? i - steady : i - steady + 1)).filter(
+    (m): m is Float32Array => m !== null,
+  )
+  return others.length === 0
+    ? own
+    : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i]!, v) / (others.length + 1)))
 }
 
 /** Half pixels of a radius are not seen while a hand moves. */
-const wholeRadii = (cleaning: Cleaning, height: number): Cleaning => { const whole = (share: number): number => Math.round(share * height) / height; return { ...cleaning, specks: whole(cleaning.specks), holes: whole(cleaning.holes), grow: whole(cleaning.grow) } }
+const wholeRadii = (cleaning: Cleaning, height: number): Cleaning => {
+  const whole = (share: number): number => Math.round(share * height) / height
+  return { ...cleaning, specks: whole(cleaning.specks), holes: whole(cleaning.holes), grow: whole(cleaning.grow) }
+}
 
 /** How many frames before and after a region wants to see. */
-export const framesAround = (region: Region, regions: readonly Region[]): number => Math.max(0, ...builtFrom(region, regions).flatMap((r) => r.pieces.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0))))
+export const framesAround = (region: Region, regions: readonly Region[]): number =>
+  Math.max(
+    0,
+    ...builtFrom(region, regions).flatMap((r) =>
+      r.pieces.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0)),
+    ),
+  )
 
 /** The taps that a region's keys read at. */
-export const tapsRead = (region: Region, regions: readonly Region[]): readonly KeyTap[] => [...new Set(builtFrom(region, regions).flatMap((r) => r.pieces.flatMap(({ source }) => (source.kind === 'key' ? [source.key.tap] : []))))]
+export const tapsRead = (region: Region, regions: readonly Region[]): readonly KeyTap[] => [
+  ...new Set(
+    builtFrom(region, regions).flatMap((r) =>
+      r.pieces.flatMap(({ source }) => (source.kind === 'key' ? [source.key.tap] : [])),
+    ),
+  ),
+]
 
 /** A region of shapes alone as a function of the place (shares of the frame); null where a key is in it. */
-export function matteAt(region: Region, regions: readonly Region[], aspect: number, frameHeight: number, depth = 0): ((x: number, y: number) => number) | null {
+export function matteAt(
+  region: Region,
+  regions: readonly Region[],
+  aspect: number,
+  frameHeight: number,
+  depth = 0,
+): ((x: number, y: number) => number) | null {
   const parts: { readonly piece: Piece; readonly at: (x: number, y: number) => number }[] = []
   for (const piece of region.pieces) {
     const { source } = piece
     if (source.kind === 'key') return null
     if (source.kind === 'shape') {
-      const { presence = 1 } = source as ShownShape, at = shapeMatteAt(source as ShownShape, aspect, frameHeight)
+      const { presence = 1 } = source as ShownShape,
+        at = shapeMatteAt(source as ShownShape, aspect, frameHeight)
       parts.push({ piece, at: presence >= 1 ? at : (x, y) => onSteps(at(x, y) * Math.max(0, presence)) })
       continue
     }
@@ -173,7 +328,11 @@ export function matteAt(region: Region, regions: readonly Region[], aspect: numb
   const start = startOf(region.pieces)
   return (x, y) => {
     let m = start
-    for (const { piece: { mode, invert, opacity }, at } of parts) m = join(mode, m, presented(at(x, y), invert, opacity))
+    for (const {
+      piece: { mode, invert, opacity },
+      at,
+    } of parts)
+      m = join(mode, m, presented(at(x, y), invert, opacity))
     return region.invert ? 1 - m : m
   }
 }

@@ -11,14 +11,23 @@ export interface ShapeSource extends Omit<PlacedShape, 'placed'> {
   /** How the shape follows the picture; without it, it stays. */
   readonly motion?: Motion
 }
-export interface KeySource { readonly kind: 'key'; readonly key: Key; readonly cleaning: Cleaning }
+export interface KeySource {
+  readonly kind: 'key'
+  readonly key: Key
+  readonly cleaning: Cleaning
+}
 /** Another region of the same grade: both follow its edits. */
-export interface RegionSource { readonly kind: 'region'; readonly regionId: string }
+export interface RegionSource {
+  readonly kind: 'region'
+  readonly regionId: string
+}
 
 export type PieceMode = 'add' | 'subtract' | 'intersect'
 export interface Piece {
   readonly id: string
-  /** How it joins what stands before it. A first piece that takes away, or is met with, starts from the whole picture. */
+  /**
+   * How it joins what stands before it. A first piece that takes away, or is met with, starts from the whole picture.
+   */
   readonly mode: PieceMode
   readonly invert: boolean
   readonly opacity: number

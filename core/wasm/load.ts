@@ -6,12 +6,21 @@ declare const WebAssembly: {
   readonly Instance: new (module: object, imports: object) => { readonly exports: object }
   readonly Memory: new (size: { initial: number }) => KernelMemory
 }
-export interface KernelMemory { readonly buffer: ArrayBuffer; grow(pages: number): number }
-export interface StartedKernel<Code> { readonly memory: KernelMemory; readonly code: Code }
+export interface KernelMemory {
+  readonly buffer: ArrayBuffer
+  grow(pages: number): number
+}
+export interface StartedKernel<Code> {
+  readonly memory: KernelMemory
+  readonly code: Code
+}
 
 const pageBytes = 65536
 
-/** An instance with at least `bytes` of memory; null where there is no WebAssembly with SIMD, so that the plain code runs. */
+/**
+ * An instance with at least `bytes` of memory; null where there is no WebAssembly with SIMD, so that the plain code
+ * runs.
+ */
 export function startKernel<Code>(base64: string, bytes: number): StartedKernel<Code> | null {
   try {
     const memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / pageBytes) + 1 })
@@ -34,7 +43,9 @@ const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789
 function bytesOf(base64: string): Uint8Array {
   const digits = base64.replace(/=+$/, '')
   const bytes = new Uint8Array(Math.floor((digits.length * 3) / 4))
-  let bits = 0, held = 0, at = 0
+  let bits = 0,
+    held = 0,
+    at = 0
   for (const digit of digits) {
     bits = ((bits << 6) | alphabet.indexOf(digit)) & 0xffffff
     held += 6

@@ -1,9 +1,20 @@
-// Makes the assembly from the demo clips: each piece read right, shown on BT.709, cut and dissolved as the edit list says.
+// Makes the assembly from the demo clips: each piece read right, shown on BT.709, cut and dissolved as the edit list
+// says.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { compile, defaultGrade, execute, frameOfDecoded, framesOfTimecode, printEdl, setParameter, type EditEvent, type Plan } from '../../core'
+import {
+  compile,
+  defaultGrade,
+  execute,
+  frameOfDecoded,
+  framesOfTimecode,
+  printEdl,
+  setParameter,
+  type EditEvent,
+  type Plan,
+} from '../../core'
 import { decodeAll, decodedPicture } from '../../server/media/decode'
 import { probe } from '../../server/media/probe'
 import { assembly, demoShots, footage } from '../shots'
@@ -12,13 +23,55 @@ const { width, height, rate } = footage
 const code = 65535
 
 const output = join('demo', 'footage', `${assembly.id}.mov`)
-const encoder = spawn('ffmpeg', [
-  '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', `${width}x${height}`, '-r', String(rate), '-i', 'pipe:0',
-  '-vf', 'scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic,format=yuv420p', '-c:v', 'libx264', '-preset', 'slow', '-crf', '19', '-g', '48',
-  '-color_range', 'tv', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-timecode', assembly.startTimecode, '-movflags', '+faststart', '-fflags', '+bitexact', '-flags:v', '+bitexact', output,
-], { stdio: ['pipe', 'inherit', 'inherit'] })
+const encoder = spawn(
+  'ffmpeg',
+  [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgb48le',
+    '-s',
+    `${width}x${height}`,
+    '-r',
+    String(rate),
+    '-i',
+    'pipe:0',
+    '-vf',
+    'scale=out_color_matrix=bt709:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic,format=yuv420p',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'slow',
+    '-crf',
+    '19',
+    '-g',
+    '48',
+    '-color_range',
+    'tv',
+    '-colorspace',
+    'bt709',
+    '-color_primaries',
+    'bt709',
+    '-color_trc',
+    'bt709',
+    '-timecode',
+    assembly.startTimecode,
+    '-movflags',
+    '+faststart',
+    '-fflags',
+    '+bitexact',
+    '-flags:v',
+    '+bitexact',
+    output,
+  ],
+  { stdio: ['pipe', 'inherit', 'inherit'] },
+)
 const write = async (frame: Uint16Array): Promise<void> => {
-  if (!encoder.stdin.write(Buffer.from(frame.buffer, frame.byteOffset, frame.byteLength))) await once(encoder.stdin, 'drain')
+  if (!encoder.stdin.write(Buffer.from(frame.buffer, frame.byteOffset, frame.byteLength)))
+    await once(encoder.stdin, 'drain')
 }
 
 /** The frames of a piece as display signal, with `more` frames after it for a dissolve to come. */
@@ -28,9 +81,18 @@ async function framesOf(piece: (typeof assembly.pieces)[number], more: number): 
   const { facts, frameTimes } = await probe(path, shot.id)
   let grade = defaultGrade(shot.encodingId, shot.gamutId, shot.file.range)
   grade = setParameter(grade, 'exposure', 'exposureStops', -shot.exposureErrorStops)
-  grade = setParameter(setParameter(grade, 'white-balance', 'temperatureMired', shot.neutralisedBy.temperatureMired), 'white-balance', 'tint', shot.neutralisedBy.tint)
+  grade = setParameter(
+    setParameter(grade, 'white-balance', 'temperatureMired', shot.neutralisedBy.temperatureMired),
+    'white-balance',
+    'tint',
+    shot.neutralisedBy.tint,
+  )
   grade = { ...grade, show: { ...grade.show, method: 'rolloff' } }
-  const { frames } = decodeAll(path, facts, { first: piece.first, count: piece.count + more, time: frameTimes[piece.first]! })
+  const { frames } = decodeAll(path, facts, {
+    first: piece.first,
+    count: piece.count + more,
+    time: frameTimes[piece.first]!,
+  })
   let plan: Plan | undefined
   const shown: Uint16Array[] = []
   for await (const planes of frames) {
@@ -42,12 +104,14 @@ async function framesOf(piece: (typeof assembly.pieces)[number], more: number): 
 }
 
 const events: EditEvent[] = []
-let at = 0, leaving: Uint16Array[] = []
+let at = 0,
+  leaving: Uint16Array[] = []
 for (const [i, piece] of assembly.pieces.entries()) {
   const more = assembly.pieces[i + 1]?.dissolve ?? 0
   const frames = await framesOf(piece, more)
   for (let n = 0; n < piece.count; n++) {
-    const frame = frames[n]!, old = leaving[n]
+    const frame = frames[n]!,
+      old = leaving[n]
     if (old && n < piece.dissolve) {
       const t = (n + 1) / (piece.dissolve + 1)
       await write(frame.map((v, k) => Math.min(code, v * t + old[k]! * (1 - t) + 0.5)))
@@ -55,7 +119,12 @@ for (const [i, piece] of assembly.pieces.entries()) {
       await write(frame)
     }
   }
-  events.push({ name: demoShots.find((s) => s.id === piece.shotId)!.name, first: at, count: piece.count, transition: piece.dissolve })
+  events.push({
+    name: demoShots.find((s) => s.id === piece.shotId)!.name,
+    first: at,
+    count: piece.count,
+    transition: piece.dissolve,
+  })
   at += piece.count
   leaving = frames.slice(piece.count)
 }
@@ -63,5 +132,8 @@ encoder.stdin.end()
 const [exit] = (await once(encoder, 'close')) as [number]
 if (exit !== 0) throw new Error('The encoder failed on the assembly.')
 const counting = { rateNumerator: rate, rateDenominator: 1 }
-writeFileSync(join('demo', 'footage', `${assembly.id}.edl`), printEdl(assembly.name, events, counting, framesOfTimecode(assembly.startTimecode, counting)))
+writeFileSync(
+  join('demo', 'footage', `${assembly.id}.edl`),
+  printEdl(assembly.name, events, counting, framesOfTimecode(assembly.startTimecode, counting)),
+)
 console.log(output, at)

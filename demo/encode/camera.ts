@@ -1,5 +1,15 @@
 // An invented camera: scene light with its faults and noise → 10-bit Y'CbCr planes in the camera's own encoding.
-import { encodingById, gamutById, gamutToGamut, invert, lumaWeights, multiply, transformPixels, workingGamut, type Matrix3 } from '../../core'
+import {
+  encodingById,
+  gamutById,
+  gamutToGamut,
+  invert,
+  lumaWeights,
+  multiply,
+  transformPixels,
+  workingGamut,
+  type Matrix3,
+} from '../../core'
 import { whiteBalanceMatrix } from '../../core/grade/steps/white-balance'
 import type { DemoShot, FileKind } from '../shots'
 
@@ -20,7 +30,9 @@ export function noiseSource(seed: number): () => number {
       return value
     }
     for (;;) {
-      const u = 2 * uniform() - 1, v = 2 * uniform() - 1, s = u * u + v * v
+      const u = 2 * uniform() - 1,
+        v = 2 * uniform() - 1,
+        s = u * u + v * v
       if (s > 0 && s < 1) {
         const scale = Math.sqrt((-2 * Math.log(s)) / s)
         spare = v * scale
@@ -39,11 +51,20 @@ export function cameraMatrix(shot: DemoShot, cardBalance: Matrix3): Matrix3 {
 }
 
 /** One frame of light → yuv422p10le in the range and matrix of the camera's file. Changes `light`. */
-export function expose(shot: DemoShot, light: Float64Array, matrix: Matrix3, stops: number, width: number, height: number, noise: () => number): Buffer {
+export function expose(
+  shot: DemoShot,
+  light: Float64Array,
+  matrix: Matrix3,
+  stops: number,
+  width: number,
+  height: number,
+  noise: () => number,
+): Buffer {
   transformPixels(matrix, light)
   const gain = 2 ** (shot.exposureErrorStops + stops)
   const { encode } = encodingById(shot.encodingId).curve
-  const black = shot.noise.black ** 2, perLight = (shot.noise.grey ** 2 - black) / 0.18
+  const black = shot.noise.black ** 2,
+    perLight = (shot.noise.grey ** 2 - black) / 0.18
   for (let i = 0; i < light.length; i++) {
     const x = light[i]! * gain
     const noisy = x + noise() * Math.sqrt(black + perLight * Math.max(x, 0))
@@ -53,9 +74,14 @@ export function expose(shot: DemoShot, light: Float64Array, matrix: Matrix3, sto
 }
 
 function toPlanes(codes: Float64Array, width: number, height: number, { range, matrix }: FileKind): Buffer {
-  const w = lumaWeights(matrix), legal = range === 'legal', half = width / 2
-  const y = new Uint16Array(width * height), cb = new Uint16Array(half * height), cr = new Uint16Array(half * height)
-  const rowB = new Float64Array(width), rowR = new Float64Array(width)
+  const w = lumaWeights(matrix),
+    legal = range === 'legal',
+    half = width / 2
+  const y = new Uint16Array(width * height),
+    cb = new Uint16Array(half * height),
+    cr = new Uint16Array(half * height)
+  const rowB = new Float64Array(width),
+    rowR = new Float64Array(width)
   for (let row = 0; row < height; row++) {
     for (let x = 0; x < width; x++) {
       const i = (row * width + x) * 3
@@ -66,7 +92,8 @@ function toPlanes(codes: Float64Array, width: number, height: number, { range, m
     }
     // Co-sited 4:2:2: each chroma sample is a 1-2-1 average about its luma sample.
     for (let c = 0; c < half; c++) {
-      const x = c * 2, before = Math.max(0, x - 1)
+      const x = c * 2,
+        before = Math.max(0, x - 1)
       cb[row * half + c] = Math.round(((rowB[before]! + 2 * rowB[x]! + rowB[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
       cr[row * half + c] = Math.round(((rowR[before]! + 2 * rowR[x]! + rowR[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
     }

@@ -23,12 +23,47 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
   const [r, g, b] = meanOfPatch(plate, shot.patches.greyCard)
   const matrix = cameraMatrix(shot, diagonal([0.18 / r, 0.18 / g, 0.18 / b]))
   const noise = noiseSource(seed + shot.id.length * 7919)
-  const output = join('demo', 'footage', `${shot.id}.mov`), code = shot.file.range === 'full' ? 'pc' : 'tv'
-  const encoder = spawn('ffmpeg', [
-    '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv422p10le', '-color_range', code, '-s', `${width}x${height}`, '-r', String(rate), '-i', 'pipe:0',
-    '-vf', `scale=in_range=${code}:out_range=${code}:flags=area+accurate_rnd+full_chroma_int,format=${shot.file.pixelFormat}`, ...codecOf(shot.file),
-    '-color_range', code, '-colorspace', shot.file.matrix === 'bt2020' ? 'bt2020nc' : 'bt709', ...tagsOf(shot.file), '-movflags', '+faststart', '-map_metadata', '-1', '-fflags', '+bitexact', '-flags:v', '+bitexact', output,
-  ], { stdio: ['pipe', 'inherit', 'inherit'] })
+  const output = join('demo', 'footage', `${shot.id}.mov`),
+    code = shot.file.range === 'full' ? 'pc' : 'tv'
+  const encoder = spawn(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'yuv422p10le',
+      '-color_range',
+      code,
+      '-s',
+      `${width}x${height}`,
+      '-r',
+      String(rate),
+      '-i',
+      'pipe:0',
+      '-vf',
+      `scale=in_range=${code}:out_range=${code}:flags=area+accurate_rnd+full_chroma_int,` +
+        `format=${shot.file.pixelFormat}`,
+      ...codecOf(shot.file),
+      '-color_range',
+      code,
+      '-colorspace',
+      shot.file.matrix === 'bt2020' ? 'bt2020nc' : 'bt709',
+      ...tagsOf(shot.file),
+      '-movflags',
+      '+faststart',
+      '-map_metadata',
+      '-1',
+      '-fflags',
+      '+bitexact',
+      '-flags:v',
+      '+bitexact',
+      output,
+    ],
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  )
   for (let n = 0; n < frames; n++) {
     const t = n / (frames - 1)
     const light = frameThrough(plate, windowBetween(shot.from, shot.to, t), width, height)
@@ -43,7 +78,9 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
 }
 
 function codecOf({ codec, crf }: FileKind): string[] {
-  return codec === 'hevc' ? ['-c:v', 'libx265', '-preset', 'slow', '-x265-params', `log-level=error:crf=${crf}:keyint=24:no-info=1`] : ['-c:v', 'libx264', '-preset', 'slow', '-tune', 'grain', '-crf', String(crf), '-g', '24']
+  return codec === 'hevc'
+    ? ['-c:v', 'libx265', '-preset', 'slow', '-x265-params', `log-level=error:crf=${crf}:keyint=24:no-info=1`]
+    : ['-c:v', 'libx264', '-preset', 'slow', '-tune', 'grain', '-crf', String(crf), '-g', '24']
 }
 
 // A camera that records its own log or flat curve says nothing of its transfer.
@@ -55,12 +92,31 @@ function tagsOf({ transfer, matrix }: FileKind): string[] {
 function truthOf(shot: DemoShot, plate: Plate): object {
   const { width, height, frames, rate } = footage
   const patchesAt = (t: number): object =>
-    Object.fromEntries(Object.entries(shot.patches).map(([name, patch]) => [name, patchInFrame(patch, plate, windowBetween(shot.from, shot.to, t), width, height)]))
+    Object.fromEntries(
+      Object.entries(shot.patches).map(([name, patch]) => [
+        name,
+        patchInFrame(patch, plate, windowBetween(shot.from, shot.to, t), width, height),
+      ]),
+    )
   const atLead = shot.leadFrame / (frames - 1)
   return {
-    camera: shot.camera, encodingId: shot.encodingId, gamutId: shot.gamutId, range: shot.file.range, frames, rate, leadFrame: shot.leadFrame,
-    exposureErrorStops: shot.exposureErrorStops, driftStops: shot.driftStops, neutralisedBy: shot.neutralisedBy, noise: shot.noise,
+    camera: shot.camera,
+    encodingId: shot.encodingId,
+    gamutId: shot.gamutId,
+    range: shot.file.range,
+    frames,
+    rate,
+    leadFrame: shot.leadFrame,
+    exposureErrorStops: shot.exposureErrorStops,
+    driftStops: shot.driftStops,
+    neutralisedBy: shot.neutralisedBy,
+    noise: shot.noise,
     reflectance: { greyCard: 0.18, white90: 0.9, black3: 0.03 },
-    patches: { about: 'corners as shares of the frame, x then y', firstFrame: patchesAt(0), leadFrame: patchesAt(atLead), lastFrame: patchesAt(1) },
+    patches: {
+      about: 'corners as shares of the frame, x then y',
+      firstFrame: patchesAt(0),
+      leadFrame: patchesAt(atLead),
+      lastFrame: patchesAt(1),
+    },
   }
 }

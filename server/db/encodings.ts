@@ -3,7 +3,9 @@ import type { EncodingDefinition } from '@core/index'
 import type { Queryable } from './pool'
 
 export async function listEncodings(db: Queryable): Promise<readonly EncodingDefinition[]> {
-  const { rows } = await db.query<{ definition: EncodingDefinition }>('SELECT definition FROM own_encodings ORDER BY name, id LIMIT 500')
+  const { rows } = await db.query<{ definition: EncodingDefinition }>(
+    'SELECT definition FROM own_encodings ORDER BY name, id LIMIT 500',
+  )
   return rows.map((r) => r.definition)
 }
 

@@ -6,9 +6,23 @@ import type { Queryable } from './pool'
 /** Inspections of another version are made anew. */
 export const inspectionVersion = 1
 
-interface Row { readonly hash: string; readonly name: string; readonly title: string; readonly dimensions: string; readonly size: number; readonly format: LutSummary['format']; readonly folder: string; readonly expects: LutSummary['expects'] }
-const columns = `hash, name, title, dimensions, size, format, folder, CASE WHEN (inspection ->> 'version')::int = ${inspectionVersion} THEN inspection -> 'expects' END AS expects`
-const summaryOf = ({ dimensions, ...row }: Row): LutSummary => ({ ...row, dimensions: dimensions === 'sequence' ? dimensions : dimensions === '1' ? 1 : 3 })
+interface Row {
+  readonly hash: string
+  readonly name: string
+  readonly title: string
+  readonly dimensions: string
+  readonly size: number
+  readonly format: LutSummary['format']
+  readonly folder: string
+  readonly expects: LutSummary['expects']
+}
+const columns =
+  `hash, name, title, dimensions, size, format, folder, CASE WHEN (inspection ->> 'version')::int = ` +
+  `${inspectionVersion} THEN inspection -> 'expects' END AS expects`
+const summaryOf = ({ dimensions, ...row }: Row): LutSummary => ({
+  ...row,
+  dimensions: dimensions === 'sequence' ? dimensions : dimensions === '1' ? 1 : 3,
+})
 
 export async function listLuts(db: Queryable): Promise<readonly LutSummary[]> {
   const { rows } = await db.query<Row>(`SELECT ${columns} FROM luts ORDER BY folder, name, hash LIMIT 2000`)
@@ -18,7 +32,8 @@ export async function listLuts(db: Queryable): Promise<readonly LutSummary[]> {
 /** Adds a LUT; the same content under another name keeps its first name. */
 export async function insertLut(db: Queryable, lut: Omit<LutSummary, 'expects'>, actor: string): Promise<void> {
   await db.query(
-    'INSERT INTO luts (hash, name, title, dimensions, size, format, folder, actor) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (hash) DO NOTHING',
+    'INSERT INTO luts (hash, name, title, dimensions, size, format, folder, actor) VALUES ($1, $2, ' +
+      '$3, $4, $5, $6, $7, $8) ON CONFLICT (hash) DO NOTHING',
     [lut.hash, lut.name, lut.title, String(lut.dimensions), lut.size, lut.format, lut.folder, actor],
   )
 }
@@ -29,11 +44,17 @@ export async function findLut(db: Queryable, hash: string): Promise<LutSummary |
 }
 
 export async function findInspection(db: Queryable, hash: string): Promise<Inspection | undefined> {
-  const { rows } = await db.query<{ inspection: Inspection & { readonly version: number } | null }>('SELECT inspection FROM luts WHERE hash = $1', [hash])
+  const { rows } = await db.query<{ inspection: (Inspection & { readonly version: number }) | null }>(
+    'SELECT inspection FROM luts WHERE hash = $1',
+    [hash],
+  )
   const found = rows[0]?.inspection
   return found?.version === inspectionVersion ? found : undefined
 }
 
 export async function keepInspection(db: Queryable, hash: string, inspection: Inspection): Promise<void> {
-  await db.query('UPDATE luts SET inspection = $2 WHERE hash = $1', [hash, JSON.stringify({ version: inspectionVersion, ...inspection })])
+  await db.query('UPDATE luts SET inspection = $2 WHERE hash = $1', [
+    hash,
+    JSON.stringify({ version: inspectionVersion, ...inspection }),
+  ])
 }

@@ -3,10 +3,17 @@ import type { GuessSummary, MediaFacts, ProxyFacts } from '@contracts/index'
 import type { Cut } from '@core/index'
 import type { Queryable } from './pool'
 
-export interface MediaRow { readonly hash: string; readonly facts: MediaFacts; readonly frameTimes: readonly number[] }
+export interface MediaRow {
+  readonly hash: string
+  readonly facts: MediaFacts
+  readonly frameTimes: readonly number[]
+}
 
 export async function findMedia(db: Queryable, hash: string): Promise<MediaRow | undefined> {
-  const { rows } = await db.query<MediaRow>('SELECT hash, facts, frame_times AS "frameTimes" FROM media WHERE hash = $1', [hash])
+  const { rows } = await db.query<MediaRow>(
+    'SELECT hash, facts, frame_times AS "frameTimes" FROM media WHERE hash = $1',
+    [hash],
+  )
   return rows[0]
 }
 
@@ -31,10 +38,18 @@ export async function keepProxy(db: Queryable, hash: string, proxy: ProxyFacts):
 }
 
 /** What a survey found of every frame, and the cuts. */
-export interface Survey { readonly luma: readonly number[]; readonly sharpness: readonly number[]; readonly cuts: readonly Cut[] }
+export interface Survey {
+  readonly luma: readonly number[]
+  readonly sharpness: readonly number[]
+  readonly cuts: readonly Cut[]
+}
 
 export async function keepSurvey(db: Queryable, hash: string, { luma, sharpness, cuts }: Survey): Promise<void> {
-  await db.query('INSERT INTO surveys (media_hash, luma, sharpness, cuts) VALUES ($1, $2, $3, $4) ON CONFLICT (media_hash) DO UPDATE SET luma = $2, sharpness = $3, cuts = $4', [hash, luma, sharpness, JSON.stringify(cuts)])
+  await db.query(
+    'INSERT INTO surveys (media_hash, luma, sharpness, cuts) VALUES ($1, $2, $3, $4) ON CONFLICT ' +
+      '(media_hash) DO UPDATE SET luma = $2, sharpness = $3, cuts = $4',
+    [hash, luma, sharpness, JSON.stringify(cuts)],
+  )
 }
 
 export async function findSurvey(db: Queryable, hash: string): Promise<Survey | undefined> {

@@ -4,7 +4,11 @@ import { transaction, type Pool } from './pool'
 // Vite puts the SQL into the build, so that the server runs from anywhere.
 const files = import.meta.glob<string>('./migrations/*.sql', { query: '?raw', import: 'default', eager: true })
 
-export interface Migration { readonly number: number; readonly name: string; readonly sql: string }
+export interface Migration {
+  readonly number: number
+  readonly name: string
+  readonly sql: string
+}
 
 export function migrationsFrom(sources: Readonly<Record<string, string>>): readonly Migration[] {
   const list = Object.entries(sources).map(([path, sql]) => {
@@ -15,7 +19,8 @@ export function migrationsFrom(sources: Readonly<Record<string, string>>): reado
   })
   list.sort((a, b) => a.number - b.number)
   list.forEach((m, i) => {
-    if (m.number !== i + 1) throw new RangeError(`The migrations must be numbered without gaps; "${m.name}" is not number ${i + 1}.`)
+    if (m.number !== i + 1)
+      throw new RangeError(`The migrations must be numbered without gaps; "${m.name}" is not number ${i + 1}.`)
   })
   return list
 }
@@ -27,7 +32,10 @@ const lockKey = 7_041_001
 export async function migrate(pool: Pool, migrations = migrationsFrom(files)): Promise<readonly string[]> {
   return transaction(pool, async (client) => {
     await client.query('SELECT pg_advisory_xact_lock($1)', [lockKey])
-    await client.query('CREATE TABLE IF NOT EXISTS migrations (number integer PRIMARY KEY, name text NOT NULL, applied_at timestamptz NOT NULL DEFAULT now())')
+    await client.query(
+      'CREATE TABLE IF NOT EXISTS migrations (number integer PRIMARY KEY, name text NOT NULL, ' +
+        'applied_at timestamptz NOT NULL DEFAULT now())',
+    )
     const { rows } = await client.query<{ number: number }>('SELECT number FROM migrations')
     const done = new Set(rows.map((r) => r.number))
     const missing = migrations.filter((m) => !done.has(m.number))

@@ -24,7 +24,10 @@ export async function transaction<T>(pool: Pool, work: (client: Queryable) => Pr
     return result
   } catch (error) {
     // A broken connection is closed instead of being returned to the pool.
-    await client.query('ROLLBACK').then(() => client.release(), (failure: unknown) => client.release(failure as Error))
+    await client.query('ROLLBACK').then(
+      () => client.release(),
+      (failure: unknown) => client.release(failure as Error),
+    )
     throw error
   }
 }

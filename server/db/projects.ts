@@ -18,8 +18,15 @@ export async function findProject(db: Queryable, id: string): Promise<{ id: stri
   return rows[0]
 }
 
-export async function insertProject(db: Queryable, name: string, demoKey: string | null = null): Promise<{ id: string }> {
-  const { rows } = await db.query<{ id: string }>('INSERT INTO projects (name, demo_key) VALUES ($1, $2) RETURNING id', [name, demoKey])
+export async function insertProject(
+  db: Queryable,
+  name: string,
+  demoKey: string | null = null,
+): Promise<{ id: string }> {
+  const { rows } = await db.query<{ id: string }>(
+    'INSERT INTO projects (name, demo_key) VALUES ($1, $2) RETURNING id',
+    [name, demoKey],
+  )
   return rows[0]!
 }
 
@@ -28,7 +35,15 @@ export async function findDemoProject(db: Queryable, demoKey: string): Promise<{
   return rows[0]
 }
 
-export async function insertScene(db: Queryable, projectId: string, name: string, position: number): Promise<{ id: string }> {
-  const { rows } = await db.query<{ id: string }>('INSERT INTO scenes (project_id, name, position) VALUES ($1, $2, $3) RETURNING id', [projectId, name, position])
+export async function insertScene(
+  db: Queryable,
+  projectId: string,
+  name: string,
+  position: number,
+): Promise<{ id: string }> {
+  const { rows } = await db.query<{ id: string }>(
+    'INSERT INTO scenes (project_id, name, position) VALUES ($1, $2, $3) RETURNING id',
+    [projectId, name, position],
+  )
   return rows[0]!
 }

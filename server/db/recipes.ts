@@ -8,12 +8,22 @@ export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {
 }
 
 /** Recipes kept by an earlier version hold regions that are one ellipse. */
-const present = (recipe: Recipe): Recipe => ({ ...recipe, regions: recipe.regions.map((r) => inPieces(r) as RecipeRegion) })
-
+const present = (recipe: Recipe): Recipe => ({
+  ...recipe,
+  regions: recipe.regions.map((r) => inPieces(r) as RecipeRegion),
+})
 
 /** Undefined when the name is taken. */
-export async function insertRecipe(db: Queryable, { name, note, steps, regions }: Omit<Recipe, 'id'>, actor: string): Promise<Recipe | undefined> {
-  const { rows } = await db.query<Recipe>('INSERT INTO recipes (name, note, steps, regions, actor) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (name) DO NOTHING RETURNING id, name, note, steps, regions', [name, note, JSON.stringify(steps), JSON.stringify(regions), actor])
+export async function insertRecipe(
+  db: Queryable,
+  { name, note, steps, regions }: Omit<Recipe, 'id'>,
+  actor: string,
+): Promise<Recipe | undefined> {
+  const { rows } = await db.query<Recipe>(
+    'INSERT INTO recipes (name, note, steps, regions, actor) VALUES ($1, $2, $3, $4, $5) ON CONFLICT ' +
+      '(name) DO NOTHING RETURNING id, name, note, steps, regions',
+    [name, note, JSON.stringify(steps), JSON.stringify(regions), actor],
+  )
   return rows[0]
 }
 

@@ -6,21 +6,47 @@ import type { Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
 
 export async function listScenes(db: Queryable, projectId: string): Promise<readonly SceneSummary[]> {
-  const { rows } = await db.query<SceneSummary>(`SELECT c.id, c.name, c.position, c.intent, ${picturesOf('c')} AS pictures FROM scenes c WHERE c.project_id = $1 ORDER BY c.position`, [projectId])
+  const { rows } = await db.query<SceneSummary>(
+    `
+      SELECT
+        c.id,
+        c.name,
+        c.position,
+        c.intent,
+        ${picturesOf('c')} AS pictures
+      FROM
+        scenes c
+      WHERE
+        c.project_id = $1
+      ORDER BY
+        c.position
+    `,
+    [projectId],
+  )
   return rows
 }
 
 /** The scene of this name in the project, made when it is not there. */
 export async function sceneNamed(db: Queryable, projectId: string, name: string): Promise<string> {
-  const known = await db.query<{ id: string }>('SELECT id FROM scenes WHERE project_id = $1 AND name = $2 ORDER BY position LIMIT 1', [projectId, name])
+  const known = await db.query<{ id: string }>(
+    'SELECT id FROM scenes WHERE project_id = $1 AND name = $2 ORDER BY position LIMIT 1',
+    [projectId, name],
+  )
   if (known.rows[0]) return known.rows[0].id
-  const { rows } = await db.query<{ id: string }>('INSERT INTO scenes (project_id, name, position) SELECT $1, $2, coalesce(max(position), 0) + 1 FROM scenes WHERE project_id = $1 RETURNING id', [projectId, name])
+  const { rows } = await db.query<{ id: string }>(
+    'INSERT INTO scenes (project_id, name, position) SELECT $1, $2, coalesce(max(position), 0) + 1 ' +
+      'FROM scenes WHERE project_id = $1 RETURNING id',
+    [projectId, name],
+  )
   return rows[0]!.id
 }
 
 /** Scenes that no shot is in any more go. */
 export async function dropEmptyScenes(db: Queryable, projectId: string): Promise<void> {
-  await db.query('DELETE FROM scenes c WHERE project_id = $1 AND NOT EXISTS (SELECT 1 FROM shots s WHERE s.scene_id = c.id)', [projectId])
+  await db.query(
+    'DELETE FROM scenes c WHERE project_id = $1 AND NOT EXISTS (SELECT 1 FROM shots s WHERE s.scene_id = c.id)',
+    [projectId],
+  )
 }
 
 export interface ReelShot {
@@ -43,11 +69,33 @@ export interface ReelShot {
 /** The shots with these ids, locked, in reel order. Call inside a transaction. */
 export async function lockShots(db: Queryable, ids: readonly string[]): Promise<readonly ReelShot[]> {
   const { rows } = await db.query<ReelShot>(
-    `SELECT s.id, s.project_id AS "projectId", s.scene_id AS "sceneId", s.media_hash AS "mediaHash", s.name, s.camera_name AS "cameraName", s.position,
-            s.first_frame AS "firstFrame", s.frame_count AS "frameCount", s.lead_frame AS "leadFrame", s.lead_chosen AS "leadChosen",
-            (m.facts ->> 'frameCount')::int AS "mediaFrames", s.head_id AS "headId", r.grade
-       FROM shots s JOIN media m ON m.hash = s.media_hash JOIN revisions r ON r.id = s.head_id
-      WHERE s.id = ANY($1::uuid[]) ORDER BY s.position FOR UPDATE OF s`,
+    `
+      SELECT
+        s.id,
+        s.project_id AS "projectId",
+        s.scene_id AS "sceneId",
+        s.media_hash AS "mediaHash",
+        s.name,
+        s.camera_name AS "cameraName",
+        s.position,
+        s.first_frame AS "firstFrame",
+        s.frame_count AS "frameCount",
+        s.lead_frame AS "leadFrame",
+        s.lead_chosen AS "leadChosen",
+        (m.facts ->> 'frameCount')::int AS "mediaFrames",
+        s.head_id AS "headId",
+        r.grade
+      FROM
+        shots s
+        JOIN media m ON m.hash = s.media_hash
+        JOIN revisions r ON r.id = s.head_id
+      WHERE
+        s.id = ANY ($1::uuid[])
+      ORDER BY
+        s.position
+      FOR UPDATE OF
+        s
+    `,
     [ids],
   )
   return rows.map((row) => ({ ...row, grade: presentGrade(row.grade) }))
@@ -70,14 +118,38 @@ export async function setIntent(db: Queryable, sceneId: string, intent: string):
 
 /** Gives the scenes of the shots a standard. */
 export async function setStandard(db: Queryable, ids: readonly string[], standardId: string): Promise<void> {
-  await db.query('UPDATE scenes SET standard_id = $2 WHERE id IN (SELECT scene_id FROM shots WHERE id = ANY($1::uuid[]))', [ids, standardId])
+  await db.query(
+    'UPDATE scenes SET standard_id = $2 WHERE id IN (SELECT scene_id FROM shots WHERE id = ANY($1::uuid[]))',
+    [ids, standardId],
+  )
 }
-export async function setPlayed(db: Queryable, ids: readonly string[], rate: { numerator: number; denominator: number } | null): Promise<void> {
-  await db.query('UPDATE shots SET played_numerator = $2, played_denominator = $3 WHERE id = ANY($1::uuid[])', [ids, rate?.numerator ?? null, rate?.denominator ?? null])
+export async function setPlayed(
+  db: Queryable,
+  ids: readonly string[],
+  rate: { numerator: number; denominator: number } | null,
+): Promise<void> {
+  await db.query('UPDATE shots SET played_numerator = $2, played_denominator = $3 WHERE id = ANY($1::uuid[])', [
+    ids,
+    rate?.numerator ?? null,
+    rate?.denominator ?? null,
+  ])
 }
 
-export async function setPiece(db: Queryable, id: string, { first, count, name, leadFrame, leadChosen }: { first: number; count: number; name: string; leadFrame: number; leadChosen: boolean }): Promise<void> {
-  await db.query('UPDATE shots SET first_frame = $2, frame_count = $3, name = $4, lead_frame = $5, lead_chosen = $6 WHERE id = $1', [id, first, count, name, leadFrame, leadChosen])
+export async function setPiece(
+  db: Queryable,
+  id: string,
+  {
+    first,
+    count,
+    name,
+    leadFrame,
+    leadChosen,
+  }: { first: number; count: number; name: string; leadFrame: number; leadChosen: boolean },
+): Promise<void> {
+  await db.query(
+    'UPDATE shots SET first_frame = $2, frame_count = $3, name = $4, lead_frame = $5, lead_chosen = $6 WHERE id = $1',
+    [id, first, count, name, leadFrame, leadChosen],
+  )
 }
 
 export async function removeShots(db: Queryable, ids: readonly string[]): Promise<void> {
@@ -85,13 +157,64 @@ export async function removeShots(db: Queryable, ids: readonly string[]): Promis
 }
 
 /** Numbers the reel anew: `moved` stand before `beforeId`, or at the end. */
-export async function reorder(db: Queryable, projectId: string, moved: readonly string[], beforeId: string | null): Promise<void> {
+export async function reorder(
+  db: Queryable,
+  projectId: string,
+  moved: readonly string[],
+  beforeId: string | null,
+): Promise<void> {
   await db.query(
-    `WITH target AS (SELECT coalesce((SELECT position FROM shots WHERE id = $3), (SELECT coalesce(max(position), 0) + 1 FROM shots WHERE project_id = $1)) AS at),
-          ordered AS (
-            SELECT s.id, row_number() OVER (ORDER BY CASE WHEN s.id = ANY($2::uuid[]) THEN target.at ELSE s.position END, s.id <> ALL($2::uuid[]), array_position($2::uuid[], s.id), s.position) AS place
-              FROM shots s, target WHERE s.project_id = $1)
-     UPDATE shots s SET position = o.place FROM ordered o WHERE o.id = s.id AND s.position <> o.place`,
+    `
+      WITH
+        target AS (
+          SELECT
+            coalesce(
+              (
+                SELECT
+                  position
+                FROM
+                  shots
+                WHERE
+                  id = $3
+              ),
+              (
+                SELECT
+                  coalesce(max(position), 0) + 1
+                FROM
+                  shots
+                WHERE
+                  project_id = $1
+              )
+            ) AS at
+        ),
+        ordered AS (
+          SELECT
+            s.id,
+            row_number() OVER (
+              ORDER BY
+                CASE
+                  WHEN s.id = ANY ($2::uuid[]) THEN target.at
+                  ELSE s.position
+                END,
+                s.id <> ALL ($2::uuid[]),
+                array_position($2::uuid[], s.id),
+                s.position
+            ) AS place
+          FROM
+            shots s,
+            target
+          WHERE
+            s.project_id = $1
+        )
+      UPDATE shots s
+      SET
+        position = o.place
+      FROM
+        ordered o
+      WHERE
+        o.id = s.id
+        AND s.position <> o.place
+    `,
     [projectId, moved, beforeId],
   )
 }

@@ -2,13 +2,38 @@
 import { migrateGrade, type GradeDocument } from '@core/index'
 import type { Queryable } from './pool'
 
-export interface RevisionRow { readonly id: string; readonly shotId: string; readonly shotName: string; readonly mediaHash: string; readonly firstFrame: number; readonly frameCount: number; readonly played: { numerator: number; denominator: number } | null; readonly grade: GradeDocument }
+export interface RevisionRow {
+  readonly id: string
+  readonly shotId: string
+  readonly shotName: string
+  readonly mediaHash: string
+  readonly firstFrame: number
+  readonly frameCount: number
+  readonly played: { numerator: number; denominator: number } | null
+  readonly grade: GradeDocument
+}
 
 export async function findRevision(db: Queryable, id: string): Promise<RevisionRow | undefined> {
   const { rows } = await db.query<RevisionRow>(
-    `SELECT r.id, r.shot_id AS "shotId", s.name AS "shotName", s.media_hash AS "mediaHash", s.first_frame AS "firstFrame", s.frame_count AS "frameCount",
-            CASE WHEN s.played_numerator IS NULL THEN NULL ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator) END AS played, r.grade
-       FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1`,
+    `
+      SELECT
+        r.id,
+        r.shot_id AS "shotId",
+        s.name AS "shotName",
+        s.media_hash AS "mediaHash",
+        s.first_frame AS "firstFrame",
+        s.frame_count AS "frameCount",
+        CASE
+          WHEN s.played_numerator IS NULL THEN NULL
+          ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator)
+        END AS played,
+        r.grade
+      FROM
+        revisions r
+        JOIN shots s ON s.id = r.shot_id
+      WHERE
+        r.id = $1
+    `,
     [id],
   )
   const row = rows[0]
@@ -21,21 +46,60 @@ export const presentGrade = (stored: unknown): GradeDocument => migrateGrade(sto
 export type HeadResult = 'moved' | 'conflict' | 'nowhere' | 'missing'
 
 async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string; tipId: string } | undefined> {
-  const { rows } = await db.query<{ headId: string; tipId: string }>('SELECT head_id AS "headId", tip_id AS "tipId" FROM shots WHERE id = $1 FOR UPDATE', [shotId])
+  const { rows } = await db.query<{ headId: string; tipId: string }>(
+    'SELECT head_id AS "headId", tip_id AS "tipId" FROM shots WHERE id = $1 FOR UPDATE',
+    [shotId],
+  )
   return rows[0]
 }
 
 /**
- * Adds a revision on top of `parentId` and makes it the present one. `shared`: the other shots of the set-up, if there are any, follow it.
- * Call inside a transaction.
+ * Adds a revision on top of `parentId` and makes it the present one. `shared`: the other shots of the set-up, if there
+ * are any, follow it. Call inside a transaction.
  */
-export async function appendRevision(db: Queryable, shotId: string, parentId: string, grade: GradeDocument, summary: string, actor: string, why: object | null = null, shared = false): Promise<HeadResult> {
+export async function appendRevision(
+  db: Queryable,
+  shotId: string,
+  parentId: string,
+  grade: GradeDocument,
+  summary: string,
+  actor: string,
+  why: object | null = null,
+  shared = false,
+): Promise<HeadResult> {
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
   if (shot.headId !== parentId) return 'conflict'
   const { rows } = await db.query<{ id: string }>(
-    `INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
-     SELECT $1, id, depth + 1, $3, $4, $5, $6, $7 AND EXISTS (SELECT 1 FROM shots s JOIN shots o ON o.setup_id = s.setup_id AND o.id <> s.id WHERE s.id = $1) FROM revisions WHERE id = $2 RETURNING id`,
+    `
+      INSERT INTO
+        revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
+      SELECT
+        $1,
+        id,
+        depth + 1,
+        $3,
+        $4,
+        $5,
+        $6,
+        $7
+        AND EXISTS (
+          SELECT
+            1
+          FROM
+            shots s
+            JOIN shots o ON o.setup_id = s.setup_id
+            AND o.id <> s.id
+          WHERE
+            s.id = $1
+        )
+      FROM
+        revisions
+      WHERE
+        id = $2
+      RETURNING
+        id
+    `,
     [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why), shared],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, rows[0]!.id])
@@ -47,7 +111,11 @@ export async function undo(db: Queryable, shotId: string, expectedId: string): P
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
   if (shot.headId !== expectedId) return 'conflict'
-  const { rowCount } = await db.query('UPDATE shots s SET head_id = r.parent_id FROM revisions r WHERE s.id = $1 AND r.id = s.head_id AND r.parent_id IS NOT NULL', [shotId])
+  const { rowCount } = await db.query(
+    'UPDATE shots s SET head_id = r.parent_id FROM revisions r WHERE s.id = $1 AND r.id = s.head_id ' +
+      'AND r.parent_id IS NOT NULL',
+    [shotId],
+  )
   return rowCount === 1 ? 'moved' : 'nowhere'
 }
 

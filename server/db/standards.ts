@@ -3,7 +3,9 @@ import type { HouseStandard } from '@core/index'
 import type { Queryable } from './pool'
 
 export async function listStandards(db: Queryable): Promise<readonly HouseStandard[]> {
-  const { rows } = await db.query<{ definition: HouseStandard }>('SELECT definition FROM own_standards ORDER BY name, id LIMIT 500')
+  const { rows } = await db.query<{ definition: HouseStandard }>(
+    'SELECT definition FROM own_standards ORDER BY name, id LIMIT 500',
+  )
   return rows.map((r) => r.definition)
 }
 
@@ -14,8 +16,18 @@ export async function standardExists(db: Queryable, id: string): Promise<boolean
 
 export async function putStandard(db: Queryable, standard: HouseStandard, actor: string): Promise<void> {
   await db.query(
-    `INSERT INTO own_standards (id, name, definition, actor) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (id) DO UPDATE SET name = EXCLUDED.name, definition = EXCLUDED.definition, actor = EXCLUDED.actor, updated_at = now()`,
+    `
+      INSERT INTO
+        own_standards (id, name, definition, actor)
+      VALUES
+        ($1, $2, $3, $4)
+      ON CONFLICT (id) DO UPDATE
+      SET
+        name = EXCLUDED.name,
+        definition = EXCLUDED.definition,
+        actor = EXCLUDED.actor,
+        updated_at = now()
+    `,
     [standard.id, standard.name, JSON.stringify(standard), actor],
   )
 }

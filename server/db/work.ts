@@ -3,20 +3,38 @@ import type { WorkSummary } from '@contracts/index'
 import type { Queryable } from './pool'
 
 export type WorkKind = WorkSummary['kind']
-export interface NewWork { readonly kind: WorkKind; readonly projectId: string | null; readonly mediaHash: string | null; readonly name: string; readonly payload: object; readonly actor: string }
+export interface NewWork {
+  readonly kind: WorkKind
+  readonly projectId: string | null
+  readonly mediaHash: string | null
+  readonly name: string
+  readonly payload: object
+  readonly actor: string
+}
 
 const columns = 'id, kind, name, media_hash AS "mediaHash", state, stage, done, total, error, hint'
 
 /** Adds work; undefined when the same medium is being surveyed already. */
-export async function insertWork(db: Queryable, { kind, projectId, mediaHash, name, payload, actor }: NewWork): Promise<string | undefined> {
+export async function insertWork(
+  db: Queryable,
+  { kind, projectId, mediaHash, name, payload, actor }: NewWork,
+): Promise<string | undefined> {
   const { rows } = await db.query<{ id: string }>(
-    'INSERT INTO work (kind, project_id, media_hash, name, payload, actor) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT DO NOTHING RETURNING id',
+    'INSERT INTO work (kind, project_id, media_hash, name, payload, actor) VALUES ($1, $2, $3, $4, ' +
+      '$5, $6) ON CONFLICT DO NOTHING RETURNING id',
     [kind, projectId, mediaHash, name, JSON.stringify(payload), actor],
   )
   return rows[0]?.id
 }
 
-export interface ClaimedWork { readonly id: string; readonly projectId: string | null; readonly mediaHash: string | null; readonly name: string; readonly payload: unknown; readonly actor: string }
+export interface ClaimedWork {
+  readonly id: string
+  readonly projectId: string | null
+  readonly mediaHash: string | null
+  readonly name: string
+  readonly payload: unknown
+  readonly actor: string
+}
 
 /** Takes queued work. Undefined when it was cancelled meanwhile or another worker has it. */
 export async function claimWork(db: Queryable, id: string): Promise<ClaimedWork | undefined> {
@@ -29,28 +47,70 @@ export async function claimWork(db: Queryable, id: string): Promise<ClaimedWork 
 }
 
 /** Reports where the work is. False when it is no longer to be done. */
-export async function reportWork(db: Queryable, id: string, stage: string, done: number, total: number): Promise<boolean> {
-  const { rowCount } = await db.query(`UPDATE work SET stage = $2, done = $3, total = $4, updated_at = now() WHERE id = $1 AND state = 'running'`, [id, stage, done, total])
+export async function reportWork(
+  db: Queryable,
+  id: string,
+  stage: string,
+  done: number,
+  total: number,
+): Promise<boolean> {
+  const { rowCount } = await db.query(
+    `UPDATE work SET stage = $2, done = $3, total = $4, updated_at = now() WHERE id = $1 AND state = 'running'`,
+    [id, stage, done, total],
+  )
   return rowCount === 1
 }
 
-export async function endWork(db: Queryable, id: string, failure: { message: string; hint?: string } | null): Promise<void> {
-  await db.query(`UPDATE work SET state = $2, error = $3, hint = $4, updated_at = now() WHERE id = $1 AND state = 'running'`, [id, failure ? 'failed' : 'done', failure?.message ?? null, failure?.hint ?? null])
+export async function endWork(
+  db: Queryable,
+  id: string,
+  failure: { message: string; hint?: string } | null,
+): Promise<void> {
+  await db.query(
+    `UPDATE work SET state = $2, error = $3, hint = $4, updated_at = now() WHERE id = $1 AND state = 'running'`,
+    [id, failure ? 'failed' : 'done', failure?.message ?? null, failure?.hint ?? null],
+  )
 }
 
 /** Ends work that has not come to its end, and forgets work that has. */
 export async function cancelWork(db: Queryable, id: string): Promise<boolean> {
-  const { rowCount } = await db.query(`UPDATE work SET state = 'cancelled', updated_at = now() WHERE id = $1 AND state <> 'cancelled'`, [id])
+  const { rowCount } = await db.query(
+    `UPDATE work SET state = 'cancelled', updated_at = now() WHERE id = $1 AND state <> 'cancelled'`,
+    [id],
+  )
   return rowCount === 1
 }
 
 /** What goes on or went wrong in a project, oldest first. */
 export async function listWork(db: Queryable, projectId: string): Promise<readonly WorkSummary[]> {
   const { rows } = await db.query<WorkSummary>(
-    `SELECT ${columns} FROM work w
-      WHERE state IN ('queued', 'running', 'failed')
-        AND (project_id = $1 OR (kind = 'survey' AND EXISTS (SELECT 1 FROM shots s WHERE s.media_hash = w.media_hash AND s.project_id = $1)))
-      ORDER BY created_at LIMIT 200`,
+    `
+      SELECT
+        ${columns}
+      FROM
+        work w
+      WHERE
+        state IN ('queued', 'running', 'failed')
+        AND (
+          project_id = $1
+          OR (
+            kind = 'survey'
+            AND EXISTS (
+              SELECT
+                1
+              FROM
+                shots s
+              WHERE
+                s.media_hash = w.media_hash
+                AND s.project_id = $1
+            )
+          )
+        )
+      ORDER BY
+        created_at
+      LIMIT
+        200
+    `,
     [projectId],
   )
   return rows
@@ -62,9 +122,23 @@ export async function findWork(db: Queryable, id: string): Promise<WorkSummary |
 }
 
 /** Puts work back whose worker has not reported for a while (it was killed). */
-export async function requeueAbandonedWork(db: Queryable, silentSeconds: number): Promise<readonly { readonly id: string; readonly kind: WorkKind }[]> {
+export async function requeueAbandonedWork(
+  db: Queryable,
+  silentSeconds: number,
+): Promise<readonly { readonly id: string; readonly kind: WorkKind }[]> {
   const { rows } = await db.query<{ id: string; kind: WorkKind }>(
-    `UPDATE work SET state = 'queued', updated_at = now() WHERE state = 'running' AND updated_at < now() - make_interval(secs => $1) RETURNING id, kind`,
+    `
+      UPDATE work
+      SET
+        state = 'queued',
+        updated_at = now()
+      WHERE
+        state = 'running'
+        AND updated_at < now() - make_interval(secs => $1)
+      RETURNING
+        id,
+        kind
+    `,
     [silentSeconds],
   )
   return rows

@@ -4,7 +4,13 @@ import { insertWork, type WorkKind } from '../db/work'
 
 /** Adds the queue's job for a row of work or a render. */
 export async function enqueue(db: Queryable, task: WorkKind | 'render', id: string): Promise<void> {
-  await db.query(`SELECT graphile_worker.add_job($1, payload := json_build_object('id', $2::text), max_attempts := 1, priority := $3)`, [task, id, task === 'survey' ? 5 : 0])
+  await db.query(
+    `
+      SELECT
+        graphile_worker.add_job ($1, payload := json_build_object('id', $2::text), max_attempts := 1, priority := $3)
+    `,
+    [task, id, task === 'survey' ? 5 : 0],
+  )
 }
 
 /** Looks through a medium in the background, unless that was done or is under way. */

@@ -17,14 +17,26 @@ export function importFiles(context: ServerContext, id: string): Promise<void> {
     if (wanted.path !== undefined) {
       const path = await libraryPath(context.mediaFolder, wanted.path)
       if (!wanted.pictures) await importFile(context, { path, linked: true }, to, progress)
-      else await importPictures(context, { ...(await libraryPictures(path)), linked: true, rate: wanted.rate ?? defaultRate }, to, progress)
+      else
+        await importPictures(
+          context,
+          { ...(await libraryPictures(path)), linked: true, rate: wanted.rate ?? defaultRate },
+          to,
+          progress,
+        )
       return
     }
     const uploads = wanted.uploads ?? []
     const paths = uploads.map((upload) => join(context.store.uploadsFolder, upload))
     try {
       if (!wanted.pictures) await importFile(context, { path: paths[0]!, linked: false }, to, progress)
-      else await importPictures(context, { paths, linked: false, extension: extname(name).slice(1).toLowerCase(), rate: wanted.rate ?? defaultRate }, to, progress)
+      else
+        await importPictures(
+          context,
+          { paths, linked: false, extension: extname(name).slice(1).toLowerCase(), rate: wanted.rate ?? defaultRate },
+          to,
+          progress,
+        )
     } finally {
       for (const path of paths) await Promise.all([rm(path, { force: true }), rm(`${path}.json`, { force: true })])
     }

@@ -12,7 +12,9 @@ import { surveyMedia } from './survey-media'
 // Running work reports at least this often; what was silent for longer has lost its worker.
 const silentSeconds = 20
 
-export interface JobWorker { readonly stop: () => Promise<void> }
+export interface JobWorker {
+  readonly stop: () => Promise<void>
+}
 
 /** Starts taking jobs. Work whose process was killed is put back and taken up again. */
 export async function startJobs(context: ServerContext): Promise<JobWorker> {

@@ -33,7 +33,10 @@ export async function renderShot(context: ServerContext, id: string): Promise<vo
 const reportEveryMs = 250
 
 /** Conformed footage is delivered at the rate it is played at: the same frames, another time. */
-const playedRate = (facts: MediaFacts, played: RevisionRow['played']): Pick<MediaFacts, 'rateNumerator' | 'rateDenominator'> =>
+const playedRate = (
+  facts: MediaFacts,
+  played: RevisionRow['played'],
+): Pick<MediaFacts, 'rateNumerator' | 'rateDenominator'> =>
   played ? { rateNumerator: played.numerator, rateDenominator: played.denominator } : facts
 
 /** False when the render was cancelled on the way. */
@@ -43,12 +46,22 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   const media = revision && (await findMedia(pool, revision.mediaHash))
   if (!revision || !media) throw new Error('The shot is no longer there.')
   const { grade } = revision
-  const piece = { first: revision.firstFrame, count: revision.frameCount, time: media.frameTimes[revision.firstFrame] ?? 0 }, luts = lutPaths(grade, store)
+  const piece = {
+      first: revision.firstFrame,
+      count: revision.frameCount,
+      time: media.frameTimes[revision.firstFrame] ?? 0,
+    },
+    luts = lutPaths(grade, store)
   const decoder = decodeAll(store.mediaPath(media.hash), media.facts, piece)
-  const encoder = startEncoder(path, { ...media.facts, ...playedRate(media.facts, revision.played) }, grade.show.displayId)
+  const encoder = startEncoder(
+    path,
+    { ...media.facts, ...playedRate(media.facts, revision.played) },
+    grade.show.displayId,
+  )
   // A few frames are graded at once; they are written in order.
   const inFlight: Promise<Uint8Array>[] = []
-  let written = 0, reportedAt = 0
+  let written = 0,
+    reportedAt = 0
   const writeOldest = async (): Promise<boolean> => {
     const frame = await inFlight.shift()
     if (!frame) return true
@@ -60,14 +73,30 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     return reportProgress(pool, id, written)
   }
   try {
-    const last = piece.first + piece.count - 1, reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
+    const last = piece.first + piece.count - 1,
+      reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
     // Frames that the grade looks at about the next one to be graded.
     const held = new Map<number, SourceFrame>()
-    let decoded = piece.first, next = piece.first
+    let decoded = piece.first,
+      next = piece.first
     const gradeNext = async (): Promise<boolean> => {
-      const index = next++, source = held.get(index), looked = framesLookedAt(grade, index, piece.first, last)
+      const index = next++,
+        source = held.get(index),
+        looked = framesLookedAt(grade, index, piece.first, last)
       if (!source) return true
-      const graded = workers.gradeFrame({ source, ...(looked.length > 0 ? { around: looked.flatMap((away) => { const other = held.get(index + away); return other ? [{ away, source: other }] : [] }) } : {}), grade: gradeAt(grade, index), luts })
+      const graded = workers.gradeFrame({
+        source,
+        ...(looked.length > 0
+          ? {
+              around: looked.flatMap((away) => {
+                const other = held.get(index + away)
+                return other ? [{ away, source: other }] : []
+              }),
+            }
+          : {}),
+        grade: gradeAt(grade, index),
+        luts,
+      })
       graded.catch(() => undefined)
       inFlight.push(graded)
       held.delete(index - reach)

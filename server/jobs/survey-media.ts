@@ -1,4 +1,5 @@
-// The survey job: one pass through a medium that makes its proxy, measures every frame, finds cuts and proposes lead frames.
+// The survey job: one pass through a medium that makes its proxy, measures every frame, finds cuts and proposes lead
+// frames.
 import { once } from 'node:events'
 import type { MediaFacts, ProxyFacts } from '@contracts/index'
 import { findCuts, fitWithin, proposeLead, sketch, videoHigh, videoLow, type Sketch } from '@core/index'
@@ -11,8 +12,8 @@ import { guessOf } from '../media/import'
 import { Problem } from '../problem'
 import { runWork, type Progress } from './work'
 
-// A constant quantiser keeps the noise of dark log footage, which a grade lifts: a rate factor spends too little there. Without arithmetic
-// coding a frame takes a quarter more bytes and half the time to decode.
+// A constant quantiser keeps the noise of dark log footage, which a grade lifts: a rate factor spends too little there.
+// Without arithmetic coding a frame takes a quarter more bytes and half the time to decode.
 const proxyQuality = ['-qp', '13', '-x264-params', 'cabac=0:no-psy=1'] as const
 const proxyLimits = { width: 960, height: 540 } as const
 const sketchPicture = { width: 160, height: 90 } as const
@@ -22,17 +23,25 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
     const media = mediaHash === null ? undefined : await findMedia(context.pool, mediaHash)
     if (!media) throw new Problem(404, 'not_found', `"${name}" is no longer there.`)
     const path = context.store.mediaPath(media.hash)
-    if (!(await findGuess(context.pool, media.hash))) await keepGuess(context.pool, media.hash, await guessOf(context, path, media.facts, media.frameTimes))
+    if (!(await findGuess(context.pool, media.hash)))
+      await keepGuess(context.pool, media.hash, await guessOf(context, path, media.facts, media.frameTimes))
     const temporary = context.store.temporaryPath()
     try {
       const sketches = await lookThrough(context, path, media.facts, temporary, progress)
       if (!sketches) return
-      if (sketches.length !== media.facts.frameCount) throw new Problem(422, 'undecodable', `Only ${sketches.length} of the ${media.facts.frameCount} frames of "${name}" could be decoded for playback.`)
+      if (sketches.length !== media.facts.frameCount)
+        throw new Problem(
+          422,
+          'undecodable',
+          `Only ${sketches.length} of the ${media.facts.frameCount} frames of "${name}" could be decoded for playback.`,
+        )
       await context.store.keep(temporary, context.store.proxyPath(media.hash))
       await keepProxy(context.pool, media.hash, proxyOf(media.facts))
-      const luma = sketches.map((s) => s.luma), sharpness = sketches.map((s) => s.sharpness)
+      const luma = sketches.map((s) => s.luma),
+        sharpness = sketches.map((s) => s.sharpness)
       await keepSurvey(context.pool, media.hash, { luma, sharpness, cuts: findCuts(sketches) })
-      for (const shot of await undecidedLeads(context.pool, media.hash)) await setProposedLead(context.pool, shot.id, proposeLead({ luma, sharpness }, shot.firstFrame, shot.frameCount))
+      for (const shot of await undecidedLeads(context.pool, media.hash))
+        await setProposedLead(context.pool, shot.id, proposeLead({ luma, sharpness }, shot.firstFrame, shot.frameCount))
     } finally {
       await context.store.discard(temporary)
     }
@@ -46,7 +55,8 @@ function proxySize({ width, height, rotation }: MediaFacts): { width: number; he
 }
 
 /** Chroma that the original has at every pixel is not thinned out. */
-const proxyChroma = ({ chroma }: MediaFacts): ProxyFacts['chroma'] => (chroma === '4:4:4' || chroma === 'RGB' ? '4:4:4' : '4:2:2')
+const proxyChroma = ({ chroma }: MediaFacts): ProxyFacts['chroma'] =>
+  chroma === '4:4:4' || chroma === 'RGB' ? '4:4:4' : '4:2:2'
 
 const isFloat = ({ bitDepth }: MediaFacts): boolean => bitDepth > 16
 
@@ -54,35 +64,112 @@ export function proxyOf(facts: MediaFacts): ProxyFacts {
   const rgb = facts.chroma === 'RGB' || isFloat(facts)
   // Carried linear light: the proxy's 0 and 1 stand for the ends of what a frame can carry.
   const span = isFloat(facts) ? { low: videoLow, high: videoHigh } : { low: 0, high: 1 }
-  return { ...proxySize(facts), bitDepth: 10, chroma: proxyChroma(facts), range: rgb ? 'full' : 'source', matrix: rgb ? 'bt709' : facts.matrix, ...span, rotation: isFloat(facts) ? 0 : facts.rotation }
+  return {
+    ...proxySize(facts),
+    bitDepth: 10,
+    chroma: proxyChroma(facts),
+    range: rgb ? 'full' : 'source',
+    matrix: rgb ? 'bt709' : facts.matrix,
+    ...span,
+    rotation: isFloat(facts) ? 0 : facts.rotation,
+  }
 }
 
 /** Undefined when the work was cancelled. */
-async function lookThrough(context: ServerContext, path: string, facts: MediaFacts, output: string, progress: Progress): Promise<readonly Sketch[] | undefined> {
+async function lookThrough(
+  context: ServerContext,
+  path: string,
+  facts: MediaFacts,
+  output: string,
+  progress: Progress,
+): Promise<readonly Sketch[] | undefined> {
   const throughCore = isFloat(facts)
   const input = throughCore ? rawInput(facts) : inputOf(path, facts)
-  const { width, height } = throughCore ? fitWithin(facts.width, facts.height, proxyLimits.width, proxyLimits.height) : proxySize(facts)
-  const rgb = facts.chroma === 'RGB' || throughCore, code = facts.range === 'full' ? 'pc' : 'tv'
+  const { width, height } = throughCore
+    ? fitWithin(facts.width, facts.height, proxyLimits.width, proxyLimits.height)
+    : proxySize(facts)
+  const rgb = facts.chroma === 'RGB' || throughCore,
+    code = facts.range === 'full' ? 'pc' : 'tv'
   // Code values are kept as they are: what they mean is decided when they are read.
   const range = rgb ? 'out_color_matrix=bt709:out_range=pc' : `in_range=${code}:out_range=${code}`
-  const fields = facts.interlaced ? `estdif=mode=frame:parity=${facts.interlaced === 'top first' ? 'tff' : 'bff'}:deint=all,` : ''
-  const child = startDecoder([
-    '-v', 'error', '-nostdin', '-y', ...(throughCore ? [] : [...filesOnly, ...decoderLimits]), ...input.args,
-    '-filter_complex',
-    `[0:v:0]${fields}split[a][b];[a]scale=${width}:${height}:flags=area+accurate_rnd+full_chroma_int+full_chroma_inp:${range},pad=ceil(iw/2)*2:ih,setsar=1,settb=${facts.rateDenominator}/${facts.rateNumerator},setpts=N,format=${proxyChroma(facts) === '4:4:4' ? 'yuv444p10le' : 'yuv422p10le'}[p];` +
-    `[b]scale=${sketchPicture.width}:${sketchPicture.height}:flags=area:${rgb ? range : `in_range=${code}:out_range=${code}`},format=yuv444p[s]`,
-    '-map', '[p]', '-map_metadata', '-1', '-fps_mode', 'passthrough', '-enc_time_base', `${facts.rateDenominator}:${facts.rateNumerator}`, '-c:v', 'libx264', '-preset', 'veryfast', '-g', '1', '-bf', '0', ...proxyQuality,
-    '-video_track_timescale', String(Math.min(facts.rateNumerator, 1_000_000)), '-movflags', '+faststart', '-f', 'mp4', output,
-    '-map', '[s]', '-fps_mode', 'passthrough', '-f', 'rawvideo', 'pipe:1',
-  ], input.folder)
+  const fields = facts.interlaced
+    ? `estdif=mode=frame:parity=${facts.interlaced === 'top first' ? 'tff' : 'bff'}:deint=all,`
+    : ''
+  const proxyFilters = [
+    `scale=${width}:${height}:flags=area+accurate_rnd+full_chroma_int+full_chroma_inp:${range}`,
+    'pad=ceil(iw/2)*2:ih',
+    'setsar=1',
+    `settb=${facts.rateDenominator}/${facts.rateNumerator}`,
+    'setpts=N',
+    `format=${proxyChroma(facts) === '4:4:4' ? 'yuv444p10le' : 'yuv422p10le'}`,
+  ]
+  const sketchRange = rgb ? range : `in_range=${code}:out_range=${code}`
+  const sketchFilters = [
+    `scale=${sketchPicture.width}:${sketchPicture.height}:flags=area:${sketchRange}`,
+    'format=yuv444p',
+  ]
+  const filters = [
+    `[0:v:0]${fields}split[a][b]`,
+    `[a]${proxyFilters.join(',')}[p]`,
+    `[b]${sketchFilters.join(',')}[s]`,
+  ].join(';')
+  const child = startDecoder(
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      '-y',
+      ...(throughCore ? [] : [...filesOnly, ...decoderLimits]),
+      ...input.args,
+      '-filter_complex',
+      filters,
+      '-map',
+      '[p]',
+      '-map_metadata',
+      '-1',
+      '-fps_mode',
+      'passthrough',
+      '-enc_time_base',
+      `${facts.rateDenominator}:${facts.rateNumerator}`,
+      '-c:v',
+      'libx264',
+      '-preset',
+      'veryfast',
+      '-g',
+      '1',
+      '-bf',
+      '0',
+      ...proxyQuality,
+      '-video_track_timescale',
+      String(Math.min(facts.rateNumerator, 1_000_000)),
+      '-movflags',
+      '+faststart',
+      '-f',
+      'mp4',
+      output,
+      '-map',
+      '[s]',
+      '-fps_mode',
+      'passthrough',
+      '-f',
+      'rawvideo',
+      'pipe:1',
+    ],
+    input.folder,
+  )
   const complaint: string[] = []
-  child.stderr.on('data', (chunk: Buffer) => { if (complaint.length < 20) complaint.push(chunk.toString('utf8')) })
+  child.stderr.on('data', (chunk: Buffer) => {
+    if (complaint.length < 20) complaint.push(chunk.toString('utf8'))
+  })
   child.stdin.on('error', () => undefined)
   const closed = once(child, 'close') as Promise<[number | null]>
   closed.catch(() => undefined)
-  const feeding = throughCore ? feed(context, path, facts, { width, height }, child.stdin) : (child.stdin.end(), Promise.resolve())
+  const feeding = throughCore
+    ? feed(context, path, facts, { width, height }, child.stdin)
+    : (child.stdin.end(), Promise.resolve())
   feeding.catch(() => child.kill('SIGKILL'))
-  const sketches: Sketch[] = [], size = sketchPicture.width * sketchPicture.height * 3
+  const sketches: Sketch[] = [],
+    size = sketchPicture.width * sketchPicture.height * 3
   let pending = Buffer.alloc(0)
   try {
     for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
@@ -95,7 +182,8 @@ async function lookThrough(context: ServerContext, path: string, facts: MediaFac
     }
     await feeding
     const [exit] = await closed
-    if (exit !== 0) throw new Error(`The proxy could not be made: ${complaint.join('').trim().split('\n').at(-1) ?? ''}`)
+    if (exit !== 0)
+      throw new Error(`The proxy could not be made: ${complaint.join('').trim().split('\n').at(-1) ?? ''}`)
     return sketches
   } finally {
     child.kill('SIGKILL')
@@ -104,16 +192,40 @@ async function lookThrough(context: ServerContext, path: string, facts: MediaFac
 
 const rawInput = (facts: MediaFacts): { readonly args: readonly string[]; readonly folder?: string } => {
   const { width, height } = fitWithin(facts.width, facts.height, proxyLimits.width, proxyLimits.height)
-  return { args: ['-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', `${width}x${height}`, '-r', `${facts.rateNumerator}/${facts.rateDenominator}`, '-i', 'pipe:0'] }
+  return {
+    args: [
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'rgb48le',
+      '-s',
+      `${width}x${height}`,
+      '-r',
+      `${facts.rateNumerator}/${facts.rateDenominator}`,
+      '-i',
+      'pipe:0',
+    ],
+  }
 }
 
 /** Floating point goes through the core, as the Bench's own frames do. */
-async function feed({ workers }: ServerContext, path: string, facts: MediaFacts, size: { width: number; height: number }, to: NodeJS.WritableStream): Promise<void> {
+async function feed(
+  { workers }: ServerContext,
+  path: string,
+  facts: MediaFacts,
+  size: { width: number; height: number },
+  to: NodeJS.WritableStream,
+): Promise<void> {
   const decoder = decodeAll(path, facts)
   try {
     for await (const planes of decoder.frames) {
-      const frame = await workers.previewFrame({ source: decodedPicture(planes, facts), maxWidth: size.width, maxHeight: size.height })
-      if (!to.write(Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength))) await once(to as NodeJS.EventEmitter & NodeJS.WritableStream, 'drain')
+      const frame = await workers.previewFrame({
+        source: decodedPicture(planes, facts),
+        maxWidth: size.width,
+        maxHeight: size.height,
+      })
+      if (!to.write(Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength)))
+        await once(to as NodeJS.EventEmitter & NodeJS.WritableStream, 'drain')
     }
   } finally {
     decoder.stop()

@@ -8,11 +8,16 @@ export type Progress = (stage: string, done: number, total: number) => Promise<b
 
 const reportEveryMs = 250
 
-export async function runWork(context: ServerContext, id: string, work: (claimed: ClaimedWork, progress: Progress) => Promise<void>): Promise<void> {
+export async function runWork(
+  context: ServerContext,
+  id: string,
+  work: (claimed: ClaimedWork, progress: Progress) => Promise<void>,
+): Promise<void> {
   const { pool, log } = context
   const claimed = await claimWork(pool, id)
   if (!claimed) return
-  let reportedAt = 0, stageNow = ''
+  let reportedAt = 0,
+    stageNow = ''
   const progress: Progress = async (stage, done, total) => {
     const now = Date.now()
     if (stage === stageNow && now - reportedAt < reportEveryMs) return true
@@ -21,7 +26,13 @@ export async function runWork(context: ServerContext, id: string, work: (claimed
     return reportWork(pool, id, stage, done, total)
   }
   // Long stages without numbers must not look abandoned.
-  const pulse = setInterval(() => void pool.query(`UPDATE work SET updated_at = now() WHERE id = $1 AND state = 'running'`, [id]).catch(() => undefined), 5000)
+  const pulse = setInterval(
+    () =>
+      void pool
+        .query(`UPDATE work SET updated_at = now() WHERE id = $1 AND state = 'running'`, [id])
+        .catch(() => undefined),
+    5000,
+  )
   try {
     await work(claimed, progress)
     await endWork(pool, id, null)

@@ -1,7 +1,22 @@
-// Carries a grade from one shot to another: the corrections are solved anew on the other's own pixels, the look is left alone.
+// Carries a grade from one shot to another: the corrections are solved anew on the other's own pixels, the look is left
+// alone.
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
-import { aimWords, carriedAims, carryGrade, differences, judge, lossFirst, outside, pointedAt, readingKey, restingAt, standardById, waivedKeys, type GradeDocument } from '@core/index'
+import {
+  aimWords,
+  carriedAims,
+  carryGrade,
+  differences,
+  judge,
+  lossFirst,
+  outside,
+  pointedAt,
+  readingKey,
+  restingAt,
+  standardById,
+  waivedKeys,
+  type GradeDocument,
+} from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { appendRevision } from '../db/revisions'
@@ -11,29 +26,68 @@ import { notFound, Problem } from '../problem'
 
 const size = { maxWidth: 960, maxHeight: 540 } as const
 
-export async function carryTo(context: Pick<ServerContext, 'pool' | 'findings' | 'frames' | 'workers'>, shotId: string, { fromId, stations, solve }: CarryOver): Promise<Carried> {
+export async function carryTo(
+  context: Pick<ServerContext, 'pool' | 'findings' | 'frames' | 'workers'>,
+  shotId: string,
+  { fromId, stations, solve }: CarryOver,
+): Promise<Carried> {
   const { pool, findings, frames, workers } = context
   const [shot, from] = await Promise.all([findShot(pool, shotId), findShot(pool, fromId)])
   if (!shot || !from) throw notFound('shot')
-  if (shot.projectId !== from.projectId) throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'fromId' })
-  const measure = (of: ShotDetail, grade: GradeDocument): ReturnType<typeof findings> => findings({ hash: of.media.hash, frame: of.leadFrame, bitDepth: of.media.bitDepth, grade, pointed: pointedAt(of.leadFrame, of) })
-  const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations), pointed = pointedAt(shot.leadFrame, shot)
-  let grade = carried, unmet: readonly string[] = [], aims: readonly string[] = []
+  if (shot.projectId !== from.projectId)
+    throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'fromId' })
+  const measure = (of: ShotDetail, grade: GradeDocument): ReturnType<typeof findings> =>
+    findings({
+      hash: of.media.hash,
+      frame: of.leadFrame,
+      bitDepth: of.media.bitDepth,
+      grade,
+      pointed: pointedAt(of.leadFrame, of),
+    })
+  const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations),
+    pointed = pointedAt(shot.leadFrame, shot)
+  let grade = carried,
+    unmet: readonly string[] = [],
+    aims: readonly string[] = []
   if (solve) {
     const wanted = carriedAims(await measure(from, from.revision.grade), await measure(shot, carried), pointed)
-    const solution = await workers.solve({ ...(await frames.gradeTask(shot.media.hash, shot.leadFrame, carried)), grade: carried, index: shot.leadFrame, aims: wanted, ...size })
+    const solution = await workers.solve({
+      ...(await frames.gradeTask(shot.media.hash, shot.leadFrame, carried)),
+      grade: carried,
+      index: shot.leadFrame,
+      aims: wanted,
+      ...size,
+    })
     grade = solution.grade
     unmet = solution.aims.filter((a) => !a.met).map((a) => a.why)
     aims = solution.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200))
   }
-  const result = await transaction(pool, (db) => appendRevision(db, shot.id, shot.headId, grade, `Grade of ${from.name}${solve ? ', solved for this shot' : ''}`.slice(0, 400), localActor, { kind: 'carried', from: from.headId, ...(aims.length > 0 ? { aims } : {}) }))
+  const result = await transaction(pool, (db) =>
+    appendRevision(
+      db,
+      shot.id,
+      shot.headId,
+      grade,
+      `Grade of ${from.name}${solve ? ', solved for this shot' : ''}`.slice(0, 400),
+      localActor,
+      { kind: 'carried', from: from.headId, ...(aims.length > 0 ? { aims } : {}) },
+    ),
+  )
   if (result === 'missing') throw notFound('shot')
-  if (result !== 'moved') throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, { hint: 'Carry the grade over again.' })
+  if (result !== 'moved')
+    throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, {
+      hint: 'Carry the grade over again.',
+    })
   const waived = waivedKeys(shot.waivers)
   const readings = judge(await measure(shot, grade), standardById(shot.standardId, await listStandards(pool)))
   return {
-    shotId: shot.id, name: shot.name, unmet,
+    shotId: shot.id,
+    name: shot.name,
+    unmet,
     differs: differences({ ...from.revision.grade, read: grade.read }, grade).map((d) => d.words),
-    outside: [...outside(readings)].filter((r) => !waived.has(readingKey(r))).sort(lossFirst).map((r) => r.sentence),
+    outside: [...outside(readings)]
+      .filter((r) => !waived.has(readingKey(r)))
+      .sort(lossFirst)
+      .map((r) => r.sentence),
   }
 }

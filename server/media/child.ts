@@ -9,10 +9,16 @@ export interface ChildLimits {
   /** Sees what is printed as it comes, and may stop the child. */
   readonly onOutput?: (chunk: Buffer, stop: () => void) => void
 }
-export interface ChildResult { readonly code: number | null; readonly stdout: Buffer; readonly stderr: string; readonly stoppedBy: 'time' | 'size' | null }
+export interface ChildResult {
+  readonly code: number | null
+  readonly stdout: Buffer
+  readonly stderr: string
+  readonly stoppedBy: 'time' | 'size' | null
+}
 
 // What a file may be. Playlists and scripts that point elsewhere are not among them.
-const containers = 'mov,matroska,mxf,avi,mpegts,mpeg,ivf,image2,png_pipe,tiff_pipe,dpx_pipe,exr_pipe,jpeg_pipe,bmp_pipe,webp_pipe'
+const containers =
+  'mov,matroska,mxf,avi,mpegts,mpeg,ivf,image2,png_pipe,tiff_pipe,dpx_pipe,exr_pipe,jpeg_pipe,bmp_pipe,webp_pipe'
 /** Only files may be opened: a media file that refers to an address on a network gets nothing. */
 export const filesOnly = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', containers] as const
 /** A picture that claims to be huge is not given the memory it asks for. */
@@ -25,13 +31,27 @@ export const fileArgument = (path: string): string => `file:${path}`
 const stderrKept = 16 * 1024
 
 export function startChild(command: string, args: readonly string[], folder?: string): ChildProcessWithoutNullStreams {
-  return spawn(command, args, { ...(folder ? { cwd: folder } : {}), stdio: ['pipe', 'pipe', 'pipe'], env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' } })
+  return spawn(command, args, {
+    ...(folder ? { cwd: folder } : {}),
+    stdio: ['pipe', 'pipe', 'pipe'],
+    env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' },
+  })
 }
 
 /** A decoder reads files that nobody vouches for: its memory is bounded by the system as well. */
-const bounded = (command: string, args: readonly string[]): string[] => [`--as=${decoderMemoryBytes}`, '--', command, ...args]
-export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams => startChild('prlimit', bounded('ffmpeg', args), folder)
-export const runDecoder = (command: 'ffmpeg' | 'ffprobe', args: readonly string[], limits: ChildLimits): Promise<ChildResult> => runChild('prlimit', bounded(command, args), limits)
+const bounded = (command: string, args: readonly string[]): string[] => [
+  `--as=${decoderMemoryBytes}`,
+  '--',
+  command,
+  ...args,
+]
+export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
+  startChild('prlimit', bounded('ffmpeg', args), folder)
+export const runDecoder = (
+  command: 'ffmpeg' | 'ffprobe',
+  args: readonly string[],
+  limits: ChildLimits,
+): Promise<ChildResult> => runChild('prlimit', bounded(command, args), limits)
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
@@ -39,18 +59,30 @@ export function runChild(command: string, args: readonly string[], limits: Child
     const child = startChild(command, args, limits.folder)
     child.stdin.end()
     const chunks: Buffer[] = []
-    let size = 0, stderr = '', stoppedBy: ChildResult['stoppedBy'] = null
-    const timer = setTimeout(() => { stoppedBy = 'time'; child.kill('SIGKILL') }, limits.seconds * 1000)
+    let size = 0,
+      stderr = '',
+      stoppedBy: ChildResult['stoppedBy'] = null
+    const timer = setTimeout(() => {
+      stoppedBy = 'time'
+      child.kill('SIGKILL')
+    }, limits.seconds * 1000)
     child.stdout.on('data', (chunk: Buffer) => {
       size += chunk.length
-      if (size > limits.maxOutputBytes) { stoppedBy = 'size'; child.kill('SIGKILL') }
-      else {
+      if (size > limits.maxOutputBytes) {
+        stoppedBy = 'size'
+        child.kill('SIGKILL')
+      } else {
         chunks.push(chunk)
         limits.onOutput?.(chunk, () => child.kill('SIGKILL'))
       }
     })
-    child.stderr.on('data', (chunk: Buffer) => { if (stderr.length < stderrKept) stderr += chunk.toString('utf8') })
-    child.on('error', (error) => { clearTimeout(timer); reject(error) })
+    child.stderr.on('data', (chunk: Buffer) => {
+      if (stderr.length < stderrKept) stderr += chunk.toString('utf8')
+    })
+    child.on('error', (error) => {
+      clearTimeout(timer)
+      reject(error)
+    })
     child.on('close', (code) => {
       clearTimeout(timer)
       resolve({ code, stdout: Buffer.concat(chunks), stderr, stoppedBy })

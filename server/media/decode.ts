@@ -10,70 +10,177 @@ import { planarFor } from './formats'
 export function layoutOf(facts: MediaFacts): PlaneLayout {
   const planar = planarFor(facts.pixelFormat)
   if (!planar) throw new RangeError(`Planes of ${facts.pixelFormat} are not known.`)
-  const { model, bitDepth, chromaShiftX, chromaShiftY } = planar, sideways = facts.rotation % 180 !== 0
-  return { model, bitDepth, chromaShiftX, chromaShiftY, width: sideways ? facts.height : facts.width, height: sideways ? facts.width : facts.height }
+  const { model, bitDepth, chromaShiftX, chromaShiftY } = planar,
+    sideways = facts.rotation % 180 !== 0
+  return {
+    model,
+    bitDepth,
+    chromaShiftX,
+    chromaShiftY,
+    width: sideways ? facts.height : facts.width,
+    height: sideways ? facts.width : facts.height,
+  }
 }
 
 /** Decoded planes with all that is needed to understand them; `range` overrides the file's. */
-export const decodedPicture = (planes: Uint8Array, facts: MediaFacts, range: CodeRange = facts.range): DecodedPicture => ({ planes, layout: layoutOf(facts), matrix: facts.matrix, range, rotation: facts.rotation })
+export const decodedPicture = (
+  planes: Uint8Array,
+  facts: MediaFacts,
+  range: CodeRange = facts.range,
+): DecodedPicture => ({ planes, layout: layoutOf(facts), matrix: facts.matrix, range, rotation: facts.rotation })
 
 /** The name of picture `index` of a stored sequence. */
-export const pictureName = (index: number, extension: string): string => `${String(index).padStart(8, '0')}.${extension}`
+export const pictureName = (index: number, extension: string): string =>
+  `${String(index).padStart(8, '0')}.${extension}`
 
 // Fields are taken apart within the frame, so that one frame needs no neighbours.
-const filtersFor = ({ interlaced }: MediaFacts): string[] => (interlaced ? ['-vf', `estdif=mode=frame:parity=${interlaced === 'top first' ? 'tff' : 'bff'}:deint=all`] : [])
+const filtersFor = ({ interlaced }: MediaFacts): string[] =>
+  interlaced ? ['-vf', `estdif=mode=frame:parity=${interlaced === 'top first' ? 'tff' : 'bff'}:deint=all`] : []
 
-const planesOut = (facts: MediaFacts): string[] => [...filtersFor(facts), '-f', 'rawvideo', '-pix_fmt', facts.pixelFormat, 'pipe:1']
+const planesOut = (facts: MediaFacts): string[] => [
+  ...filtersFor(facts),
+  '-f',
+  'rawvideo',
+  '-pix_fmt',
+  facts.pixelFormat,
+  'pipe:1',
+]
 
 /**
- * Options that find a frame by its time: before the input, where to begin decoding; after it, what to leave out. Half a frame
- * early, so that rounding in the container cannot skip it; earlier still where frames are stored in another order than they are shown.
+ * Options that find a frame by its time: before the input, where to begin decoding; after it, what to leave out. Half a
+ * frame early, so that rounding in the container cannot skip it; earlier still where frames are stored in another order
+ * than they are shown.
  */
-function seekTo(time: number, spacing: number, { seekMarginSeconds }: MediaFacts): { readonly input: readonly string[]; readonly output: readonly string[] } {
+function seekTo(
+  time: number,
+  spacing: number,
+  { seekMarginSeconds }: MediaFacts,
+): { readonly input: readonly string[]; readonly output: readonly string[] } {
   const wanted = time - spacing / 2
   if (spacing === 0 || wanted <= 0) return { input: [], output: [] }
   const begin = Math.max(0, wanted - seekMarginSeconds)
-  return { input: begin > 0 ? ['-ss', begin.toFixed(6)] : [], output: wanted > begin ? ['-ss', (wanted - begin).toFixed(6)] : [] }
+  return {
+    input: begin > 0 ? ['-ss', begin.toFixed(6)] : [],
+    output: wanted > begin ? ['-ss', (wanted - begin).toFixed(6)] : [],
+  }
 }
 
 /** The planes of frame `index`, found by its own presentation time. Throws a Problem when it cannot be decoded. */
-export async function decodeFrame(path: string, facts: MediaFacts, frameTimes: readonly number[], index: number): Promise<Buffer> {
+export async function decodeFrame(
+  path: string,
+  facts: MediaFacts,
+  frameTimes: readonly number[],
+  index: number,
+): Promise<Buffer> {
   const time = frameTimes[index]
-  if (time === undefined) throw new Problem(404, 'no_such_frame', `The clip has frames 0 to ${frameTimes.length - 1}; there is no frame ${index}.`)
+  if (time === undefined)
+    throw new Problem(
+      404,
+      'no_such_frame',
+      `The clip has frames 0 to ${frameTimes.length - 1}; there is no frame ${index}.`,
+    )
   const inPictures = facts.kind === 'pictures'
   const spacing = index > 0 ? time - (frameTimes[index - 1] ?? 0) : 0
   const { input, output } = inPictures ? seekTo(0, 0, facts) : seekTo(time, spacing, facts)
   const expected = planeBytes(layoutOf(facts))
-  const result = await runDecoder('ffmpeg', [
-    '-v', 'error', '-nostdin', '-threads', '1', ...filesOnly, ...decoderLimits, '-noautorotate', ...input,
-    '-i', fileArgument(inPictures ? join(path, pictureName(index, facts.container)) : path), '-map', '0:v:0', ...output, '-frames:v', '1', ...planesOut(facts),
-  ], { seconds: 60, maxOutputBytes: expected })
-  if (result.code !== 0 || result.stdout.length !== expected) throw new Problem(422, 'undecodable_frame', `Frame ${index} cannot be decoded.`, { hint: 'The file may have moved or changed since it was imported.' })
+  const result = await runDecoder(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      '-threads',
+      '1',
+      ...filesOnly,
+      ...decoderLimits,
+      '-noautorotate',
+      ...input,
+      '-i',
+      fileArgument(inPictures ? join(path, pictureName(index, facts.container)) : path),
+      '-map',
+      '0:v:0',
+      ...output,
+      '-frames:v',
+      '1',
+      ...planesOut(facts),
+    ],
+    { seconds: 60, maxOutputBytes: expected },
+  )
+  if (result.code !== 0 || result.stdout.length !== expected)
+    throw new Problem(422, 'undecodable_frame', `Frame ${index} cannot be decoded.`, {
+      hint: 'The file may have moved or changed since it was imported.',
+    })
   return result.stdout
 }
 
-/** What a decoder is given to read a medium from a piece's first frame on; `output` stands after it, `folder` is where it must run. */
-export function inputOf(path: string, facts: MediaFacts, { first, time }: Pick<Piece, 'first' | 'time'> = { first: 0, time: 0 }): { readonly args: readonly string[]; readonly output: readonly string[]; readonly folder?: string } {
+/**
+ * What a decoder is given to read a medium from a piece's first frame on; `output` stands after it, `folder` is where
+ * it must run.
+ */
+export function inputOf(
+  path: string,
+  facts: MediaFacts,
+  { first, time }: Pick<Piece, 'first' | 'time'> = { first: 0, time: 0 },
+): { readonly args: readonly string[]; readonly output: readonly string[]; readonly folder?: string } {
   if (facts.kind !== 'pictures') {
     const { input, output } = seekTo(time, first > 0 ? facts.rateDenominator / facts.rateNumerator : 0, facts)
     return { args: ['-noautorotate', ...input, '-i', fileArgument(path)], output }
   }
-  return { output: [], args: ['-f', 'image2', '-framerate', `${facts.rateNumerator}/${facts.rateDenominator}`, '-start_number', String(first), '-i', `%08d.${facts.container}`], folder: path }
+  return {
+    output: [],
+    args: [
+      '-f',
+      'image2',
+      '-framerate',
+      `${facts.rateNumerator}/${facts.rateDenominator}`,
+      '-start_number',
+      String(first),
+      '-i',
+      `%08d.${facts.container}`,
+    ],
+    folder: path,
+  }
 }
 
 /** A piece of a medium: its first frame, when that is shown, and how many there are. */
-export interface Piece { readonly first: number; readonly time: number; readonly count: number }
+export interface Piece {
+  readonly first: number
+  readonly time: number
+  readonly count: number
+}
 
 /** All frames of a medium, or of a piece, in order as plane buffers. `stop` ends the decoder early. */
-export function decodeAll(path: string, facts: MediaFacts, piece?: Piece): { frames: AsyncGenerator<Buffer>; stop: () => void } {
+export function decodeAll(
+  path: string,
+  facts: MediaFacts,
+  piece?: Piece,
+): { frames: AsyncGenerator<Buffer>; stop: () => void } {
   const { args, output, folder } = inputOf(path, facts, piece)
   const limit = piece ? ['-frames:v', String(piece.count)] : []
-  const child = startDecoder(['-v', 'error', '-nostdin', ...filesOnly, ...decoderLimits, ...args, '-map', '0:v:0', ...output, '-fps_mode', 'passthrough', ...limit, ...planesOut(facts)], folder)
+  const child = startDecoder(
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      ...filesOnly,
+      ...decoderLimits,
+      ...args,
+      '-map',
+      '0:v:0',
+      ...output,
+      '-fps_mode',
+      'passthrough',
+      ...limit,
+      ...planesOut(facts),
+    ],
+    folder,
+  )
   child.stdin.end()
   child.stderr.resume()
   const size = planeBytes(layoutOf(facts))
   async function* frames(): AsyncGenerator<Buffer> {
-    let pending: Buffer[] = [], have = 0
+    let pending: Buffer[] = [],
+      have = 0
     for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
       pending.push(chunk)
       have += chunk.length

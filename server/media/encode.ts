@@ -13,29 +13,83 @@ export interface Encoder {
 }
 
 // Colour tags and depth by display: primaries, transfer, matrix (ISO/IEC 23091-2 code points by ffmpeg's names).
-interface Delivery { readonly primaries: string; readonly transfer: string; readonly matrix: 'bt709' | 'bt2020nc'; readonly pixelFormat: 'yuv420p' | 'yuv420p10le' }
+interface Delivery {
+  readonly primaries: string
+  readonly transfer: string
+  readonly matrix: 'bt709' | 'bt2020nc'
+  readonly pixelFormat: 'yuv420p' | 'yuv420p10le'
+}
 
 function deliveryFor(displayId: string): Delivery {
   const { gamutId, range, systemGamma } = displayById(displayId)
-  if (range === 'high') return { primaries: 'bt2020', transfer: systemGamma === undefined ? 'smpte2084' : 'arib-std-b67', matrix: 'bt2020nc', pixelFormat: 'yuv420p10le' }
+  if (range === 'high')
+    return {
+      primaries: 'bt2020',
+      transfer: systemGamma === undefined ? 'smpte2084' : 'arib-std-b67',
+      matrix: 'bt2020nc',
+      pixelFormat: 'yuv420p10le',
+    }
   const primaries = gamutId === 'p3-d65' ? 'smpte432' : gamutId === 'p3-dci' ? 'smpte431' : 'bt709'
-  return { primaries, transfer: displayId === 'srgb' ? 'iec61966-2-1' : displayId === 'bt709-2.2' ? 'gamma22' : 'bt709', matrix: 'bt709', pixelFormat: 'yuv420p' }
+  return {
+    primaries,
+    transfer: displayId === 'srgb' ? 'iec61966-2-1' : displayId === 'bt709-2.2' ? 'gamma22' : 'bt709',
+    matrix: 'bt709',
+    pixelFormat: 'yuv420p',
+  }
 }
 
 export function startEncoder(outputPath: string, facts: MediaFacts, displayId: string): Encoder {
   const { primaries, transfer, matrix, pixelFormat } = deliveryFor(displayId)
   const size = `${facts.width}x${facts.height}`
   // 4:2:0 needs even sides: an odd last row or column is repeated.
-  const evenSides = facts.width % 2 || facts.height % 2 ? ',pad=ceil(iw/2)*2:ceil(ih/2)*2:0:0' : ''
+  const evenSides = facts.width % 2 || facts.height % 2 ? ['pad=ceil(iw/2)*2:ceil(ih/2)*2:0:0'] : []
+  const outMatrix = matrix === 'bt709' ? 'bt709' : 'bt2020'
+  const filters = [
+    `scale=out_color_matrix=${outMatrix}:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic`,
+    ...evenSides,
+    `setsar=${facts.pixelAspect.join('/')}`,
+    `format=${pixelFormat}`,
+  ]
   const child = startChild('ffmpeg', [
-    '-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'rgb48le', '-s', size, '-r', `${facts.rateNumerator}/${facts.rateDenominator}`, '-i', 'pipe:0',
-    '-vf', `scale=out_color_matrix=${matrix === 'bt709' ? 'bt709' : 'bt2020'}:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic${evenSides},setsar=${facts.pixelAspect.join('/')},format=${pixelFormat}`,
-    '-c:v', 'libx264', '-preset', 'medium', '-crf', '16',
-    '-color_primaries', primaries, '-color_trc', transfer, '-colorspace', matrix, '-color_range', 'tv',
-    '-movflags', '+faststart', '-f', 'mp4', outputPath,
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgb48le',
+    '-s',
+    size,
+    '-r',
+    `${facts.rateNumerator}/${facts.rateDenominator}`,
+    '-i',
+    'pipe:0',
+    '-vf',
+    filters.join(','),
+    '-c:v',
+    'libx264',
+    '-preset',
+    'medium',
+    '-crf',
+    '16',
+    '-color_primaries',
+    primaries,
+    '-color_trc',
+    transfer,
+    '-colorspace',
+    matrix,
+    '-color_range',
+    'tv',
+    '-movflags',
+    '+faststart',
+    '-f',
+    'mp4',
+    outputPath,
   ])
   let complaint = ''
-  child.stderr.on('data', (chunk: Buffer) => { if (complaint.length < 4096) complaint += chunk.toString('utf8') })
+  child.stderr.on('data', (chunk: Buffer) => {
+    if (complaint.length < 4096) complaint += chunk.toString('utf8')
+  })
   child.stdout.resume()
   // A write after the encoder died is reported by finish(), with the encoder's own words.
   child.stdin.on('error', () => undefined)

@@ -1,10 +1,17 @@
-// Readings' findings of single frames through a grade, measured once and kept: a reel and a sheet ask for the same ones again and again.
+// Readings' findings of single frames through a grade, measured once and kept: a reel and a sheet ask for the same ones
+// again and again.
 import { LRUCache } from 'lru-cache'
 import type { Finding, GradeDocument, Pointed } from '@core/index'
 import type { FrameWorkers } from '../workers/pool'
 import type { FrameReader } from './frames'
 
-export interface MeasuredShot { readonly hash: string; readonly frame: number; readonly bitDepth: number; readonly grade: GradeDocument; readonly pointed: Pointed }
+export interface MeasuredShot {
+  readonly hash: string
+  readonly frame: number
+  readonly bitDepth: number
+  readonly grade: GradeDocument
+  readonly pointed: Pointed
+}
 export type FindingsReader = (shot: MeasuredShot) => Promise<readonly Finding[]>
 
 const kept = 5000
@@ -14,9 +21,12 @@ const size = { maxWidth: 960, maxHeight: 540 } as const
 export function findingsReader(frames: FrameReader, workers: FrameWorkers): FindingsReader {
   const findings = new LRUCache<string, Promise<readonly Finding[]>>({ max: kept })
   return ({ hash, frame, bitDepth, grade, pointed }) => {
-    const key = JSON.stringify([hash, frame, grade, pointed]), known = findings.get(key)
+    const key = JSON.stringify([hash, frame, grade, pointed]),
+      known = findings.get(key)
     if (known) return known
-    const measured = frames.gradeTask(hash, frame, grade).then((task) => workers.findings({ ...task, sourceBits: bitDepth, pointed, ...size }))
+    const measured = frames
+      .gradeTask(hash, frame, grade)
+      .then((task) => workers.findings({ ...task, sourceBits: bitDepth, pointed, ...size }))
     findings.set(key, measured)
     measured.catch(() => findings.delete(key))
     return measured

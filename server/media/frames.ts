@@ -16,13 +16,19 @@ export interface FrameReader {
 }
 
 /** The frames of the medium that a shot is. */
-export interface Piece { readonly firstFrame: number; readonly frameCount: number }
+export interface Piece {
+  readonly firstFrame: number
+  readonly frameCount: number
+}
 
 const planesKeptBytes = 192 * 1024 * 1024
 
 export function frameReader(pool: Pool, store: Store): FrameReader {
   const media = new LRUCache<string, MediaRow>({ max: 64 })
-  const planes = new LRUCache<string, Buffer>({ maxSize: planesKeptBytes, sizeCalculation: (b) => Math.max(1, b.length) })
+  const planes = new LRUCache<string, Buffer>({
+    maxSize: planesKeptBytes,
+    sizeCalculation: (b) => Math.max(1, b.length),
+  })
   // Several requests for the same frame share one decode.
   const running = new Map<string, Promise<Buffer>>()
 
@@ -37,7 +43,9 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
     const key = `${row.hash}:${index}`
     const known = planes.get(key)
     if (known) return known
-    const shared = running.get(key) ?? decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index).finally(() => running.delete(key))
+    const shared =
+      running.get(key) ??
+      decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index).finally(() => running.delete(key))
     running.set(key, shared)
     const bytes = await shared
     planes.set(key, bytes)
@@ -51,10 +59,18 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   return {
     source,
     gradeTask: async (hash, index, grade, piece) => {
-      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }, looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
-      const [own, ...others] = await Promise.all([0, ...looked].map((away) => source(hash, index + away, grade.read.range)))
+      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length },
+        looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
+      const [own, ...others] = await Promise.all(
+        [0, ...looked].map((away) => source(hash, index + away, grade.read.range)),
+      )
       if (!own) throw notFound('frame')
-      return { source: own, ...(others.length > 0 ? { around: others.map((of, i) => ({ away: looked[i] ?? 0, source: of })) } : {}), grade: gradeAt(grade, index), luts: lutPaths(grade, store) }
+      return {
+        source: own,
+        ...(others.length > 0 ? { around: others.map((of, i) => ({ away: looked[i] ?? 0, source: of })) } : {}),
+        grade: gradeAt(grade, index),
+        luts: lutPaths(grade, store),
+      }
     },
   }
 }

@@ -21,17 +21,35 @@ export type Report = (stage: string, done: number, total: number) => Promise<boo
 const unreported: Report = () => Promise.resolve(true)
 
 /** What is known beforehand, for the demo data. */
-export interface Known { readonly sceneId: string | null; readonly cameraName: string | null; readonly encodingId: string; readonly gamutId: string; readonly leadFrame: number }
+export interface Known {
+  readonly sceneId: string | null
+  readonly cameraName: string | null
+  readonly encodingId: string
+  readonly gamutId: string
+  readonly leadFrame: number
+}
 
-interface Destination { readonly name: string; readonly projectId: string; readonly actor: string; readonly known?: Known }
+interface Destination {
+  readonly name: string
+  readonly projectId: string
+  readonly actor: string
+  readonly known?: Known
+}
 
-export interface ClipToImport extends Destination { readonly body: unknown; readonly maxBytes: number }
+export interface ClipToImport extends Destination {
+  readonly body: unknown
+  readonly maxBytes: number
+}
 
 /** One request's body as a clip. */
 export async function importClip(context: ServerContext, clip: ClipToImport): Promise<{ id: string }> {
   const received = await context.store.receive(clip.body as ReadableStream<Uint8Array>, clip.maxBytes, clip.name)
   try {
-    const shot = await importFile(context, { path: received.path, hash: received.hash, sizeBytes: received.sizeBytes, linked: false }, clip)
+    const shot = await importFile(
+      context,
+      { path: received.path, hash: received.hash, sizeBytes: received.sizeBytes, linked: false },
+      clip,
+    )
     return shot as { id: string }
   } finally {
     await context.store.discard(received.path)
@@ -39,30 +57,58 @@ export async function importClip(context: ServerContext, clip: ClipToImport): Pr
 }
 
 /** A file on this machine's disk; a linked one stays where it is. */
-export interface FileToImport { readonly path: string; readonly hash?: string; readonly sizeBytes?: number; readonly linked: boolean }
+export interface FileToImport {
+  readonly path: string
+  readonly hash?: string
+  readonly sizeBytes?: number
+  readonly linked: boolean
+}
 
 /** Undefined when `report` stopped it. Throws a Problem for files that cannot be used. */
-export async function importFile(context: ServerContext, file: FileToImport, to: Destination, report = unreported): Promise<{ id: string } | undefined> {
+export async function importFile(
+  context: ServerContext,
+  file: FileToImport,
+  to: Destination,
+  report = unreported,
+): Promise<{ id: string } | undefined> {
   const sizeBytes = file.sizeBytes ?? (await stat(file.path)).size
   if (sizeBytes === 0) throw new Problem(422, 'empty_file', `"${to.name}" is empty.`)
   const hash = file.hash ?? (await hashFile(file.path, (done) => report('reading', mega(done), mega(sizeBytes))))
   if (hash === undefined) return undefined
   const known = await findMedia(context.pool, hash)
-  if (known && (await context.store.isKept(context.store.mediaPath(hash)))) return addShot(context, hash, known.facts, to)
+  if (known && (await context.store.isKept(context.store.mediaPath(hash))))
+    return addShot(context, hash, known.facts, to)
   if (!(await report('looking through', 0, 1))) return undefined
   const { facts, frameTimes } = await probe(file.path, to.name)
-  if (!(await requireDecodable(file.path, to.name, facts.frameCount, (frames) => report('decoding', frames, facts.frameCount)))) return undefined
+  if (
+    !(await requireDecodable(file.path, to.name, facts.frameCount, (frames) =>
+      report('decoding', frames, facts.frameCount),
+    ))
+  )
+    return undefined
   const guess = await guessOf(context, file.path, facts, frameTimes)
-  await (file.linked ? context.store.keepLink(file.path, context.store.mediaPath(hash)) : context.store.keep(file.path, context.store.mediaPath(hash)))
+  await (file.linked
+    ? context.store.keepLink(file.path, context.store.mediaPath(hash))
+    : context.store.keep(file.path, context.store.mediaPath(hash)))
   await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
   await keepGuess(context.pool, hash, guess)
   return addShot(context, hash, facts, to)
 }
 
-export interface PicturesToImport { readonly paths: readonly string[]; readonly linked: boolean; readonly extension: string; readonly rate: Rate }
+export interface PicturesToImport {
+  readonly paths: readonly string[]
+  readonly linked: boolean
+  readonly extension: string
+  readonly rate: Rate
+}
 
 /** Numbered pictures as one medium: a folder of them, named by their order. */
-export async function importPictures(context: ServerContext, { paths, linked, extension, rate }: PicturesToImport, to: Destination, report = unreported): Promise<{ id: string } | undefined> {
+export async function importPictures(
+  context: ServerContext,
+  { paths, linked, extension, rate }: PicturesToImport,
+  to: Destination,
+  report = unreported,
+): Promise<{ id: string } | undefined> {
   const folder = context.store.temporaryPath()
   try {
     await mkdir(folder)
@@ -78,14 +124,26 @@ export async function importPictures(context: ServerContext, { paths, linked, ex
     }
     const hash = hashes.update(`pictures ${rate.numerator}/${rate.denominator}`).digest('hex')
     const known = await findMedia(context.pool, hash)
-    if (known && (await context.store.isKept(context.store.mediaPath(hash)))) return await addShot(context, hash, known.facts, to)
+    if (known && (await context.store.isKept(context.store.mediaPath(hash))))
+      return await addShot(context, hash, known.facts, to)
     const { facts: first } = await probe(join(folder, pictureName(0, extension)), pictureName(0, extension))
-    if (first.kind !== 'still') throw refuse(`"${to.name}" holds files that are no pictures.`, 'PNG, TIFF, DPX, EXR and JPEG pictures are read as sequences.')
+    if (first.kind !== 'still')
+      throw refuse(
+        `"${to.name}" holds files that are no pictures.`,
+        'PNG, TIFF, DPX, EXR and JPEG pictures are read as sequences.',
+      )
     const frameTimes = paths.map((_, i) => (i * rate.denominator) / rate.numerator)
     const facts: MediaFacts = {
-      ...first, kind: 'pictures', container: extension, frameCount: paths.length, rateNumerator: rate.numerator, rateDenominator: rate.denominator, durationSeconds: (paths.length * rate.denominator) / rate.numerator,
+      ...first,
+      kind: 'pictures',
+      container: extension,
+      frameCount: paths.length,
+      rateNumerator: rate.numerator,
+      rateDenominator: rate.denominator,
+      durationSeconds: (paths.length * rate.denominator) / rate.numerator,
     }
-    if (!(await requirePictures(folder, facts, to.name, (done) => report('decoding', done, paths.length)))) return undefined
+    if (!(await requirePictures(folder, facts, to.name, (done) => report('decoding', done, paths.length))))
+      return undefined
     const guess = await guessOf(context, folder, facts, frameTimes)
     await context.store.keep(folder, context.store.mediaPath(hash))
     await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
@@ -99,32 +157,76 @@ export async function importPictures(context: ServerContext, { paths, linked, ex
 const mega = (bytes: number): number => Math.round(bytes / 1048576)
 
 /** The colour engine's answer for a few places of the medium; floating point is linear by its nature. */
-export async function guessOf(context: ServerContext, path: string, facts: MediaFacts, frameTimes: readonly number[]): Promise<GuessSummary> {
-  if (facts.bitDepth > 16) return { kind: 'linear', kindProbability: 1, encodingId: carrierOfLinear, range: 'full', alike: [carrierOfLinear], probability: 1, rangeConflict: false, tagged: true, sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'] }
+export async function guessOf(
+  context: ServerContext,
+  path: string,
+  facts: MediaFacts,
+  frameTimes: readonly number[],
+): Promise<GuessSummary> {
+  if (facts.bitDepth > 16)
+    return {
+      kind: 'linear',
+      kindProbability: 1,
+      encodingId: carrierOfLinear,
+      range: 'full',
+      alike: [carrierOfLinear],
+      probability: 1,
+      rangeConflict: false,
+      tagged: true,
+      sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
+    }
   const sights = await decodeSights(path, facts, frameTimes)
   const { transfer, primaries, range, rangeTagged } = facts
   return context.workers.guess({
-    sights: sights.map(({ planes, next }) => ({ source: decodedPicture(planes, facts), ...(next ? { next: decodedPicture(next, facts) } : {}) })),
+    sights: sights.map(({ planes, next }) => ({
+      source: decodedPicture(planes, facts),
+      ...(next ? { next: decodedPicture(next, facts) } : {}),
+    })),
     tags: { ...(transfer ? { transfer } : {}), ...(primaries ? { primaries } : {}), ...(rangeTagged ? { range } : {}) },
   })
 }
 
 // Tags of primaries by the gamut they name (ISO/IEC 23091-2).
-const gamutOfPrimaries: Readonly<Record<string, string>> = { bt709: 'bt709', bt2020: 'bt2020', smpte432: 'p3-d65', smpte431: 'p3-dci' }
+const gamutOfPrimaries: Readonly<Record<string, string>> = {
+  bt709: 'bt709',
+  bt2020: 'bt2020',
+  smpte432: 'p3-d65',
+  smpte431: 'p3-dci',
+}
 
-/** The likeliest encoding is taken when it is at least this likely, with all that cannot be told from it; else the display's own. */
+/**
+ * The likeliest encoding is taken when it is at least this likely, with all that cannot be told from it; else the
+ * display's own.
+ */
 const takenAt = 0.5
 
-async function addShot(context: ServerContext, hash: string, facts: MediaFacts, to: Destination): Promise<{ id: string }> {
+async function addShot(
+  context: ServerContext,
+  hash: string,
+  facts: MediaFacts,
+  to: Destination,
+): Promise<{ id: string }> {
   const guess = await findGuess(context.pool, hash)
   const encodingId = to.known?.encodingId ?? (guess && guess.probability >= takenAt ? guess.encodingId : 'bt709-camera')
-  const tagged = gamutOfPrimaries[facts.primaries ?? ''], { group, gamutIds } = encodingById(encodingId)
-  const gamutId = to.known?.gamutId ?? (facts.bitDepth > 16 ? (tagged ?? 'bt709') : tagged !== undefined && group !== 'log' ? tagged : gamutIds[0])
+  const tagged = gamutOfPrimaries[facts.primaries ?? ''],
+    { group, gamutIds } = encodingById(encodingId)
+  const gamutId =
+    to.known?.gamutId ??
+    (facts.bitDepth > 16 ? (tagged ?? 'bt709') : tagged !== undefined && group !== 'log' ? tagged : gamutIds[0])
   return transaction(context.pool, async (db) => {
     const shot = await insertShot(db, {
-      projectId: to.projectId, sceneId: to.known?.sceneId ?? null, mediaHash: hash, name: to.name, cameraName: to.known?.cameraName ?? null,
-      firstFrame: 0, frameCount: facts.frameCount, leadFrame: to.known?.leadFrame ?? Math.floor(facts.frameCount / 2), leadChosen: to.known !== undefined,
-      grade: defaultGrade(encodingId, gamutId, facts.range), actor: to.actor, summary: 'Imported',
+      projectId: to.projectId,
+      sceneId: to.known?.sceneId ?? null,
+      mediaHash: hash,
+      name: to.name,
+      cameraName: to.known?.cameraName ?? null,
+      firstFrame: 0,
+      frameCount: facts.frameCount,
+      leadFrame: to.known?.leadFrame ?? Math.floor(facts.frameCount / 2),
+      leadChosen: to.known !== undefined,
+      grade: defaultGrade(encodingId, gamutId, facts.range),
+      actor: to.actor,
+      summary: 'Imported',
     })
     await enqueueSurvey(db, hash, to.name, localActor)
     return shot

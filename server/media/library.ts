@@ -7,29 +7,42 @@ import { Problem } from '../problem'
 const pictureExtensions = new Set(['png', 'tif', 'tiff', 'dpx', 'exr', 'jpg', 'jpeg'])
 const mostEntries = 2000
 
-const absent = (path: string): Problem => new Problem(404, 'not_found', `There is nothing at "${path}" in the media folder.`)
+const absent = (path: string): Problem =>
+  new Problem(404, 'not_found', `There is nothing at "${path}" in the media folder.`)
 
 /** The real place of a path below the folder, links followed. Throws a Problem when it is not there or lies outside. */
 export async function libraryPath(folder: string, path: string): Promise<string> {
   if (path.includes('\0')) throw absent(path)
-  const root = await realpath(folder).catch(() => { throw new Problem(404, 'not_found', 'There is no media folder on this server.', { hint: 'Set PALE_MEDIA to one.' }) })
-  const place = await realpath(resolve(root, `.${sep}${path}`)).catch(() => { throw absent(path) })
+  const root = await realpath(folder).catch(() => {
+    throw new Problem(404, 'not_found', 'There is no media folder on this server.', { hint: 'Set PALE_MEDIA to one.' })
+  })
+  const place = await realpath(resolve(root, `.${sep}${path}`)).catch(() => {
+    throw absent(path)
+  })
   if (place !== root && !place.startsWith(root + sep)) throw absent(path)
   return place
 }
 
-/** What lies in a folder of the library. A folder that holds little else than numbered pictures is offered as a sequence. */
+/**
+ * What lies in a folder of the library. A folder that holds little else than numbered pictures is offered as a
+ * sequence.
+ */
 export async function listLibrary(folder: string, path: string): Promise<readonly FolderEntry[]> {
-  const root = await realpath(folder).catch(() => folder), place = await libraryPath(folder, path)
+  const root = await realpath(folder).catch(() => folder),
+    place = await libraryPath(folder, path)
   const entries: FolderEntry[] = []
   for (const entry of (await readdir(place, { withFileTypes: true })).slice(0, mostEntries)) {
     if (entry.name.startsWith('.')) continue
-    const full = join(place, entry.name), info = await stat(full).catch(() => undefined)
+    const full = join(place, entry.name),
+      info = await stat(full).catch(() => undefined)
     if (!info || (!info.isFile() && !info.isDirectory())) continue
     const kind = info.isFile() ? 'file' : (await holdsPictures(full)) ? 'pictures' : 'folder'
     entries.push({ name: entry.name, path: relative(root, full), kind, sizeBytes: info.isFile() ? info.size : 0 })
   }
-  return entries.sort((a, b) => Number(a.kind === 'file') - Number(b.kind === 'file') || a.name.localeCompare(b.name, 'en', { numeric: true }))
+  return entries.sort(
+    (a, b) =>
+      Number(a.kind === 'file') - Number(b.kind === 'file') || a.name.localeCompare(b.name, 'en', { numeric: true }),
+  )
 }
 
 async function holdsPictures(folder: string): Promise<boolean> {
@@ -37,13 +50,19 @@ async function holdsPictures(folder: string): Promise<boolean> {
   return numberedPictures(names).length >= 2
 }
 
-interface Numbered { readonly name: string; readonly number: number; readonly stem: string; readonly extension: string }
+interface Numbered {
+  readonly name: string
+  readonly number: number
+  readonly stem: string
+  readonly extension: string
+}
 
 /** The largest set of names that differ only in their number, in its order. */
 function numberedPictures(names: readonly string[]): readonly Numbered[] {
   const sets = new Map<string, Numbered[]>()
   for (const name of names) {
-    const extension = extname(name).slice(1).toLowerCase(), match = /^(.*?)(\d+)$/.exec(name.slice(0, -extname(name).length))
+    const extension = extname(name).slice(1).toLowerCase(),
+      match = /^(.*?)(\d+)$/.exec(name.slice(0, -extname(name).length))
     if (!match || !pictureExtensions.has(extension)) continue
     const key = `${match[1]}.${extension}`
     sets.set(key, [...(sets.get(key) ?? []), { name, number: Number(match[2]), stem: match[1] ?? '', extension }])
@@ -53,12 +72,21 @@ function numberedPictures(names: readonly string[]): readonly Numbered[] {
 }
 
 /** The pictures of a folder in order. Throws a Problem when there are none or some are missing between. */
-export async function libraryPictures(folder: string): Promise<{ readonly paths: readonly string[]; readonly extension: string }> {
+export async function libraryPictures(
+  folder: string,
+): Promise<{ readonly paths: readonly string[]; readonly extension: string }> {
   const pictures = numberedPictures(await readdir(folder))
   const first = pictures[0]
   if (!first) throw new Problem(422, 'no_pictures', 'The folder holds no numbered pictures.')
   const gap = pictures.findIndex((p, i) => i > 0 && p.number !== pictures[i - 1]!.number + 1)
-  if (gap > 0) throw new Problem(422, 'missing_pictures', `Picture ${pictures[gap - 1]!.number + 1} is missing: ${pictures[gap - 1]!.name} is followed by ${pictures[gap]!.name}.`, { hint: 'Copy the missing pictures, or import the parts on their own.' })
+  if (gap > 0)
+    throw new Problem(
+      422,
+      'missing_pictures',
+      `Picture ${pictures[gap - 1]!.number + 1} is missing: ${pictures[gap - 1]!.name} is followed by ` +
+        `${pictures[gap]!.name}.`,
+      { hint: 'Copy the missing pictures, or import the parts on their own.' },
+    )
   const paths = await Promise.all(pictures.map((p) => realpath(join(folder, p.name))))
   return { paths, extension: first.extension }
 }

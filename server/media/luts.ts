@@ -10,8 +10,14 @@ import { packedBeside } from './store'
 type Context = Pick<ServerContext, 'pool' | 'store' | 'workers' | 'log'>
 
 /** Keeps a LUT file, and packed beside it. Throws Problem with the line and the reason where it cannot be read. */
-export async function keepLut({ pool, store, workers }: Context, body: ReadableStream<Uint8Array>, name: string, folder: string): Promise<LutSummary> {
-  const received = await store.receive(body, lutFileBytes, name), packed = store.temporaryPath()
+export async function keepLut(
+  { pool, store, workers }: Context,
+  body: ReadableStream<Uint8Array>,
+  name: string,
+  folder: string,
+): Promise<LutSummary> {
+  const received = await store.receive(body, lutFileBytes, name),
+    packed = store.temporaryPath()
   try {
     const read = await workers.readLutFile({ path: received.path, packedPath: packed })
     if ('fault' in read) throw new Problem(422, 'unreadable_file', read.fault)
@@ -38,5 +44,11 @@ export async function inspectionOf({ pool, store, workers }: Context, hash: stri
 /** A function that has LUTs looked at one after the other, behind everything else. */
 export function inspectingLater(context: Context): (hash: string) => void {
   let line: Promise<void> = Promise.resolve()
-  return (hash) => { line = line.then(async () => { await inspectionOf(context, hash) }).catch((error: unknown) => context.log.warn({ err: error, lut: hash }, 'A LUT could not be inspected.')) }
+  return (hash) => {
+    line = line
+      .then(async () => {
+        await inspectionOf(context, hash)
+      })
+      .catch((error: unknown) => context.log.warn({ err: error, lut: hash }, 'A LUT could not be inspected.'))
+  }
 }

@@ -7,7 +7,10 @@ import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
 import { inputOf } from './decode'
 import { chromaName, planarFor } from './formats'
 
-export interface Probed { readonly facts: MediaFacts; readonly frameTimes: readonly number[] }
+export interface Probed {
+  readonly facts: MediaFacts
+  readonly frameTimes: readonly number[]
+}
 
 export const mediaLimits = { side: 8192, frames: 500_000 } as const
 
@@ -29,14 +32,24 @@ interface ProbeStream {
   tags?: { timecode?: string; DURATION?: string }
   side_data_list?: { rotation?: number }[]
 }
-interface ProbeOutput { streams?: ProbeStream[]; format?: { format_name?: string; start_time?: string; duration?: string; tags?: { timecode?: string } } }
+interface ProbeOutput {
+  streams?: ProbeStream[]
+  format?: { format_name?: string; start_time?: string; duration?: string; tags?: { timecode?: string } }
+}
 
-export const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem => new Problem(422, 'unreadable_media', message, { hint })
+export const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem =>
+  new Problem(422, 'unreadable_media', message, { hint })
 
 const damaged = (name: string, readable: number, promised: number): Problem =>
-  refuse(`"${name}" is damaged or ends early: ${readable} of its ${promised} frames can be read.`, 'Copy it again from the card, or export it again.')
+  refuse(
+    `"${name}" is damaged or ends early: ${readable} of its ${promised} frames can be read.`,
+    'Copy it again from the card, or export it again.',
+  )
 
-/** Reads the container and every frame's time. Throws a Problem with one sentence for files that are not usable video or pictures. */
+/**
+ * Reads the container and every frame's time. Throws a Problem with one sentence for files that are not usable video or
+ * pictures.
+ */
 export async function probe(path: string, name: string): Promise<Probed> {
   const { stream, output } = await readHeader(path, name)
   const kind = /_pipe$|^image2$/.test(output.format?.format_name ?? '') ? 'still' : 'film'
@@ -44,26 +57,58 @@ export async function probe(path: string, name: string): Promise<Probed> {
   const seconds = Number(stream.duration ?? output.format?.duration) || 0
   const expected = Math.max(promised, Math.round(seconds * ratio(stream.avg_frame_rate)))
   if (expected > mediaLimits.frames) throw tooLong(name, expected)
-  const { frameTimes, seekMarginSeconds } = kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0 } : await readTimes(path, name, output)
+  const { frameTimes, seekMarginSeconds } =
+    kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0 } : await readTimes(path, name, output)
   if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
   if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
   return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds }, frameTimes }
 }
 
-const tooLong = (name: string, frames: number): Problem => refuse(`"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`, 'Cut it into shorter files.')
+const tooLong = (name: string, frames: number): Problem =>
+  refuse(`"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`, 'Cut it into shorter files.')
+
+const headerEntries = [
+  'stream=codec_name,pix_fmt,width,height,nb_frames,duration,r_frame_rate,avg_frame_rate,sample_aspect_ratio,' +
+    'field_order,color_range,color_space,color_transfer,color_primaries',
+  'stream_tags=timecode',
+  'stream_side_data=rotation',
+  'format=format_name,start_time,duration',
+  'format_tags=timecode',
+].join(':')
 
 async function readHeader(path: string, name: string): Promise<{ stream: ProbeStream; output: ProbeOutput }> {
-  const result = await runDecoder('ffprobe', [
-    '-v', 'error', ...filesOnly, ...decoderLimits, '-select_streams', 'v:0',
-    '-show_entries', 'stream=codec_name,pix_fmt,width,height,nb_frames,duration,r_frame_rate,avg_frame_rate,sample_aspect_ratio,field_order,color_range,color_space,color_transfer,color_primaries:stream_tags=timecode:stream_side_data=rotation:format=format_name,start_time,duration:format_tags=timecode',
-    '-of', 'json', '-i', fileArgument(path),
-  ], { seconds: 60, maxOutputBytes: 4 * 1024 * 1024 })
+  const result = await runDecoder(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      ...filesOnly,
+      ...decoderLimits,
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      headerEntries,
+      '-of',
+      'json',
+      '-i',
+      fileArgument(path),
+    ],
+    { seconds: 60, maxOutputBytes: 4 * 1024 * 1024 },
+  )
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
   const output = parseJson(result.stdout)
   const stream = output.streams?.[0]
-  if (stream?.width && stream.height && Math.max(stream.width, stream.height) > mediaLimits.side) throw refuse(`"${name}" is ${stream.width}×${stream.height}; pictures up to ${mediaLimits.side}×${mediaLimits.side} can be read.`)
-  if (result.code !== 0 || !stream?.width || !stream.height || !stream.pix_fmt) throw refuse(`"${name}" is not a video or picture that can be read.`, 'Check that it is a whole file and not another kind of file with a video name.')
+  if (stream?.width && stream.height && Math.max(stream.width, stream.height) > mediaLimits.side)
+    throw refuse(
+      `"${name}" is ${stream.width}×${stream.height}; pictures up to ` +
+        `${mediaLimits.side}×${mediaLimits.side} can be read.`,
+    )
+  if (result.code !== 0 || !stream?.width || !stream.height || !stream.pix_fmt)
+    throw refuse(
+      `"${name}" is not a video or picture that can be read.`,
+      'Check that it is a whole file and not another kind of file with a video name.',
+    )
   return { stream, output }
 }
 
@@ -71,17 +116,41 @@ async function readHeader(path: string, name: string): Promise<{ stream: ProbeSt
 const soughtByTime = /mpegts|^mpeg$/
 
 /**
- * Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out. And how far
- * before a frame decoding must begin: containers seek by decoding time, which runs ahead of presentation where frames are reordered.
+ * Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out.
+ * And how far before a frame decoding must begin: containers seek by decoding time, which runs ahead of presentation
+ * where frames are reordered.
  */
-async function readTimes(path: string, name: string, { format }: ProbeOutput): Promise<{ frameTimes: number[]; seekMarginSeconds: number }> {
-  const result = await runDecoder('ffprobe', ['-v', 'error', ...filesOnly, '-select_streams', 'v:0', '-show_entries', 'packet=pts_time,dts_time,flags', '-of', 'csv=p=0', '-i', fileArgument(path)], { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 })
+async function readTimes(
+  path: string,
+  name: string,
+  { format }: ProbeOutput,
+): Promise<{ frameTimes: number[]; seekMarginSeconds: number }> {
+  const result = await runDecoder(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      ...filesOnly,
+      '-select_streams',
+      'v:0',
+      '-show_entries',
+      'packet=pts_time,dts_time,flags',
+      '-of',
+      'csv=p=0',
+      '-i',
+      fileArgument(path),
+    ],
+    { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 },
+  )
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
-  const start = Number(format?.start_time ?? 0) || 0, frameTimes: number[] = [], keyTimes: number[] = []
+  const start = Number(format?.start_time ?? 0) || 0,
+    frameTimes: number[] = [],
+    keyTimes: number[] = []
   let ahead = 0
   for (const line of result.stdout.toString('latin1').split('\n')) {
     const [pts = '', dts = '', flags = ''] = line.split(',')
-    const shown = Number(pts === 'N/A' || pts === '' ? dts : pts), decoded = Number(dts)
+    const shown = Number(pts === 'N/A' || pts === '' ? dts : pts),
+      decoded = Number(dts)
     if (line === '' || !Number.isFinite(shown)) continue
     if (Number.isFinite(decoded)) ahead = Math.max(ahead, shown - decoded)
     if (flags.includes('D')) continue
@@ -89,7 +158,9 @@ async function readTimes(path: string, name: string, { format }: ProbeOutput): P
     if (flags.includes('K')) keyTimes.push(shown)
   }
   keyTimes.sort((a, b) => a - b)
-  const keyGap = soughtByTime.test(format?.format_name ?? '') ? keyTimes.reduce((gap, t, i) => Math.max(gap, t - (keyTimes[i - 1] ?? t)), 1) : 0
+  const keyGap = soughtByTime.test(format?.format_name ?? '')
+    ? keyTimes.reduce((gap, t, i) => Math.max(gap, t - (keyTimes[i - 1] ?? t)), 1)
+    : 0
   return { frameTimes: frameTimes.sort((a, b) => a - b), seekMarginSeconds: Math.min(ahead + keyGap, 30) }
 }
 
@@ -103,7 +174,8 @@ function parseJson(bytes: Buffer): ProbeOutput {
 
 function fraction(text: string | undefined): [number, number] | undefined {
   const match = /^(\d+)[/:](\d+)$/.exec(text ?? '')
-  const top = Number(match?.[1]), bottom = Number(match?.[2])
+  const top = Number(match?.[1]),
+    bottom = Number(match?.[2])
   return top > 0 && bottom > 0 ? [top, bottom] : undefined
 }
 function ratio(text: string | undefined): number {
@@ -112,16 +184,37 @@ function ratio(text: string | undefined): number {
 }
 
 /** A tag's value, unless the file only says that it does not know. */
-const said = (tag: string | undefined): string | undefined => (tag === undefined || tag === 'unknown' || tag === 'reserved' || tag === 'unspecified' ? undefined : tag)
+const said = (tag: string | undefined): string | undefined =>
+  tag === undefined || tag === 'unknown' || tag === 'reserved' || tag === 'unspecified' ? undefined : tag
 
-function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 'still', frameTimes: readonly number[], name: string): Omit<MediaFacts, 'seekMarginSeconds'> {
-  const stored = stream.pix_fmt ?? '', planar = planarFor(stored)
-  if (!planar) throw refuse(`"${name}" stores its picture as ${stored}; Y'CbCr, RGB and grey samples of 8 to 16 bits and floating point are read.`)
-  const rotation = turnOf(stream), sideways = rotation % 180 !== 0
-  const width = stream.width ?? 0, height = stream.height ?? 0, aspect = fraction(stream.sample_aspect_ratio) ?? [1, 1]
-  const [rateNumerator, rateDenominator] = (kind === 'still' ? undefined : fraction(stream.avg_frame_rate) ?? fraction(stream.r_frame_rate)) ?? [24, 1]
-  const transfer = said(stream.color_transfer), primaries = said(stream.color_primaries)
-  const container = kind === 'still' ? extname(name).slice(1).toLowerCase() || (stream.codec_name ?? '') : (format?.format_name ?? '').split(',')[0] ?? ''
+function factsOf(
+  stream: ProbeStream,
+  { format }: ProbeOutput,
+  kind: 'film' | 'still',
+  frameTimes: readonly number[],
+  name: string,
+): Omit<MediaFacts, 'seekMarginSeconds'> {
+  const stored = stream.pix_fmt ?? '',
+    planar = planarFor(stored)
+  if (!planar)
+    throw refuse(
+      `"${name}" stores its picture as ${stored}; Y'CbCr, RGB and grey samples of 8 to 16 bits and ` +
+        'floating point are read.',
+    )
+  const rotation = turnOf(stream),
+    sideways = rotation % 180 !== 0
+  const width = stream.width ?? 0,
+    height = stream.height ?? 0,
+    aspect = fraction(stream.sample_aspect_ratio) ?? [1, 1]
+  const [rateNumerator, rateDenominator] = (kind === 'still'
+    ? undefined
+    : (fraction(stream.avg_frame_rate) ?? fraction(stream.r_frame_rate))) ?? [24, 1]
+  const transfer = said(stream.color_transfer),
+    primaries = said(stream.color_primaries)
+  const container =
+    kind === 'still'
+      ? extname(name).slice(1).toLowerCase() || (stream.codec_name ?? '')
+      : ((format?.format_name ?? '').split(',')[0] ?? '')
   return {
     kind,
     width: sideways ? height : width,
@@ -141,7 +234,13 @@ function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 's
     bitDepth: planar.bitDepth,
     chroma: chromaName(planar),
     interlaced: interlacingOf(stream.field_order),
-    range: stream.color_range === 'pc' || planar.model === 'rgb' || /^yuvj/.test(stored) || (kind === 'still' && planar.model === 'grey') ? 'full' : 'legal',
+    range:
+      stream.color_range === 'pc' ||
+      planar.model === 'rgb' ||
+      /^yuvj/.test(stored) ||
+      (kind === 'still' && planar.model === 'grey')
+        ? 'full'
+        : 'legal',
     rangeTagged: stream.color_range === 'pc' || stream.color_range === 'tv',
     matrix: matrixOf(stream),
     matrixTagged: said(stream.color_space) !== undefined,
@@ -153,27 +252,33 @@ function factsOf(stream: ProbeStream, { format }: ProbeOutput, kind: 'film' | 's
 /** The display matrix says how far the picture was turned anticlockwise; only quarter turns are applied. */
 function turnOf({ side_data_list: sides }: ProbeStream): QuarterTurn {
   const anticlockwise = sides?.find((s) => s.rotation !== undefined)?.rotation ?? 0
-  const turn = ((Math.round(-anticlockwise / 90) * 90) % 360 + 360) % 360
+  const turn = (((Math.round(-anticlockwise / 90) * 90) % 360) + 360) % 360
   return turn as QuarterTurn
 }
 
-const timecodeOf = (text: string | undefined): string | null => (/^\d\d:\d\d:\d\d[:;.]\d\d$/.test(text ?? '') ? (text as string).replace('.', ';') : null)
+const timecodeOf = (text: string | undefined): string | null =>
+  /^\d\d:\d\d:\d\d[:;.]\d\d$/.test(text ?? '') ? (text as string).replace('.', ';') : null
 
 function interlacingOf(order: string | undefined): MediaFacts['interlaced'] {
   if (order === 'tt' || order === 'tb') return 'top first'
   return order === 'bb' || order === 'bt' ? 'bottom first' : null
 }
 
-/** Slowest and fastest rate when frames stray from even spacing by more than containers round (1 ms and a tenth of a frame). */
+/**
+ * Slowest and fastest rate when frames stray from even spacing by more than containers round (1 ms and a tenth of a
+ * frame).
+ */
 export function variableRate(times: readonly number[], rate: number): readonly [number, number] | null {
   if (times.length < 3) return null
-  let shortest = Infinity, longest = 0
+  let shortest = Infinity,
+    longest = 0
   for (let i = 1; i < times.length; i++) {
     const gap = times[i]! - times[i - 1]!
     shortest = Math.min(shortest, gap)
     longest = Math.max(longest, gap)
   }
-  const even = 1 / rate, slack = Math.max(0.0021, even * 0.1)
+  const even = 1 / rate,
+    slack = Math.max(0.0021, even * 0.1)
   if (longest - even <= slack && even - shortest <= slack) return null
   return [round(1 / longest), round(1 / Math.max(shortest, 1e-4))]
 }
@@ -188,48 +293,126 @@ function matrixOf({ color_space: space, width = 0, height = 0 }: ProbeStream): M
 }
 
 /**
- * Decodes the whole file once. Throws a Problem when frames are missing or damaged, and stops when `onProgress` (frames so far) answers false.
+ * Decodes the whole file once. Throws a Problem when frames are missing or damaged, and stops when `onProgress` (frames
+ * so far) answers false.
  */
-export async function requireDecodable(path: string, name: string, frameCount: number, onProgress: (frames: number) => Promise<boolean> = () => Promise.resolve(true)): Promise<boolean> {
+export async function requireDecodable(
+  path: string,
+  name: string,
+  frameCount: number,
+  onProgress: (frames: number) => Promise<boolean> = () => Promise.resolve(true),
+): Promise<boolean> {
   const seconds = Math.min(4 * 3600, 60 + frameCount / 4)
-  let asking = Promise.resolve(true), stopped = false
+  let asking = Promise.resolve(true),
+    stopped = false
   const frameIn = (text: string): number => Number([...text.matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
-  const result = await runDecoder('ffmpeg', [
-    '-v', 'error', '-nostdin', ...filesOnly, ...decoderLimits, '-err_detect', 'explode', '-i', fileArgument(path), '-map', '0:v:0', '-fps_mode', 'passthrough', '-f', 'null', '-progress', 'pipe:1', '-',
-  ], {
-    seconds, maxOutputBytes: 16 * 1024 * 1024,
-    onOutput: (chunk, stop) => { asking = asking.then(() => onProgress(frameIn(chunk.toString('latin1')))).then((go) => { if (!go) { stopped = true; stop() } return go }) },
-  })
+  const result = await runDecoder(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      ...filesOnly,
+      ...decoderLimits,
+      '-err_detect',
+      'explode',
+      '-i',
+      fileArgument(path),
+      '-map',
+      '0:v:0',
+      '-fps_mode',
+      'passthrough',
+      '-f',
+      'null',
+      '-progress',
+      'pipe:1',
+      '-',
+    ],
+    {
+      seconds,
+      maxOutputBytes: 16 * 1024 * 1024,
+      onOutput: (chunk, stop) => {
+        asking = asking
+          .then(() => onProgress(frameIn(chunk.toString('latin1'))))
+          .then((go) => {
+            if (!go) {
+              stopped = true
+              stop()
+            }
+            return go
+          })
+      },
+    },
+  )
   await asking
   if (stopped) return false
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
   const decoded = frameIn(result.stdout.toString('latin1'))
-  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount) throw damaged(name, Math.min(decoded, frameCount), frameCount)
+  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount)
+    throw damaged(name, Math.min(decoded, frameCount), frameCount)
   return true
 }
 
 /**
- * Decodes every picture of a sequence once. Throws a Problem when one is damaged or of another size; false when `onProgress` stopped it.
+ * Decodes every picture of a sequence once. Throws a Problem when one is damaged or of another size; false when
+ * `onProgress` stopped it.
  */
-export async function requirePictures(folder: string, facts: MediaFacts, name: string, onProgress: (pictures: number) => Promise<boolean>): Promise<boolean> {
-  let asking = Promise.resolve(true), stopped = false, seen = 0, fault: string | undefined, rest = ''
+export async function requirePictures(
+  folder: string,
+  facts: MediaFacts,
+  name: string,
+  onProgress: (pictures: number) => Promise<boolean>,
+): Promise<boolean> {
+  let asking = Promise.resolve(true),
+    stopped = false,
+    seen = 0,
+    fault: string | undefined,
+    rest = ''
   const expected = `${facts.width},${facts.height},${facts.storedFormat}`
-  const result = await runDecoder('ffprobe', ['-v', 'error', ...filesOnly, ...decoderLimits, '-show_entries', 'frame=width,height,pix_fmt', '-of', 'csv=p=0', ...inputOf('.', facts).args.filter((a) => a !== '-i')], {
-    seconds: Math.min(4 * 3600, 60 + facts.frameCount * 5), maxOutputBytes: 64 * 1024 * 1024, folder,
-    onOutput: (chunk, stop) => {
-      const lines = (rest + chunk.toString('latin1')).split('\n')
-      rest = lines.pop() ?? ''
-      for (const line of lines) {
-        if (line !== '' && !line.startsWith(expected)) fault ??= `Picture ${seen + 1} of "${name}" is ${line.split(',').slice(0, 2).join('×')} in ${line.split(',')[2]}; the first is ${facts.width}×${facts.height} in ${facts.storedFormat}.`
-        seen++
-      }
-      asking = asking.then(() => onProgress(seen)).then((go) => { if (!go) { stopped = true; stop() } return go })
+  const result = await runDecoder(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      ...filesOnly,
+      ...decoderLimits,
+      '-show_entries',
+      'frame=width,height,pix_fmt',
+      '-of',
+      'csv=p=0',
+      ...inputOf('.', facts).args.filter((a) => a !== '-i'),
+    ],
+    {
+      seconds: Math.min(4 * 3600, 60 + facts.frameCount * 5),
+      maxOutputBytes: 64 * 1024 * 1024,
+      folder,
+      onOutput: (chunk, stop) => {
+        const lines = (rest + chunk.toString('latin1')).split('\n')
+        rest = lines.pop() ?? ''
+        for (const line of lines) {
+          if (line !== '' && !line.startsWith(expected))
+            fault ??=
+              `Picture ${seen + 1} of "${name}" is ${line.split(',').slice(0, 2).join('×')} in ` +
+              `${line.split(',')[2]}; the first is ${facts.width}×${facts.height} in ${facts.storedFormat}.`
+          seen++
+        }
+        asking = asking
+          .then(() => onProgress(seen))
+          .then((go) => {
+            if (!go) {
+              stopped = true
+              stop()
+            }
+            return go
+          })
+      },
     },
-  })
+  )
   await asking
   if (stopped) return false
   if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
   if (fault) throw refuse(fault, 'All pictures of a sequence must be alike.')
-  if (result.code !== 0 || result.stderr.trim() !== '' || seen < facts.frameCount) throw damaged(name, Math.min(seen, facts.frameCount), facts.frameCount)
+  if (result.code !== 0 || result.stderr.trim() !== '' || seen < facts.frameCount)
+    throw damaged(name, Math.min(seen, facts.frameCount), facts.frameCount)
   return true
 }

@@ -5,7 +5,20 @@ import { isShippedEncoding } from '@contracts/index'
 import { bringLooks } from '../db/looks'
 import { findSurvey } from '../db/media'
 import type { Queryable } from '../db/pool'
-import { dropEmptyScenes, lockShots, removeShots, reorder, sceneNamed, setCamera, setPiece, setPlayed, setScene, setStandard, setState, type ReelShot } from '../db/reel'
+import {
+  dropEmptyScenes,
+  lockShots,
+  removeShots,
+  reorder,
+  sceneNamed,
+  setCamera,
+  setPiece,
+  setPlayed,
+  setScene,
+  setStandard,
+  setState,
+  type ReelShot,
+} from '../db/reel'
 import { appendRevision } from '../db/revisions'
 import { insertShot } from '../db/shots'
 import { standardExists } from '../db/standards'
@@ -14,20 +27,37 @@ import { notFound, Problem } from '../problem'
 async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly ReelShot[]> {
   const shots = await lockShots(db, ids)
   if (shots.length !== ids.length) throw notFound('shot')
-  if (new Set(shots.map((s) => s.projectId)).size > 1) throw new Problem(422, 'invalid', 'The shots belong to different projects.', { field: 'shotIds' })
+  if (new Set(shots.map((s) => s.projectId)).size > 1)
+    throw new Problem(422, 'invalid', 'The shots belong to different projects.', { field: 'shotIds' })
   return shots
 }
 
 async function leadOf(db: Queryable, mediaHash: string, first: number, count: number): Promise<number> {
   const survey = await findSurvey(db, mediaHash)
-  return survey && first + count <= survey.luma.length ? proposeLead(survey, first, count) : first + Math.floor(count / 2)
+  return survey && first + count <= survey.luma.length
+    ? proposeLead(survey, first, count)
+    : first + Math.floor(count / 2)
 }
 
-/** A shot becomes pieces of its medium. The first piece keeps the shot with its record; the others start with its grade. Returns all ids in order. */
-export async function cutShot(db: Queryable, id: string, { pieces }: CutShot, actor: string): Promise<readonly string[]> {
+/**
+ * A shot becomes pieces of its medium. The first piece keeps the shot with its record; the others start with its grade.
+ * Returns all ids in order.
+ */
+export async function cutShot(
+  db: Queryable,
+  id: string,
+  { pieces }: CutShot,
+  actor: string,
+): Promise<readonly string[]> {
   const shot = (await requireShots(db, [id]))[0]!
   pieces.forEach(({ first, count }, i) => {
-    if (first + count > shot.mediaFrames) throw new Problem(422, 'invalid', `Piece ${i + 1} ends at frame ${first + count}; the footage has ${shot.mediaFrames}.`, { field: `pieces.${i}` })
+    if (first + count > shot.mediaFrames)
+      throw new Problem(
+        422,
+        'invalid',
+        `Piece ${i + 1} ends at frame ${first + count}; the footage has ${shot.mediaFrames}.`,
+        { field: `pieces.${i}` },
+      )
   })
   const ids: string[] = []
   for (const [i, { first, count, name }] of pieces.entries()) {
@@ -38,10 +68,24 @@ export async function cutShot(db: Queryable, id: string, { pieces }: CutShot, ac
       await setPiece(db, id, { first, count, name: title, leadFrame, leadChosen: keeps })
       ids.push(id)
     } else {
-      ids.push((await insertShot(db, {
-        projectId: shot.projectId, sceneId: shot.sceneId, mediaHash: shot.mediaHash, cameraName: shot.cameraName, name: title, firstFrame: first, frameCount: count,
-        leadFrame, leadChosen: false, grade: shot.grade, actor, summary: `Cut from ${shot.name}`.slice(0, 200),
-      })).id)
+      ids.push(
+        (
+          await insertShot(db, {
+            projectId: shot.projectId,
+            sceneId: shot.sceneId,
+            mediaHash: shot.mediaHash,
+            cameraName: shot.cameraName,
+            name: title,
+            firstFrame: first,
+            frameCount: count,
+            leadFrame,
+            leadChosen: false,
+            grade: shot.grade,
+            actor,
+            summary: `Cut from ${shot.name}`.slice(0, 200),
+          })
+        ).id,
+      )
     }
   }
   if (ids.length > 1) await reorder(db, shot.projectId, ids, await shotAfter(db, shot))
@@ -49,7 +93,10 @@ export async function cutShot(db: Queryable, id: string, { pieces }: CutShot, ac
 }
 
 async function shotAfter(db: Queryable, { projectId, position }: ReelShot): Promise<string | null> {
-  const { rows } = await db.query<{ id: string }>('SELECT id FROM shots WHERE project_id = $1 AND position > $2 ORDER BY position LIMIT 1', [projectId, position])
+  const { rows } = await db.query<{ id: string }>(
+    'SELECT id FROM shots WHERE project_id = $1 AND position > $2 ORDER BY position LIMIT 1',
+    [projectId, position],
+  )
   return rows[0]?.id ?? null
 }
 
@@ -59,28 +106,57 @@ export async function joinShots(db: Queryable, ids: readonly string[]): Promise<
   const first = shots[0]!
   let end = first.firstFrame
   for (const shot of shots) {
-    if (shot.mediaHash !== first.mediaHash) throw new Problem(422, 'not_neighbours', `"${shot.name}" is of other footage than "${first.name}".`, { hint: 'Only pieces of one clip can be joined.' })
-    if (shot.firstFrame > end) throw new Problem(422, 'not_neighbours', `Between frame ${end} and "${shot.name}" frames are missing.`, { hint: 'Join the pieces between as well, or lengthen one of them first.' })
+    if (shot.mediaHash !== first.mediaHash)
+      throw new Problem(422, 'not_neighbours', `"${shot.name}" is of other footage than "${first.name}".`, {
+        hint: 'Only pieces of one clip can be joined.',
+      })
+    if (shot.firstFrame > end)
+      throw new Problem(422, 'not_neighbours', `Between frame ${end} and "${shot.name}" frames are missing.`, {
+        hint: 'Join the pieces between as well, or lengthen one of them first.',
+      })
     end = Math.max(end, shot.firstFrame + shot.frameCount)
   }
-  await setPiece(db, first.id, { first: first.firstFrame, count: end - first.firstFrame, name: first.name, leadFrame: first.leadFrame, leadChosen: first.leadChosen })
-  await removeShots(db, shots.slice(1).map((s) => s.id))
+  await setPiece(db, first.id, {
+    first: first.firstFrame,
+    count: end - first.firstFrame,
+    name: first.name,
+    leadFrame: first.leadFrame,
+    leadChosen: first.leadChosen,
+  })
+  await removeShots(
+    db,
+    shots.slice(1).map((s) => s.id),
+  )
   return first.id
 }
 
 export async function changeShots(db: Queryable, change: ShotChanges, actor: string): Promise<void> {
-  const ids = change.shotIds, shots = await requireShots(db, ids), projectId = shots[0]!.projectId
+  const ids = change.shotIds,
+    shots = await requireShots(db, ids),
+    projectId = shots[0]!.projectId
   if (change.scene) {
     const { id, name } = change.scene
-    if (id !== undefined && (await db.query('SELECT 1 FROM scenes WHERE id = $1 AND project_id = $2', [id, projectId])).rows.length === 0) throw notFound('scene')
+    if (
+      id !== undefined &&
+      (await db.query('SELECT 1 FROM scenes WHERE id = $1 AND project_id = $2', [id, projectId])).rows.length === 0
+    )
+      throw notFound('scene')
     await setScene(db, ids, id ?? (name?.trim() ? await sceneNamed(db, projectId, name.trim()) : null))
     await dropEmptyScenes(db, projectId)
     // Each shot carries the look of the scene it is in now.
     await bringLooks(db, projectId, 'Look of its scene', actor, ids)
   }
   if (change.standardId) {
-    if (shots.some((s) => s.sceneId === null && !change.scene)) throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', { field: 'standardId', hint: 'Put them into a scene first.' })
-    if (!isShippedStandard(change.standardId) && !(await standardExists(db, change.standardId))) throw new Problem(422, 'no_standard', 'There is no such house standard.', { field: 'standardId', hint: 'It may have been removed meanwhile.' })
+    if (shots.some((s) => s.sceneId === null && !change.scene))
+      throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', {
+        field: 'standardId',
+        hint: 'Put them into a scene first.',
+      })
+    if (!isShippedStandard(change.standardId) && !(await standardExists(db, change.standardId)))
+      throw new Problem(422, 'no_standard', 'There is no such house standard.', {
+        field: 'standardId',
+        hint: 'It may have been removed meanwhile.',
+      })
     await setStandard(db, ids, change.standardId)
   }
   if (change.state) await setState(db, ids, change.state)
@@ -88,14 +164,26 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
   if (change.played !== undefined) await setPlayed(db, ids, change.played)
   if (change.read) {
     const { encodingId, range } = change.read
-    if (!isShippedEncoding(encodingId)) throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
-    await regrade(db, shots, `Read as ${encodingById(encodingId).name}`, actor, (shot) => setRead(shot.grade, { method: 'formula', encodingId, range, gamutId: encodingById(encodingId).gamutIds[0] }))
+    if (!isShippedEncoding(encodingId))
+      throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
+    await regrade(db, shots, `Read as ${encodingById(encodingId).name}`, actor, (shot) =>
+      setRead(shot.grade, { method: 'formula', encodingId, range, gamutId: encodingById(encodingId).gamutIds[0] }),
+    )
   }
 }
 
-async function regrade(db: Queryable, shots: readonly ReelShot[], summary: string, actor: string, change: (shot: ReelShot) => GradeDocument): Promise<void> {
+async function regrade(
+  db: Queryable,
+  shots: readonly ReelShot[],
+  summary: string,
+  actor: string,
+  change: (shot: ReelShot) => GradeDocument,
+): Promise<void> {
   for (const shot of shots) {
     const result = await appendRevision(db, shot.id, shot.headId, change(shot), summary.slice(0, 200), actor)
-    if (result !== 'moved') throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, { hint: 'Nothing was changed; try again.' })
+    if (result !== 'moved')
+      throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, {
+        hint: 'Nothing was changed; try again.',
+      })
   }
 }

@@ -4,22 +4,39 @@ import { placesToLook, type LookedPlace } from '@core/index'
 import { decodeAll, decodeFrame } from './decode'
 
 /** Planes of a frame and, where there is one, of the frame right after it. */
-export interface DecodedSight { readonly planes: Buffer; readonly next?: Buffer }
+export interface DecodedSight {
+  readonly planes: Buffer
+  readonly next?: Buffer
+}
 
 /**
- * A few places spread over the medium, or only the one at the frame that is chosen. Places that cannot be decoded are passed over.
- * Throws a Problem when none can.
+ * A few places spread over the medium, or only the one at the frame that is chosen. Places that cannot be decoded are
+ * passed over. Throws a Problem when none can.
  */
-export async function decodeSights(path: string, facts: MediaFacts, frameTimes: readonly number[], chosen?: number): Promise<readonly [DecodedSight, ...DecodedSight[]]> {
-  const places: readonly LookedPlace[] = chosen === undefined ? placesToLook(facts) : [{ index: chosen, count: chosen + 1 < facts.frameCount ? 2 : 1 }]
+export async function decodeSights(
+  path: string,
+  facts: MediaFacts,
+  frameTimes: readonly number[],
+  chosen?: number,
+): Promise<readonly [DecodedSight, ...DecodedSight[]]> {
+  const places: readonly LookedPlace[] =
+    chosen === undefined ? placesToLook(facts) : [{ index: chosen, count: chosen + 1 < facts.frameCount ? 2 : 1 }]
   const decoded = await Promise.all(places.map((place) => decodePlace(path, facts, frameTimes, place)))
-  const [first, ...others] = decoded.flatMap(([planes, next]): readonly DecodedSight[] => (planes ? [{ planes, ...(next ? { next } : {}) }] : []))
+  const [first, ...others] = decoded.flatMap(([planes, next]): readonly DecodedSight[] =>
+    planes ? [{ planes, ...(next ? { next } : {}) }] : [],
+  )
   // Where nothing came, this says what is wrong.
   return first ? [first, ...others] : [{ planes: await decodeFrame(path, facts, frameTimes, places[0]?.index ?? 0) }]
 }
 
-async function decodePlace(path: string, facts: MediaFacts, frameTimes: readonly number[], { index, count }: LookedPlace): Promise<readonly Buffer[]> {
-  const { frames, stop } = decodeAll(path, facts, { first: index, time: frameTimes[index] ?? 0, count }), out: Buffer[] = []
+async function decodePlace(
+  path: string,
+  facts: MediaFacts,
+  frameTimes: readonly number[],
+  { index, count }: LookedPlace,
+): Promise<readonly Buffer[]> {
+  const { frames, stop } = decodeAll(path, facts, { first: index, time: frameTimes[index] ?? 0, count }),
+    out: Buffer[] = []
   try {
     for await (const frame of frames) out.push(frame)
   } finally {

@@ -8,7 +8,11 @@ import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
 import { Problem } from '../problem'
 
-export interface Received { readonly path: string; readonly hash: string; readonly sizeBytes: number }
+export interface Received {
+  readonly path: string
+  readonly hash: string
+  readonly sizeBytes: number
+}
 
 export interface Store {
   readonly mediaPath: (hash: string) => string
@@ -45,8 +49,10 @@ function named(folder: string, name: string, pattern: RegExp, suffix: string): s
 /** Opens the store in a data folder; leftovers of interrupted work are removed. */
 export async function openStore(dataFolder: string): Promise<Store> {
   const folder = (name: string): string => join(dataFolder, name)
-  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'library', 'incoming']) await mkdir(folder(name), { recursive: true })
-  for (const left of await readdir(folder('incoming'))) await rm(join(folder('incoming'), left), { force: true, recursive: true })
+  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'library', 'incoming'])
+    await mkdir(folder(name), { recursive: true })
+  for (const left of await readdir(folder('incoming')))
+    await rm(join(folder('incoming'), left), { force: true, recursive: true })
 
   const temporaryPath = (): string => join(folder('incoming'), randomUUID())
   const discard = (path: string): Promise<void> => rm(path, { force: true, recursive: true })
@@ -64,7 +70,9 @@ export async function openStore(dataFolder: string): Promise<Store> {
       await symlink(original, link)
       await rename(link, place)
     },
-    isKept: async (place) => (await lstat(place).catch(() => undefined)) !== undefined && (await stat(place).catch(() => undefined)) !== undefined,
+    isKept: async (place) =>
+      (await lstat(place).catch(() => undefined)) !== undefined &&
+      (await stat(place).catch(() => undefined)) !== undefined,
     keep: (temporary, place) => rename(temporary, place),
     sizeOf: async (path) => (await stat(path).catch(() => undefined))?.size,
     receive: async (body, maxBytes, name) => {
@@ -74,7 +82,8 @@ export async function openStore(dataFolder: string): Promise<Store> {
       const counted = new Transform({
         transform(chunk: Buffer, _, done) {
           sizeBytes += chunk.length
-          if (sizeBytes > maxBytes) return done(new Problem(413, 'too_large', `"${name}" is larger than ${Math.floor(maxBytes / 1048576)} MB.`))
+          if (sizeBytes > maxBytes)
+            return done(new Problem(413, 'too_large', `"${name}" is larger than ${Math.floor(maxBytes / 1048576)} MB.`))
           hash.update(chunk)
           done(null, chunk)
         },
@@ -92,7 +101,10 @@ export async function openStore(dataFolder: string): Promise<Store> {
 }
 
 /** SHA-256 of a file in hexadecimal; `onBytes` may stop it by answering false. Undefined when stopped. */
-export async function hashFile(path: string, onBytes: (bytes: number) => Promise<boolean>): Promise<string | undefined> {
+export async function hashFile(
+  path: string,
+  onBytes: (bytes: number) => Promise<boolean>,
+): Promise<string | undefined> {
   const hash = createHash('sha256')
   let bytes = 0
   for await (const chunk of createReadStream(path, { highWaterMark: 4 * 1024 * 1024 }) as AsyncIterable<Buffer>) {

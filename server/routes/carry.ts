@@ -6,5 +6,7 @@ import type { ServerContext } from '../context'
 import { carryTo } from '../media/carry'
 import { uuidParam } from './params'
 
-export const carryRoutes = (context: ServerContext): Hono => new Hono()
-  .post('/shots/:id/carry', bodyLimit({ maxSize: 16 * 1024 }), async (c) => c.json(await carryTo(context, uuidParam(c, 'id', 'shot'), checked(CarryOver, await c.req.json()))))
+export const carryRoutes = (context: ServerContext): Hono =>
+  new Hono().post('/shots/:id/carry', bodyLimit({ maxSize: 16 * 1024 }), async (c) =>
+    c.json(await carryTo(context, uuidParam(c, 'id', 'shot'), checked(CarryOver, await c.req.json()))),
+  )

@@ -9,10 +9,15 @@ import { transaction } from '../db/pool'
 import { notFound, Problem } from '../problem'
 
 export function encodingRoutes({ pool }: ServerContext): Hono {
-  const keep = (definitions: readonly EncodingDefinition[]): Promise<void> => transaction(pool, async (db) => {
-    for (const definition of definitions)
-      if (!(await insertEncoding(db, definition, localActor))) throw new Problem(409, 'taken', `There is another encoding with the id "${definition.id}".`, { field: 'id', hint: 'Give this one another id, or remove the other.' })
-  })
+  const keep = (definitions: readonly EncodingDefinition[]): Promise<void> =>
+    transaction(pool, async (db) => {
+      for (const definition of definitions)
+        if (!(await insertEncoding(db, definition, localActor)))
+          throw new Problem(409, 'taken', `There is another encoding with the id "${definition.id}".`, {
+            field: 'id',
+            hint: 'Give this one another id, or remove the other.',
+          })
+    })
   return new Hono()
     .get('/encodings', async (c) => c.json(await listEncodings(pool)))
     .post('/encodings', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {

@@ -39,59 +39,94 @@ export function importRoutes(context: ServerContext): Hono {
     return project.id
   }
 
-  return new Hono()
-    .all('/uploads', (c) => uploads.handleWeb(c.req.raw))
-    .all('/uploads/:id', (c) => {
-      if (!/^[0-9a-f]{32}$/.test(c.req.param('id'))) throw notFound('upload')
-      return uploads.handleWeb(c.req.raw)
-    })
-    .post('/projects/:id/imports', bodyLimit({ maxSize: 16 * 1024 * 1024 }), async (c) => {
-      const project = await projectId(uuidParam(c, 'id', 'project')), wanted = checked(NewImport, await c.req.json())
-      const name = fileName(wanted.name ?? (wanted.path !== undefined ? basename(wanted.path) : await uploadedName(store.uploadsFolder, wanted.uploads?.[0] ?? '')))
-      if (wanted.path !== undefined) await libraryPath(mediaFolder, wanted.path)
-      else for (const id of wanted.uploads ?? []) await requireWhole(store.uploadsFolder, id)
-      if (!wanted.pictures && (wanted.uploads?.length ?? 1) !== 1) throw new Problem(422, 'invalid', 'One clip is imported at a time.', { field: 'uploads' })
-      const id = await transaction(pool, async (db) => {
-        const work = (await insertWork(db, { kind: 'import', projectId: project, mediaHash: null, name, payload: wanted, actor: localActor })) as string
-        await enqueue(db, 'import', work)
-        return work
+  return (
+    new Hono()
+      .all('/uploads', (c) => uploads.handleWeb(c.req.raw))
+      .all('/uploads/:id', (c) => {
+        if (!/^[0-9a-f]{32}$/.test(c.req.param('id'))) throw notFound('upload')
+        return uploads.handleWeb(c.req.raw)
       })
-      return c.json(await findWork(pool, id), 202)
-    })
-    // One request, one clip: for scripts.
-    .post('/projects/:id/shots', async (c) => {
-      const project = await projectId(uuidParam(c, 'id', 'project')), name = fileName(c.req.query('name'))
-      if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
-      const { id } = await importClip(context, { body: c.req.raw.body, maxBytes: maxClipBytes, name, projectId: project, actor: localActor })
-      return c.json(await findShot(pool, id), 201)
-    })
-    .get('/projects/:id/work', async (c) => c.json(await listWork(pool, uuidParam(c, 'id', 'project'))))
-    .delete('/work/:id', async (c) => {
-      if (!(await cancelWork(pool, uuidParam(c, 'id', 'work')))) throw notFound('work')
-      return c.body(null, 204)
-    })
-    .get('/library', async (c) => c.json(await listLibrary(mediaFolder, c.req.query('path') ?? '')))
+      .post('/projects/:id/imports', bodyLimit({ maxSize: 16 * 1024 * 1024 }), async (c) => {
+        const project = await projectId(uuidParam(c, 'id', 'project')),
+          wanted = checked(NewImport, await c.req.json())
+        const name = fileName(
+          wanted.name ??
+            (wanted.path !== undefined
+              ? basename(wanted.path)
+              : await uploadedName(store.uploadsFolder, wanted.uploads?.[0] ?? '')),
+        )
+        if (wanted.path !== undefined) await libraryPath(mediaFolder, wanted.path)
+        else for (const id of wanted.uploads ?? []) await requireWhole(store.uploadsFolder, id)
+        if (!wanted.pictures && (wanted.uploads?.length ?? 1) !== 1)
+          throw new Problem(422, 'invalid', 'One clip is imported at a time.', { field: 'uploads' })
+        const id = await transaction(pool, async (db) => {
+          const work = (await insertWork(db, {
+            kind: 'import',
+            projectId: project,
+            mediaHash: null,
+            name,
+            payload: wanted,
+            actor: localActor,
+          })) as string
+          await enqueue(db, 'import', work)
+          return work
+        })
+        return c.json(await findWork(pool, id), 202)
+      })
+      // One request, one clip: for scripts.
+      .post('/projects/:id/shots', async (c) => {
+        const project = await projectId(uuidParam(c, 'id', 'project')),
+          name = fileName(c.req.query('name'))
+        if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
+        const { id } = await importClip(context, {
+          body: c.req.raw.body,
+          maxBytes: maxClipBytes,
+          name,
+          projectId: project,
+          actor: localActor,
+        })
+        return c.json(await findShot(pool, id), 201)
+      })
+      .get('/projects/:id/work', async (c) => c.json(await listWork(pool, uuidParam(c, 'id', 'project'))))
+      .delete('/work/:id', async (c) => {
+        if (!(await cancelWork(pool, uuidParam(c, 'id', 'work')))) throw notFound('work')
+        return c.body(null, 204)
+      })
+      .get('/library', async (c) => c.json(await listLibrary(mediaFolder, c.req.query('path') ?? '')))
+  )
 }
 
-interface UploadInfo { readonly size?: number; readonly offset?: number; readonly metadata?: Record<string, string | null> }
+interface UploadInfo {
+  readonly size?: number
+  readonly offset?: number
+  readonly metadata?: Record<string, string | null>
+}
 
 async function uploadInfo(folder: string, id: string): Promise<UploadInfo> {
   try {
     return JSON.parse(await readFile(join(folder, `${id}.json`), 'utf8')) as UploadInfo
   } catch {
-    throw new Problem(404, 'not_found', 'There is no such upload.', { hint: 'Uploads are kept for a week; send the file again.' })
+    throw new Problem(404, 'not_found', 'There is no such upload.', {
+      hint: 'Uploads are kept for a week; send the file again.',
+    })
   }
 }
-const uploadedName = async (folder: string, id: string): Promise<string> => (await uploadInfo(folder, id)).metadata?.['filename'] ?? 'Untitled'
+const uploadedName = async (folder: string, id: string): Promise<string> =>
+  (await uploadInfo(folder, id)).metadata?.['filename'] ?? 'Untitled'
 
 async function requireWhole(folder: string, id: string): Promise<void> {
   const { size } = await uploadInfo(folder, id)
   const have = (await stat(join(folder, id)).catch(() => undefined))?.size ?? 0
-  if (size === undefined || have < size) throw new Problem(422, 'incomplete', `Only ${have} of ${size ?? 'all'} bytes have come.`, { hint: 'Go on with the upload first.' })
+  if (size === undefined || have < size)
+    throw new Problem(422, 'incomplete', `Only ${have} of ${size ?? 'all'} bytes have come.`, {
+      hint: 'Go on with the upload first.',
+    })
 }
 
 /** A file's name as a shot's name: only its last part, without control characters, at most 120 long. */
 function fileName(given: string | undefined): string {
-  const last = basename((given ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').trim()
+  const last = basename((given ?? '').replaceAll('\\', '/'))
+    .replace(/\p{Cc}/gu, '')
+    .trim()
   return (last || 'Untitled').slice(0, 120)
 }

@@ -1,4 +1,5 @@
-// Shared looks: list, make, put on a scene or a project, and how much of it one shot takes; and what a scene should feel like.
+// Shared looks: list, make, put on a scene or a project, and how much of it one shot takes; and what a scene should
+// feel like.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedLook, LookPlace, SceneIntent, ShotLook } from '@contracts/index'
@@ -13,38 +14,56 @@ import { uuidParam } from './params'
 
 const small = bodyLimit({ maxSize: 16 * 1024 })
 
-export const lookRoutes = ({ pool }: ServerContext): Hono => new Hono()
-  .get('/projects/:id/looks', async (c) => c.json(await listLooks(pool, uuidParam(c, 'id', 'project'))))
-  .post('/projects/:id/looks', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
-    const id = uuidParam(c, 'id', 'project'), { name, steps } = checkedLook(await c.req.json()), kept = lookSteps(steps)
-    if (kept.length === 0) throw new Problem(422, 'empty_look', 'Nothing in it acts on the whole picture, so there is no look to share.', { field: 'steps' })
-    const made = await insertLook(pool, id, name.trim(), kept, localActor)
-    if (!made) throw new Problem(409, 'taken', `There is another look called "${name.trim()}" in this project.`, { field: 'name', hint: 'Give this one another name.' })
-    return c.json({ id: made }, 201)
-  })
-  .put('/projects/:id/look', small, async (c) => {
-    const id = uuidParam(c, 'id', 'project'), { sceneId, lookId, strength } = checked(LookPlace, await c.req.json())
-    const placed = await transaction(pool, async (db) => {
-      await lockProjectShots(db, id)
-      const there = await assignLook(db, id, sceneId, lookId, strength)
-      if (there) await bringLooks(db, id, lookId === null ? 'Shared look taken off' : 'Shared look', localActor)
-      return there
+export const lookRoutes = ({ pool }: ServerContext): Hono =>
+  new Hono()
+    .get('/projects/:id/looks', async (c) => c.json(await listLooks(pool, uuidParam(c, 'id', 'project'))))
+    .post('/projects/:id/looks', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
+      const id = uuidParam(c, 'id', 'project'),
+        { name, steps } = checkedLook(await c.req.json()),
+        kept = lookSteps(steps)
+      if (kept.length === 0)
+        throw new Problem(422, 'empty_look', 'Nothing in it acts on the whole picture, so there is no look to share.', {
+          field: 'steps',
+        })
+      const made = await insertLook(pool, id, name.trim(), kept, localActor)
+      if (!made)
+        throw new Problem(409, 'taken', `There is another look called "${name.trim()}" in this project.`, {
+          field: 'name',
+          hint: 'Give this one another name.',
+        })
+      return c.json({ id: made }, 201)
     })
-    if (!placed) throw notFound(sceneId === null ? 'look' : 'scene')
-    return c.json(await listLooks(pool, id))
-  })
-  .put('/shots/:id/look', small, async (c) => {
-    const id = uuidParam(c, 'id', 'shot'), { strength, detached } = checked(ShotLook, await c.req.json()), shot = await findShot(pool, id)
-    if (!shot) throw notFound('shot')
-    await transaction(pool, async (db) => {
-      await lockProjectShots(db, shot.projectId)
-      await setShotLook(db, id, strength, detached)
-      await bringLooks(db, shot.projectId, detached ? 'Taken out of the shared look' : `Shared look at ${Math.round(strength * 100)} %`, localActor)
+    .put('/projects/:id/look', small, async (c) => {
+      const id = uuidParam(c, 'id', 'project'),
+        { sceneId, lookId, strength } = checked(LookPlace, await c.req.json())
+      const placed = await transaction(pool, async (db) => {
+        await lockProjectShots(db, id)
+        const there = await assignLook(db, id, sceneId, lookId, strength)
+        if (there) await bringLooks(db, id, lookId === null ? 'Shared look taken off' : 'Shared look', localActor)
+        return there
+      })
+      if (!placed) throw notFound(sceneId === null ? 'look' : 'scene')
+      return c.json(await listLooks(pool, id))
     })
-    return c.json(await findShot(pool, id))
-  })
-  .put('/scenes/:id/intent', small, async (c) => {
-    const { intent } = checked(SceneIntent, await c.req.json())
-    if (!(await setIntent(pool, uuidParam(c, 'id', 'scene'), intent.trim()))) throw notFound('scene')
-    return c.body(null, 204)
-  })
+    .put('/shots/:id/look', small, async (c) => {
+      const id = uuidParam(c, 'id', 'shot'),
+        { strength, detached } = checked(ShotLook, await c.req.json()),
+        shot = await findShot(pool, id)
+      if (!shot) throw notFound('shot')
+      await transaction(pool, async (db) => {
+        await lockProjectShots(db, shot.projectId)
+        await setShotLook(db, id, strength, detached)
+        await bringLooks(
+          db,
+          shot.projectId,
+          detached ? 'Taken out of the shared look' : `Shared look at ${Math.round(strength * 100)} %`,
+          localActor,
+        )
+      })
+      return c.json(await findShot(pool, id))
+    })
+    .put('/scenes/:id/intent', small, async (c) => {
+      const { intent } = checked(SceneIntent, await c.req.json())
+      if (!(await setIntent(pool, uuidParam(c, 'id', 'scene'), intent.trim()))) throw notFound('scene')
+      return c.body(null, 204)
+    })

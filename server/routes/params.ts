@@ -21,15 +21,21 @@ export function hashParam(c: Context, name: string, what: string): string {
 
 export function wholeNumber(text: string | undefined, name: string, max: number): number {
   const value = Number(text)
-  if (text === undefined || !/^\d{1,9}$/.test(text) || value > max) throw new Problem(422, 'invalid', `${name} must be a whole number from 0 to ${max}.`, { field: name })
+  if (text === undefined || !/^\d{1,9}$/.test(text) || value > max)
+    throw new Problem(422, 'invalid', `${name} must be a whole number from 0 to ${max}.`, { field: name })
   return value
 }
 
 export function oneOf<T extends string>(text: string | undefined, name: string, options: readonly T[]): T {
   const found = options.find((o) => o === text)
-  if (found === undefined) throw new Problem(422, 'invalid', `${name} must be one of ${options.join(', ')}.`, { field: name })
+  if (found === undefined)
+    throw new Problem(422, 'invalid', `${name} must be one of ${options.join(', ')}.`, { field: name })
   return found
 }
 
 /** A file's own name out of a query: no folders, no control characters, not too long. */
-export const plainName = (given: string | undefined): string => basename((given ?? '').replaceAll('\\', '/')).replace(/\p{Cc}/gu, '').trim().slice(0, 120)
+export const plainName = (given: string | undefined): string =>
+  basename((given ?? '').replaceAll('\\', '/'))
+    .replace(/\p{Cc}/gu, '')
+    .trim()
+    .slice(0, 120)

@@ -32,15 +32,19 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const etag = `"${hash}-${index}-${range}-${size}"`
       if (c.req.header('if-none-match') === etag) return c.body(null, 304)
       const frame = await workers.previewFrame({ source: await frames.source(hash, index, range), ...frameSizes[size] })
-      return c.body(Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer, 200, {
-        'content-type': 'application/octet-stream',
-        'cache-control': forever,
-        etag,
-        'x-frame-width': String(frame.width),
-        'x-frame-height': String(frame.height),
-        'x-frame-low': String(frame.low),
-        'x-frame-high': String(frame.high),
-      })
+      return c.body(
+        Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer,
+        200,
+        {
+          'content-type': 'application/octet-stream',
+          'cache-control': forever,
+          etag,
+          'x-frame-width': String(frame.width),
+          'x-frame-height': String(frame.height),
+          'x-frame-low': String(frame.low),
+          'x-frame-high': String(frame.high),
+        },
+      )
     })
     .get('/revisions/:id/thumbnail', async (c) => {
       const revision = await revisionOf(c)
@@ -48,34 +52,63 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const as = oneOf(c.req.query('as'), 'as', ['shot', 'graded'] as const)
       // As shot, only the footage and its range matter; every revision shares the picture.
       const subject = as === 'shot' ? revision.grade.read.range : revision.id
-      const place = store.thumbnailPath(createHash('sha256').update(JSON.stringify([revision.mediaHash, index, as, subject, thumbnailSize])).digest('hex'))
+      const place = store.thumbnailPath(
+        createHash('sha256')
+          .update(JSON.stringify([revision.mediaHash, index, as, subject, thumbnailSize]))
+          .digest('hex'),
+      )
       let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
       if (!png) {
-        png = await workers.thumbnailPng({ ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)), ...thumbnailSize, asShot: as === 'shot' })
+        png = await workers.thumbnailPng({
+          ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)),
+          ...thumbnailSize,
+          asShot: as === 'shot',
+        })
         const temporary = store.temporaryPath()
         await writeFile(temporary, png)
         await store.keep(temporary, place)
       }
-      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', 'cache-control': forever })
+      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
+        'content-type': 'image/png',
+        'cache-control': forever,
+      })
     })
     .get('/revisions/:id/still.png', async (c) => {
       const revision = await revisionOf(c)
       const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
       const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision))
-      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', ...attachment(`${revision.shotName} frame ${index}.png`) })
+      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
+        'content-type': 'image/png',
+        ...attachment(`${revision.shotName} frame ${index}.png`),
+      })
     })
     .get('/revisions/:id/lut', async (c) => {
-      const revision = await revisionOf(c), query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame), format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
+      const revision = await revisionOf(c),
+        query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame),
+        format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
       const settings: ExportSettings = {
-        format, size: wholeNumber(query('size'), 'size', 129), shaper: oneOf(query('shaper'), 'shaper', ['true', 'false'] as const) === 'true',
-        input: oneOf(query('input'), 'input', ['camera', 'working-log', 'display'] as const), output: oneOf(query('output'), 'output', ['display', 'under'] as const), range: oneOf(query('range'), 'range', ['full', 'legal'] as const),
+        format,
+        size: wholeNumber(query('size'), 'size', 129),
+        shaper: oneOf(query('shaper'), 'shaper', ['true', 'false'] as const) === 'true',
+        input: oneOf(query('input'), 'input', ['camera', 'working-log', 'display'] as const),
+        output: oneOf(query('output'), 'output', ['display', 'under'] as const),
+        range: oneOf(query('range'), 'range', ['full', 'legal'] as const),
       }
       checkExport(settings)
       const task = await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)
-      const { file, leftOut, error } = await workers.bakeFile({ ...task, grade: revision.grade, index, settings, title: revision.shotName })
+      const { file, leftOut, error } = await workers.bakeFile({
+        ...task,
+        grade: revision.grade,
+        index,
+        settings,
+        title: revision.shotName,
+      })
       if (c.req.query('report') === 'only') return c.json({ leftOut, error })
-      return c.body(typeof file === 'string' ? file : (file as unknown as ArrayBuffer), 200, { 'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8', ...attachment(`${revision.shotName}.${format === 'hald' ? 'png' : format}`) })
+      return c.body(typeof file === 'string' ? file : (file as unknown as ArrayBuffer), 200, {
+        'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8',
+        ...attachment(`${revision.shotName}.${format === 'hald' ? 'png' : format}`),
+      })
     })
 }
 

@@ -14,9 +14,16 @@ export function proxyRoutes({ store }: ServerContext): Hono {
     if (size === undefined) throw notFound('proxy')
     const asked = c.req.header('range')
     const range = asked === undefined ? { from: 0, to: size - 1 } : rangeOf(asked, size)
-    const headers = { 'content-type': 'video/mp4', 'accept-ranges': 'bytes', 'cache-control': 'private, max-age=31536000, immutable', 'content-length': String(range.to - range.from + 1) }
+    const headers = {
+      'content-type': 'video/mp4',
+      'accept-ranges': 'bytes',
+      'cache-control': 'private, max-age=31536000, immutable',
+      'content-length': String(range.to - range.from + 1),
+    }
     const body = Readable.toWeb(createReadStream(path, { start: range.from, end: range.to })) as ReadableStream
-    return asked === undefined ? c.body(body, 200, headers) : c.body(body, 206, { ...headers, 'content-range': `bytes ${range.from}-${range.to}/${size}` })
+    return asked === undefined
+      ? c.body(body, 200, headers)
+      : c.body(body, 206, { ...headers, 'content-range': `bytes ${range.from}-${range.to}/${size}` })
   })
 }
 
@@ -26,6 +33,7 @@ function rangeOf(header: string, size: number): { from: number; to: number } {
   const [, first = '', last = ''] = match ?? []
   const from = first === '' ? Math.max(0, size - Number(last)) : Number(first)
   const to = first === '' || last === '' ? size - 1 : Math.min(Number(last), size - 1)
-  if (!match || (first === '' && last === '') || from > to || from >= size) throw new Problem(416, 'bad_range', `The proxy has ${size} bytes.`)
+  if (!match || (first === '' && last === '') || from > to || from >= size)
+    throw new Problem(416, 'bad_range', `The proxy has ${size} bytes.`)
   return { from, to }
 }

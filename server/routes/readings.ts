@@ -12,7 +12,8 @@ import { deleteStandard, listStandards, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 
-const body = bodyLimit({ maxSize: 64 * 1024 }), fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
+const body = bodyLimit({ maxSize: 64 * 1024 }),
+  fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
 
 export function readingRoutes({ pool, findings }: ServerContext): Hono {
   /** Every change to a shot's picks and waivers answers with the shot as it is now. */
@@ -25,13 +26,16 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     .get('/standards', async (c) => c.json(await listStandards(pool)))
     .put('/standards/:id', body, async (c) => {
       const standard = checked(OwnStandard, await c.req.json())
-      if (standard.id !== c.req.param('id')) throw new Problem(422, 'invalid', 'The id in the address is not the standard\'s.', { field: 'id' })
+      if (standard.id !== c.req.param('id'))
+        throw new Problem(422, 'invalid', "The id in the address is not the standard's.", { field: 'id' })
       await putStandard(pool, standard, localActor)
       return c.json(standard)
     })
     .post('/standards/import', fileBody, async (c) => {
       const { standards } = checked(StandardFile, await c.req.json())
-      await transaction(pool, async (db) => { for (const standard of standards) await putStandard(db, standard, localActor) })
+      await transaction(pool, async (db) => {
+        for (const standard of standards) await putStandard(db, standard, localActor)
+      })
       return c.json(await listStandards(pool), 201)
     })
     .delete('/standards/:id', async (c) => {
@@ -39,7 +43,8 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .put('/shots/:id/card', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), pick = checked(Pick, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot'),
+        pick = checked(Pick, await c.req.json())
       if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
       return c.json(await shotNow(id))
     })
@@ -49,7 +54,8 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.json(await shotNow(id))
     })
     .post('/projects/:id/subjects', body, async (c) => {
-      const projectId = uuidParam(c, 'id', 'project'), subject = checked(NewSubject, await c.req.json())
+      const projectId = uuidParam(c, 'id', 'project'),
+        subject = checked(NewSubject, await c.req.json())
       await transaction(pool, async (db) => {
         const subjectId = await putSubject(db, projectId, subject, localActor)
         if (!subjectId || !(await putPick(db, subject.shotId, subjectId, subject, localActor))) throw notFound('shot')
@@ -61,7 +67,9 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .put('/shots/:id/subjects/:subjectId', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), subjectId = uuidParam(c, 'subjectId', 'subject'), pick = checked(Pick, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot'),
+        subjectId = uuidParam(c, 'subjectId', 'subject'),
+        pick = checked(Pick, await c.req.json())
       if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
       return c.json(await shotNow(id))
     })
@@ -73,12 +81,22 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     .get('/shots/:id/findings', async (c) => {
       const shot = await findShot(pool, uuidParam(c, 'id', 'shot'))
       if (!shot) throw notFound('shot')
-      const { leadFrame: frame, media: { hash, bitDepth }, revision: { grade } } = shot
+      const {
+        leadFrame: frame,
+        media: { hash, bitDepth },
+        revision: { grade },
+      } = shot
       const measured = await findings({ hash, frame, bitDepth, grade, pointed: pointedAt(frame, shot) })
-      return c.json({ headId: shot.headId, leadFrame: shot.leadFrame, findings: measured, waivers: shot.waivers } satisfies ShotFindings)
+      return c.json({
+        headId: shot.headId,
+        leadFrame: shot.leadFrame,
+        findings: measured,
+        waivers: shot.waivers,
+      } satisfies ShotFindings)
     })
     .post('/shots/:id/waivers', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), waiver = checked(NewWaiver, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot'),
+        waiver = checked(NewWaiver, await c.req.json())
       if (!(await addWaiver(pool, id, waiver, localActor))) throw notFound('shot')
       return c.json(await shotNow(id), 201)
     })

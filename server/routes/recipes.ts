@@ -7,14 +7,20 @@ import { deleteRecipe, insertRecipe, listRecipes } from '../db/recipes'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 
-export const recipeRoutes = ({ pool }: ServerContext): Hono => new Hono()
-  .get('/recipes', async (c) => c.json(await listRecipes(pool)))
-  .post('/recipes', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
-    const recipe = checkedRecipe(await c.req.json()), kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
-    if (!kept) throw new Problem(409, 'taken', `There is another recipe called "${recipe.name.trim()}".`, { field: 'name', hint: 'Give this one another name, or remove the other.' })
-    return c.json(kept, 201)
-  })
-  .delete('/recipes/:id', async (c) => {
-    if (!(await deleteRecipe(pool, uuidParam(c, 'id', 'recipe')))) throw notFound('recipe')
-    return c.body(null, 204)
-  })
+export const recipeRoutes = ({ pool }: ServerContext): Hono =>
+  new Hono()
+    .get('/recipes', async (c) => c.json(await listRecipes(pool)))
+    .post('/recipes', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
+      const recipe = checkedRecipe(await c.req.json()),
+        kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
+      if (!kept)
+        throw new Problem(409, 'taken', `There is another recipe called "${recipe.name.trim()}".`, {
+          field: 'name',
+          hint: 'Give this one another name, or remove the other.',
+        })
+      return c.json(kept, 201)
+    })
+    .delete('/recipes/:id', async (c) => {
+      if (!(await deleteRecipe(pool, uuidParam(c, 'id', 'recipe')))) throw notFound('recipe')
+      return c.body(null, 204)
+    })

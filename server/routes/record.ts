@@ -11,7 +11,8 @@ import { notFound } from '../problem'
 import { uuidParam } from './params'
 import { answerMove, together } from './shots'
 
-const body = bodyLimit({ maxSize: 16 * 1024 }), gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
+const body = bodyLimit({ maxSize: 16 * 1024 }),
+  gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
 export function recordRoutes({ pool }: ServerContext): Hono {
   return new Hono()
@@ -26,7 +27,8 @@ export function recordRoutes({ pool }: ServerContext): Hono {
       return c.json(grade)
     })
     .post('/shots/:id/versions', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), { revisionId, name } = checked(NewVersion, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot'),
+        { revisionId, name } = checked(NewVersion, await c.req.json())
       if (!(await nameVersion(pool, id, revisionId, name.trim(), localActor))) throw notFound('revision')
       return c.json(await versionsOf(pool, id), 201)
     })
@@ -35,19 +37,33 @@ export function recordRoutes({ pool }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .post('/shots/:id/fork', gradeBody, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), { parentId, summary, name, grade } = checked(NewFork, await c.req.json()), document = checkedGrade(grade)
-      if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, document, summary, name.trim(), localActor)))) throw notFound('revision')
+      const id = uuidParam(c, 'id', 'shot'),
+        { parentId, summary, name, grade } = checked(NewFork, await c.req.json()),
+        document = checkedGrade(grade)
+      if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, document, summary, name.trim(), localActor))))
+        throw notFound('revision')
       const shot = await findShot(pool, id)
       return c.json(shot!.revision, 201)
     })
     .post('/shots/:id/back', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), { expectedId, revisionId } = checked(GoBack, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot'),
+        { expectedId, revisionId } = checked(GoBack, await c.req.json())
       const { status, body: answer } = await answerMove(pool, id, async (db) => {
         const grade = await gradeOfShot(db, id, revisionId)
         if (!grade) throw notFound('revision')
-        const { rows } = await db.query<{ depth: number; name: string | null }>('SELECT depth, (SELECT name FROM versions v WHERE v.revision_id = r.id LIMIT 1) AS name FROM revisions r WHERE id = $1', [revisionId])
+        const { rows } = await db.query<{ depth: number; name: string | null }>(
+          'SELECT depth, (SELECT name FROM versions v WHERE v.revision_id = r.id LIMIT 1) AS name FROM ' +
+            'revisions r WHERE id = $1',
+          [revisionId],
+        )
         const summary = `Back to ${rows[0]!.name ?? `revision ${rows[0]!.depth}`}`
-        return together(db, id, () => appendRevision(db, id, expectedId, grade, summary, localActor, { kind: 'back', from: revisionId }), summary, () => false)
+        return together(
+          db,
+          id,
+          () => appendRevision(db, id, expectedId, grade, summary, localActor, { kind: 'back', from: revisionId }),
+          summary,
+          () => false,
+        )
       })
       return c.json(answer, status)
     })

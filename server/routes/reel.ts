@@ -1,7 +1,16 @@
 // The Reel: a project's shots, scenes and running work; changes to many shots; cutting and joining.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, CutShot, JoinShots, LinkShots, MoveShots, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/index'
+import {
+  checked,
+  CutShot,
+  JoinShots,
+  LinkShots,
+  MoveShots,
+  RemoveShots,
+  ShotChanges,
+  UnlinkShots,
+} from '@contracts/index'
 import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/index'
 import { localActor, type ServerContext } from '../context'
 import { findMedia, findSurvey } from '../db/media'
@@ -18,76 +27,100 @@ const body = bodyLimit({ maxSize: 1024 * 1024 })
 const listBody = bodyLimit({ maxSize: editListLimits.characters })
 
 export function reelRoutes({ pool }: ServerContext): Hono {
-  return new Hono()
-    .get('/projects/:id/reel', async (c) => {
-      const project = await findProject(pool, uuidParam(c, 'id', 'project'))
-      if (!project) throw notFound('project')
-      const [shots, scenes] = await Promise.all([listShots(pool, project.id), listScenes(pool, project.id)])
-      return c.json({ project, shots, scenes })
-    })
-    .post('/shots/changes', body, async (c) => {
-      const change = checked(ShotChanges, await c.req.json())
-      await transaction(pool, (db) => changeShots(db, change, localActor))
-      return c.body(null, 204)
-    })
-    .post('/shots/link', body, async (c) => {
-      const { shotIds } = checked(LinkShots, await c.req.json())
-      if (!(await transaction(pool, (db) => linkShots(db, shotIds)))) throw new Problem(422, 'invalid', 'The shots are not all there, or not of one project.', { field: 'shotIds', hint: 'Load the reel again and choose them anew.' })
-      return c.body(null, 204)
-    })
-    .post('/shots/unlink', body, async (c) => {
-      const { shotIds } = checked(UnlinkShots, await c.req.json())
-      await transaction(pool, (db) => unlinkShots(db, shotIds))
-      return c.body(null, 204)
-    })
-    .post('/shots/:id/cut', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'), cut = checked(CutShot, await c.req.json())
-      return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
-    })
-    .post('/shots/join', body, async (c) => {
-      const { shotIds } = checked(JoinShots, await c.req.json())
-      const id = await transaction(pool, (db) => joinShots(db, shotIds))
-      return c.json(await findShot(pool, id))
-    })
-    .post('/projects/:id/order', body, async (c) => {
-      const projectId = uuidParam(c, 'id', 'project'), { shotIds, beforeId } = checked(MoveShots, await c.req.json())
-      await transaction(pool, async (db) => {
-        const shots = await lockShots(db, beforeId ? [...shotIds, beforeId] : shotIds)
-        if (shots.length < shotIds.length || shots.some((s) => s.projectId !== projectId)) throw notFound('shot')
-        if (beforeId && shotIds.includes(beforeId)) throw new Problem(422, 'invalid', 'A shot cannot stand before itself.', { field: 'beforeId' })
-        await reorder(db, projectId, shotIds, beforeId ?? null)
+  return (
+    new Hono()
+      .get('/projects/:id/reel', async (c) => {
+        const project = await findProject(pool, uuidParam(c, 'id', 'project'))
+        if (!project) throw notFound('project')
+        const [shots, scenes] = await Promise.all([listShots(pool, project.id), listScenes(pool, project.id)])
+        return c.json({ project, shots, scenes })
       })
-      return c.body(null, 204)
-    })
-    .post('/shots/remove', body, async (c) => {
-      const { shotIds } = checked(RemoveShots, await c.req.json())
-      await transaction(pool, async (db) => {
-        const shots = await lockShots(db, shotIds)
-        await removeShots(db, shotIds)
-        for (const projectId of new Set(shots.map((s) => s.projectId))) await dropEmptyScenes(db, projectId)
+      .post('/shots/changes', body, async (c) => {
+        const change = checked(ShotChanges, await c.req.json())
+        await transaction(pool, (db) => changeShots(db, change, localActor))
+        return c.body(null, 204)
       })
-      return c.body(null, 204)
-    })
-    .get('/media/:hash/cuts', async (c) => {
-      const survey = await findSurvey(pool, hashParam(c, 'hash', 'clip'))
-      if (!survey) throw new Problem(409, 'not_surveyed', 'The clip is still being looked through.', { hint: 'The Reel shows how far it is.' })
-      return c.json(survey.cuts)
-    })
-    // An edit list's events as pieces of the clip; nothing is changed by asking.
-    .post('/media/:hash/edit-list', listBody, async (c) => {
-      const media = await findMedia(pool, hashParam(c, 'hash', 'clip'))
-      if (!media) throw notFound('clip')
-      const kind = oneOf(c.req.query('kind'), 'kind', ['edl', 'otio'] as const), handles = wholeNumber(c.req.query('handles') ?? '0', 'handles', 1000)
-      const text = await c.req.text(), { rateNumerator, rateDenominator, startTimecode, frameCount } = media.facts
-      const events = kind === 'edl' ? startedEdl(text, media.facts, startTimecode) : parseOtio(text, rateNumerator / rateDenominator)
-      const pieces = eventRanges(events, frameCount, handles)
-      if (pieces.length === 0) throw new Problem(422, 'outside', 'No event of the list lies within the clip.', { hint: 'Is it the list of this programme?' })
-      return c.json({ pieces, outside: events.length - pieces.length })
-    })
+      .post('/shots/link', body, async (c) => {
+        const { shotIds } = checked(LinkShots, await c.req.json())
+        if (!(await transaction(pool, (db) => linkShots(db, shotIds))))
+          throw new Problem(422, 'invalid', 'The shots are not all there, or not of one project.', {
+            field: 'shotIds',
+            hint: 'Load the reel again and choose them anew.',
+          })
+        return c.body(null, 204)
+      })
+      .post('/shots/unlink', body, async (c) => {
+        const { shotIds } = checked(UnlinkShots, await c.req.json())
+        await transaction(pool, (db) => unlinkShots(db, shotIds))
+        return c.body(null, 204)
+      })
+      .post('/shots/:id/cut', body, async (c) => {
+        const id = uuidParam(c, 'id', 'shot'),
+          cut = checked(CutShot, await c.req.json())
+        return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
+      })
+      .post('/shots/join', body, async (c) => {
+        const { shotIds } = checked(JoinShots, await c.req.json())
+        const id = await transaction(pool, (db) => joinShots(db, shotIds))
+        return c.json(await findShot(pool, id))
+      })
+      .post('/projects/:id/order', body, async (c) => {
+        const projectId = uuidParam(c, 'id', 'project'),
+          { shotIds, beforeId } = checked(MoveShots, await c.req.json())
+        await transaction(pool, async (db) => {
+          const shots = await lockShots(db, beforeId ? [...shotIds, beforeId] : shotIds)
+          if (shots.length < shotIds.length || shots.some((s) => s.projectId !== projectId)) throw notFound('shot')
+          if (beforeId && shotIds.includes(beforeId))
+            throw new Problem(422, 'invalid', 'A shot cannot stand before itself.', { field: 'beforeId' })
+          await reorder(db, projectId, shotIds, beforeId ?? null)
+        })
+        return c.body(null, 204)
+      })
+      .post('/shots/remove', body, async (c) => {
+        const { shotIds } = checked(RemoveShots, await c.req.json())
+        await transaction(pool, async (db) => {
+          const shots = await lockShots(db, shotIds)
+          await removeShots(db, shotIds)
+          for (const projectId of new Set(shots.map((s) => s.projectId))) await dropEmptyScenes(db, projectId)
+        })
+        return c.body(null, 204)
+      })
+      .get('/media/:hash/cuts', async (c) => {
+        const survey = await findSurvey(pool, hashParam(c, 'hash', 'clip'))
+        if (!survey)
+          throw new Problem(409, 'not_surveyed', 'The clip is still being looked through.', {
+            hint: 'The Reel shows how far it is.',
+          })
+        return c.json(survey.cuts)
+      })
+      // An edit list's events as pieces of the clip; nothing is changed by asking.
+      .post('/media/:hash/edit-list', listBody, async (c) => {
+        const media = await findMedia(pool, hashParam(c, 'hash', 'clip'))
+        if (!media) throw notFound('clip')
+        const kind = oneOf(c.req.query('kind'), 'kind', ['edl', 'otio'] as const),
+          handles = wholeNumber(c.req.query('handles') ?? '0', 'handles', 1000)
+        const text = await c.req.text(),
+          { rateNumerator, rateDenominator, startTimecode, frameCount } = media.facts
+        const events =
+          kind === 'edl'
+            ? startedEdl(text, media.facts, startTimecode)
+            : parseOtio(text, rateNumerator / rateDenominator)
+        const pieces = eventRanges(events, frameCount, handles)
+        if (pieces.length === 0)
+          throw new Problem(422, 'outside', 'No event of the list lies within the clip.', {
+            hint: 'Is it the list of this programme?',
+          })
+        return c.json({ pieces, outside: events.length - pieces.length })
+      })
+  )
 }
 
 /** Counted from the clip's own timecode when the list lies within it, else from the list's first event. */
-function startedEdl(text: string, rate: { rateNumerator: number; rateDenominator: number; frameCount: number }, start: string | null): ReturnType<typeof parseEdl> {
+function startedEdl(
+  text: string,
+  rate: { rateNumerator: number; rateDenominator: number; frameCount: number },
+  start: string | null,
+): ReturnType<typeof parseEdl> {
   if (start !== null) {
     const events = parseEdl(text, rate, start)
     if (events.some((e) => e.first >= 0 && e.first < rate.frameCount)) return events

@@ -41,8 +41,13 @@ export function renderRoutes({ pool, store }: ServerContext): Hono {
       const render = await renderById(uuidParam(c, 'id', 'render'))
       const path = store.renderPath(render.id)
       const size = await store.sizeOf(path)
-      if (render.state !== 'done' || size === undefined) throw new Problem(404, 'not_ready', 'This render has no finished file.')
+      if (render.state !== 'done' || size === undefined)
+        throw new Problem(404, 'not_ready', 'This render has no finished file.')
       const stream = Readable.toWeb(createReadStream(path)) as ReadableStream
-      return c.body(stream, 200, { 'content-type': 'video/mp4', 'content-length': String(size), ...attachment(`${render.shotName} graded.mp4`) })
+      return c.body(stream, 200, {
+        'content-type': 'video/mp4',
+        'content-length': String(size),
+        ...attachment(`${render.shotName} graded.mp4`),
+      })
     })
 }

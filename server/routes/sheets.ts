@@ -6,7 +6,11 @@ import { sheetAsCsv, sheetOfProject, sheetOfShot } from '../media/sheet'
 import { attachment } from './pictures'
 import { uuidParam } from './params'
 
-const csv = (sheet: GradeSheet, name: string): [string, 200, Record<string, string>] => [`\ufeff${sheetAsCsv(sheet)}`, 200, { 'content-type': 'text/csv; charset=utf-8', ...attachment(`${name} grade sheet.csv`) }]
+const csv = (sheet: GradeSheet, name: string): [string, 200, Record<string, string>] => [
+  `\ufeff${sheetAsCsv(sheet)}`,
+  200,
+  { 'content-type': 'text/csv; charset=utf-8', ...attachment(`${name} grade sheet.csv`) },
+]
 
 export function sheetRoutes(context: ServerContext): Hono {
   return new Hono()

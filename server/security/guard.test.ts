@@ -9,16 +9,20 @@ app.use(sameSiteOnly(ownHosts('192.0.2.7', 4180)))
 app.all('*', (c) => c.text('in'))
 app.onError((error, c) => problemResponse(c, error, pino({ level: 'silent' })))
 
-const ask = async (headers: Record<string, string>, method = 'GET'): Promise<number> => (await app.request('http://x/api', { method, headers })).status
+const ask = async (headers: Record<string, string>, method = 'GET'): Promise<number> =>
+  (await app.request('http://x/api', { method, headers })).status
 
 test.each(['127.0.0.1:4180', 'localhost:4180', '[::1]:4180', '192.0.2.7:4180'])('%s is its own name', async (host) => {
   expect(await ask({ host })).toBe(200)
   expect(await ask({ host, origin: `http://${host}` }, 'POST')).toBe(200)
 })
 
-test.each(['127.0.0.1', 'localhost:80', 'localhost:4180.evil.example', 'evil.example', ''])('%j is not', async (host) => {
-  expect(await ask(host ? { host } : {})).toBe(421)
-})
+test.each(['127.0.0.1', 'localhost:80', 'localhost:4180.evil.example', 'evil.example', ''])(
+  '%j is not',
+  async (host) => {
+    expect(await ask(host ? { host } : {})).toBe(421)
+  },
+)
 
 test.each([
   [{ origin: 'http://localhost:4180' }, 403],

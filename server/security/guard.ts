@@ -16,10 +16,12 @@ export function sameSiteOnly(hosts: ReadonlySet<string>): MiddlewareHandler {
     const host = c.req.header('host') ?? ''
     if (!hosts.has(host)) throw new Problem(421, 'foreign_host', 'This server answers only to its own address.')
     const origin = c.req.header('origin')
-    if (origin !== undefined && origin !== `http://${host}`) throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
+    if (origin !== undefined && origin !== `http://${host}`)
+      throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
     const site = c.req.header('sec-fetch-site')
     const typedAddress = c.req.method === 'GET' && c.req.header('sec-fetch-mode') === 'navigate'
-    if (site !== undefined && site !== 'same-origin' && site !== 'none' && !typedAddress) throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
+    if (site !== undefined && site !== 'same-origin' && site !== 'none' && !typedAddress)
+      throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
     await next()
   }
 }

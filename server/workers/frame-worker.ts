@@ -5,28 +5,90 @@ import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import {
-  FormatError, compile, executeExactly, exportLut, fitWithin, gradedPicture, frameOfDecoded, guessEncoding, inspectLut, lutSize, measureFrame, packLut, parseLutFile, planError, printExport, restSize, shrink, solveAims, unpackLut, withinBound,
-  type Aim, type CodeRange, type ColourTags, type DecodedPicture, type DifferenceReport, type ExportSettings, type Finding, type Frame, type GradeDocument, type LatticeSize, type Inspection, type Lut, type LutFormat, type PlanCache, type Pointed, type Solution,
+  FormatError,
+  compile,
+  executeExactly,
+  exportLut,
+  fitWithin,
+  gradedPicture,
+  frameOfDecoded,
+  guessEncoding,
+  inspectLut,
+  lutSize,
+  measureFrame,
+  packLut,
+  parseLutFile,
+  planError,
+  printExport,
+  restSize,
+  shrink,
+  solveAims,
+  unpackLut,
+  withinBound,
+  type Aim,
+  type CodeRange,
+  type ColourTags,
+  type DecodedPicture,
+  type DifferenceReport,
+  type ExportSettings,
+  type Finding,
+  type Frame,
+  type GradeDocument,
+  type LatticeSize,
+  type Inspection,
+  type Lut,
+  type LutFormat,
+  type PlanCache,
+  type Pointed,
+  type Solution,
 } from '@core/index'
 import { packedBeside } from '../media/store'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
 /** A place of a medium that its encoding is guessed from: a frame and, where there is one, the frame right after it. */
-export interface SourceSight { readonly source: SourceFrame; readonly next?: SourceFrame }
-export interface LutPath { readonly hash: string; readonly path: string }
-export interface GradeTask { readonly source: SourceFrame; /** Frames before and after it, where the grade looks at them. */ readonly around?: readonly { readonly away: number; readonly source: SourceFrame }[]; readonly grade: GradeDocument; readonly luts: readonly LutPath[] }
-export interface WireFrame { readonly width: number; readonly height: number; readonly low: number; readonly high: number; readonly bytes: Uint8Array }
+export interface SourceSight {
+  readonly source: SourceFrame
+  readonly next?: SourceFrame
+}
+export interface LutPath {
+  readonly hash: string
+  readonly path: string
+}
+export interface GradeTask {
+  readonly source: SourceFrame
+  /** Frames before and after it, where the grade looks at them. */ readonly around?: readonly {
+    readonly away: number
+    readonly source: SourceFrame
+  }[]
+  readonly grade: GradeDocument
+  readonly luts: readonly LutPath[]
+}
+export interface WireFrame {
+  readonly width: number
+  readonly height: number
+  readonly low: number
+  readonly high: number
+  readonly bytes: Uint8Array
+}
 
 const lutCache = new LRUCache<string, Lut>({ max: 8 })
-/** The parts of a plan, and whether it is near enough to direct evaluation to be used: judged once, on the first frame it is used for. */
-interface Judged { readonly parts: PlanCache; readonly exact: boolean }
+/**
+ * The parts of a plan, and whether it is near enough to direct evaluation to be used: judged once, on the first frame
+ * it is used for.
+ */
+interface Judged {
+  readonly parts: PlanCache
+  readonly exact: boolean
+}
 const judgedCache = new LRUCache<string, Judged>({ max: 6 })
 
-const decodeText = (bytes: Uint8Array): string => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
+const decodeText = (bytes: Uint8Array): string =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
 /** A kept LUT by its path: packed where it was packed, else as it came. */
 function readLut(path: string): Lut {
-  const packed = packedBeside(path), bytes = readFileSync(existsSync(packed) ? packed : path)
+  const packed = packedBeside(path),
+    bytes = readFileSync(existsSync(packed) ? packed : path)
   return unpackLut(bytes) ?? parseLutFile(bytes, decodeText).lut
 }
 
@@ -42,15 +104,34 @@ function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined
 }
 
 /** The task's frame and those about it, made no larger than asked. */
-function framesOf({ source, around }: Pick<GradeTask, 'source' | 'around'>, maxWidth = Infinity, maxHeight = Infinity): Frame {
-  const sized = (of: SourceFrame): Frame => { const frame = frameOfDecoded(of), { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight); return shrink(frame, width, height) }
-  return around?.length ? { ...sized(source), around: new Map(around.map((a) => [a.away, sized(a.source)])) } : sized(source)
+function framesOf(
+  { source, around }: Pick<GradeTask, 'source' | 'around'>,
+  maxWidth = Infinity,
+  maxHeight = Infinity,
+): Frame {
+  const sized = (of: SourceFrame): Frame => {
+    const frame = frameOfDecoded(of),
+      { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
+    return shrink(frame, width, height)
+  }
+  return around?.length
+    ? { ...sized(source), around: new Map(around.map((a) => [a.away, sized(a.source)])) }
+    : sized(source)
 }
 
 function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'luts'>, size: LatticeSize): Frame {
   // Where regions lie differs from frame to frame, and says nothing about how near the plan is.
-  const key = JSON.stringify([{ ...grade, regions: grade.regions.map(({ pieces: _, ...region }) => region) }, luts, frame.low, frame.high, size])
-  const known = judgedCache.get(key), parts: PlanCache = known?.parts ?? new Map(), plan = compile(grade, lutFinder(luts), frame, size, parts), exact = known?.exact ?? withinBound(planError(plan, frame))
+  const key = JSON.stringify([
+    { ...grade, regions: grade.regions.map(({ pieces: _, ...region }) => region) },
+    luts,
+    frame.low,
+    frame.high,
+    size,
+  ])
+  const known = judgedCache.get(key),
+    parts: PlanCache = known?.parts ?? new Map(),
+    plan = compile(grade, lutFinder(luts), frame, size, parts),
+    exact = known?.exact ?? withinBound(planError(plan, frame))
   judgedCache.set(key, { parts, exact })
   return executeExactly(plan, frame, exact)
 }
@@ -58,7 +139,15 @@ function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'l
 const bytesOf = (data: Uint16Array): Uint8Array => new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
 
 /** Code values for the browser, no larger than asked. */
-export function previewFrame({ source, maxWidth, maxHeight }: { source: SourceFrame; maxWidth: number; maxHeight: number }): WireFrame {
+export function previewFrame({
+  source,
+  maxWidth,
+  maxHeight,
+}: {
+  source: SourceFrame
+  maxWidth: number
+  maxHeight: number
+}): WireFrame {
   const frame = frameOfDecoded(source)
   const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
   const { data, low, high } = shrink(frame, width, height)
@@ -77,49 +166,134 @@ export function stillPng(task: GradeTask): Uint8Array {
 }
 
 /** An 8-bit PNG for lists: graded, or the code values as they are. */
-export function thumbnailPng({ maxWidth, maxHeight, asShot, ...task }: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
-  const small = framesOf(task, maxWidth, maxHeight), { width, height } = small
+export function thumbnailPng({
+  maxWidth,
+  maxHeight,
+  asShot,
+  ...task
+}: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
+  const small = framesOf(task, maxWidth, maxHeight),
+    { width, height } = small
   const frame = asShot ? small : gradedFrame(small, task, 33)
-  const scale = ((frame.high - frame.low) * 255) / 65535, offset = frame.low * 255
+  const scale = ((frame.high - frame.low) * 255) / 65535,
+    offset = frame.low * 255
   const data = Uint8ClampedArray.from(frame.data, (code) => code * scale + offset)
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
 
 /** The engine's answer about a medium, in short. */
 export function guess({ sights, tags }: { sights: readonly SourceSight[]; tags: ColourTags }): GuessSummary {
-  const frames = sights.map(({ source, next }) => ({ frame: frameOfDecoded(source), ...(next ? { next: frameOfDecoded(next) } : {}) }))
+  const frames = sights.map(({ source, next }) => ({
+    frame: frameOfDecoded(source),
+    ...(next ? { next: frameOfDecoded(next) } : {}),
+  }))
   const flagged = sights[0]?.source.range ?? 'full'
   // Smaller pictures hold too little to weigh.
   if (frames.some(({ frame: { width, height } }) => width < 24 || height < 24)) return undecided(flagged)
   const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frames, flagged, tags)
-  const group = groups[0], first = group?.members[0] ?? ranked[0]!
-  if (tagged) return { kind, kindProbability, encodingId: tagged.encodingId, range: range.likely, alike: [tagged.encodingId], probability: tagged.agrees ? 0.98 : 0.6, rangeConflict: range.conflict, tagged: true, sentences: [...sentences] }
-  return { kind, kindProbability, encodingId: first.encodingId, range: first.range, alike: [...new Set(group?.members.map((m) => m.encodingId) ?? [first.encodingId])], probability: group?.probability ?? first.probability, rangeConflict: range.conflict, tagged: false, sentences: [...sentences] }
+  const group = groups[0],
+    first = group?.members[0] ?? ranked[0]!
+  if (tagged)
+    return {
+      kind,
+      kindProbability,
+      encodingId: tagged.encodingId,
+      range: range.likely,
+      alike: [tagged.encodingId],
+      probability: tagged.agrees ? 0.98 : 0.6,
+      rangeConflict: range.conflict,
+      tagged: true,
+      sentences: [...sentences],
+    }
+  return {
+    kind,
+    kindProbability,
+    encodingId: first.encodingId,
+    range: first.range,
+    alike: [...new Set(group?.members.map((m) => m.encodingId) ?? [first.encodingId])],
+    probability: group?.probability ?? first.probability,
+    rangeConflict: range.conflict,
+    tagged: false,
+    sentences: [...sentences],
+  }
 }
 
-const undecided = (range: CodeRange): GuessSummary => ({ kind: 'display gamma', kindProbability: 0, encodingId: 'bt709-camera', range, alike: [], probability: 0, rangeConflict: false, tagged: false, sentences: ['The picture is too small to tell its encoding.'] })
+const undecided = (range: CodeRange): GuessSummary => ({
+  kind: 'display gamma',
+  kindProbability: 0,
+  encodingId: 'bt709-camera',
+  range,
+  alike: [],
+  probability: 0,
+  rangeConflict: false,
+  tagged: false,
+  sentences: ['The picture is too small to tell its encoding.'],
+})
 
 /** The readings' findings of a frame no larger than asked, as the Bench's worker measures it. */
-export function findings({ grade, luts, sourceBits, pointed, maxWidth, maxHeight, ...frames }: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
+export function findings({
+  grade,
+  luts,
+  sourceBits,
+  pointed,
+  maxWidth,
+  maxHeight,
+  ...frames
+}: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }): readonly Finding[] {
   return measureFrame(gradedPicture(framesOf(frames, maxWidth, maxHeight), sourceBits, grade, lutFinder(luts)), pointed)
 }
 
-/** Aims solved on a frame no larger than asked, as the Bench solves them. `index` is the frame's number in the medium. */
-export function solve({ grade, luts, index, aims, maxWidth, maxHeight, ...frames }: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
-  return solveAims({ grade, frameIndex: index, lut: lutFinder(luts), frame: framesOf(frames, maxWidth, maxHeight), aims, locked: new Set() })
+/**
+ * Aims solved on a frame no larger than asked, as the Bench solves them. `index` is the frame's number in the medium.
+ */
+export function solve({
+  grade,
+  luts,
+  index,
+  aims,
+  maxWidth,
+  maxHeight,
+  ...frames
+}: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
+  return solveAims({
+    grade,
+    frameIndex: index,
+    lut: lutFinder(luts),
+    frame: framesOf(frames, maxWidth, maxHeight),
+    aims,
+    locked: new Set(),
+  })
 }
 
-export interface BakedLut { readonly file: string | Uint8Array; readonly leftOut: readonly string[]; readonly error: DifferenceReport }
+export interface BakedLut {
+  readonly file: string | Uint8Array
+  readonly leftOut: readonly string[]
+  readonly error: DifferenceReport
+}
 
 /** The grade as a LUT file with its error on this frame written into it. */
-export function bakeFile({ source, grade, luts, index, settings, title }: GradeTask & { index: number; settings: ExportSettings; title: string }): BakedLut {
+export function bakeFile({
+  source,
+  grade,
+  luts,
+  index,
+  settings,
+  title,
+}: GradeTask & { index: number; settings: ExportSettings; title: string }): BakedLut {
   const made = exportLut(grade, index, lutFinder(luts), settings, title, frameOfDecoded(source))
   return { file: printExport(made, settings.format, title), leftOut: made.leftOut, error: made.error }
 }
 
-export interface ReadLut { readonly format: LutFormat; readonly title: string; readonly dimensions: Lut['dimensions']; readonly size: number }
+export interface ReadLut {
+  readonly format: LutFormat
+  readonly title: string
+  readonly dimensions: Lut['dimensions']
+  readonly size: number
+}
 /** Errors lose what they are on the way between threads. */
-export interface RefusedLut { readonly fault: string }
+export interface RefusedLut {
+  readonly fault: string
+}
 /** Reads a LUT file and keeps it packed. */
 export function readLutFile({ path, packedPath }: { path: string; packedPath: string }): ReadLut | RefusedLut {
   try {

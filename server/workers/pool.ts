@@ -10,21 +10,35 @@ export interface FrameWorkers {
   readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
   readonly gradeFrame: (task: GradeTask) => Promise<Uint8Array>
   readonly stillPng: (task: GradeTask) => Promise<Uint8Array>
-  readonly thumbnailPng: (task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }) => Promise<Uint8Array>
+  readonly thumbnailPng: (
+    task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean },
+  ) => Promise<Uint8Array>
   readonly bakeFile: (task: GradeTask & { index: number; settings: ExportSettings; title: string }) => Promise<BakedLut>
   readonly readLutFile: (file: { path: string; packedPath: string }) => Promise<ReadLut | RefusedLut>
   readonly inspectFile: (file: { path: string }) => Promise<Inspection>
-  readonly findings: (task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number }) => Promise<readonly Finding[]>
-  readonly solve: (task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }) => Promise<Solution>
+  readonly findings: (
+    task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number },
+  ) => Promise<readonly Finding[]>
+  readonly solve: (
+    task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
+  ) => Promise<Solution>
   readonly guess: (task: { sights: readonly SourceSight[]; tags: ColourTags }) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>
 }
 
 /** @param workerFile the built frame-worker.js; by default the one beside the running build */
-export function startFrameWorkers(workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url))): FrameWorkers {
+export function startFrameWorkers(
+  workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url)),
+): FrameWorkers {
   const threads = Math.min(8, Math.max(2, availableParallelism()))
-  const pool = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: threads, maxQueue: 256, resourceLimits: { maxOldGenerationSizeMb: 1024 } })
+  const pool = new Piscina({
+    filename: workerFile,
+    minThreads: 1,
+    maxThreads: threads,
+    maxQueue: 256,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  })
   const call = (name: string) => (task: object) => pool.run(task, { name })
   return {
     previewFrame: call('previewFrame'),

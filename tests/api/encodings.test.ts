@@ -4,10 +4,17 @@ import { decode } from 'fast-png'
 import { bakeLut, defaultGrade, printCube, setRead, setShow, type EncodingDefinition } from '@core/index'
 import { call, get, ownShot, postJson, save } from '../support/api'
 
-const own = (id: string, name = 'Kiln'): EncodingDefinition => ({ id, name, gamutId: 'w766', source: 'a test', curve: { family: 'lin-log', a: 0.25, b: 5, c: 0.05, d: 0.4, e: 5.4, f: 0.09, cut: 0.0106 } })
+const own = (id: string, name = 'Kiln'): EncodingDefinition => ({
+  id,
+  name,
+  gamutId: 'w766',
+  source: 'a test',
+  curve: { family: 'lin-log', a: 0.25, b: 5, c: 0.05, d: 0.4, e: 5.4, f: 0.09, cut: 0.0106 },
+})
 const meeting = (d: EncodingDefinition): EncodingDefinition => {
   if (d.curve.family !== 'lin-log') return d
-  const { a, b, c, d: offset, cut } = d.curve, e = (a * b) / ((b * cut + c) * Math.LN10)
+  const { a, b, c, d: offset, cut } = d.curve,
+    e = (a * b) / ((b * cut + c) * Math.LN10)
   return { ...d, curve: { ...d.curve, e, f: a * Math.log10(b * cut + c) + offset - e * cut } }
 }
 const kiln = meeting(own('own-kiln'))
@@ -21,14 +28,18 @@ test('kept, listed, the same again, another under the same id refused, removed',
   expect((await postJson('/encodings', kiln)).status).toBe(201)
   const other = await postJson('/encodings', { ...kiln, name: 'Other' })
   expect(other.status).toBe(409)
-  expect((await other.json() as { error: { field: string } }).error.field).toBe('id')
+  expect(((await other.json()) as { error: { field: string } }).error.field).toBe('id')
   expect(await get('/encodings')).toEqual([kiln])
   expect((await call('/encodings/own-kiln', { method: 'DELETE' })).status).toBe(204)
   expect((await call('/encodings/own-kiln', { method: 'DELETE' })).status).toBe(404)
 })
 
 test('a file comes whole or not at all', async () => {
-  const file = { kind: 'pale-meridian-encodings', version: 1, encodings: [kiln, { ...meeting(own('own-b')), gamutId: 'nowhere' }] }
+  const file = {
+    kind: 'pale-meridian-encodings',
+    version: 1,
+    encodings: [kiln, { ...meeting(own('own-b')), gamutId: 'nowhere' }],
+  }
   const refused = await postJson('/encodings/import', file)
   expect(refused.status).toBe(422)
   expect(await get('/encodings')).toEqual([])
@@ -48,7 +59,7 @@ test.each<[string, object, string]>([
 ])('%s is refused by field', async (_, body, field) => {
   const response = await postJson('/encodings', body)
   expect(response.status).toBe(422)
-  expect((await response.json() as { error: { field: string } }).error.field).toContain(field)
+  expect(((await response.json()) as { error: { field: string } }).error.field).toContain(field)
   expect(await get('/encodings')).toEqual([])
 })
 
@@ -60,7 +71,11 @@ test('a grade carries the encoding it reads by, and is rendered with it', async 
   const { headId } = await save(id, () => grade)
   expect((await call(`/revisions/${headId}/still.png?frame=3`)).status).toBe(200)
   const { own: _, ...without } = grade.read
-  const refused = await postJson(`/shots/${id}/revisions`, { parentId: headId, summary: 'own', grade: { ...grade, read: without } })
+  const refused = await postJson(`/shots/${id}/revisions`, {
+    parentId: headId,
+    summary: 'own',
+    grade: { ...grade, read: without },
+  })
   expect(refused.status).toBe(422)
 })
 
@@ -68,7 +83,9 @@ test('a Show LUT reaches the still', async () => {
   const { id } = await ownShot(clip)
   const flat = bakeLut(defaultGrade('linear', 'bt709'), () => undefined, 5, 'flat')
   flat.data.fill(0.25)
-  const lut = (await (await call('/luts?name=flat.cube', { method: 'POST', body: printCube(flat) })).json()) as { hash: string }
+  const lut = (await (await call('/luts?name=flat.cube', { method: 'POST', body: printCube(flat) })).json()) as {
+    hash: string
+  }
   const { headId } = await save(id, () => setShow(defaultGrade('log-420-95'), { method: 'lut', lutHash: lut.hash }))
   const { data } = decode(new Uint8Array(await (await call(`/revisions/${headId}/still.png?frame=0`)).arrayBuffer()))
   expect(new Set(data)).toEqual(new Set([Math.floor(0.25 * 65535 + 0.5)]))

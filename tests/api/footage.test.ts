@@ -5,7 +5,20 @@ import { lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, w
 import { join } from 'node:path'
 import { defaultGrade, setParameter } from '@core/index'
 import type { FolderEntry, WorkSummary } from '@contracts/responses'
-import { call, get, importUploads, ownShot, postJson, projectNamed, refusal, save, sendInPieces, sleep, surveyed, workDone } from '../support/api'
+import {
+  call,
+  get,
+  importUploads,
+  ownShot,
+  postJson,
+  projectNamed,
+  refusal,
+  save,
+  sendInPieces,
+  sleep,
+  surveyed,
+  workDone,
+} from '../support/api'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
 const demo = readFileSync('demo/footage/potter.mov')
@@ -14,22 +27,41 @@ const tus = { 'tus-resumable': '1.0.0' }
 
 describe('uploads in pieces', () => {
   test('a broken upload says how far it came and is gone on with; the file is the same', async () => {
-    const made = await call('/uploads', { method: 'POST', headers: { ...tus, 'upload-length': String(demo.length), 'upload-metadata': `filename ${Buffer.from('Töpfer.mov').toString('base64')}` } })
+    const made = await call('/uploads', {
+      method: 'POST',
+      headers: {
+        ...tus,
+        'upload-length': String(demo.length),
+        'upload-metadata': `filename ${Buffer.from('Töpfer.mov').toString('base64')}`,
+      },
+    })
     const place = made.headers.get('location')!
     expect(place).toMatch(/^\/api\/uploads\/[0-9a-f]{32}$/)
-    const path = place.slice(4), id = path.split('/').at(-1)!
-    const patch = (offset: number, body: Uint8Array): Promise<Response> => call(path, { method: 'PATCH', headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) }, body: body as BodyInit })
+    const path = place.slice(4),
+      id = path.split('/').at(-1)!
+    const patch = (offset: number, body: Uint8Array): Promise<Response> =>
+      call(path, {
+        method: 'PATCH',
+        headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) },
+        body: body as BodyInit,
+      })
     expect((await patch(0, demo.subarray(0, 500_000))).status).toBe(204)
     const project = await projectNamed('Pieces')
-    expect((await refusal(await postJson(`/projects/${project}/imports`, { uploads: [id], pictures: false }))).message).toMatch(/^Only 500000 of 1175159 bytes/)
+    expect(
+      (await refusal(await postJson(`/projects/${project}/imports`, { uploads: [id], pictures: false }))).message,
+    ).toMatch(/^Only 500000 of 1175159 bytes/)
     const offset = Number((await call(path, { method: 'HEAD', headers: tus })).headers.get('upload-offset'))
     expect(offset).toBe(500_000)
     expect((await patch(0, demo.subarray(0, 10))).status).toBe(409)
     expect((await patch(offset, demo.subarray(offset))).status).toBe(204)
-    const work = (await (await postJson(`/projects/${project}/imports`, { uploads: [id], pictures: false })).json()) as WorkSummary
+    const work = (await (
+      await postJson(`/projects/${project}/imports`, { uploads: [id], pictures: false })
+    ).json()) as WorkSummary
     await workDone(project, work.id)
     const { shots } = await get<{ shots: { name: string; media: { hash: string } }[] }>(`/projects/${project}/reel`)
-    expect(shots).toMatchObject([{ name: 'Töpfer.mov', media: { hash: createHash('sha256').update(demo).digest('hex') } }])
+    expect(shots).toMatchObject([
+      { name: 'Töpfer.mov', media: { hash: createHash('sha256').update(demo).digest('hex') } },
+    ])
     expect(stored('uploads').filter((n) => n.startsWith(id))).toEqual([])
   })
 
@@ -44,9 +76,13 @@ describe('uploads in pieces', () => {
   })
 
   test('what is no film fails with its reason, which can be put away, and leaves nothing', async () => {
-    const project = await projectNamed('Bad'), path = join(scratch(), 'notes.mov'), before = stored('media')
+    const project = await projectNamed('Bad'),
+      path = join(scratch(), 'notes.mov'),
+      before = stored('media')
     writeFileSync(path, 'not a film\n'.repeat(1000))
-    await expect(importUploads(project, [path], { pictures: false })).rejects.toThrow(/"notes\.mov" is not a video or picture/)
+    await expect(importUploads(project, [path], { pictures: false })).rejects.toThrow(
+      /"notes\.mov" is not a video or picture/,
+    )
     const [work] = await get<WorkSummary[]>(`/projects/${project}/work`)
     expect((await call(`/work/${work!.id}`, { method: 'DELETE' })).status).toBe(204)
     expect(await get(`/projects/${project}/work`)).toEqual([])
@@ -62,21 +98,71 @@ describe('the media folder', () => {
 
   test('files are listed and linked, not copied; folders of numbered pictures are sequences', async () => {
     mkdirSync(join(library(), 'day one', 'take'), { recursive: true })
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', 'demo/footage/market-phone.mov', '-c', 'copy', '-metadata', 'comment=another', join(library(), 'day one', "it's \"a\" clip.mov")])
-    for (const n of [8, 9, 10]) execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `color=c=0x0${n.toString(16)}8080:s=64x48:d=1`, '-frames:v', '1', join(library(), 'day one', 'take', `t.${n}.png`)])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-i',
+      'demo/footage/market-phone.mov',
+      '-c',
+      'copy',
+      '-metadata',
+      'comment=another',
+      join(library(), 'day one', 'it\'s "a" clip.mov'),
+    ])
+    for (const n of [8, 9, 10])
+      execFileSync('ffmpeg', [
+        '-v',
+        'error',
+        '-y',
+        '-f',
+        'lavfi',
+        '-i',
+        `color=c=0x0${n.toString(16)}8080:s=64x48:d=1`,
+        '-frames:v',
+        '1',
+        join(library(), 'day one', 'take', `t.${n}.png`),
+      ])
     const entries = await get<FolderEntry[]>(`/library?path=${encodeURIComponent('day one')}`)
-    expect(entries.map((e) => [e.name, e.kind])).toEqual([['take', 'pictures'], ["it's \"a\" clip.mov", 'file']])
+    expect(entries.map((e) => [e.name, e.kind])).toEqual([
+      ['take', 'pictures'],
+      ['it\'s "a" clip.mov', 'file'],
+    ])
     const project = await projectNamed('Linked')
-    for (const { path, kind } of entries) await workDone(project, ((await (await postJson(`/projects/${project}/imports`, { path, pictures: kind === 'pictures' })).json()) as WorkSummary).id)
-    const { shots } = await get<{ shots: { id: string; name: string; frameCount: number; media: { hash: string; transfer?: string }; read: { encodingId: string; gamutId: string } }[] }>(`/projects/${project}/reel`)
-    expect(shots.map((s) => [s.name, s.frameCount])).toEqual([['take', 3], ["it's \"a\" clip.mov", 72]])
-    expect(shots[1]).toMatchObject({ media: { transfer: 'arib-std-b67' }, read: { encodingId: 'hlg', gamutId: 'bt2020' } })
+    for (const { path, kind } of entries)
+      await workDone(
+        project,
+        (
+          (await (
+            await postJson(`/projects/${project}/imports`, { path, pictures: kind === 'pictures' })
+          ).json()) as WorkSummary
+        ).id,
+      )
+    const { shots } = await get<{
+      shots: {
+        id: string
+        name: string
+        frameCount: number
+        media: { hash: string; transfer?: string }
+        read: { encodingId: string; gamutId: string }
+      }[]
+    }>(`/projects/${project}/reel`)
+    expect(shots.map((s) => [s.name, s.frameCount])).toEqual([
+      ['take', 3],
+      ['it\'s "a" clip.mov', 72],
+    ])
+    expect(shots[1]).toMatchObject({
+      media: { transfer: 'arib-std-b67' },
+      read: { encodingId: 'hlg', gamutId: 'bt2020' },
+    })
     const { media } = shots[1]!
     expect(lstatSync(join(scratch(), 'media', media.hash)).isSymbolicLink()).toBe(true)
     expect((await call(`/media/${media.hash}/frames/3?range=legal`)).status).toBe(200)
     // What was linked and is gone is said plainly.
-    rmSync(join(library(), 'day one', "it's \"a\" clip.mov"))
-    expect((await refusal(await call(`/media/${media.hash}/frames/60?range=legal`))).message).toMatch(/Frame 60 cannot be decoded/)
+    rmSync(join(library(), 'day one', 'it\'s "a" clip.mov'))
+    expect((await refusal(await call(`/media/${media.hash}/frames/60?range=legal`))).message).toMatch(
+      /Frame 60 cannot be decoded/,
+    )
   })
 
   test.each(['../', '../../etc', '/etc/passwd', 'outside/passwd', '..\\..'])('%s is not in it', async (path) => {
@@ -86,7 +172,9 @@ describe('the media folder', () => {
       // It is there from the case before.
     }
     expect((await call(`/library?path=${encodeURIComponent(path)}`)).status).toBe(404)
-    expect((await postJson(`/projects/${await projectNamed('Outside')}/imports`, { path, pictures: false })).status).toBe(404)
+    expect(
+      (await postJson(`/projects/${await projectNamed('Outside')}/imports`, { path, pictures: false })).status,
+    ).toBe(404)
     rmSync(join(library(), 'outside'), { force: true })
   })
 })
@@ -102,7 +190,8 @@ describe('hostile files', () => {
     // Nothing but a header that claims it: signature, IHDR of 16384 × 16384, and an empty IDAT.
     const { crc32 } = await import('node:zlib')
     const chunk = (type: string, data: Buffer): Buffer => {
-      const body = Buffer.concat([Buffer.from(type, 'latin1'), data]), out = Buffer.alloc(body.length + 8)
+      const body = Buffer.concat([Buffer.from(type, 'latin1'), data]),
+        out = Buffer.alloc(body.length + 8)
       out.writeUInt32BE(data.length, 0)
       body.copy(out, 4)
       out.writeUInt32BE(crc32(body), body.length + 4)
@@ -113,29 +202,67 @@ describe('hostile files', () => {
     header.writeUInt32BE(16384, 4)
     header.set([8, 2, 0, 0, 0], 8)
     const path = join(scratch(), 'wide.png')
-    writeFileSync(path, Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), chunk('IHDR', header), chunk('IDAT', Buffer.alloc(0)), chunk('IEND', Buffer.alloc(0))]))
-    await expect(importUploads(await projectNamed('Wide'), [path], { pictures: false })).rejects.toThrow(/16384×16384; pictures up to 8192|is not a video or picture/)
+    writeFileSync(
+      path,
+      Buffer.concat([
+        Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'),
+        chunk('IHDR', header),
+        chunk('IDAT', Buffer.alloc(0)),
+        chunk('IEND', Buffer.alloc(0)),
+      ]),
+    )
+    await expect(importUploads(await projectNamed('Wide'), [path], { pictures: false })).rejects.toThrow(
+      /16384×16384; pictures up to 8192|is not a video or picture/,
+    )
   })
 
   test('ten hours of film are refused before their frames are looked at', async () => {
     // Five frames, the last of which is shown ten hours after the first: the header promises the rest.
-    const path = made('ten-hours.mkv', ['-f', 'lavfi', '-i', 'color=s=16x16:r=24:d=0.2', '-c:v', 'ffv1', '-bsf:v', 'setts=ts=if(gte(N\\,4)\\,36000000\\,PTS)'])
-    await expect(importUploads(await projectNamed('Ten hours'), [path], { pictures: false })).rejects.toThrow(/about 864\d{3} frames; up to 500000/)
+    const path = made('ten-hours.mkv', [
+      '-f',
+      'lavfi',
+      '-i',
+      'color=s=16x16:r=24:d=0.2',
+      '-c:v',
+      'ffv1',
+      '-bsf:v',
+      'setts=ts=if(gte(N\\,4)\\,36000000\\,PTS)',
+    ])
+    await expect(importUploads(await projectNamed('Ten hours'), [path], { pictures: false })).rejects.toThrow(
+      /about 864\d{3} frames; up to 500000/,
+    )
   })
 })
 
 describe('proxies', () => {
   test('every frame stands alone, in the rate of the original, and comes in ranges', async () => {
     const shot = await surveyed((await ownShot(readFileSync('demo/footage/glaze-shelf.mov'))).id)
-    expect(shot.proxy).toMatchObject({ width: 960, height: 540, bitDepth: 10, range: 'source', low: 0, high: 1, rotation: 0 })
+    expect(shot.proxy).toMatchObject({
+      width: 960,
+      height: 540,
+      bitDepth: 10,
+      range: 'source',
+      low: 0,
+      high: 1,
+      rotation: 0,
+    })
     const whole = new Uint8Array(await (await call(`/media/${shot.media.hash}/proxy`)).arrayBuffer())
     const part = await call(`/media/${shot.media.hash}/proxy`, { headers: { range: 'bytes=100-199' } })
     expect([part.status, part.headers.get('content-range')]).toEqual([206, `bytes 100-199/${whole.length}`])
     expect(new Uint8Array(await part.arrayBuffer())).toEqual(whole.subarray(100, 200))
-    expect((await call(`/media/${shot.media.hash}/proxy`, { headers: { range: `bytes=${whole.length}-` } })).status).toBe(416)
+    expect(
+      (await call(`/media/${shot.media.hash}/proxy`, { headers: { range: `bytes=${whole.length}-` } })).status,
+    ).toBe(416)
     const path = join(scratch(), 'proxy.mp4')
     writeFileSync(path, whole)
-    const packets = execFileSync('ffprobe', ['-v', 'error', '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', path], { encoding: 'utf8' }).trim().split('\n').map((l) => l.split(','))
+    const packets = execFileSync(
+      'ffprobe',
+      ['-v', 'error', '-show_entries', 'packet=pts_time,flags', '-of', 'csv=p=0', path],
+      { encoding: 'utf8' },
+    )
+      .trim()
+      .split('\n')
+      .map((l) => l.split(','))
     expect(packets).toHaveLength(72)
     packets.forEach(([time, flags], i) => {
       expect(Number(time)).toBeCloseTo(i / 24, 5)
@@ -143,39 +270,97 @@ describe('proxies', () => {
     })
   })
 
-  test.each(['potter', 'glaze-shelf', 'kiln-night', 'market-phone'])('the proxy of %s looks like the exact frame through a grade: mean ΔE at most 0.5', async (id) => {
-    const truth = JSON.parse(readFileSync(`demo/footage/${id}.truth.json`, 'utf8')) as { encodingId: string; gamutId: string; exposureErrorStops: number; range: 'full' | 'legal' }
-    const shot = await surveyed((await ownShot(readFileSync(`demo/footage/${id}.mov`))).id)
-    const { exactFrame, proxyFrame, differenceThrough } = await import('../support/proxy')
-    let grade = setParameter(defaultGrade(truth.encodingId, truth.gamutId, truth.range), 'exposure', 'exposureStops', -truth.exposureErrorStops)
-    grade = setParameter(grade, 'contrast', 'contrast', 1.15)
-    const report = differenceThrough(grade, await exactFrame(shot, 20), await proxyFrame(shot, 20))
-    expect(report.mean).toBeLessThanOrEqual(0.5)
-    expect(report.mean).toBeGreaterThan(0)
-  })
+  test.each(['potter', 'glaze-shelf', 'kiln-night', 'market-phone'])(
+    'the proxy of %s looks like the exact frame through a grade: mean ΔE at most 0.5',
+    async (id) => {
+      const truth = JSON.parse(readFileSync(`demo/footage/${id}.truth.json`, 'utf8')) as {
+        encodingId: string
+        gamutId: string
+        exposureErrorStops: number
+        range: 'full' | 'legal'
+      }
+      const shot = await surveyed((await ownShot(readFileSync(`demo/footage/${id}.mov`))).id)
+      const { exactFrame, proxyFrame, differenceThrough } = await import('../support/proxy')
+      let grade = setParameter(
+        defaultGrade(truth.encodingId, truth.gamutId, truth.range),
+        'exposure',
+        'exposureStops',
+        -truth.exposureErrorStops,
+      )
+      grade = setParameter(grade, 'contrast', 'contrast', 1.15)
+      const report = differenceThrough(grade, await exactFrame(shot, 20), await proxyFrame(shot, 20))
+      expect(report.mean).toBeLessThanOrEqual(0.5)
+      expect(report.mean).toBeGreaterThan(0)
+    },
+  )
 
   test('a turned, odd-sized and a floating-point clip have proxies that match their frames', async () => {
     const { exactFrame, proxyFrame, differenceThrough } = await import('../support/proxy')
-    const path = join(scratch(), 'odd.mov'), turned = join(scratch(), 'turned.mov')
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', 'demo/footage/window-bench.mov', '-frames:v', '4', '-vf', 'scale=853:481:in_range=pc:out_range=pc,format=yuv444p10le', '-c:v', 'libx264', '-crf', '4', '-color_range', 'pc', '-colorspace', 'bt709', path])
+    const path = join(scratch(), 'odd.mov'),
+      turned = join(scratch(), 'turned.mov')
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-i',
+      'demo/footage/window-bench.mov',
+      '-frames:v',
+      '4',
+      '-vf',
+      'scale=853:481:in_range=pc:out_range=pc,format=yuv444p10le',
+      '-c:v',
+      'libx264',
+      '-crf',
+      '4',
+      '-color_range',
+      'pc',
+      '-colorspace',
+      'bt709',
+      path,
+    ])
     execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', path, '-c', 'copy', '-metadata:s:v:0', 'rotate=270', turned])
     for (const file of [path, turned]) {
       const shot = await surveyed((await ownShot(readFileSync(file))).id)
-      const exact = await exactFrame(shot, 2), proxy = await proxyFrame(shot, 2)
+      const exact = await exactFrame(shot, 2),
+        proxy = await proxyFrame(shot, 2)
       expect([proxy.width, proxy.height]).toEqual([exact.width, exact.height])
       expect(differenceThrough(defaultGrade('log-400-95-a', 'w684'), exact, proxy).mean).toBeLessThan(0.5)
     }
     const light = join(scratch(), 'light.exr')
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'gradients=s=320x180:c0=0x202020:c1=0xd0b090:d=0.04,format=gbrpf32le', '-frames:v', '1', light])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      'gradients=s=320x180:c0=0x202020:c1=0xd0b090:d=0.04,format=gbrpf32le',
+      '-frames:v',
+      '1',
+      light,
+    ])
     const still = await surveyed((await importUploads(await projectNamed('Light'), [light], { pictures: false })).id)
     expect(still.proxy).toMatchObject({ low: -0.25, high: 1.25, range: 'full' })
-    expect(differenceThrough(defaultGrade('acescct', 'bt709'), await exactFrame(still, 0), await proxyFrame(still, 0)).mean).toBeLessThan(1)
+    expect(
+      differenceThrough(defaultGrade('acescct', 'bt709'), await exactFrame(still, 0), await proxyFrame(still, 0)).mean,
+    ).toBeLessThan(1)
   })
 })
 
 test('work can begin before the proxy is there', async () => {
   const path = join(scratch(), 'early.mov')
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', 'demo/footage/kiln-night.mov', '-c', 'copy', '-metadata', 'comment=early', path])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-i',
+    'demo/footage/kiln-night.mov',
+    '-c',
+    'copy',
+    '-metadata',
+    'comment=early',
+    path,
+  ])
   const shot = await ownShot(readFileSync(path), 'early.mov')
   expect(shot.proxy).toBeNull()
   expect((await call(`/media/${shot.media.hash}/frames/5?range=full`)).status).toBe(200)

@@ -1,4 +1,5 @@
-// The server is killed again and again (fifty times in a thorough run) in the middle of saving: nothing that was answered as saved is ever lost.
+// The server is killed again and again (fifty times in a thorough run) in the middle of saving: nothing that was
+// answered as saved is ever lost.
 import { setParameter, type GradeDocument } from '@core/index'
 import type { RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
 import { readFileSync } from 'node:fs'
@@ -7,58 +8,74 @@ import { thorough } from '../support/thorough'
 import { randomFrom } from '../support/pictures'
 
 let server: BareServer
-beforeAll(async () => { server = await startBareServer() }, 60_000)
+beforeAll(async () => {
+  server = await startBareServer()
+}, 60_000)
 afterAll(() => server.dispose())
 
 const kills = thorough ? 50 : 15
 
-test('killed at random points, with saves under way: every one that was acknowledged is in the record, in order', async () => {
-  const { address } = server, random = randomFrom(50), get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
-  const id = await importInto(address, readFileSync('demo/footage/potter.mov'), 'potter.mov')
-  let { revision } = await get<ShotDetail>(`/shots/${id}`)
-  // As long as some saves take here, so that a slow machine is killed in the middle of as many.
-  const began = performance.now()
-  for (let n = 0; n < 4; n++) await get<ShotDetail>(`/shots/${id}`)
-  const reach = Math.max(160, performance.now() - began) * 2
-  const acknowledged: { readonly id: string; readonly grade: string }[] = []
-  for (let round = 0; round < kills; round++) {
-    let dead = false
-    const saving = (async () => {
-      let { headId: parentId } = revision, grade: GradeDocument = revision.grade
-      for (let n = 0; !dead; n++) {
-        grade = setParameter(grade, 'exposure', 'exposureStops', (round + n / 1000) / 50)
-        const response = await fetch(`${address}/api/shots/${id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ parentId, summary: `round ${round}.${n}`, grade }) }).catch(() => null)
-        if (!response?.ok) return
-        // Only a whole answer counts as said.
-        const state = await response.json().catch(() => null) as RevisionState | null
-        if (!state) return
-        acknowledged.push({ id: state.headId, grade: JSON.stringify(state.grade) })
-        parentId = state.headId
-      }
-    })()
-    await new Promise((done) => setTimeout(done, random() * reach))
-    await server.kill()
-    dead = true
-    await saving
-    await server.restart()
-    revision = (await get<ShotDetail>(`/shots/${id}`)).revision
-    const last = acknowledged.at(-1)
-    // The head is the last acknowledged revision, or stands on it: what was committed before its answer got through is there too.
-    const { revisions } = await get<ShotRecord>(`/shots/${id}/record`), byId = new Map(revisions.map((r) => [r.id, r]))
-    let at = byId.get(revision.headId)
-    while (at && at.id !== last?.id) at = byId.get(at.parentId ?? '')
-    expect(at?.id).toBe(last?.id)
-  }
-  const { revisions } = await get<ShotRecord>(`/shots/${id}/record`), places = new Map(revisions.map((r, i) => [r.id, i]))
-  expect(acknowledged.length).toBeGreaterThan(kills / 2)
-  let before = Infinity
-  for (const { id: revisionId } of acknowledged) {
-    const at = places.get(revisionId)
-    expect(at).toBeDefined()
-    // Newest first: later ones stand further up.
-    expect(at!).toBeLessThan(before)
-    before = at!
-  }
-  const kept = acknowledged[Math.floor(acknowledged.length / 2)]!
-  expect(JSON.stringify(await get<GradeDocument>(`/shots/${id}/revisions/${kept.id}`))).toBe(kept.grade)
-}, 240_000)
+test(
+  'killed at random points, with saves under way: every one that was acknowledged is in the record, ' + 'in order',
+  async () => {
+    const { address } = server,
+      random = randomFrom(50),
+      get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
+    const id = await importInto(address, readFileSync('demo/footage/potter.mov'), 'potter.mov')
+    let { revision } = await get<ShotDetail>(`/shots/${id}`)
+    // As long as some saves take here, so that a slow machine is killed in the middle of as many.
+    const began = performance.now()
+    for (let n = 0; n < 4; n++) await get<ShotDetail>(`/shots/${id}`)
+    const reach = Math.max(160, performance.now() - began) * 2
+    const acknowledged: { readonly id: string; readonly grade: string }[] = []
+    for (let round = 0; round < kills; round++) {
+      let dead = false
+      const saving = (async () => {
+        let { headId: parentId } = revision,
+          grade: GradeDocument = revision.grade
+        for (let n = 0; !dead; n++) {
+          grade = setParameter(grade, 'exposure', 'exposureStops', (round + n / 1000) / 50)
+          const response = await fetch(`${address}/api/shots/${id}/revisions`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ parentId, summary: `round ${round}.${n}`, grade }),
+          }).catch(() => null)
+          if (!response?.ok) return
+          // Only a whole answer counts as said.
+          const state = (await response.json().catch(() => null)) as RevisionState | null
+          if (!state) return
+          acknowledged.push({ id: state.headId, grade: JSON.stringify(state.grade) })
+          parentId = state.headId
+        }
+      })()
+      await new Promise((done) => setTimeout(done, random() * reach))
+      await server.kill()
+      dead = true
+      await saving
+      await server.restart()
+      revision = (await get<ShotDetail>(`/shots/${id}`)).revision
+      const last = acknowledged.at(-1)
+      // The head is the last acknowledged revision, or stands on it: what was committed before its answer got through
+      // is there too.
+      const { revisions } = await get<ShotRecord>(`/shots/${id}/record`),
+        byId = new Map(revisions.map((r) => [r.id, r]))
+      let at = byId.get(revision.headId)
+      while (at && at.id !== last?.id) at = byId.get(at.parentId ?? '')
+      expect(at?.id).toBe(last?.id)
+    }
+    const { revisions } = await get<ShotRecord>(`/shots/${id}/record`),
+      places = new Map(revisions.map((r, i) => [r.id, i]))
+    expect(acknowledged.length).toBeGreaterThan(kills / 2)
+    let before = Infinity
+    for (const { id: revisionId } of acknowledged) {
+      const at = places.get(revisionId)
+      expect(at).toBeDefined()
+      // Newest first: later ones stand further up.
+      expect(at!).toBeLessThan(before)
+      before = at!
+    }
+    const kept = acknowledged[Math.floor(acknowledged.length / 2)]!
+    expect(JSON.stringify(await get<GradeDocument>(`/shots/${id}/revisions/${kept.id}`))).toBe(kept.grade)
+  },
+  240_000,
+)

@@ -4,11 +4,17 @@ import type { ShotSummary, SceneSummary } from '@contracts/responses'
 import type { Cut } from '@core/index'
 import { call, demoReel, get, ownShot, postJson, refusal, save, shotById, surveyed } from '../support/api'
 
-interface Reel { readonly shots: readonly ShotSummary[]; readonly scenes: readonly SceneSummary[] }
+interface Reel {
+  readonly shots: readonly ShotSummary[]
+  readonly scenes: readonly SceneSummary[]
+}
 const reelOf = (projectId: string): Promise<Reel> => get<Reel>(`/projects/${projectId}/reel`)
-const ranges = async (projectId: string): Promise<[string, number, number][]> => (await reelOf(projectId)).shots.map((s) => [s.name, s.firstFrame, s.frameCount])
+const ranges = async (projectId: string): Promise<[string, number, number][]> =>
+  (await reelOf(projectId)).shots.map((s) => [s.name, s.firstFrame, s.frameCount])
 const clip = readFileSync('demo/footage/potter.mov')
-const done = async (response: Response): Promise<void> => { if (!response.ok) throw new Error(await response.text()) }
+const done = async (response: Response): Promise<void> => {
+  if (!response.ok) throw new Error(await response.text())
+}
 
 describe('the assembly', () => {
   const truth = [40, 76, 120, 168, 204, 234, 294, 338]
@@ -26,37 +32,70 @@ describe('the assembly', () => {
     const { media } = shots.find((s) => s.name === 'Ashglaze assembly')!
     expect(media.startTimecode).toBe('01:00:00:00')
     const list = readFileSync('demo/footage/assembly.edl', 'utf8')
-    const ask = async (handles: number, text = list): Promise<Response> => call(`/media/${media.hash}/edit-list?kind=edl&handles=${handles}`, { method: 'POST', body: text })
-    const { pieces } = (await (await ask(0)).json()) as { pieces: { name: string; first: number; count: number; transition: number }[] }
+    const ask = async (handles: number, text = list): Promise<Response> =>
+      call(`/media/${media.hash}/edit-list?kind=edl&handles=${handles}`, { method: 'POST', body: text })
+    const { pieces } = (await (await ask(0)).json()) as {
+      pieces: { name: string; first: number; count: number; transition: number }[]
+    }
     expect(pieces.map((p) => p.first)).toEqual([0, 40, 76, 120, 160, 204, 234, 294, 338])
     expect(pieces[4]).toEqual({ name: 'Apprentice', first: 160, count: 44, transition: 16 })
     const withHandles = (await (await ask(8)).json()) as { pieces: { first: number; count: number }[] }
-    expect(withHandles.pieces.slice(0, 2).map((p) => [p.first, p.count])).toEqual([[0, 48], [32, 52]])
-    expect((await refusal(await ask(0, list.replace('01:00:01:16', '01:00:71:16')))).message).toMatch(/^Line \d+: .*timecode/)
+    expect(withHandles.pieces.slice(0, 2).map((p) => [p.first, p.count])).toEqual([
+      [0, 48],
+      [32, 52],
+    ])
+    expect((await refusal(await ask(0, list.replace('01:00:01:16', '01:00:71:16')))).message).toMatch(
+      /^Line \d+: .*timecode/,
+    )
   })
 })
 
-test('the survey proposes a sharp, typical lead frame for shots nobody decided on, and leaves others alone', async () => {
-  const shot = await ownShot(clip), { leadChosen } = await surveyed(shot.id)
-  expect(leadChosen).toBe(false)
-  const wait = await shotById(shot.id)
-  expect(wait.leadFrame).toBeGreaterThan(3)
-  expect(wait.leadFrame).toBeLessThan(69)
-  const put = (leadFrame: number): Promise<Response> => call(`/shots/${shot.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ leadFrame }) })
-  await done(await put(7))
-  expect(await shotById(shot.id)).toMatchObject({ leadFrame: 7, leadChosen: true })
-  expect((await put(72)).status).toBe(422)
-})
+test(
+  'the survey proposes a sharp, typical lead frame for shots nobody decided on, and leaves others ' + 'alone',
+  async () => {
+    const shot = await ownShot(clip),
+      { leadChosen } = await surveyed(shot.id)
+    expect(leadChosen).toBe(false)
+    const wait = await shotById(shot.id)
+    expect(wait.leadFrame).toBeGreaterThan(3)
+    expect(wait.leadFrame).toBeLessThan(69)
+    const put = (leadFrame: number): Promise<Response> =>
+      call(`/shots/${shot.id}/lead-frame`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ leadFrame }),
+      })
+    await done(await put(7))
+    expect(await shotById(shot.id)).toMatchObject({ leadFrame: 7, leadChosen: true })
+    expect((await put(72)).status).toBe(422)
+  },
+)
 
 describe('cutting and joining', () => {
   test('pieces keep the grade, the first keeps the record; the footage is not touched', async () => {
     const shot = await ownShot(clip, 'Film.mov')
     await save(shot.id, (g) => ({ ...g, read: { ...g.read, range: 'legal' } }))
-    await done(await postJson(`/shots/${shot.id}/cut`, { pieces: [{ first: 0, count: 20, name: 'One' }, { first: 20, count: 30, name: 'Two' }, { first: 40, count: 32 }] }))
-    expect(await ranges(shot.projectId)).toEqual([['One', 0, 20], ['Two', 20, 30], ['Film.mov 3', 40, 32]])
+    await done(
+      await postJson(`/shots/${shot.id}/cut`, {
+        pieces: [
+          { first: 0, count: 20, name: 'One' },
+          { first: 20, count: 30, name: 'Two' },
+          { first: 40, count: 32 },
+        ],
+      }),
+    )
+    expect(await ranges(shot.projectId)).toEqual([
+      ['One', 0, 20],
+      ['Two', 20, 30],
+      ['Film.mov 3', 40, 32],
+    ])
     const { shots } = await reelOf(shot.projectId)
     expect(shots.map((s) => s.media.hash)).toEqual(Array(3).fill(shot.media.hash))
-    expect(shots.map((s) => [s.read.range, s.revisionDepth])).toEqual([['legal', 2], ['legal', 1], ['legal', 1]])
+    expect(shots.map((s) => [s.read.range, s.revisionDepth])).toEqual([
+      ['legal', 2],
+      ['legal', 1],
+      ['legal', 1],
+    ])
     shots.forEach((s) => expect(s.leadFrame).toBeGreaterThanOrEqual(s.firstFrame))
 
     const joined = await postJson('/shots/join', { shotIds: shots.map((s) => s.id) })
@@ -67,20 +106,50 @@ describe('cutting and joining', () => {
   test('new pieces stand after the shot they were cut from, before the next one', async () => {
     const first = await ownShot(clip, 'a.mov')
     await done(await call(`/projects/${first.projectId}/shots?name=b.mov`, { method: 'POST', body: clip as BodyInit }))
-    await done(await postJson(`/shots/${first.id}/cut`, { pieces: [{ first: 0, count: 10, name: 'a1' }, { first: 10, count: 10, name: 'a2' }] }))
+    await done(
+      await postJson(`/shots/${first.id}/cut`, {
+        pieces: [
+          { first: 0, count: 10, name: 'a1' },
+          { first: 10, count: 10, name: 'a2' },
+        ],
+      }),
+    )
     expect((await ranges(first.projectId)).map(([name]) => name)).toEqual(['a1', 'a2', 'b.mov'])
     expect((await reelOf(first.projectId)).shots.map((s) => s.position)).toEqual([1, 2, 3])
   })
 
   test('pieces outside the footage, gaps and other footage are refused, and nothing changes', async () => {
     const shot = await ownShot(clip)
-    expect((await refusal(await postJson(`/shots/${shot.id}/cut`, { pieces: [{ first: 0, count: 10 }, { first: 60, count: 20 }] }))).message).toMatch(/Piece 2 ends at frame 80; the footage has 72/)
+    expect(
+      (
+        await refusal(
+          await postJson(`/shots/${shot.id}/cut`, {
+            pieces: [
+              { first: 0, count: 10 },
+              { first: 60, count: 20 },
+            ],
+          }),
+        )
+      ).message,
+    ).toMatch(/Piece 2 ends at frame 80; the footage has 72/)
     expect(await ranges(shot.projectId)).toEqual([['own.mov', 0, 72]])
-    await done(await postJson(`/shots/${shot.id}/cut`, { pieces: [{ first: 0, count: 10, name: 'a' }, { first: 30, count: 10, name: 'b' }] }))
+    await done(
+      await postJson(`/shots/${shot.id}/cut`, {
+        pieces: [
+          { first: 0, count: 10, name: 'a' },
+          { first: 30, count: 10, name: 'b' },
+        ],
+      }),
+    )
     const ids = (await reelOf(shot.projectId)).shots.map((s) => s.id)
     expect((await refusal(await postJson('/shots/join', { shotIds: ids }))).message).toMatch(/Between frame 10 and "b"/)
-    expect((await refusal(await postJson('/shots/join', { shotIds: [ids[0], (await demoReel()).shots[0]!.id] }))).status).toBe(422)
-    expect(await ranges(shot.projectId)).toEqual([['a', 0, 10], ['b', 30, 10]])
+    expect(
+      (await refusal(await postJson('/shots/join', { shotIds: [ids[0], (await demoReel()).shots[0]!.id] }))).status,
+    ).toBe(422)
+    expect(await ranges(shot.projectId)).toEqual([
+      ['a', 0, 10],
+      ['b', 30, 10],
+    ])
   })
 
   test('a render of a piece at another rate holds its frames at that rate', async () => {
@@ -89,11 +158,18 @@ describe('cutting and joining', () => {
     await done(await postJson('/shots/changes', { shotIds: [shot.id], played: { numerator: 12, denominator: 1 } }))
     expect((await shotById(shot.id)).played).toEqual({ numerator: 12, denominator: 1 })
     const { headId } = await shotById(shot.id)
-    let render = (await (await postJson('/renders', { revisionId: headId })).json()) as { id: string; state: string; framesTotal: number }
+    let render = (await (await postJson('/renders', { revisionId: headId })).json()) as {
+      id: string
+      state: string
+      framesTotal: number
+    }
     expect(render.framesTotal).toBe(12)
     while (render.state === 'queued' || render.state === 'running') render = await get(`/renders/${render.id}`)
     expect(render.state).toBe('done')
-    const file = await ownShot(new Uint8Array(await (await call(`/renders/${render.id}/file`)).arrayBuffer()), 'out.mp4')
+    const file = await ownShot(
+      new Uint8Array(await (await call(`/renders/${render.id}/file`)).arrayBuffer()),
+      'out.mp4',
+    )
     expect(file.media).toMatchObject({ frameCount: 12, rateNumerator: 12, rateDenominator: 1 })
   })
 })
@@ -101,7 +177,11 @@ describe('cutting and joining', () => {
 describe('many shots at once', () => {
   async function three(): Promise<{ projectId: string; ids: string[] }> {
     const shot = await ownShot(clip)
-    await done(await postJson(`/shots/${shot.id}/cut`, { pieces: [0, 1, 2].map((i) => ({ first: i * 20, count: 20, name: `Shot ${i + 1}` })) }))
+    await done(
+      await postJson(`/shots/${shot.id}/cut`, {
+        pieces: [0, 1, 2].map((i) => ({ first: i * 20, count: 20, name: `Shot ${i + 1}` })),
+      }),
+    )
     return { projectId: shot.projectId, ids: (await reelOf(shot.projectId)).shots.map((s) => s.id) }
   }
 
@@ -111,7 +191,12 @@ describe('many shots at once', () => {
     await done(await postJson('/shots/changes', { shotIds: [ids[2]], scene: { name: 'Day' } }))
     let reel = await reelOf(projectId)
     expect(reel.shots.map((s) => s.scene)).toEqual(['Night', 'Night', 'Day'])
-    await done(await postJson('/shots/changes', { shotIds: [ids[2]], scene: { id: reel.scenes.find((s) => s.name === 'Night')!.id } }))
+    await done(
+      await postJson('/shots/changes', {
+        shotIds: [ids[2]],
+        scene: { id: reel.scenes.find((s) => s.name === 'Night')!.id },
+      }),
+    )
     reel = await reelOf(projectId)
     expect(reel.scenes.map((s) => s.name)).toEqual(['Night'])
     await done(await postJson('/shots/changes', { shotIds: ids, scene: {} }))
@@ -121,18 +206,37 @@ describe('many shots at once', () => {
 
   test('a house standard belongs to the scene of the shots', async () => {
     const { projectId, ids } = await three()
-    expect((await refusal(await postJson('/shots/changes', { shotIds: ids, standardId: 'night' }))).message).toMatch(/belongs to a scene/)
-    await done(await postJson('/shots/changes', { shotIds: ids.slice(0, 2), scene: { name: 'Night' }, standardId: 'night' }))
+    expect((await refusal(await postJson('/shots/changes', { shotIds: ids, standardId: 'night' }))).message).toMatch(
+      /belongs to a scene/,
+    )
+    await done(
+      await postJson('/shots/changes', { shotIds: ids.slice(0, 2), scene: { name: 'Night' }, standardId: 'night' }),
+    )
     expect((await reelOf(projectId)).shots.map((s) => s.standardId)).toEqual(['night', 'night', 'broad-day'])
     expect((await postJson('/shots/changes', { shotIds: ids, standardId: 'mine' })).status).toBe(422)
   })
 
   test('encoding, state and camera; each change of a grade is a revision', async () => {
     const { projectId, ids } = await three()
-    await done(await postJson('/shots/changes', { shotIds: ids, read: { encodingId: 'log-400-95-a', range: 'full' }, state: 'corrected', cameraName: 'Osier 2' }))
+    await done(
+      await postJson('/shots/changes', {
+        shotIds: ids,
+        read: { encodingId: 'log-400-95-a', range: 'full' },
+        state: 'corrected',
+        cameraName: 'Osier 2',
+      }),
+    )
     const { shots } = await reelOf(projectId)
-    expect(shots.map((s) => [s.read.encodingId, s.read.gamutId, s.state, s.cameraName, s.revisionDepth])).toEqual(Array(3).fill(['log-400-95-a', 'w684', 'corrected', 'Osier 2', 2]))
-    expect((await refusal(await postJson('/shots/changes', { shotIds: ids, read: { encodingId: 'nonsense', range: 'full' } }))).message).toMatch(/no encoding "nonsense"/)
+    expect(shots.map((s) => [s.read.encodingId, s.read.gamutId, s.state, s.cameraName, s.revisionDepth])).toEqual(
+      Array(3).fill(['log-400-95-a', 'w684', 'corrected', 'Osier 2', 2]),
+    )
+    expect(
+      (
+        await refusal(
+          await postJson('/shots/changes', { shotIds: ids, read: { encodingId: 'nonsense', range: 'full' } }),
+        )
+      ).message,
+    ).toMatch(/no encoding "nonsense"/)
     expect((await postJson('/shots/changes', { shotIds: [ids[0], ids[0]] })).status).toBe(422)
     expect((await reelOf(projectId)).shots.map((s) => s.revisionDepth)).toEqual([2, 2, 2])
   })

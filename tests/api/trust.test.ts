@@ -8,7 +8,9 @@ function raw(path: string, headers: Record<string, string>, method = 'GET'): Pro
   return new Promise((resolve, reject) => {
     const req = request({ hostname, port, path, method, headers }, (res) => {
       let body = ''
-      res.on('data', (chunk: Buffer) => { body += chunk.toString() })
+      res.on('data', (chunk: Buffer) => {
+        body += chunk.toString()
+      })
       res.on('end', () => resolve({ status: res.statusCode ?? 0, body }))
     })
     req.on('error', reject)
@@ -18,25 +20,39 @@ function raw(path: string, headers: Record<string, string>, method = 'GET'): Pro
 const own = (): string => new URL(address()).host
 
 describe('only its own page may drive the server', () => {
-  test.each([['another name', 'evil.example'], ['a name that resolves here', 'evil.example:4180']])('a request to Host %s is refused', async (_, host) => {
+  test.each([
+    ['another name', 'evil.example'],
+    ['a name that resolves here', 'evil.example:4180'],
+  ])('a request to Host %s is refused', async (_, host) => {
     expect((await raw('/api/projects', { host })).status).toBeGreaterThanOrEqual(400)
   })
 
-  test.each(['http://evil.example', 'null', 'https://127.0.0.1', 'http://localhost:1'])('a request from Origin %s is refused', async (origin) => {
-    const { status, body } = await raw('/api/projects', { host: own(), origin })
-    expect(status).toBe(403)
-    expect(body).toContain('foreign_origin')
-  })
+  test.each(['http://evil.example', 'null', 'https://127.0.0.1', 'http://localhost:1'])(
+    'a request from Origin %s is refused',
+    async (origin) => {
+      const { status, body } = await raw('/api/projects', { host: own(), origin })
+      expect(status).toBe(403)
+      expect(body).toContain('foreign_origin')
+    },
+  )
 
   test('a cross-site fetch without Origin is refused as well; its own is answered', async () => {
-    expect((await raw('/api/projects', { host: own(), 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' })).status).toBe(403)
+    expect(
+      (await raw('/api/projects', { host: own(), 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' })).status,
+    ).toBe(403)
     expect((await raw('/api/projects', { host: own(), 'sec-fetch-site': 'same-origin' })).status).toBe(200)
-    expect((await raw('/', { host: own(), 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' })).status).toBe(200)
+    expect((await raw('/', { host: own(), 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' })).status).toBe(
+      200,
+    )
   })
 
   test('a write from another page changes nothing', async () => {
     const before = await (await call('/projects')).text()
-    await raw('/api/projects', { host: own(), origin: 'http://evil.example', 'content-type': 'application/json' }, 'POST')
+    await raw(
+      '/api/projects',
+      { host: own(), origin: 'http://evil.example', 'content-type': 'application/json' },
+      'POST',
+    )
     expect(await (await call('/projects')).text()).toBe(before)
   })
 })
@@ -44,7 +60,9 @@ describe('only its own page may drive the server', () => {
 test('every answer carries a strict policy and isolation', async () => {
   for (const path of ['/', '/api/projects', '/api/nothing']) {
     const { headers } = await fetch(address() + path)
-    expect(headers.get('content-security-policy')).toMatch(/default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'/)
+    expect(headers.get('content-security-policy')).toMatch(
+      /default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'/,
+    )
     expect(headers.get('content-security-policy')).not.toMatch(/unsafe-inline|'unsafe-eval'|\*/)
     expect(headers.get('cross-origin-opener-policy')).toBe('same-origin')
     expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp')
@@ -53,19 +71,26 @@ test('every answer carries a strict policy and isolation', async () => {
   }
 })
 
-test.each(['/api/../../etc/passwd', '/..%2f..%2f..%2fetc/passwd', '/assets/..%2f..%2fnode%2fserver.js', '/%00'])('%s gives no file', async (path) => {
-  const { body } = await raw(path, { host: own() })
-  expect(body).not.toContain('root:')
-  expect(body).not.toContain('startServer')
-})
+test.each(['/api/../../etc/passwd', '/..%2f..%2f..%2fetc/passwd', '/assets/..%2f..%2fnode%2fserver.js', '/%00'])(
+  '%s gives no file',
+  async (path) => {
+    const { body } = await raw(path, { host: own() })
+    expect(body).not.toContain('root:')
+    expect(body).not.toContain('startServer')
+  },
+)
 
 test('an address that is not there, and ids that are not ids, are told apart from errors', async () => {
   expect(await refusal(await call('/nothing'))).toMatchObject({ status: 404, code: 'not_found' })
-  expect(await refusal(await call("/projects/1'%20OR%201=1/reel"))).toMatchObject({ status: 404, message: 'There is no such project.' })
+  expect(await refusal(await call("/projects/1'%20OR%201=1/reel"))).toMatchObject({
+    status: 404,
+    message: 'There is no such project.',
+  })
   expect((await call('/shots/00000000-0000-4000-8000-000000000000')).status).toBe(404)
 })
 
 test('a project needs a name that can be read', async () => {
-  for (const name of ['', '   ', 'x'.repeat(81), 'a\nb', 7, null]) expect((await postJson('/projects', { name })).status).toBe(422)
+  for (const name of ['', '   ', 'x'.repeat(81), 'a\nb', 7, null])
+    expect((await postJson('/projects', { name })).status).toBe(422)
   expect((await postJson('/projects', { name: '<img src=x onerror=alert(1)>' })).status).toBe(201)
 })

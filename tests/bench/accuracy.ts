@@ -1,5 +1,16 @@
 // How far what is compiled is from direct evaluation on the lead frames of the demo.
-import { accuracyBound, compile, defaultExport, defaultGrade, exportLut, planError, setParameter, setShow, type Frame, type GradeDocument } from '@core/index'
+import {
+  accuracyBound,
+  compile,
+  defaultExport,
+  defaultGrade,
+  exportLut,
+  planError,
+  setParameter,
+  setShow,
+  type Frame,
+  type GradeDocument,
+} from '@core/index'
 import type { ShotSummary } from '@contracts/responses'
 
 export async function measureAccuracy(address: string): Promise<string[]> {
@@ -8,18 +19,41 @@ export async function measureAccuracy(address: string): Promise<string[]> {
   const { shots } = await json<{ shots: ShotSummary[] }>(`/projects/${project?.id}/reel`)
   const lines: string[] = []
   for (const shot of shots) {
-    const response = await fetch(`${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`)
+    const response = await fetch(
+      `${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`,
+    )
     const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
-    const frame: Frame = { width: number('width'), height: number('height'), low: number('low'), high: number('high'), data: new Uint16Array(await response.arrayBuffer()) }
-    for (const shaper of [false, true]) lines.push(`${shot.name}, exported .cube of 33${shaper ? ' with a shaper' : ''}: ${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, shaper)}`)
-    for (const [what, change] of grades) lines.push(`${shot.name}, ${what}: ${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`)
+    const frame: Frame = {
+      width: number('width'),
+      height: number('height'),
+      low: number('low'),
+      high: number('high'),
+      data: new Uint16Array(await response.arrayBuffer()),
+    }
+    for (const shaper of [false, true])
+      lines.push(
+        `${shot.name}, exported .cube of 33${shaper ? ' with a shaper' : ''}: ` +
+          `${cubeErrorOf(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range), frame, shaper)}`,
+      )
+    for (const [what, change] of grades)
+      lines.push(
+        `${shot.name}, ${what}: ` +
+          `${errorOf(change(defaultGrade(shot.read.encodingId, shot.read.gamutId, shot.read.range)), frame)}`,
+      )
   }
   return lines
 }
 
 const grades: readonly (readonly [string, (g: GradeDocument) => GradeDocument])[] = [
   ['straight to BT.709 2.4', (g) => g],
-  ['contrast, curve, rolloff, compression', (g) => setShow(setParameter(setParameter(g, 'contrast', 'contrast', 1.3), 'saturation', 'saturation', 1.2), { method: 'rolloff', gamutMethod: 'compress' })],
+  [
+    'contrast, curve, rolloff, compression',
+    (g) =>
+      setShow(setParameter(setParameter(g, 'contrast', 'contrast', 1.3), 'saturation', 'saturation', 1.2), {
+        method: 'rolloff',
+        gamutMethod: 'compress',
+      }),
+  ],
   ['print to PQ 1000', (g) => setShow(g, { method: 'print', displayId: 'pq-1000' })],
   ['rolloff to HLG', (g) => setShow(g, { method: 'rolloff', displayId: 'hlg' })],
 ]
@@ -31,6 +65,13 @@ function cubeErrorOf(grade: GradeDocument, frame: Frame, shaper: boolean): strin
 }
 
 function errorOf(grade: GradeDocument, frame: Frame): string {
-  const { measure, mean, percentile999, worst } = planError(compile(grade, () => undefined, frame, 33), frame, 60_000)
-  return `${measure} mean ${mean.toFixed(4)}, 99.9th percentile ${percentile999.toFixed(3)}, worst ${worst.toFixed(3)} (bound ${accuracyBound.mean} and ${accuracyBound.worst})`
+  const { measure, mean, percentile999, worst } = planError(
+    compile(grade, () => undefined, frame, 33),
+    frame,
+    60_000,
+  )
+  return (
+    `${measure} mean ${mean.toFixed(4)}, 99.9th percentile ${percentile999.toFixed(3)}, worst ` +
+    `${worst.toFixed(3)} (bound ${accuracyBound.mean} and ${accuracyBound.worst})`
+  )
 }

@@ -15,18 +15,56 @@ import { measureSlider } from './slider'
 const instance = await startDemoInstance()
 const browser = await startChromium()
 
-interface Part { readonly letter: string; readonly what: string; readonly measure: () => Promise<readonly string[]> | readonly string[] }
+interface Part {
+  readonly letter: string
+  readonly what: string
+  readonly measure: () => Promise<readonly string[]> | readonly string[]
+}
 const parts: readonly Part[] = [
-  { letter: 'a', what: 'Slider move → finished picture and scopes on screen, Chromium, 960×540', measure: () => measureSlider(browser, instance.address) },
-  { letter: 'b', what: 'Playing a ten-step grade from the proxy with the instruments, Chromium, 960×540, 24 frames a second', measure: () => measurePlayback(browser, instance) },
-  { letter: 'c', what: 'Lattice application, one core, 1920×1080, 33 entries per axis', measure: () => measureKernel(resolve('.data'), browser) },
+  {
+    letter: 'a',
+    what: 'Slider move → finished picture and scopes on screen, Chromium, 960×540',
+    measure: () => measureSlider(browser, instance.address),
+  },
+  {
+    letter: 'b',
+    what: 'Playing a ten-step grade from the proxy with the instruments, Chromium, 960×540, 24 frames a second',
+    measure: () => measurePlayback(browser, instance),
+  },
+  {
+    letter: 'c',
+    what: 'Lattice application, one core, 1920×1080, 33 entries per axis',
+    measure: () => measureKernel(resolve('.data'), browser),
+  },
   { letter: 'd', what: 'Compiling again after one slider moved, 33 entries per axis', measure: measureRebuild },
-  { letter: 'e', what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core', measure: () => measureScopes(resolve('.data')) },
-  { letter: 'f', what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames', measure: () => measureAccuracy(instance.address) },
-  { letter: 'g', what: 'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the range flags wrong', measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)) },
+  {
+    letter: 'e',
+    what: 'One pass for waveform, parade, vectorscope and histogram, 960×540, one core',
+    measure: () => measureScopes(resolve('.data')),
+  },
+  {
+    letter: 'f',
+    what: 'The fused preview and exported tables against direct evaluation, ΔE over real frames',
+    measure: () => measureAccuracy(instance.address),
+  },
+  {
+    letter: 'g',
+    what:
+      'The guess over the demo scenes, every encoding, noise, exposure ±1.5 stop, a quarter of the ' +
+      'range flags wrong',
+    measure: () => measureGuess(Number(process.env['PALE_FRAMINGS'] ?? 1)),
+  },
   { letter: 'h', what: 'Four aims solved together, 960×540, one core', measure: measureAimSolver },
-  { letter: 'i', what: 'A contact sheet of a hundred LUTs on one frame, Chromium, each round from a fresh page', measure: () => measureSheet(browser, instance.address) },
-  { letter: 'j', what: 'Regions: drags and playing in Chromium, 960×540; following on one core', measure: () => measureRegions(browser, instance.address) },
+  {
+    letter: 'i',
+    what: 'A contact sheet of a hundred LUTs on one frame, Chromium, each round from a fresh page',
+    measure: () => measureSheet(browser, instance.address),
+  },
+  {
+    letter: 'j',
+    what: 'Regions: drags and playing in Chromium, 960×540; following on one core',
+    measure: () => measureRegions(browser, instance.address),
+  },
   { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
 ]
 /** PALE_PARTS=ab measures only these. */

@@ -13,18 +13,31 @@ export async function measurePlayback(browser: Browser, instance: DemoInstance):
   const page = await openBench(browser, instance.address, () => tenSteps())
   const lines: string[] = []
   const seeks = await page.evaluate(seekInPage)
-  lines.push(`seek: the right frame on screen after a median of ${median(seeks.times).toFixed(0)} ms, 95th percentile ${quantile(seeks.times, 0.95).toFixed(0)} ms (${seeks.times.length} jumps, ${seeks.wrong} to a wrong frame; bound 60)`)
+  lines.push(
+    `seek: the right frame on screen after a median of ${median(seeks.times).toFixed(0)} ms, 95th ` +
+      `percentile ${quantile(seeks.times, 0.95).toFixed(0)} ms (${seeks.times.length} jumps, ` +
+      `${seeks.wrong} to a wrong frame; bound 60)`,
+  )
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
   await page.waitForTimeout(4000)
-  const before = await counts(page), start = Date.now(), memory = [memoryNow(instance)]
+  const before = await counts(page),
+    start = Date.now(),
+    memory = [memoryNow(instance)]
   for (let i = 0; i < 4; i++) {
     await page.waitForTimeout((minutes * 60_000) / 4)
     memory.push(memoryNow(instance))
   }
-  const after = await counts(page), seconds = (Date.now() - start) / 1000
-  lines.push(`${((after.shown - before.shown) / seconds).toFixed(1)} frames a second shown, ${((after.dropped - before.dropped) / seconds).toFixed(1)} dropped, over ${seconds.toFixed(0)} s`)
-  lines.push(`memory over ${minutes} min of looping: tab ${memory.map((m) => m.tab).join(', ')} MB; server ${memory.map((m) => m.server).join(', ')} MB`)
+  const after = await counts(page),
+    seconds = (Date.now() - start) / 1000
+  lines.push(
+    `${((after.shown - before.shown) / seconds).toFixed(1)} frames a second shown, ` +
+      `${((after.dropped - before.dropped) / seconds).toFixed(1)} dropped, over ${seconds.toFixed(0)} s`,
+  )
+  lines.push(
+    `memory over ${minutes} min of looping: tab ${memory.map((m) => m.tab).join(', ')} MB; server ` +
+      `${memory.map((m) => m.server).join(', ')} MB`,
+  )
   await page.close()
   return lines
 }
@@ -46,7 +59,9 @@ export async function counts(page: Page): Promise<{ shown: number; dropped: numb
 
 /** Resident memory of the server's process and of the largest renderer, in MB. */
 function memoryNow(instance: DemoInstance): { tab: number; server: number } {
-  const processes = execFileSync('ps', ['-eo', 'pid,rss,args'], { encoding: 'utf8', maxBuffer: 1 << 24 }).split('\n').map((line) => line.trim().split(/\s+/))
+  const processes = execFileSync('ps', ['-eo', 'pid,rss,args'], { encoding: 'utf8', maxBuffer: 1 << 24 })
+    .split('\n')
+    .map((line) => line.trim().split(/\s+/))
   const mb = (kb: string | undefined): number => Math.round(Number(kb ?? 0) / 1024)
   return {
     tab: Math.max(0, ...processes.filter((p) => p.includes('--type=renderer')).map(([, rss]) => mb(rss))),
@@ -56,20 +71,32 @@ function memoryNow(instance: DemoInstance): { tab: number; server: number } {
 
 /** Runs inside the page: jumps along the time line, each from the press until the frame is on the canvas. */
 async function seekInPage(): Promise<{ times: number[]; wrong: number }> {
-  const line = document.querySelector<HTMLElement>('.timeline'), canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"]')
+  const line = document.querySelector<HTMLElement>('.timeline'),
+    canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"]')
   if (!line || !canvas) throw new Error('There is no time line.')
   line.setPointerCapture = () => undefined
-  const rect = line.getBoundingClientRect(), times: number[] = []
+  const rect = line.getBoundingClientRect(),
+    times: number[] = []
   let wrong = 0
   const frames = Number(line.getAttribute('aria-valuemax')) + 1
   for (let i = 0; i < 40; i++) {
     // Far jumps in an order without a pattern.
     const frame = (i * 29 + 11) % frames
     const start = performance.now()
-    line.dispatchEvent(new PointerEvent('pointerdown', { clientX: rect.left + ((frame + 0.5) / frames) * rect.width, clientY: rect.top + 5, pointerId: 1, bubbles: true }))
+    line.dispatchEvent(
+      new PointerEvent('pointerdown', {
+        clientX: rect.left + ((frame + 0.5) / frames) * rect.width,
+        clientY: rect.top + 5,
+        pointerId: 1,
+        bubbles: true,
+      }),
+    )
     line.dispatchEvent(new PointerEvent('pointerup', { pointerId: 1, bubbles: true }))
     await new Promise<void>((done) => {
-      const look = (): void => { if (canvas.dataset['frame'] === String(frame) || performance.now() - start > 3000) done(); else requestAnimationFrame(look) }
+      const look = (): void => {
+        if (canvas.dataset['frame'] === String(frame) || performance.now() - start > 3000) done()
+        else requestAnimationFrame(look)
+      }
       requestAnimationFrame(look)
     })
     if (canvas.dataset['frame'] !== String(frame)) wrong++

@@ -1,14 +1,32 @@
-// Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's work unseen.
+// Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's
+// work unseen.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { address, choose, control, demoShot, drawPart, field, meanColour, openBench, reading, regionPage, resetShot, saved, station, type } from './bench-page'
+import {
+  address,
+  choose,
+  control,
+  demoShot,
+  drawPart,
+  field,
+  meanColour,
+  openBench,
+  reading,
+  regionPage,
+  resetShot,
+  saved,
+  station,
+  type,
+} from './bench-page'
 
 const tab = (page: Page) => page.getByTestId('aims-tab')
 const status = (page: Page) => page.getByTestId('aims-status')
 const line = (page: Page, id: string) => page.locator(`[data-aim="${id}"]`)
 /** White as the waveform states it. */
-const white = async (page: Page): Promise<number> => Number((await page.getByTestId('waveform-figure').innerText()).split('–')[1]!.replace('%', '').trim())
-const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 30_000 })
+const white = async (page: Page): Promise<number> =>
+  Number((await page.getByTestId('waveform-figure').innerText()).split('–')[1]!.replace('%', '').trim())
+const fresh = (page: Page): Promise<void> =>
+  expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 30_000 })
 
 /** As it came: without a grade, and without what was pointed out in it. */
 const reset = async (): Promise<void> => {
@@ -18,7 +36,9 @@ const reset = async (): Promise<void> => {
 test.beforeEach(reset)
 test.afterAll(reset)
 
-test('one key balances the shot; lines are refused, controls are held, nothing is saved until it is kept', async ({ page }) => {
+test('one key balances the shot; lines are refused, controls are held, nothing is saved until it is kept', async ({
+  page,
+}) => {
   await openBench(page, 'Potter at the bench')
   await drawPart(page, 0.72, 0.84, 0.79, 0.93)
   await page.getByRole('button', { name: 'grey card', exact: true }).click()
@@ -67,7 +87,9 @@ test('without a card it says what it does not know; taken back, all is as it was
 test('a handle on the waveform is dragged, by mouse or by keys, to where white should sit', async ({ page }) => {
   await openBench(page, 'Potter at the bench')
   await fresh(page)
-  const handle = page.locator('[data-handle="white"]'), before = await white(page), at = (await handle.boundingBox())!
+  const handle = page.locator('[data-handle="white"]'),
+    before = await white(page),
+    at = (await handle.boundingBox())!
   await page.mouse.move(at.x + 12, at.y + 12)
   await page.mouse.down()
   await page.mouse.move(at.x + 12, at.y - 4, { steps: 6 })
@@ -85,7 +107,9 @@ test('a handle on the waveform is dragged, by mouse or by keys, to where white s
   await page.keyboard.press('Escape')
 })
 
-test('a reading proposes its aim; a part of the picture says what it is; aims that exclude each other say why', async ({ page }) => {
+test('a reading proposes its aim; a part of the picture says what it is; aims that exclude each other say why', async ({
+  page,
+}) => {
   await openBench(page, 'Potter at the bench')
   await fresh(page)
   await page.getByRole('button', { name: 'all', exact: true }).click()
@@ -116,11 +140,22 @@ test('zones are added, tinted and removed; a decision list comes in and goes out
   await page.getByRole('button', { name: 'decision list', exact: true }).click()
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Read .cc .ccc .cdl' }).click()
-  await (await chooser).setFiles({ name: 'broken.cdl', mimeType: 'application/xml', buffer: Buffer.from('<ColorDecisionList>') })
+  await (
+    await chooser
+  ).setFiles({ name: 'broken.cdl', mimeType: 'application/xml', buffer: Buffer.from('<ColorDecisionList>') })
   await expect(page.getByRole('alert').filter({ hasText: 'broken.cdl' })).toContainText('not sound XML')
   const again = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Read .cc .ccc .cdl' }).click()
-  await (await again).setFiles({ name: 'warm.cc', mimeType: 'application/xml', buffer: Buffer.from('<ColorCorrection id="warm"><SOPNode><Slope>1.1 1 0.9</Slope><Offset>0 0 0</Offset><Power>1 1 1</Power></SOPNode></ColorCorrection>') })
+  await (
+    await again
+  ).setFiles({
+    name: 'warm.cc',
+    mimeType: 'application/xml',
+    buffer: Buffer.from(
+      '<ColorCorrection id="warm"><SOPNode><Slope>1.1 1 0.9</Slope><Offset>0 0 0</Offset><Power>1 1 ' +
+        '1</Power></SOPNode></ColorCorrection>',
+    ),
+  })
   await expect(page.getByTestId('cdl')).toContainText('slope 1.100 1.000 0.900')
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: '.ccc', exact: true }).click()
@@ -129,32 +164,38 @@ test('zones are added, tinted and removed; a decision list comes in and goes out
   expect((await import('node:fs')).readFileSync(path, 'utf8')).toContain('<Slope>1.1 1 0.9</Slope>')
 })
 
-test('the skin on the vectorscope is turned to where it should lie, by mouse or keys; further in or out it is its chroma too', async ({ page }) => {
-  await openBench(page, 'Potter at the bench')
-  await drawPart(page, 0.42, 0.42, 0.5, 0.56)
-  await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
-  await page.getByPlaceholder('Name').fill('Ember')
-  await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: 'let go' }).click()
-  const handle = page.locator('[data-handle="skin-Ember"]')
-  await expect(handle).toBeVisible()
-  const hue = async (): Promise<number> => Number(await handle.getAttribute('aria-valuenow'))
-  const before = await hue()
-  await handle.focus()
-  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight')
-  await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
-  await expect(line(page, 'skin-Ember')).toContainText('°')
-  await handle.blur()
-  await expect.poll(async () => Math.abs((await hue()) - (before - 4))).toBeLessThan(0.6)
-  // What was asked for is the hue alone: saturation is not touched.
-  await expect(page.locator('[data-control-lock]')).toHaveCount(2)
-  await handle.focus()
-  await page.keyboard.press('Shift+ArrowUp')
-  await expect(page.locator('[data-control-lock="saturation"]')).toBeVisible()
-  await page.getByRole('button', { name: 'Take back' }).click()
-  const subjects = (await (await fetch(`${address()}/api/shots/${(await demoShot('Potter at the bench')).id}`)).json()) as { subjects: { id: string; name: string }[] }
-  expect(subjects.subjects.map((s) => s.name)).toContain('Ember')
-})
+test(
+  'the skin on the vectorscope is turned to where it should lie, by mouse or keys; further in or ' +
+    'out it is its chroma too',
+  async ({ page }) => {
+    await openBench(page, 'Potter at the bench')
+    await drawPart(page, 0.42, 0.42, 0.5, 0.56)
+    await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
+    await page.getByPlaceholder('Name').fill('Ember')
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: 'let go' }).click()
+    const handle = page.locator('[data-handle="skin-Ember"]')
+    await expect(handle).toBeVisible()
+    const hue = async (): Promise<number> => Number(await handle.getAttribute('aria-valuenow'))
+    const before = await hue()
+    await handle.focus()
+    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight')
+    await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
+    await expect(line(page, 'skin-Ember')).toContainText('°')
+    await handle.blur()
+    await expect.poll(async () => Math.abs((await hue()) - (before - 4))).toBeLessThan(0.6)
+    // What was asked for is the hue alone: saturation is not touched.
+    await expect(page.locator('[data-control-lock]')).toHaveCount(2)
+    await handle.focus()
+    await page.keyboard.press('Shift+ArrowUp')
+    await expect(page.locator('[data-control-lock="saturation"]')).toBeVisible()
+    await page.getByRole('button', { name: 'Take back' }).click()
+    const subjects = (await (
+      await fetch(`${address()}/api/shots/${(await demoShot('Potter at the bench')).id}`)
+    ).json()) as { subjects: { id: string; name: string }[] }
+    expect(subjects.subjects.map((s) => s.name)).toContain('Ember')
+  },
+)
 
 test('a colour is remembered, and another shot brought to it', async ({ page }) => {
   await resetShot('Window bench')
@@ -178,39 +219,44 @@ async function openBenchWithin(page: Page, name: string): Promise<void> {
   await expect(page.getByTestId('reading-middle')).toContainText('%')
 }
 
-test('the whole clip is kept inside the standard, with its trace before and after; kept steps come back as a recipe', async ({ page }) => {
-  await resetShot('Courtyard walk')
-  await openBench(page, 'Courtyard walk')
-  await type(page, 'exposureStops', '1.5')
-  await saved(page)
-  await tab(page).click()
-  await expect(page.getByRole('button', { name: 'whole clip' })).toBeEnabled({ timeout: 60_000 })
-  await expect(page.getByText(/traced \d+ %/)).toHaveCount(0, { timeout: 60_000 })
-  await page.getByRole('button', { name: 'whole clip' }).click()
-  await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
-  await expect(line(page, 'clip-white')).toContainText('at most')
-  await page.getByRole('button', { name: 'Keep' }).click()
-  await saved(page)
-  await page.keyboard.press('6')
-  await page.getByRole('button', { name: 'recipes', exact: true }).click()
-  await page.getByRole('button', { name: 'New recipe' }).click()
-  await page.getByPlaceholder('Recipe name').fill('Courtyard sun')
-  await page.getByRole('button', { name: /^Keep \d+ steps?$/ }).click()
-  await resetShot('Courtyard walk')
-  await page.reload()
-  await page.keyboard.press('6')
-  await page.getByRole('button', { name: 'recipes', exact: true }).click()
-  await page.getByLabel('Recipes').selectOption({ label: 'Courtyard sun' })
-  await page.getByRole('button', { name: 'Apply' }).click()
-  // The pixels leave open which log it is, so that a recipe asks; it stays as it is read.
-  await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
-  await saved(page)
-  await page.getByRole('button', { name: 'Remove', exact: true }).click()
-  await expect(page.getByText('Courtyard sun')).toHaveCount(0)
-  await resetShot('Courtyard walk')
-})
+test(
+  'the whole clip is kept inside the standard, with its trace before and after; kept steps come ' + 'back as a recipe',
+  async ({ page }) => {
+    await resetShot('Courtyard walk')
+    await openBench(page, 'Courtyard walk')
+    await type(page, 'exposureStops', '1.5')
+    await saved(page)
+    await tab(page).click()
+    await expect(page.getByRole('button', { name: 'whole clip' })).toBeEnabled({ timeout: 60_000 })
+    await expect(page.getByText(/traced \d+ %/)).toHaveCount(0, { timeout: 60_000 })
+    await page.getByRole('button', { name: 'whole clip' }).click()
+    await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
+    await expect(line(page, 'clip-white')).toContainText('at most')
+    await page.getByRole('button', { name: 'Keep' }).click()
+    await saved(page)
+    await page.keyboard.press('6')
+    await page.getByRole('button', { name: 'recipes', exact: true }).click()
+    await page.getByRole('button', { name: 'New recipe' }).click()
+    await page.getByPlaceholder('Recipe name').fill('Courtyard sun')
+    await page.getByRole('button', { name: /^Keep \d+ steps?$/ }).click()
+    await resetShot('Courtyard walk')
+    await page.reload()
+    await page.keyboard.press('6')
+    await page.getByRole('button', { name: 'recipes', exact: true }).click()
+    await page.getByLabel('Recipes').selectOption({ label: 'Courtyard sun' })
+    await page.getByRole('button', { name: 'Apply' }).click()
+    // The pixels leave open which log it is, so that a recipe asks; it stays as it is read.
+    await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+    await saved(page)
+    await page.getByRole('button', { name: 'Remove', exact: true }).click()
+    await expect(page.getByText('Courtyard sun')).toHaveCount(0)
+    await resetShot('Courtyard walk')
+  },
+)
 
-test('a recipe with a region asks where it sits, shows it there, and keeps nothing before it is told to', async ({ page }) => {
+test('a recipe with a region asks where it sits, shows it there, and keeps nothing before it is told to', async ({
+  page,
+}) => {
   await resetShot('Courtyard walk')
   await openBench(page, 'Courtyard walk', 'regions')
   await choose(page, 'add-region', 'Ellipse')
@@ -221,7 +267,8 @@ test('a recipe with a region asks where it sits, shows it there, and keeps nothi
   await page.getByRole('button', { name: 'recipes', exact: true }).click()
   await page.getByRole('button', { name: 'New recipe' }).click()
   await page.getByPlaceholder('Recipe name').fill('Lit middle')
-  for (const name of ['Shape', 'Hue', 'Look']) await page.getByTestId('recipes').getByRole('button', { name, exact: true }).click()
+  for (const name of ['Shape', 'Hue', 'Look'])
+    await page.getByTestId('recipes').getByRole('button', { name, exact: true }).click()
   await page.getByTestId('recipes').getByRole('button', { name: 'Regions', exact: true }).click()
   await page.getByRole('button', { name: 'Keep 1 step', exact: true }).click()
   await resetShot('Courtyard walk')
@@ -251,26 +298,35 @@ test('a recipe with a region asks where it sits, shows it there, and keeps nothi
   await resetShot('Courtyard walk')
 })
 
-test('where nothing has settled the encoding, a recipe asks for it once, shows the answer, and keeps it with its steps', async ({ page }) => {
-  await resetShot('Courtyard walk')
-  await openBench(page, 'Courtyard walk', 'look')
-  const readAs = async (): Promise<string> => ((await (await fetch(`${address()}/api/shots/${(await demoShot('Courtyard walk')).id}`)).json()) as { revision: { grade: { read: { encodingId: string } } } }).revision.grade.read.encodingId
-  expect(await readAs()).toBe('log-400-95-a')
-  const before = await meanColour(page)
-  await page.getByRole('button', { name: 'recipes', exact: true }).click()
-  await page.getByLabel('Recipes').selectOption({ label: 'Documentary neutral' })
-  await page.getByRole('button', { name: 'Apply' }).click()
-  const placing = page.getByTestId('placing')
-  await expect(placing).toContainText('asks how this footage is to be read')
-  await placing.getByRole('combobox', { name: 'Read as' }).click({ force: true })
-  await page.getByRole('option', { name: 'PQ', exact: true }).click()
-  await expect.poll(async () => Math.abs((await meanColour(page))[1] - before[1])).toBeGreaterThan(5)
-  expect(await readAs()).toBe('log-400-95-a')
-  await placing.getByRole('button', { name: 'Keep' }).click()
-  await saved(page)
-  expect(await readAs()).toBe('pq')
-  await page.getByRole('button', { name: 'Apply' }).click()
-  await saved(page)
-  await expect(placing).toHaveCount(0)
-  await resetShot('Courtyard walk')
-})
+test(
+  'where nothing has settled the encoding, a recipe asks for it once, shows the answer, and keeps ' +
+    'it with its steps',
+  async ({ page }) => {
+    await resetShot('Courtyard walk')
+    await openBench(page, 'Courtyard walk', 'look')
+    const readAs = async (): Promise<string> =>
+      (
+        (await (await fetch(`${address()}/api/shots/${(await demoShot('Courtyard walk')).id}`)).json()) as {
+          revision: { grade: { read: { encodingId: string } } }
+        }
+      ).revision.grade.read.encodingId
+    expect(await readAs()).toBe('log-400-95-a')
+    const before = await meanColour(page)
+    await page.getByRole('button', { name: 'recipes', exact: true }).click()
+    await page.getByLabel('Recipes').selectOption({ label: 'Documentary neutral' })
+    await page.getByRole('button', { name: 'Apply' }).click()
+    const placing = page.getByTestId('placing')
+    await expect(placing).toContainText('asks how this footage is to be read')
+    await placing.getByRole('combobox', { name: 'Read as' }).click({ force: true })
+    await page.getByRole('option', { name: 'PQ', exact: true }).click()
+    await expect.poll(async () => Math.abs((await meanColour(page))[1] - before[1])).toBeGreaterThan(5)
+    expect(await readAs()).toBe('log-400-95-a')
+    await placing.getByRole('button', { name: 'Keep' }).click()
+    await saved(page)
+    expect(await readAs()).toBe('pq')
+    await page.getByRole('button', { name: 'Apply' }).click()
+    await saved(page)
+    await expect(placing).toHaveCount(0)
+    await resetShot('Courtyard walk')
+  },
+)

@@ -8,7 +8,9 @@ export const address = (): string => process.env['PALE_TEST_ADDRESS'] ?? ''
 /** A shot of the demo project by name. */
 export async function demoShot(name: string): Promise<ShotSummary> {
   const projects = (await (await fetch(`${address()}/api/projects`)).json()) as { id: string; name: string }[]
-  const { shots } = (await (await fetch(`${address()}/api/projects/${projects.find((p) => p.name === 'Ashglaze')!.id}/reel`)).json()) as { shots: ShotSummary[] }
+  const { shots } = (await (
+    await fetch(`${address()}/api/projects/${projects.find((p) => p.name === 'Ashglaze')!.id}/reel`)
+  ).json()) as { shots: ShotSummary[] }
   return shots.find((s) => s.name === name)!
 }
 
@@ -45,16 +47,33 @@ export const regionPage = (page: Page, id: string): Promise<void> => page.locato
 export const saved = (page: Page): Promise<void> => expect(page.getByTestId('saved')).toHaveText(/^saved \d\d:/)
 
 /** Mean R, G, B (0..255) of a part of the picture's canvas, in shares of it, once the picture has come to rest. */
-export async function meanColour(page: Page, left = 0, top = 0, right = 1, bottom = 1): Promise<[number, number, number]> {
+export async function meanColour(
+  page: Page,
+  left = 0,
+  top = 0,
+  right = 1,
+  bottom = 1,
+): Promise<[number, number, number]> {
   await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
-  return page.getByTestId('picture').evaluate((element, [l, t, r, b]) => {
-    const canvas = element as HTMLCanvasElement
-    const x = Math.round(l! * canvas.width), y = Math.round(t! * canvas.height)
-    const { data } = canvas.getContext('2d')!.getImageData(x, y, Math.max(1, Math.round((r! - l!) * canvas.width)), Math.max(1, Math.round((b! - t!) * canvas.height)))
-    const sum: [number, number, number] = [0, 0, 0]
-    for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!
-    return sum.map((v) => (v * 4) / data.length) as [number, number, number]
-  }, [left, top, right, bottom])
+  return page.getByTestId('picture').evaluate(
+    (element, [l, t, r, b]) => {
+      const canvas = element as HTMLCanvasElement
+      const x = Math.round(l! * canvas.width),
+        y = Math.round(t! * canvas.height)
+      const { data } = canvas
+        .getContext('2d')!
+        .getImageData(
+          x,
+          y,
+          Math.max(1, Math.round((r! - l!) * canvas.width)),
+          Math.max(1, Math.round((b! - t!) * canvas.height)),
+        )
+      const sum: [number, number, number] = [0, 0, 0]
+      for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!
+      return sum.map((v) => (v * 4) / data.length) as [number, number, number]
+    },
+    [left, top, right, bottom],
+  )
 }
 
 /** Waits until the picture's mean colour has become another one than `before`. */
@@ -76,9 +95,15 @@ export async function goToFrame(page: Page, frame: number): Promise<void> {
 export async function resetShot(name: string): Promise<void> {
   const { id } = await demoShot(name)
   for (;;) {
-    const shot = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as { revision: { headId: string; canUndo: boolean } }
+    const shot = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as {
+      revision: { headId: string; canUndo: boolean }
+    }
     if (!shot.revision.canUndo) return
-    await fetch(`${address()}/api/shots/${id}/undo`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ expectedId: shot.revision.headId }) })
+    await fetch(`${address()}/api/shots/${id}/undo`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ expectedId: shot.revision.headId }),
+    })
   }
 }
 

@@ -2,7 +2,22 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from './program'
-import { changed, choose, control, demoShot, field, goToFrame, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type } from './bench-page'
+import {
+  changed,
+  choose,
+  control,
+  demoShot,
+  field,
+  goToFrame,
+  meanColour,
+  openBench,
+  reading,
+  resetShot,
+  saved,
+  station,
+  tracePixels,
+  type,
+} from './bench-page'
 
 test.beforeEach(async () => {
   for (const name of ['Glaze shelf', 'Window bench', 'Potter at the bench']) await resetShot(name)
@@ -25,19 +40,30 @@ test('nothing scrolls at 1280×800, and no surface beside the picture has a tint
   for (const id of ['read', 'level', 'shape', 'hue', 'regions', 'look', 'show', 'finish']) {
     await station(page, id).click()
     if (id === 'regions') await choose(page, 'add-region', 'Ellipse')
-    const overflow = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('.bench, .work, .panel, .readings, .upper, .lower, .column')]
-      .filter((e) => e.scrollHeight > e.clientHeight + 1 || e.scrollWidth > e.clientWidth + 1).map((e) => e.className))
+    const overflow = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('.bench, .work, .panel, .readings, .upper, .lower, .column')]
+        .filter((e) => e.scrollHeight > e.clientHeight + 1 || e.scrollWidth > e.clientWidth + 1)
+        .map((e) => e.className),
+    )
     expect(overflow, id).toEqual([])
-    expect(await page.evaluate(() => [document.documentElement.scrollHeight, document.documentElement.scrollWidth])).toEqual([800, 1280])
+    expect(
+      await page.evaluate(() => [document.documentElement.scrollHeight, document.documentElement.scrollWidth]),
+    ).toEqual([800, 1280])
   }
-  const tinted = await page.evaluate(() => [...document.querySelectorAll('body *')].map((e) => [e.className, getComputedStyle(e).backgroundColor] as const).filter(([, colour]) => {
-    const [r, g, b, a] = (colour.match(/[\d.]+/g) ?? []).map(Number)
-    return a !== 0 && !(r === g && g === b) && colour !== 'rgb(233, 226, 207)'
-  }))
+  const tinted = await page.evaluate(() =>
+    [...document.querySelectorAll('body *')]
+      .map((e) => [e.className, getComputedStyle(e).backgroundColor] as const)
+      .filter(([, colour]) => {
+        const [r, g, b, a] = (colour.match(/[\d.]+/g) ?? []).map(Number)
+        return a !== 0 && !(r === g && g === b) && colour !== 'rgb(233, 226, 207)'
+      }),
+  )
   expect(tinted).toEqual([])
 })
 
-test('a wrong encoding bends the picture, the right one brings it back, as shot shows the code values', async ({ page }) => {
+test('a wrong encoding bends the picture, the right one brings it back, as shot shows the code values', async ({
+  page,
+}) => {
   await openBench(page, 'Glaze shelf', 'read')
   const right = await meanColour(page)
   await page.getByRole('combobox', { name: 'Encoding' }).click({ force: true })
@@ -59,7 +85,9 @@ test('a wrong encoding bends the picture, the right one brings it back, as shot 
 
 test('a drag moves picture, scopes and readings while the button is down', async ({ page }) => {
   await openBench(page, 'Glaze shelf')
-  const before = await reading(page, 'middle'), pixels = await tracePixels(page, 'waveform'), picture = await meanColour(page)
+  const before = await reading(page, 'middle'),
+    pixels = await tracePixels(page, 'waveform'),
+    picture = await meanColour(page)
   const box = (await control(page, 'exposureStops').boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
@@ -91,14 +119,20 @@ test('every correction does what it says', async ({ page }) => {
   await type(page, 'tint', '0')
   await changed(page, magenta)
   await station(page, 'shape').click()
-  const dark = await reading(page, 'black'), white = await reading(page, 'white')
+  const dark = await reading(page, 'black'),
+    white = await reading(page, 'white')
   await type(page, 'contrast', '0.6')
   await expect.poll(() => reading(page, 'white')).toBeLessThan(white - 5)
   expect(await reading(page, 'black')).toBeGreaterThan(dark)
   await type(page, 'contrast', '1')
   await station(page, 'hue').click()
   await type(page, 'saturation', '0')
-  await expect.poll(async () => { const c = await meanColour(page); return Math.max(...c) - Math.min(...c) }).toBeLessThan(0.5)
+  await expect
+    .poll(async () => {
+      const c = await meanColour(page)
+      return Math.max(...c) - Math.min(...c)
+    })
+    .toBeLessThan(0.5)
 })
 
 test('absurd numbers are held to the control’s range, and words change nothing', async ({ page }) => {
@@ -142,7 +176,10 @@ test('a LUT: import, strength, and a bad file refused with its line', async ({ p
   await openBench(page, 'Glaze shelf', 'look')
   const before = await meanColour(page)
   const swap = info.outputPath('swapped.cube')
-  writeFileSync(swap, 'TITLE "Red and blue exchanged"\nLUT_3D_SIZE 2\n0 0 0\n0 0 1\n0 1 0\n0 1 1\n1 0 0\n1 0 1\n1 1 0\n1 1 1\n')
+  writeFileSync(
+    swap,
+    'TITLE "Red and blue exchanged"\nLUT_3D_SIZE 2\n0 0 0\n0 0 1\n0 1 0\n0 1 1\n1 0 0\n1 0 1\n1 1 0\n1 1 1\n',
+  )
   await page.locator('input[type=file][accept*=".cube"]').setInputFiles(swap)
   const exchanged = await changed(page, before)
   expect(Math.abs(exchanged[0] - before[2])).toBeLessThan(0.7)

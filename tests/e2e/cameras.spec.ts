@@ -4,15 +4,21 @@ import type { Page } from '@playwright/test'
 import { expect, test } from './program'
 import { address, demoShot, openBench, resetShot, saved } from './bench-page'
 
-interface Truth { readonly patches: { readonly leadFrame: Record<'greyCard' | 'white90' | 'black3', readonly (readonly [number, number])[]> } }
+interface Truth {
+  readonly patches: {
+    readonly leadFrame: Record<'greyCard' | 'white90' | 'black3', readonly (readonly [number, number])[]>
+  }
+}
 const truth = (id: string): Truth => JSON.parse(readFileSync(`demo/footage/${id}.truth.json`, 'utf8')) as Truth
 
 async function forget(): Promise<void> {
-  for (const { id } of (await (await fetch(`${address()}/api/encodings`)).json()) as { id: string }[]) await fetch(`${address()}/api/encodings/${id}`, { method: 'DELETE' })
+  for (const { id } of (await (await fetch(`${address()}/api/encodings`)).json()) as { id: string }[])
+    await fetch(`${address()}/api/encodings/${id}`, { method: 'DELETE' })
 }
 test.beforeEach(forget)
 
-const part = (page: Page, name: string): Promise<void> => page.getByRole('navigation', { name: 'Cameras' }).getByRole('link', { name, exact: true }).click()
+const part = (page: Page, name: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Cameras' }).getByRole('link', { name, exact: true }).click()
 
 test('every encoding with its curve, gamut and levels, by mouse and by keys', async ({ page }) => {
   await page.goto(`${address()}/cameras`)
@@ -26,46 +32,54 @@ test('every encoding with its curve, gamut and levels, by mouse and by keys', as
   expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBe(800)
 })
 
-test('a data sheet names its encoding; one that nobody published is fitted, kept, used, exported and imported again', async ({ page }, info) => {
-  await page.goto(`${address()}/cameras/lookup`)
-  await page.getByRole('textbox', { name: '18 % grey' }).fill('41.1%')
-  await page.getByRole('textbox', { name: 'Black' }).fill('95/1023')
-  await expect(page.getByRole('listitem').first()).toContainText(/Log 420\/95.*fits/s)
-  await page.getByRole('textbox', { name: '18 % grey' }).fill('middling')
-  await expect(page.getByRole('alert')).toContainText('"middling" is no level')
-  await page.getByRole('textbox', { name: '18 % grey' }).fill('44%')
-  await page.getByRole('textbox', { name: 'Black' }).fill('7%')
-  await page.getByRole('textbox', { name: '90 % white' }).fill('60%')
-  await page.getByRole('textbox', { name: 'Name' }).fill('Kiln <b>cam</b>')
-  await page.getByRole('button', { name: 'Keep as my own' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'is kept' })).toContainText('Kiln <b>cam</b>')
-  await part(page, 'Encodings')
-  await expect(page.getByRole('row', { name: /Kiln/ })).toContainText(/72\s*450\s*614/)
-  const download = page.waitForEvent('download')
-  await page.getByRole('button', { name: 'Export yours' }).click()
-  const file = info.outputPath('encodings.json')
-  await (await download).saveAs(file)
-  await page.getByRole('row', { name: /Kiln/ }).getByRole('button', { name: 'Remove' }).click()
-  await expect(page.getByRole('row', { name: /Kiln/ })).toHaveCount(0)
-  await page.getByLabel('File of encodings').setInputFiles(file)
-  await expect(page.getByRole('row', { name: /Kiln/ })).toBeVisible()
-  writeFileSync(file, '{"kind":"pale-meridian-encodings","version":1,"encodings":[{"id":"own-x","name":"x","gamutId":"bt709","source":"","curve":{"family":"lin-log","a":1,"b":-1,"c":0,"d":0,"e":null,"f":null,"cut":0}}]}')
-  await page.getByLabel('File of encodings').setInputFiles(file)
-  await expect(page.getByRole('alert')).toContainText('same sign')
-  // Read offers it, and the grade carries it even after it is removed from the list.
-  await resetShot('Glaze shelf')
-  await openBench(page, 'Glaze shelf', 'read')
-  await page.getByRole('combobox', { name: 'Encoding' }).click({ force: true })
-  await page.getByRole('option', { name: 'Kiln <b>cam</b>' }).click()
-  await saved(page)
-  await forget()
-  await page.reload()
-  await expect(page.getByText('Your own: looked up')).toBeVisible()
-  await resetShot('Glaze shelf')
-})
+test(
+  'a data sheet names its encoding; one that nobody published is fitted, kept, used, exported and ' + 'imported again',
+  async ({ page }, info) => {
+    await page.goto(`${address()}/cameras/lookup`)
+    await page.getByRole('textbox', { name: '18 % grey' }).fill('41.1%')
+    await page.getByRole('textbox', { name: 'Black' }).fill('95/1023')
+    await expect(page.getByRole('listitem').first()).toContainText(/Log 420\/95.*fits/s)
+    await page.getByRole('textbox', { name: '18 % grey' }).fill('middling')
+    await expect(page.getByRole('alert')).toContainText('"middling" is no level')
+    await page.getByRole('textbox', { name: '18 % grey' }).fill('44%')
+    await page.getByRole('textbox', { name: 'Black' }).fill('7%')
+    await page.getByRole('textbox', { name: '90 % white' }).fill('60%')
+    await page.getByRole('textbox', { name: 'Name' }).fill('Kiln <b>cam</b>')
+    await page.getByRole('button', { name: 'Keep as my own' }).click()
+    await expect(page.getByRole('status').filter({ hasText: 'is kept' })).toContainText('Kiln <b>cam</b>')
+    await part(page, 'Encodings')
+    await expect(page.getByRole('row', { name: /Kiln/ })).toContainText(/72\s*450\s*614/)
+    const download = page.waitForEvent('download')
+    await page.getByRole('button', { name: 'Export yours' }).click()
+    const file = info.outputPath('encodings.json')
+    await (await download).saveAs(file)
+    await page.getByRole('row', { name: /Kiln/ }).getByRole('button', { name: 'Remove' }).click()
+    await expect(page.getByRole('row', { name: /Kiln/ })).toHaveCount(0)
+    await page.getByLabel('File of encodings').setInputFiles(file)
+    await expect(page.getByRole('row', { name: /Kiln/ })).toBeVisible()
+    writeFileSync(
+      file,
+      '{"kind":"pale-meridian-encodings","version":1,"encodings":[{"id":"own-x","name":"x","gamutId":"bt709",' +
+        '"source":"","curve":{"family":"lin-log","a":1,"b":-1,"c":0,"d":0,"e":null,"f":null,"cut":0}}]}',
+    )
+    await page.getByLabel('File of encodings').setInputFiles(file)
+    await expect(page.getByRole('alert')).toContainText('same sign')
+    // Read offers it, and the grade carries it even after it is removed from the list.
+    await resetShot('Glaze shelf')
+    await openBench(page, 'Glaze shelf', 'read')
+    await page.getByRole('combobox', { name: 'Encoding' }).click({ force: true })
+    await page.getByRole('option', { name: 'Kiln <b>cam</b>' }).click()
+    await saved(page)
+    await forget()
+    await page.reload()
+    await expect(page.getByText('Your own: looked up')).toBeVisible()
+    await resetShot('Glaze shelf')
+  },
+)
 
 test('patches on a frame fit a curve, and the known encoding is named', async ({ page }) => {
-  const shot = await demoShot('Glaze shelf'), { patches } = truth('glaze-shelf')
+  const shot = await demoShot('Glaze shelf'),
+    { patches } = truth('glaze-shelf')
   await page.goto(`${address()}/cameras/measure?shot=${shot.id}&frame=${shot.leadFrame}`)
   const picture = page.getByRole('application')
   await expect(page.getByRole('img', { name: /Glaze shelf, frame/ })).toBeVisible()
@@ -73,7 +87,9 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
   const box = (await picture.boundingBox())!
   const lights = { black3: 0.03, greyCard: 0.18, white90: 0.9 } as const
   for (const name of ['black3', 'greyCard', 'white90'] as const) {
-    const corners = patches.leadFrame[name], xs = corners.map((c) => c[0]), ys = corners.map((c) => c[1])
+    const corners = patches.leadFrame[name],
+      xs = corners.map((c) => c[0]),
+      ys = corners.map((c) => c[1])
     const middle = { x: xs.reduce((a, b) => a + b) / 4, y: ys.reduce((a, b) => a + b) / 4 }
     await page.mouse.move(box.x + (middle.x - 0.006) * box.width, box.y + (middle.y - 0.012) * box.height)
     await page.mouse.down()
@@ -86,7 +102,8 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
     await page.getByRole('textbox', { name: `Light of patch ${i + 1}` }).fill(String(typed[i]))
     await page.getByRole('textbox', { name: `Light of patch ${i + 1}` }).press('Enter')
   }
-  // The fourth from the keyboard: a box that the arrows move and Enter takes; it lies on the grey card again, one stop is not asked of it.
+  // The fourth from the keyboard: a box that the arrows move and Enter takes; it lies on the grey card again, one stop
+  // is not asked of it.
   await picture.focus()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('textbox', { name: 'Light of patch 4' })).toBeVisible()
@@ -102,8 +119,11 @@ test('a pasted table is fitted with its residuals, and a wrong line is named', a
   await page.getByRole('combobox', { name: 'Measure from' }).click({ force: true })
   await page.getByRole('option', { name: 'a pasted table' }).click()
   // Log 351/128 by its published numbers.
-  const encode = (x: number): number => (x >= 0.0126 ? 0.36726845 * Math.log10(16.6480555556 * x + 1) + 0.12240537 : 2.19497755556 * x + 0.12512219)
-  const rows = [-5, -4, -3, -2, -1, 0, 1, 2, 3, 4].map((s) => `${(encode(0.18 * 2 ** s) * 1023).toFixed(1)}, ${0.18 * 2 ** s}`)
+  const encode = (x: number): number =>
+    x >= 0.0126 ? 0.36726845 * Math.log10(16.6480555556 * x + 1) + 0.12240537 : 2.19497755556 * x + 0.12512219
+  const rows = [-5, -4, -3, -2, -1, 0, 1, 2, 3, 4].map(
+    (s) => `${(encode(0.18 * 2 ** s) * 1023).toFixed(1)}, ${0.18 * 2 ** s}`,
+  )
   await page.getByRole('textbox', { name: 'a pasted table' }).fill(rows.join('\n'))
   await expect(page.getByTestId('nearest')).toContainText('Log 351/128')
   await expect(page.getByTestId('fit-rms')).toContainText(/0\.0\d\d stops left over 10 patches/)
@@ -111,32 +131,47 @@ test('a pasted table is fitted with its residuals, and a wrong line is named', a
   await expect(page.getByRole('alert')).toContainText('Line 2')
 })
 
-test('one frame through every plausible encoding, with evidence; one click reads the shot by it, undone like any edit', async ({ page }) => {
-  await resetShot('Glaze shelf')
-  const shot = await demoShot('Glaze shelf')
-  await openBench(page, 'Glaze shelf', 'read')
-  await page.getByRole('link', { name: /Which encoding is it/ }).click()
-  await page.waitForURL(/compare/)
-  // The address alone brings it back.
-  await page.reload()
-  await expect(page.getByTestId('sentences')).toContainText('camera log', { timeout: 60_000 })
-  const cards = page.locator('.cards > li')
-  await expect(cards).toHaveCount(9)
-  await expect(cards.first()).toContainText(/stops from grey/)
-  const pixels = await cards.first().locator('canvas').evaluate((c) => (c as HTMLCanvasElement).getContext('2d')!.getImageData(100, 60, 1, 1).data[3])
-  expect(pixels).toBe(255)
-  // The grey card at the left lies within a few hundredths of a stop of 18 % through the right encoding.
-  const right = cards.filter({ hasText: 'Log 420/95' }).filter({ hasText: 'full range' })
-  const box = (await right.locator('canvas').boundingBox())!
-  await right.locator('canvas').click({ position: { x: box.width * 0.09, y: box.height * 0.74 } })
-  await expect(right).toContainText(/The card lies [+−]0\.0\d stops from grey/)
-  const other = cards.filter({ has: page.getByRole('button', { name: 'Read by this' }) }).first()
-  const name = (await other.getByRole('heading').innerText()).split(/\s{2,}|\n/)[0]!
-  await other.getByRole('button', { name: 'Read by this' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'now read by' })).toBeVisible()
-  await saved(page)
-  await openBench(page, 'Glaze shelf', 'read')
-  await expect(page.getByRole('combobox', { name: 'Encoding', exact: true }).locator('..').locator('..')).toContainText(name)
-  await page.getByRole('button', { name: 'Undo' }).click()
-  await expect.poll(async () => ((await (await fetch(`${address()}/api/shots/${shot.id}`)).json()) as { read: { encodingId: string } }).read.encodingId).toBe('log-420-95')
-})
+test(
+  'one frame through every plausible encoding, with evidence; one click reads the shot by it, ' +
+    'undone like any edit',
+  async ({ page }) => {
+    await resetShot('Glaze shelf')
+    const shot = await demoShot('Glaze shelf')
+    await openBench(page, 'Glaze shelf', 'read')
+    await page.getByRole('link', { name: /Which encoding is it/ }).click()
+    await page.waitForURL(/compare/)
+    // The address alone brings it back.
+    await page.reload()
+    await expect(page.getByTestId('sentences')).toContainText('camera log', { timeout: 60_000 })
+    const cards = page.locator('.cards > li')
+    await expect(cards).toHaveCount(9)
+    await expect(cards.first()).toContainText(/stops from grey/)
+    const pixels = await cards
+      .first()
+      .locator('canvas')
+      .evaluate((c) => (c as HTMLCanvasElement).getContext('2d')!.getImageData(100, 60, 1, 1).data[3])
+    expect(pixels).toBe(255)
+    // The grey card at the left lies within a few hundredths of a stop of 18 % through the right encoding.
+    const right = cards.filter({ hasText: 'Log 420/95' }).filter({ hasText: 'full range' })
+    const box = (await right.locator('canvas').boundingBox())!
+    await right.locator('canvas').click({ position: { x: box.width * 0.09, y: box.height * 0.74 } })
+    await expect(right).toContainText(/The card lies [+−]0\.0\d stops from grey/)
+    const other = cards.filter({ has: page.getByRole('button', { name: 'Read by this' }) }).first()
+    const name = (await other.getByRole('heading').innerText()).split(/\s{2,}|\n/)[0]!
+    await other.getByRole('button', { name: 'Read by this' }).click()
+    await expect(page.getByRole('status').filter({ hasText: 'now read by' })).toBeVisible()
+    await saved(page)
+    await openBench(page, 'Glaze shelf', 'read')
+    await expect(
+      page.getByRole('combobox', { name: 'Encoding', exact: true }).locator('..').locator('..'),
+    ).toContainText(name)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect
+      .poll(
+        async () =>
+          ((await (await fetch(`${address()}/api/shots/${shot.id}`)).json()) as { read: { encodingId: string } }).read
+            .encodingId,
+      )
+      .toBe('log-420-95')
+  },
+)

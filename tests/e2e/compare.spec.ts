@@ -29,33 +29,41 @@ test('a held picture is wiped along a turned line, shown side by side, blinks, a
   await expect(compare).toHaveCount(0)
 })
 
-test('a step is left out while its name is held; the other display gamma is seen at a key and measured nowhere', async ({ page }) => {
-  await openBench(page, 'Glaze shelf')
-  const before = await meanColour(page)
-  await type(page, 'temperatureMired', '20')
-  await type(page, 'exposureStops', '1')
-  await saved(page)
-  const graded = await changed(page, before)
-  await page.locator('[data-control="exposureStops"]').getByRole('button', { name: 'Exposure' }).hover()
-  await page.mouse.down()
-  const held = await changed(page, graded)
-  await page.mouse.up()
-  // Without exposure the warmth stays.
-  expect(held[0] - held[2]).toBeGreaterThan(before[0] - before[2] + 3)
-  expect(held[1]).toBeLessThan(graded[1] - 15)
-  expect((await changed(page, held)).map(Math.round)).toEqual(graded.map(Math.round))
-  const middle = await page.getByTestId('reading-middle').innerText()
-  await page.keyboard.press('Shift+W')
-  await expect(page.getByTestId('mapped')).toHaveText('seen at gamma 2.2, as on a phone in daylight')
-  await expect(page.getByTestId('picture')).toHaveCSS('filter', /other-gamma/)
-  expect(await page.getByTestId('reading-middle').innerText()).toBe(middle)
-  await page.keyboard.press('Shift+W')
-  await expect(page.getByTestId('mapped')).toHaveCount(0)
-})
+test(
+  'a step is left out while its name is held; the other display gamma is seen at a key and measured ' + 'nowhere',
+  async ({ page }) => {
+    await openBench(page, 'Glaze shelf')
+    const before = await meanColour(page)
+    await type(page, 'temperatureMired', '20')
+    await type(page, 'exposureStops', '1')
+    await saved(page)
+    const graded = await changed(page, before)
+    await page.locator('[data-control="exposureStops"]').getByRole('button', { name: 'Exposure' }).hover()
+    await page.mouse.down()
+    const held = await changed(page, graded)
+    await page.mouse.up()
+    // Without exposure the warmth stays.
+    expect(held[0] - held[2]).toBeGreaterThan(before[0] - before[2] + 3)
+    expect(held[1]).toBeLessThan(graded[1] - 15)
+    expect((await changed(page, held)).map(Math.round)).toEqual(graded.map(Math.round))
+    const middle = await page.getByTestId('reading-middle').innerText()
+    await page.keyboard.press('Shift+W')
+    await expect(page.getByTestId('mapped')).toHaveText('seen at gamma 2.2, as on a phone in daylight')
+    await expect(page.getByTestId('picture')).toHaveCSS('filter', /other-gamma/)
+    expect(await page.getByTestId('reading-middle').innerText()).toBe(middle)
+    await page.keyboard.press('Shift+W')
+    await expect(page.getByTestId('mapped')).toHaveCount(0)
+  },
+)
 
-test('a revision is named, compared and gone back to; what came after stays; the sheet tells it all', async ({ page }) => {
+test('a revision is named, compared and gone back to; what came after stays; the sheet tells it all', async ({
+  page,
+}) => {
   await openBench(page, 'Glaze shelf')
-  for (const stops of ['0.5', '1.5']) { await type(page, 'exposureStops', stops); await saved(page) }
+  for (const stops of ['0.5', '1.5']) {
+    await type(page, 'exposureStops', stops)
+    await saved(page)
+  }
   await page.getByRole('link', { name: 'Record' }).click()
   const entry = (depth: number) => page.locator(`[data-revision="${depth}"]`).first()
   await entry(2).getByRole('button', { name: 'Name it' }).click()
@@ -83,7 +91,10 @@ test('a revision is named, compared and gone back to; what came after stays; the
   await expect(field(page, 'exposureStops')).toHaveValue('+0.50')
 })
 
-test('two tabs that changed different things are put together; mine beside it is a version', async ({ page, context }) => {
+test('two tabs that changed different things are put together; mine beside it is a version', async ({
+  page,
+  context,
+}) => {
   await openBench(page, 'Glaze shelf')
   const other = await context.newPage()
   await openBench(other, 'Glaze shelf')
@@ -104,7 +115,9 @@ test('two tabs that changed different things are put together; mine beside it is
   await expect(page.locator('[data-version^="Mine of"]')).toBeVisible()
 })
 
-test('the look of a held picture becomes ordinary steps, shown and explained before they are kept', async ({ page }) => {
+test('the look of a held picture becomes ordinary steps, shown and explained before they are kept', async ({
+  page,
+}) => {
   await resetShot('Glaze shelf')
   await openBench(page, 'Glaze shelf')
   const plain = await meanColour(page)
@@ -123,7 +136,8 @@ test('the look of a held picture becomes ordinary steps, shown and explained bef
   await page.getByTestId('take-look').click()
   await expect(page.getByTestId('placing')).toContainText('Exposure −', { timeout: 30_000 })
   await expect(page.getByTestId('placing')).toContainText('Grain, local light')
-  const near = async (): Promise<number> => (await meanColour(page)).reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0)
+  const near = async (): Promise<number> =>
+    (await meanColour(page)).reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0)
   await expect.poll(near).toBeLessThan(plain.reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0) * 0.25)
   await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
   await saved(page)

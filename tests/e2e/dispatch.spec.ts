@@ -7,10 +7,22 @@ import { drawOnPicture } from '../support/drawing'
 
 /** A shot of twelve frames in a project of its own. */
 async function shortShot(name: string): Promise<string> {
-  const send = async (path: string, body: BodyInit): Promise<unknown> => { const r = await fetch(`${address()}/api${path}`, { method: 'POST', headers: typeof body === 'string' ? { 'content-type': 'application/json' } : {}, body }); return r.status === 204 ? null : r.json() }
-  const project = (await send('/projects', JSON.stringify({ name }))) as { id: string }, shot = (await send(`/projects/${project.id}/shots?name=short.mov`, readFileSync('demo/footage/potter.mov') as unknown as BodyInit)) as { id: string }
+  const send = async (path: string, body: BodyInit): Promise<unknown> => {
+    const r = await fetch(`${address()}/api${path}`, {
+      method: 'POST',
+      headers: typeof body === 'string' ? { 'content-type': 'application/json' } : {},
+      body,
+    })
+    return r.status === 204 ? null : r.json()
+  }
+  const project = (await send('/projects', JSON.stringify({ name }))) as { id: string },
+    shot = (await send(
+      `/projects/${project.id}/shots?name=short.mov`,
+      readFileSync('demo/footage/potter.mov') as unknown as BodyInit,
+    )) as { id: string }
   await send(`/shots/${shot.id}/cut`, JSON.stringify({ pieces: [{ first: 0, count: 12, name }] }))
-  return ((await (await fetch(`${address()}/api/projects/${project.id}/reel`)).json()) as { shots: { id: string }[] }).shots[0]!.id
+  return ((await (await fetch(`${address()}/api/projects/${project.id}/reel`)).json()) as { shots: { id: string }[] })
+    .shots[0]!.id
 }
 
 test('a project of one’s own: make it, add a clip, and a file that is none', async ({ page }, info) => {
@@ -29,7 +41,9 @@ test('a project of one’s own: make it, add a clip, and a file that is none', a
   await expect(page.getByTestId('reading-middle')).toContainText('%')
 })
 
-test('what is on screen is what is delivered: the browser’s picture equals the server’s within 1/255', async ({ page }) => {
+test('what is on screen is what is delivered: the browser’s picture equals the server’s within 1/255', async ({
+  page,
+}) => {
   test.setTimeout(240_000)
   await resetShot('Glaze shelf')
   const { leadFrame } = await openBench(page, 'Glaze shelf')
@@ -52,15 +66,22 @@ test('what is on screen is what is delivered: the browser’s picture equals the
   await page.getByTestId('clean').click()
   await saved(page)
   await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true', { timeout: 120_000 })
-  const shown = Buffer.from(await page.getByTestId('picture').evaluate((element) => {
-    const canvas = element as HTMLCanvasElement
-    const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
-    let text = ''
-    for (let i = 0; i < data.length; i += 8190) text += btoa(String.fromCharCode(...data.subarray(i, i + 8190)))
-    return text
-  }), 'base64')
+  const shown = Buffer.from(
+    await page.getByTestId('picture').evaluate((element) => {
+      const canvas = element as HTMLCanvasElement
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      let text = ''
+      for (let i = 0; i < data.length; i += 8190) text += btoa(String.fromCharCode(...data.subarray(i, i + 8190)))
+      return text
+    }),
+    'base64',
+  )
   const { headId } = await demoShot('Glaze shelf')
-  const still = decode(new Uint8Array(await (await fetch(`${address()}/api/revisions/${headId}/still.png?frame=${leadFrame}`)).arrayBuffer()))
+  const still = decode(
+    new Uint8Array(
+      await (await fetch(`${address()}/api/revisions/${headId}/still.png?frame=${leadFrame}`)).arrayBuffer(),
+    ),
+  )
   expect(shown.length).toBe(still.width * still.height * 4)
   let worst = 0
   for (let p = 0; p < still.width * still.height; p++)
@@ -81,14 +102,22 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await saved(page)
   await page.getByRole('link', { name: 'Dispatch' }).click()
 
-  const [still] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the PNG' }).click()])
+  const [still] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take the PNG' }).click(),
+  ])
   const png = decode(readFileSync(await still.path()))
   expect(png).toMatchObject({ width: 960, height: 540, depth: 16 })
   expect(still.suggestedFilename()).toBe('Potter at the bench frame 24.png')
 
-  await expect(page.getByTestId('lut-carries')).toHaveText('A LUT sees one pixel at a time. Not carried: region "Region 1".')
+  await expect(page.getByTestId('lut-carries')).toHaveText(
+    'A LUT sees one pixel at a time. Not carried: region "Region 1".',
+  )
   await expect(page.getByTestId('lut-error')).toContainText('mean ΔE 2000')
-  const [lut] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Take the LUT' }).click()])
+  const [lut] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take the LUT' }).click(),
+  ])
   expect(readFileSync(await lut.path(), 'utf8')).toContain('LUT_3D_SIZE 33')
 
   await page.getByRole('button', { name: 'Render' }).click()
@@ -101,8 +130,15 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await page.goto(`${address()}/shots/${short}/dispatch`)
   await page.getByRole('button', { name: 'Render' }).click()
   await expect(newest).toHaveAttribute('data-state', 'done', { timeout: 120_000 })
-  const [clip] = await Promise.all([page.waitForEvent('download'), newest.getByRole('link', { name: 'Take the file' }).click()])
+  const [clip] = await Promise.all([
+    page.waitForEvent('download'),
+    newest.getByRole('link', { name: 'Take the file' }).click(),
+  ])
   expect(clip.suggestedFilename()).toBe('Short piece graded.mp4')
-  expect(readFileSync(await clip.path()).subarray(4, 8).toString()).toBe('ftyp')
+  expect(
+    readFileSync(await clip.path())
+      .subarray(4, 8)
+      .toString(),
+  ).toBe('ftyp')
   expect((await demoShot('Potter at the bench')).revisionDepth).toBeGreaterThan(1)
 })

@@ -1,4 +1,5 @@
-// Instruments that answer: any of them anywhere, limited to a part, after any station, with marks, lit pixels, a reference, a window of their own.
+// Instruments that answer: any of them anywhere, limited to a part, after any station, with marks, lit pixels, a
+// reference, a window of their own.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
 import { drawOnPicture } from '../support/drawing'
@@ -6,7 +7,8 @@ import { changed, meanColour, openBench, reading, resetShot, saved, station, tra
 
 test.beforeEach(() => resetShot('Courtyard walk'))
 
-const settled = (page: Page): Promise<void> => expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
+const settled = (page: Page): Promise<void> =>
+  expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
 const place = (page: Page, n: number) => page.getByRole('combobox', { name: 'Instrument in this place' }).nth(n)
 
 async function point(page: Page, x: number, y: number): Promise<void> {
@@ -34,66 +36,91 @@ test('any instrument in any place, each with its modes; the choice survives a re
   await expect(place(page, 1)).toHaveValue('histogram')
   await expect.poll(() => tracePixels(page, 'chromaticity')).toBeGreaterThan(100)
   // What is stored may be anything.
-  await page.evaluate(() => { localStorage.setItem('pale-instrument-places', '["waveform","constructor",7]'); localStorage.setItem('pale-instruments', '{"vectorZoom":99'); localStorage.setItem('pale-graticules', '{"brightness":"x"}') })
+  await page.evaluate(() => {
+    localStorage.setItem('pale-instrument-places', '["waveform","constructor",7]')
+    localStorage.setItem('pale-instruments', '{"vectorZoom":99')
+    localStorage.setItem('pale-graticules', '{"brightness":"x"}')
+  })
   await page.reload()
   await settled(page)
   await expect(place(page, 1)).toHaveValue('parade')
 })
 
-test('a part drawn on the picture limits the instruments and the Meridian to it, and touches neither grade nor picture', async ({ page }) => {
-  await openBench(page, 'Courtyard walk')
-  const before = await meanColour(page), whole = await page.getByTestId('waveform-figure').innerText(), revision = await page.getByTestId('saved').innerText()
-  // The sunlit wall.
-  const sunlit = /^(9[5-9]|100)\.\d – 100\.0 %$/
-  await drawOnPicture(page, [0.88, 0.1], [0.98, 0.3])
-  await expect(page.getByTestId('part')).toBeVisible()
-  await expect(page.getByTestId('waveform-figure')).toHaveText(sunlit)
-  await expect(page.getByTestId('meridian-part')).toHaveCount(3)
-  expect(await reading(page, 'black')).toBeLessThan(40)
-  // By keys onto the shaded wall, larger; then an ellipse; then let go by a click.
-  await page.getByTestId('part').focus()
-  for (let i = 0; i < 60; i++) await page.keyboard.press('ArrowLeft')
-  await expect(page.getByTestId('waveform-figure')).not.toHaveText(sunlit)
-  const box = await page.getByTestId('waveform-figure').innerText()
-  for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowDown')
-  await expect(page.getByTestId('waveform-figure')).not.toHaveText(box)
-  expect((await meanColour(page)).map(Math.round)).toEqual(before.map(Math.round))
-  await page.mouse.move(400, 200)
-  await page.mouse.click(400, 200)
-  await expect(page.getByTestId('part')).toHaveCount(0)
-  await expect(page.getByTestId('waveform-figure')).toHaveText(whole)
-  await page.keyboard.press('b')
-  await expect(page.getByTestId('part')).toBeVisible()
-  await page.keyboard.press('b')
-  await expect(page.getByTestId('part')).toHaveCount(0)
-  expect(await page.getByTestId('saved').innerText()).toBe(revision)
-})
+test(
+  'a part drawn on the picture limits the instruments and the Meridian to it, and touches neither ' +
+    'grade nor picture',
+  async ({ page }) => {
+    await openBench(page, 'Courtyard walk')
+    const before = await meanColour(page),
+      whole = await page.getByTestId('waveform-figure').innerText(),
+      revision = await page.getByTestId('saved').innerText()
+    // The sunlit wall.
+    const sunlit = /^(9[5-9]|100)\.\d – 100\.0 %$/
+    await drawOnPicture(page, [0.88, 0.1], [0.98, 0.3])
+    await expect(page.getByTestId('part')).toBeVisible()
+    await expect(page.getByTestId('waveform-figure')).toHaveText(sunlit)
+    await expect(page.getByTestId('meridian-part')).toHaveCount(3)
+    expect(await reading(page, 'black')).toBeLessThan(40)
+    // By keys onto the shaded wall, larger; then an ellipse; then let go by a click.
+    await page.getByTestId('part').focus()
+    for (let i = 0; i < 60; i++) await page.keyboard.press('ArrowLeft')
+    await expect(page.getByTestId('waveform-figure')).not.toHaveText(sunlit)
+    const box = await page.getByTestId('waveform-figure').innerText()
+    for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowDown')
+    await expect(page.getByTestId('waveform-figure')).not.toHaveText(box)
+    expect((await meanColour(page)).map(Math.round)).toEqual(before.map(Math.round))
+    await page.mouse.move(400, 200)
+    await page.mouse.click(400, 200)
+    await expect(page.getByTestId('part')).toHaveCount(0)
+    await expect(page.getByTestId('waveform-figure')).toHaveText(whole)
+    await page.keyboard.press('b')
+    await expect(page.getByTestId('part')).toBeVisible()
+    await page.keyboard.press('b')
+    await expect(page.getByTestId('part')).toHaveCount(0)
+    expect(await page.getByTestId('saved').innerText()).toBe(revision)
+  },
+)
 
-test('the place under the pointer is marked on every instrument, with its numbers; a place on an instrument lights its pixels', async ({ page }) => {
-  await openBench(page, 'Courtyard walk')
-  await settled(page)
-  await point(page, 0.93, 0.2)
-  await expect(page.getByTestId('probe')).toContainText('luma 100.0 %')
-  await expect(page.getByTestId('probe')).toContainText(/\+[23]\.\d stops/)
-  await expect(page.getByTestId('parade-mark')).toHaveCount(3)
-  const mark = (await page.getByTestId('waveform-mark').boundingBox())!, plot = (await page.getByTestId('waveform-trace').boundingBox())!
-  expect((mark.x + mark.width / 2 - plot.x) / plot.width).toBeCloseTo(0.93, 1)
-  expect((mark.y + mark.height / 2 - plot.y) / plot.height).toBeLessThan(0.08)
-  // The top of the waveform at the right is the sunlit wall.
-  await page.mouse.move(plot.x + plot.width * 0.93, plot.y + plot.height * 0.045)
-  await expect(page.getByTestId('probe')).toHaveCount(0)
-  await expect(page.getByTestId('lit')).toHaveAttribute('data-lit', 'true')
-  await expect(page.getByTestId('lit-note')).toContainText('% of the pixels')
-  const lit = await page.getByTestId('lit').evaluate((e) => { const c = e as HTMLCanvasElement, x = Math.round(c.width * 0.93), d = c.getContext('2d')!; return [d.getImageData(x, Math.round(c.height * 0.2), 1, 1).data[0]!, d.getImageData(Math.round(c.width * 0.3), Math.round(c.height * 0.2), 1, 1).data[0]!] })
-  expect(lit[0]!).toBeGreaterThan(200)
-  expect(lit[1]!).toBe(0)
-  await page.mouse.move(640, 790)
-  await expect(page.getByTestId('lit')).toHaveAttribute('data-lit', 'false')
-})
+test(
+  'the place under the pointer is marked on every instrument, with its numbers; a place on an ' +
+    'instrument lights its pixels',
+  async ({ page }) => {
+    await openBench(page, 'Courtyard walk')
+    await settled(page)
+    await point(page, 0.93, 0.2)
+    await expect(page.getByTestId('probe')).toContainText('luma 100.0 %')
+    await expect(page.getByTestId('probe')).toContainText(/\+[23]\.\d stops/)
+    await expect(page.getByTestId('parade-mark')).toHaveCount(3)
+    const mark = (await page.getByTestId('waveform-mark').boundingBox())!,
+      plot = (await page.getByTestId('waveform-trace').boundingBox())!
+    expect((mark.x + mark.width / 2 - plot.x) / plot.width).toBeCloseTo(0.93, 1)
+    expect((mark.y + mark.height / 2 - plot.y) / plot.height).toBeLessThan(0.08)
+    // The top of the waveform at the right is the sunlit wall.
+    await page.mouse.move(plot.x + plot.width * 0.93, plot.y + plot.height * 0.045)
+    await expect(page.getByTestId('probe')).toHaveCount(0)
+    await expect(page.getByTestId('lit')).toHaveAttribute('data-lit', 'true')
+    await expect(page.getByTestId('lit-note')).toContainText('% of the pixels')
+    const lit = await page.getByTestId('lit').evaluate((e) => {
+      const c = e as HTMLCanvasElement,
+        x = Math.round(c.width * 0.93),
+        d = c.getContext('2d')!
+      return [
+        d.getImageData(x, Math.round(c.height * 0.2), 1, 1).data[0]!,
+        d.getImageData(Math.round(c.width * 0.3), Math.round(c.height * 0.2), 1, 1).data[0]!,
+      ]
+    })
+    expect(lit[0]!).toBeGreaterThan(200)
+    expect(lit[1]!).toBe(0)
+    await page.mouse.move(640, 790)
+    await expect(page.getByTestId('lit')).toHaveAttribute('data-lit', 'false')
+  },
+)
 
 test('marks on the picture change what is seen and nothing that is measured', async ({ page }) => {
   await openBench(page, 'Courtyard walk')
-  const before = await meanColour(page), black = await reading(page, 'black'), figure = await page.getByTestId('waveform-figure').innerText()
+  const before = await meanColour(page),
+    black = await reading(page, 'black'),
+    figure = await page.getByTestId('waveform-figure').innerText()
   const marks = page.getByRole('combobox', { name: 'marks' })
   for (const id of ['clipped', 'zebra', 'stops', 'luma', 'outOfGamut']) {
     await marks.selectOption(id)
@@ -104,18 +131,28 @@ test('marks on the picture change what is seen and nothing that is measured', as
     expect(await page.getByTestId('waveform-figure').innerText()).toBe(figure)
   }
   await marks.selectOption('luma')
-  await expect.poll(async () => { const [r, g, b] = await meanColour(page); return Math.max(r, g, b) - Math.min(r, g, b) }).toBeLessThan(0.01)
+  await expect
+    .poll(async () => {
+      const [r, g, b] = await meanColour(page)
+      return Math.max(r, g, b) - Math.min(r, g, b)
+    })
+    .toBeLessThan(0.01)
   await marks.selectOption('zebra')
   const narrow = await meanColour(page)
   await page.getByLabel('Zebra from, percent').fill('20')
   await page.getByLabel('Zebra from, percent').press('Enter')
   await changed(page, narrow)
-  await page.getByTestId('picture').focus().catch(() => undefined)
+  await page
+    .getByTestId('picture')
+    .focus()
+    .catch(() => undefined)
   await marks.selectOption('')
   expect((await meanColour(page)).map(Math.round)).toEqual(before.map(Math.round))
 })
 
-test('instruments look after a station, in stops before Show; a held trace lies under the present one', async ({ page }) => {
+test('instruments look after a station, in stops before Show; a held trace lies under the present one', async ({
+  page,
+}) => {
   await openBench(page, 'Courtyard walk')
   await settled(page)
   await page.getByRole('button', { name: 'Settings of the waveform' }).click()
@@ -145,7 +182,9 @@ test('instruments look after a station, in stops before Show; a held trace lies 
   await expect.poll(() => tracePixels(page, 'waveform')).toBeGreaterThan(bare * 1.1)
 })
 
-test('the Meridian: a station is left out while held, its strength is dragged, what it lost is lit', async ({ page }) => {
+test('the Meridian: a station is left out while held, its strength is dragged, what it lost is lit', async ({
+  page,
+}) => {
   await openBench(page, 'Courtyard walk')
   const neutral = await meanColour(page)
   await type(page, 'exposureStops', '1')
@@ -190,5 +229,11 @@ test('an instrument in a window of its own follows the Bench', async ({ page, co
   await page.keyboard.press('Escape')
   await type(page, 'temperatureMired', '30')
   await expect(other.getByTestId('vectorscope-figure')).not.toHaveText(figure)
-  await expect.poll(async () => await other.getByTestId('vectorscope-figure').innerText() === await page.getByTestId('vectorscope-figure').innerText()).toBe(true)
+  await expect
+    .poll(
+      async () =>
+        (await other.getByTestId('vectorscope-figure').innerText()) ===
+        (await page.getByTestId('vectorscope-figure').innerText()),
+    )
+    .toBe(true)
 })

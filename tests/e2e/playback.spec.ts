@@ -1,18 +1,38 @@
-// Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip trace.
+// Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip
+// trace.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { changed, control, demoShot, field, goToFrame, meanColour, openBench, resetShot, saved, tracePixels, type } from './bench-page'
+import {
+  changed,
+  control,
+  demoShot,
+  field,
+  goToFrame,
+  meanColour,
+  openBench,
+  resetShot,
+  saved,
+  tracePixels,
+  type,
+} from './bench-page'
 
-const frameShown = async (page: Page): Promise<number> => Number((await page.getByTestId('frame').innerText()).split('/')[0])
+const frameShown = async (page: Page): Promise<number> =>
+  Number((await page.getByTestId('frame').innerText()).split('/')[0])
 const counts = async (page: Page): Promise<{ shown: number; dropped: number }> => {
   const [, shown, dropped] = /(\d+) shown · (\d+) dropped/.exec(await page.getByTestId('played').innerText()) ?? []
   return { shown: Number(shown), dropped: Number(dropped) }
 }
-const traced = (page: Page): Promise<void> => expect(page.getByRole('slider', { name: 'Frame' })).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
+const traced = (page: Page): Promise<void> =>
+  expect(page.getByRole('slider', { name: 'Frame' })).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
 
 test.beforeEach(async ({ page }) => {
   // Proxies are made in the background; playing waits for one.
-  await expect.poll(async () => (await demoShot('Glaze shelf')).proxy !== null && (await demoShot('Courtyard walk')).proxy !== null, { timeout: 60_000 }).toBe(true)
+  await expect
+    .poll(
+      async () => (await demoShot('Glaze shelf')).proxy !== null && (await demoShot('Courtyard walk')).proxy !== null,
+      { timeout: 60_000 },
+    )
+    .toBe(true)
   await openBench(page, 'Glaze shelf')
 })
 test.afterEach(() => resetShot('Glaze shelf'))
@@ -32,14 +52,31 @@ test('plays to the end by the clock, then measures the exact frame', async ({ pa
   await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
 })
 
-test('the picture and the instruments move with the frames, and follow the grade without stopping', async ({ page }) => {
+test('the picture and the instruments move with the frames, and follow the grade without stopping', async ({
+  page,
+}) => {
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
   await expect.poll(async () => (await counts(page)).shown).toBeGreaterThan(6)
-  const before = await page.getByTestId('picture').evaluate((c) => [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce((a, b) => a + b, 0))
+  const before = await page
+    .getByTestId('picture')
+    .evaluate((c) =>
+      [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce((a, b) => a + b, 0),
+    )
   await control(page, 'exposureStops').focus()
   for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight')
-  await expect.poll(() => page.getByTestId('picture').evaluate((c) => [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce((a, b) => a + b, 0))).toBeGreaterThan(before * 1.02)
+  await expect
+    .poll(() =>
+      page
+        .getByTestId('picture')
+        .evaluate((c) =>
+          [...(c as HTMLCanvasElement).getContext('2d')!.getImageData(200, 200, 64, 64).data].reduce(
+            (a, b) => a + b,
+            0,
+          ),
+        ),
+    )
+    .toBeGreaterThan(before * 1.02)
   await expect(page.getByTestId('play')).toHaveText('pause')
   expect(await tracePixels(page, 'waveform')).toBeGreaterThan(500)
   await page.getByTestId('play').click()
@@ -54,7 +91,9 @@ test('backward, and only the chosen piece again and again', async ({ page }) => 
   await page.keyboard.press('v')
   await page.keyboard.press('x')
   const seen = new Set<number>()
-  await expect.poll(async () => seen.add(await frameShown(page)).size, { intervals: [50], timeout: 30_000 }).toBeGreaterThan(3)
+  await expect
+    .poll(async () => seen.add(await frameShown(page)).size, { intervals: [50], timeout: 30_000 })
+    .toBeGreaterThan(3)
   await page.keyboard.press('Space')
   expect(Math.min(...seen)).toBeGreaterThanOrEqual(30)
   expect(Math.max(...seen)).toBeLessThanOrEqual(40)
@@ -64,11 +103,15 @@ test('while scrubbing the proxy is shown, at rest the exact frame; both are the 
   await goToFrame(page, 50)
   const exact = await meanColour(page)
   await page.reload()
-  await page.route('**/frames/**', async (route) => { await new Promise((done) => setTimeout(done, 4000)); await route.continue() })
+  await page.route('**/frames/**', async (route) => {
+    await new Promise((done) => setTimeout(done, 4000))
+    await route.continue()
+  })
   await goToFrame(page, 50)
   await expect.poll(() => page.getByTestId('picture').evaluate((c) => (c as HTMLCanvasElement).width)).toBe(960)
   const early = await page.getByTestId('picture').evaluate((element) => {
-    const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540), sum = [0, 0, 0]
+    const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540),
+      sum = [0, 0, 0]
     for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!
     return sum.map((v) => (v * 4) / data.length)
   })
@@ -88,12 +131,14 @@ test('the clip trace shows the walk into the sun; R goes to its moments; a grade
   expect(new Set(moments).size).toBeGreaterThan(1)
   // Where exposure moves is between shade and sun.
   expect(moments.some((m) => m > 15 && m < 60)).toBe(true)
-  const lit = (): Promise<number> => page.locator('.timeline canvas').evaluate((element) => {
-    const canvas = element as HTMLCanvasElement, { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, 4)
-    let n = 0
-    for (let i = 0; i < data.length; i += 4) if (data[i]! > 200) n++
-    return n
-  })
+  const lit = (): Promise<number> =>
+    page.locator('.timeline canvas').evaluate((element) => {
+      const canvas = element as HTMLCanvasElement,
+        { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, 4)
+      let n = 0
+      for (let i = 0; i < data.length; i += 4) if (data[i]! > 200) n++
+      return n
+    })
   const clipping = await lit()
   expect(clipping).toBeGreaterThan(100)
   await page.locator('body').click({ position: { x: 5, y: 790 } })
@@ -102,30 +147,33 @@ test('the clip trace shows the walk into the sun; R goes to its moments; a grade
   await resetShot('Courtyard walk')
 })
 
-test('exposure is marked at two frames and goes from one to the other, on the picture, the trace and in the record', async ({ page }) => {
-  await resetShot('Courtyard walk')
-  await openBench(page, 'Courtyard walk')
-  await goToFrame(page, 5)
-  const early = await meanColour(page)
-  await page.getByRole('button', { name: 'mark frame 5' }).click()
-  await goToFrame(page, 60)
-  const late = await meanColour(page)
-  await page.getByRole('button', { name: 'mark frame 60' }).click()
-  await type(page, 'exposureStops', '-2')
-  const graded = await changed(page, late)
-  expect(graded[1]).toBeLessThan(late[1] - 20)
-  await goToFrame(page, 30)
-  await expect(field(page, 'exposureStops')).toHaveValue(/^−0\.8\d$/)
-  await goToFrame(page, 5)
-  expect((await meanColour(page)).map(Math.round)).toEqual(early.map(Math.round))
-  await expect(page.locator('.timeline [data-mark]')).toHaveCount(2)
-  // Between marks the whole ramp is moved.
-  await goToFrame(page, 30)
-  await type(page, 'exposureStops', '0')
-  await expect(page.getByTestId('along')).toContainText(/60: −1\.1\d stops/)
-  await page.getByRole('button', { name: 'Remove the mark at frame 5' }).click()
-  await page.getByRole('button', { name: 'Remove the mark at frame 60' }).click()
-  await expect(page.getByTestId('along')).toContainText('Exposure is the same along the clip.')
-  await saved(page)
-  await resetShot('Courtyard walk')
-})
+test(
+  'exposure is marked at two frames and goes from one to the other, on the picture, the trace and ' + 'in the record',
+  async ({ page }) => {
+    await resetShot('Courtyard walk')
+    await openBench(page, 'Courtyard walk')
+    await goToFrame(page, 5)
+    const early = await meanColour(page)
+    await page.getByRole('button', { name: 'mark frame 5' }).click()
+    await goToFrame(page, 60)
+    const late = await meanColour(page)
+    await page.getByRole('button', { name: 'mark frame 60' }).click()
+    await type(page, 'exposureStops', '-2')
+    const graded = await changed(page, late)
+    expect(graded[1]).toBeLessThan(late[1] - 20)
+    await goToFrame(page, 30)
+    await expect(field(page, 'exposureStops')).toHaveValue(/^−0\.8\d$/)
+    await goToFrame(page, 5)
+    expect((await meanColour(page)).map(Math.round)).toEqual(early.map(Math.round))
+    await expect(page.locator('.timeline [data-mark]')).toHaveCount(2)
+    // Between marks the whole ramp is moved.
+    await goToFrame(page, 30)
+    await type(page, 'exposureStops', '0')
+    await expect(page.getByTestId('along')).toContainText(/60: −1\.1\d stops/)
+    await page.getByRole('button', { name: 'Remove the mark at frame 5' }).click()
+    await page.getByRole('button', { name: 'Remove the mark at frame 60' }).click()
+    await expect(page.getByTestId('along')).toContainText('Exposure is the same along the clip.')
+    await saved(page)
+    await resetShot('Courtyard walk')
+  },
+)

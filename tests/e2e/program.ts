@@ -4,11 +4,14 @@ import { startDemoInstance } from '../support/demo-instance'
 
 export { expect } from '@playwright/test'
 export const test = base.extend<object, { readonly program: string }>({
-  program: [async ({}, use) => {
-    const instance = await startDemoInstance()
-    process.env['PALE_TEST_ADDRESS'] = instance.address
-    process.env['PALE_TEST_DATA'] = instance.dataFolder
-    await use(instance.address)
-    await instance.dispose()
-  }, { scope: 'worker', auto: true, timeout: 180_000 }],
+  program: [
+    async ({}, use) => {
+      const instance = await startDemoInstance()
+      process.env['PALE_TEST_ADDRESS'] = instance.address
+      process.env['PALE_TEST_DATA'] = instance.dataFolder
+      await use(instance.address)
+      await instance.dispose()
+    },
+    { scope: 'worker', auto: true, timeout: 180_000 },
+  ],
 })

@@ -1,4 +1,5 @@
-// Readings against a house standard: ranked, opened, waived; cards and subjects pointed out in the picture; standards changed in their view.
+// Readings against a house standard: ranked, opened, waived; cards and subjects pointed out in the picture; standards
+// changed in their view.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
 import { address, demoShot, drawPart, openBench, resetShot, type } from './bench-page'
@@ -9,7 +10,8 @@ test.beforeEach(async () => {
   await fetch(`${address()}/api/shots/${id}/card`, { method: 'DELETE' })
 })
 
-const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 20_000 })
+const fresh = (page: Page): Promise<void> =>
+  expect(page.getByTestId('outside')).toContainText(/within|outside/, { timeout: 20_000 })
 const row = (page: Page, id: string) => page.locator(`[data-reading="${id}"]`)
 
 test('the card says by how much the shot is off; correcting by that takes it away', async ({ page }) => {
@@ -67,7 +69,8 @@ test('a reading opens to its sentence and its why, is waived with a reason, and 
   await openBench(page, 'Potter at the bench')
   await fresh(page)
   const before = Number((await page.getByTestId('outside').innerText()).split(' ')[0])
-  const first = page.locator('[data-reading].off').first(), id = (await first.getAttribute('data-reading'))!
+  const first = page.locator('[data-reading].off').first(),
+    id = (await first.getAttribute('data-reading'))!
   await first.click()
   const detail = page.getByTestId('reading-detail')
   await expect(detail).toContainText('The standard wants')
@@ -146,7 +149,11 @@ test('a standard is copied, changed, saved, picked by a scene on the Reel, expor
   await page.getByRole('button', { name: 'Export' }).click()
   expect((await download).suggestedFilename()).toBe('ashglaze-house.json')
   const shot = await demoShot('Potter at the bench')
-  await fetch(`${address()}/api/shots/changes`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ shotIds: [shot.id], standardId: id }) })
+  await fetch(`${address()}/api/shots/changes`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ shotIds: [shot.id], standardId: id }),
+  })
   await openBench(page, 'Potter at the bench')
   await expect(page.getByRole('link', { name: 'Ashglaze house' })).toBeVisible()
   await expect(page.getByTestId('standing-black')).toContainText('7.0–12.0')

@@ -40,34 +40,42 @@ test('an edit made right before the tab is closed is not lost', async ({ page, c
   }).toPass()
 })
 
-test('a tab that could send nothing before it was gone loses nothing: it is gone on with, or put beside what came meanwhile', async ({ page, context }) => {
-  const { id } = await openBench(page, 'Glaze shelf'), url = page.url()
-  await page.route('**/revisions', (route) => route.abort())
-  await type(page, 'exposureStops', '0.6')
-  await expect(field(page, 'exposureStops')).toHaveValue('+0.60')
-  await page.close()
-  const second = await context.newPage()
-  await second.goto(url)
-  await expect(field(second, 'exposureStops')).toHaveValue('+0.60')
-  await saved(second)
-  // Once more, and another hand is quicker.
-  await second.route('**/revisions', (route) => route.abort())
-  await type(second, 'exposureStops', '1.1')
-  await second.close()
-  await resetShot('Glaze shelf')
-  const third = await context.newPage()
-  await third.goto(url)
-  await expect(third.getByTestId('saved')).toContainText('changed elsewhere')
-  // Undecided, it is still to be decided in the next tab.
-  await third.close()
-  const fourth = await context.newPage()
-  await fourth.goto(url)
-  await expect(fourth.getByTestId('saved')).toContainText('changed elsewhere')
-  await fourth.getByRole('button', { name: 'Put mine on top' }).click()
-  await saved(fourth)
-  await expect(field(fourth, 'exposureStops')).toHaveValue('+1.10')
-  expect(((await (await fetch(`${address()}/api/shots/${id}`)).json()) as { revision: { canUndo: boolean } }).revision.canUndo).toBe(true)
-})
+test(
+  'a tab that could send nothing before it was gone loses nothing: it is gone on with, or put ' +
+    'beside what came meanwhile',
+  async ({ page, context }) => {
+    const { id } = await openBench(page, 'Glaze shelf'),
+      url = page.url()
+    await page.route('**/revisions', (route) => route.abort())
+    await type(page, 'exposureStops', '0.6')
+    await expect(field(page, 'exposureStops')).toHaveValue('+0.60')
+    await page.close()
+    const second = await context.newPage()
+    await second.goto(url)
+    await expect(field(second, 'exposureStops')).toHaveValue('+0.60')
+    await saved(second)
+    // Once more, and another hand is quicker.
+    await second.route('**/revisions', (route) => route.abort())
+    await type(second, 'exposureStops', '1.1')
+    await second.close()
+    await resetShot('Glaze shelf')
+    const third = await context.newPage()
+    await third.goto(url)
+    await expect(third.getByTestId('saved')).toContainText('changed elsewhere')
+    // Undecided, it is still to be decided in the next tab.
+    await third.close()
+    const fourth = await context.newPage()
+    await fourth.goto(url)
+    await expect(fourth.getByTestId('saved')).toContainText('changed elsewhere')
+    await fourth.getByRole('button', { name: 'Put mine on top' }).click()
+    await saved(fourth)
+    await expect(field(fourth, 'exposureStops')).toHaveValue('+1.10')
+    expect(
+      ((await (await fetch(`${address()}/api/shots/${id}`)).json()) as { revision: { canUndo: boolean } }).revision
+        .canUndo,
+    ).toBe(true)
+  },
+)
 
 test('two tabs on one shot: the later one is told, and chooses', async ({ page, context }) => {
   await openBench(page, 'Glaze shelf')
@@ -89,7 +97,9 @@ test('two tabs on one shot: the later one is told, and chooses', async ({ page, 
   await expect(field(page, 'exposureStops')).toHaveValue('+1.00')
 })
 
-test('kill -9 in mid-work: what was called saved is there, what was not is sent when the server is back', async ({ page }) => {
+test('kill -9 in mid-work: what was called saved is there, what was not is sent when the server is back', async ({
+  page,
+}) => {
   test.setTimeout(180_000)
   const server = await startBareServer()
   try {
@@ -108,7 +118,13 @@ test('kill -9 in mid-work: what was called saved is there, what was not is sent 
     await expect(field(page, 'exposureStops')).toHaveValue('+0.50')
     await expect(field(page, 'temperatureMired')).toHaveValue('+12.0')
     // The clip it was looking through when it was killed is taken up again by the process that came after.
-    await expect.poll(async () => ((await (await fetch(`${server.address}/api/shots/${id}`)).json()) as { proxy: unknown }).proxy !== null, { timeout: 75_000 }).toBe(true)
+    await expect
+      .poll(
+        async () =>
+          ((await (await fetch(`${server.address}/api/shots/${id}`)).json()) as { proxy: unknown }).proxy !== null,
+        { timeout: 75_000 },
+      )
+      .toBe(true)
   } finally {
     await server.dispose()
   }

@@ -1,14 +1,20 @@
-// The Reel as a person uses it: finding, ordering, choosing, changing many shots, bringing files in, cutting a programme.
+// The Reel as a person uses it: finding, ordering, choosing, changing many shots, bringing files in, cutting a
+// programme.
 import { writeFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { expect, test } from './program'
 import { address, field, openBench, resetShot, saved, type } from './bench-page'
 
 const row = (page: Page, name: string): Locator => page.locator(`[data-shot="${name}"]`)
-const rows = (page: Page): Promise<string[]> => page.locator('[data-shot]').evaluateAll((all) => all.map((e) => (e as HTMLElement).dataset['shot'] ?? ''))
+const rows = (page: Page): Promise<string[]> =>
+  page.locator('[data-shot]').evaluateAll((all) => all.map((e) => (e as HTMLElement).dataset['shot'] ?? ''))
 
 async function project(name: string): Promise<string> {
-  const response = await fetch(`${address()}/api/projects`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name }) })
+  const response = await fetch(`${address()}/api/projects`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ name }),
+  })
   return ((await response.json()) as { id: string }).id
 }
 async function addClip(page: Page, id: string, files: string | string[]): Promise<void> {
@@ -23,10 +29,21 @@ async function demoReel(page: Page): Promise<void> {
 
 test('every shot says what it is; words, scenes and columns find it', async ({ page }) => {
   await demoReel(page)
-  await expect(row(page, 'Glaze shelf')).toContainText(/72 frames · 3\.0 s.*Workshop.*Log 420\/95.*Tern 40.*960×540 · 24 fps.*10 bit · 4:2:2 · full.*new/s)
-  for (const as of ['as shot', 'as graded']) await expect.poll(() => row(page, 'Glaze shelf').getByAltText(`Glaze shelf ${as}`).evaluate((i) => (i as HTMLImageElement).naturalWidth)).toBeGreaterThan(100)
+  await expect(row(page, 'Glaze shelf')).toContainText(
+    /72 frames · 3\.0 s.*Workshop.*Log 420\/95.*Tern 40.*960×540 · 24 fps.*10 bit · 4:2:2 · full.*new/s,
+  )
+  for (const as of ['as shot', 'as graded'])
+    await expect
+      .poll(() =>
+        row(page, 'Glaze shelf')
+          .getByAltText(`Glaze shelf ${as}`)
+          .evaluate((i) => (i as HTMLImageElement).naturalWidth),
+      )
+      .toBeGreaterThan(100)
   // Measured on the server, one shot after another, and held against the standard of the scene.
-  await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d outside.*Clipped/s, { timeout: 60_000 })
+  await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d outside.*Clipped/s, {
+    timeout: 60_000,
+  })
   await page.getByRole('searchbox', { name: 'Filter' }).fill('hlg phone')
   expect(await rows(page)).toEqual(['Market table, phone'])
   await page.getByRole('searchbox', { name: 'Filter' }).fill('')
@@ -49,67 +66,80 @@ test('a file comes in by the picker in pieces, and a bad one says why and can be
   await page.getByRole('button', { name: 'Put away' }).click()
   await expect(page.getByRole('alert')).toHaveCount(0)
   // The proxy comes by itself.
-  await expect.poll(async () => ((await (await fetch(`${address()}/api/projects/${id}/reel`)).json()) as { shots: { proxy: unknown }[] }).shots[0]?.proxy ?? null, { timeout: 60_000 }).not.toBeNull()
+  await expect
+    .poll(
+      async () =>
+        ((await (await fetch(`${address()}/api/projects/${id}/reel`)).json()) as { shots: { proxy: unknown }[] })
+          .shots[0]?.proxy ?? null,
+      { timeout: 60_000 },
+    )
+    .not.toBeNull()
 })
 
 test('an upload that is cut off is gone on with', async ({ page }) => {
   const id = await project('Broken off')
   let broken = 0
-  await page.route('**/api/uploads/*', (route) => (route.request().method() === 'PATCH' && broken++ < 2 ? route.abort() : route.continue()))
+  await page.route('**/api/uploads/*', (route) =>
+    route.request().method() === 'PATCH' && broken++ < 2 ? route.abort() : route.continue(),
+  )
   await addClip(page, id, 'demo/footage/yard-cloud.mov')
   await expect(row(page, 'yard-cloud.mov')).toBeVisible({ timeout: 60_000 })
   expect(broken).toBeGreaterThan(2)
 })
 
-test('a programme is cut by its edit list, its pieces joined, put into a scene, changed together, ordered and removed', async ({ page }) => {
-  const id = await project('Cutting')
-  await addClip(page, id, 'demo/footage/assembly.mov')
-  await expect(row(page, 'assembly.mov')).toBeVisible({ timeout: 60_000 })
-  await row(page, 'assembly.mov').click()
-  await page.getByRole('button', { name: 'Cut into shots' }).click()
-  await page.getByLabel('Edit list').setInputFiles('demo/footage/assembly.edl')
-  await expect(page.getByTestId('piece')).toHaveCount(9)
-  await expect(page.getByRole('status')).toHaveText('9 events read.')
-  await expect(page.getByTestId('piece').nth(4)).toContainText('dissolve, 16 frames')
-  // By hand: a split, and the two joined again; a name.
-  await page.getByLabel('Frame', { exact: true }).fill('20')
-  await page.getByRole('button', { name: 'Split here' }).click()
-  await expect(page.getByTestId('piece')).toHaveCount(10)
-  await page.getByTestId('piece').first().getByRole('button', { name: 'Join with next' }).click()
-  await page.getByLabel('Name of shot 1').fill('Opening')
-  await page.getByTestId('make').click()
-  await expect(row(page, 'Opening')).toBeVisible()
-  expect(await rows(page)).toHaveLength(9)
+test(
+  'a programme is cut by its edit list, its pieces joined, put into a scene, changed together, ' +
+    'ordered and removed',
+  async ({ page }) => {
+    const id = await project('Cutting')
+    await addClip(page, id, 'demo/footage/assembly.mov')
+    await expect(row(page, 'assembly.mov')).toBeVisible({ timeout: 60_000 })
+    await row(page, 'assembly.mov').click()
+    await page.getByRole('button', { name: 'Cut into shots' }).click()
+    await page.getByLabel('Edit list').setInputFiles('demo/footage/assembly.edl')
+    await expect(page.getByTestId('piece')).toHaveCount(9)
+    await expect(page.getByRole('status')).toHaveText('9 events read.')
+    await expect(page.getByTestId('piece').nth(4)).toContainText('dissolve, 16 frames')
+    // By hand: a split, and the two joined again; a name.
+    await page.getByLabel('Frame', { exact: true }).fill('20')
+    await page.getByRole('button', { name: 'Split here' }).click()
+    await expect(page.getByTestId('piece')).toHaveCount(10)
+    await page.getByTestId('piece').first().getByRole('button', { name: 'Join with next' }).click()
+    await page.getByLabel('Name of shot 1').fill('Opening')
+    await page.getByTestId('make').click()
+    await expect(row(page, 'Opening')).toBeVisible()
+    expect(await rows(page)).toHaveLength(9)
 
-  await row(page, 'Opening').click()
-  await row(page, 'Potter at the bench').click({ modifiers: ['Shift'] })
-  await expect(page.getByRole('toolbar')).toContainText('3 of 9 chosen')
-  await page.getByLabel('New scene').fill('Morning')
-  await page.getByLabel('New scene').press('Enter')
-  await expect(page.getByRole('button', { name: /^Morning\s*3/ })).toBeVisible()
-  await page.getByRole('toolbar').getByLabel('State').click({ force: true })
-  await page.getByRole('option', { name: 'corrected' }).click()
-  await expect(row(page, 'Opening')).toContainText('corrected')
-  await page.getByRole('toolbar').getByLabel('Plays at').click({ force: true })
-  await page.getByRole('option', { name: '48 fps, 200 %' }).click()
-  await expect(row(page, 'Glaze shelf')).toContainText('plays at 200 % speed')
+    await row(page, 'Opening').click()
+    await row(page, 'Potter at the bench').click({ modifiers: ['Shift'] })
+    await expect(page.getByRole('toolbar')).toContainText('3 of 9 chosen')
+    await page.getByLabel('New scene').fill('Morning')
+    await page.getByLabel('New scene').press('Enter')
+    await expect(page.getByRole('button', { name: /^Morning\s*3/ })).toBeVisible()
+    await page.getByRole('toolbar').getByLabel('State').click({ force: true })
+    await page.getByRole('option', { name: 'corrected' }).click()
+    await expect(row(page, 'Opening')).toContainText('corrected')
+    await page.getByRole('toolbar').getByLabel('Plays at').click({ force: true })
+    await page.getByRole('option', { name: '48 fps, 200 %' }).click()
+    await expect(row(page, 'Glaze shelf')).toContainText('plays at 200 % speed')
 
-  // The keyboard: down, chosen with Space, moved with Alt, opened with Enter.
-  await page.getByRole('button', { name: 'Table' }).focus()
-  await page.locator('h1').click()
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('Home')
-  await page.keyboard.press('Alt+ArrowDown')
-  await expect.poll(async () => (await rows(page)).slice(0, 2)).toEqual(['Glaze shelf', 'Opening'])
-  await page.getByRole('button', { name: 'Remove', exact: true }).click()
-  await page.getByRole('button', { name: 'Remove from the reel' }).click()
-  await expect(row(page, 'Opening')).toHaveCount(0)
-  await page.locator('h1').click()
-  await page.keyboard.press('Home')
-  await page.keyboard.press('Enter')
-  await expect(page).toHaveURL(/\/bench/)
-  await expect(page.getByTestId('timecode')).toContainText('01:00:0')
-})
+    // The keyboard: down, chosen with Space, moved with Alt, opened with Enter.
+    await page.getByRole('button', { name: 'Table' }).focus()
+    await page.locator('h1').click()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Home')
+    await page.keyboard.press('Alt+ArrowDown')
+    await expect.poll(async () => (await rows(page)).slice(0, 2)).toEqual(['Glaze shelf', 'Opening'])
+    await page.getByRole('button', { name: 'Remove', exact: true }).click()
+    await page.getByRole('button', { name: 'Remove from the reel' }).click()
+    await expect(row(page, 'Opening')).toHaveCount(0)
+    await page.locator('h1').click()
+    await page.keyboard.press('Home')
+    await page.keyboard.press('Enter')
+    await expect(page).toHaveURL(/\/bench/)
+    await expect(page.getByTestId('timecode')).toContainText('01:00:0')
+  },
+)
 
 test('shots are dragged into a scene; a grade is carried to another and solved for it', async ({ page }) => {
   const id = await project('Dragging')
@@ -126,15 +156,31 @@ test('shots are dragged into a scene; a grade is carried to another and solved f
   await page.getByRole('button', { name: 'Put grade of potter.mov' }).click()
   await page.getByRole('button', { name: 'Carry to 1 shot' }).click()
   await expect(page.locator('[data-carried="apprentice.mov"]')).toContainText(/Exposure .+ → /, { timeout: 60_000 })
-  await expect.poll(async () => ((await (await fetch(`${address()}/api/projects/${id}/reel`)).json()) as { shots: { name: string; revisionDepth: number }[] }).shots.find((s) => s.name === 'apprentice.mov')!.revisionDepth).toBe(2)
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (await fetch(`${address()}/api/projects/${id}/reel`)).json()) as {
+            shots: { name: string; revisionDepth: number }[]
+          }
+        ).shots.find((s) => s.name === 'apprentice.mov')!.revisionDepth,
+    )
+    .toBe(2)
 })
 
 test('two thousand shots scroll: only the rows in view exist', async ({ page }) => {
   const id = await project('Many')
-  const response = await fetch(`${address()}/api/projects/${id}/shots?name=many.mov`, { method: 'POST', body: (await import('node:fs')).readFileSync('demo/footage/potter.mov') as unknown as BodyInit })
+  const response = await fetch(`${address()}/api/projects/${id}/shots?name=many.mov`, {
+    method: 'POST',
+    body: (await import('node:fs')).readFileSync('demo/footage/potter.mov') as unknown as BodyInit,
+  })
   const shot = (await response.json()) as { id: string }
   const pieces = Array.from({ length: 2000 }, (_, i) => ({ first: i % 72, count: 1, name: `Shot ${i + 1}` }))
-  await fetch(`${address()}/api/shots/${shot.id}/cut`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ pieces }) })
+  await fetch(`${address()}/api/shots/${shot.id}/cut`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ pieces }),
+  })
   await page.goto(`${address()}/projects/${id}/reel`)
   await expect(row(page, 'Shot 1')).toBeVisible()
   expect((await rows(page)).length).toBeLessThan(40)
@@ -146,27 +192,30 @@ test('two thousand shots scroll: only the rows in view exist', async ({ page }) 
   await expect(page.getByRole('toolbar')).toContainText('2000 of 2000 chosen')
 })
 
-test('two shots are linked: a correction goes to both, one made for this shot only stays, and they are parted again', async ({ page }) => {
-  for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
-  await demoReel(page)
-  await page.locator('[data-shot="Potter at the bench"]').click()
-  await page.locator('[data-shot="Window bench"]').click({ modifiers: ['Control'] })
-  await page.getByRole('button', { name: 'Link', exact: true }).click()
-  await expect(page.locator('[data-shot="Window bench"]')).toContainText('Set-up 1, 2 shots')
-  await openBench(page, 'Window bench')
-  await page.getByTestId('setup').click()
-  await type(page, 'exposureStops', '0.3')
-  await saved(page)
-  await openBench(page, 'Potter at the bench')
-  await expect(page.getByTestId('setup')).toHaveText('Set-up 1: all 2 shots')
-  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
-  await type(page, 'exposureStops', '0.5')
-  await saved(page)
-  await openBench(page, 'Window bench')
-  await expect(field(page, 'exposureStops')).toHaveValue('+0.80')
-  await demoReel(page)
-  await page.locator('[data-shot="Window bench"]').click()
-  await page.getByRole('button', { name: 'Unlink' }).click()
-  await expect(page.locator('[data-shot="Window bench"]')).not.toContainText('Set-up')
-  for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
-})
+test(
+  'two shots are linked: a correction goes to both, one made for this shot only stays, and they are ' + 'parted again',
+  async ({ page }) => {
+    for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
+    await demoReel(page)
+    await page.locator('[data-shot="Potter at the bench"]').click()
+    await page.locator('[data-shot="Window bench"]').click({ modifiers: ['Control'] })
+    await page.getByRole('button', { name: 'Link', exact: true }).click()
+    await expect(page.locator('[data-shot="Window bench"]')).toContainText('Set-up 1, 2 shots')
+    await openBench(page, 'Window bench')
+    await page.getByTestId('setup').click()
+    await type(page, 'exposureStops', '0.3')
+    await saved(page)
+    await openBench(page, 'Potter at the bench')
+    await expect(page.getByTestId('setup')).toHaveText('Set-up 1: all 2 shots')
+    await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+    await type(page, 'exposureStops', '0.5')
+    await saved(page)
+    await openBench(page, 'Window bench')
+    await expect(field(page, 'exposureStops')).toHaveValue('+0.80')
+    await demoReel(page)
+    await page.locator('[data-shot="Window bench"]').click()
+    await page.getByRole('button', { name: 'Unlink' }).click()
+    await expect(page.locator('[data-shot="Window bench"]')).not.toContainText('Set-up')
+    for (const name of ['Potter at the bench', 'Window bench']) await resetShot(name)
+  },
+)

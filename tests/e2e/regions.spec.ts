@@ -4,10 +4,25 @@ import type { ShotDetail } from '@contracts/responses'
 import type { GradeDocument, Piece, ShapeSource } from '@core/index'
 import { drawOnPicture } from '../support/drawing'
 import { expect, test } from './program'
-import { address, choose, control, demoShot, field, goToFrame, meanColour, openBench, regionPage, resetShot, saved, type } from './bench-page'
+import {
+  address,
+  choose,
+  control,
+  demoShot,
+  field,
+  goToFrame,
+  meanColour,
+  openBench,
+  regionPage,
+  resetShot,
+  saved,
+  type,
+} from './bench-page'
 
-const handle = (page: Page, name: string | RegExp): Locator => page.getByTestId('region-overlay').getByLabel(name, typeof name === 'string' ? { exact: true } : {})
-const gradeOf = async (shot: string): Promise<GradeDocument> => ((await (await fetch(`${address()}/api/shots/${(await demoShot(shot)).id}`)).json()) as ShotDetail).revision.grade
+const handle = (page: Page, name: string | RegExp): Locator =>
+  page.getByTestId('region-overlay').getByLabel(name, typeof name === 'string' ? { exact: true } : {})
+const gradeOf = async (shot: string): Promise<GradeDocument> =>
+  ((await (await fetch(`${address()}/api/shots/${(await demoShot(shot)).id}`)).json()) as ShotDetail).revision.grade
 const pieces = async (shot: string): Promise<readonly Piece[]> => (await gradeOf(shot)).regions[0]!.pieces
 const shapeOf = async (shot: string): Promise<ShapeSource> => (await pieces(shot))[0]!.source as ShapeSource
 async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
@@ -19,32 +34,48 @@ async function dragBy(page: Page, target: Locator, dx: number, dy: number): Prom
 }
 async function undoAll(page: Page, shot: string): Promise<void> {
   await page.getByRole('button', { name: 'Undo' }).focus()
-  await expect.poll(async () => {
-    await saved(page)
-    if ((await gradeOf(shot)).regions.length > 0) await page.keyboard.press('Control+z')
-    return (await gradeOf(shot)).regions.length
-  }, { timeout: 40_000 }).toBe(0)
+  await expect
+    .poll(
+      async () => {
+        await saved(page)
+        if ((await gradeOf(shot)).regions.length > 0) await page.keyboard.press('Control+z')
+        return (await gradeOf(shot)).regions.length
+      },
+      { timeout: 40_000 },
+    )
+    .toBe(0)
 }
 
 test.describe.configure({ timeout: 240_000 })
 
-test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbers; tools act inside alone', async ({ page }) => {
+test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbers; tools act inside alone', async ({
+  page,
+}) => {
   const shot = 'Potter at the bench'
   await resetShot(shot)
   await openBench(page, shot, 'regions')
   const left = await meanColour(page, 0.1, 0.45, 0.15, 0.5)
   await choose(page, 'add-region', 'Ellipse')
-  const corner = await meanColour(page, 0, 0, 0.05, 0.05), centre = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
+  const corner = await meanColour(page, 0, 0, 0.05, 0.05),
+    centre = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
   await regionPage(page, 'level')
   await type(page, 'exposureStops', '1.5')
   await expect.poll(async () => (await meanColour(page, 0.48, 0.48, 0.52, 0.52))[0] - centre[0]).toBeGreaterThan(15)
-  for (const [c, v] of (await meanColour(page, 0, 0, 0.05, 0.05)).entries()) expect(Math.abs(v - corner[c]!)).toBeLessThan(1)
+  for (const [c, v] of (await meanColour(page, 0, 0, 0.05, 0.05)).entries())
+    expect(Math.abs(v - corner[c]!)).toBeLessThan(1)
   await regionPage(page, 'hue')
   await type(page, 'saturation', '0')
-  await expect.poll(async () => { const c = await meanColour(page, 0.48, 0.48, 0.52, 0.52); return Math.max(...c) - Math.min(...c) }).toBeLessThan(8)
+  await expect
+    .poll(async () => {
+      const c = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
+      return Math.max(...c) - Math.min(...c)
+    })
+    .toBeLessThan(8)
 
   await regionPage(page, 'pieces')
-  const body = page.getByTestId('region-overlay').locator('.body'), at = async (): Promise<{ x: number; width: number }> => (await body.boundingBox())!, start = await at()
+  const body = page.getByTestId('region-overlay').locator('.body'),
+    at = async (): Promise<{ x: number; width: number }> => (await body.boundingBox())!,
+    start = await at()
   await dragBy(page, body, -80, -30)
   expect((await at()).x - start.x).toBeCloseTo(-80, -1)
   await dragBy(page, handle(page, 'right edge'), 40, 0)
@@ -69,7 +100,13 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
   // A polygon by clicks, taken away from the ellipse; a point by keys.
   await choose(page, 'add-piece', 'Polygon')
   await page.getByRole('button', { name: 'draw it' }).click()
-  for (const place of [[0.05, 0.2], [0.3, 0.2], [0.3, 0.9], [0.05, 0.9]] as const) await drawOnPicture(page, place, place)
+  for (const place of [
+    [0.05, 0.2],
+    [0.3, 0.2],
+    [0.3, 0.9],
+    [0.05, 0.9],
+  ] as const)
+    await drawOnPicture(page, place, place)
   await page.getByTestId('draw-layer').press('Enter')
   await expect(handle(page, /^Point \d/)).toHaveCount(4)
   await page.locator('[data-piece="piece-2"]').getByRole('button', { name: 'and', exact: true }).click()
@@ -77,10 +114,17 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
   await expect(handle(page, /^Point \d/)).toHaveCount(5)
   await handle(page, /^Point 3/).press('Delete')
   await handle(page, /^Point 1/).press('Shift+ArrowLeft')
-  await expect.poll(async () => (await pieces(shot)).map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind])).toEqual([['add', 'ellipse'], ['subtract', 'polygon']])
+  await expect
+    .poll(async () => (await pieces(shot)).map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind]))
+    .toEqual([
+      ['add', 'ellipse'],
+      ['subtract', 'polygon'],
+    ])
   await saved(page)
   // Inside it the picture is as it was.
-  await expect.poll(async () => Math.max(...(await meanColour(page, 0.1, 0.45, 0.15, 0.5)).map((v, c) => Math.abs(v - left[c]!)))).toBeLessThan(1)
+  await expect
+    .poll(async () => Math.max(...(await meanColour(page, 0.1, 0.45, 0.15, 0.5)).map((v, c) => Math.abs(v - left[c]!))))
+    .toBeLessThan(1)
   await undoAll(page, shot)
   await expect(page.getByTestId('region-overlay')).toHaveCount(0)
 })
@@ -103,7 +147,8 @@ test('a key is picked, narrowed, cleaned and measured; another region is everyth
   await expect.poll(async () => (await meanColour(page, 0.21, 0.6, 0.26, 0.7))[0]).toBeGreaterThan(225)
   expect((await meanColour(page, 0.5, 0.02, 0.6, 0.1))[0]).toBeLessThan(3)
   await regionPage(page, 'matte')
-  const fact = async (id: string): Promise<number> => Number.parseFloat((await page.locator(`[data-fresh="true"] [data-fact="${id}"]`).innerText()).replace('▲ ', ''))
+  const fact = async (id: string): Promise<number> =>
+    Number.parseFloat((await page.locator(`[data-fresh="true"] [data-fact="${id}"]`).innerText()).replace('▲ ', ''))
   await expect.poll(() => fact('specks')).toBeGreaterThan(20)
   await page.getByTestId('clean').click()
   await expect.poll(() => fact('specks')).toBeLessThan(5)
@@ -137,7 +182,9 @@ test('a key is picked, narrowed, cleaned and measured; another region is everyth
   await resetShot(shot)
 })
 
-test('a shape is tracked, corrected at a frame, hidden and carried by keyframes; the track can be left', async ({ page }) => {
+test('a shape is tracked, corrected at a frame, hidden and carried by keyframes; the track can be left', async ({
+  page,
+}) => {
   const shot = 'Yard under cloud'
   await expect.poll(async () => (await demoShot(shot)).proxy !== null, { timeout: 60_000 }).toBe(true)
   await resetShot(shot)
@@ -152,7 +199,11 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   expect(motion!.track!.values).toHaveLength(72 * 4)
   // The camera rolls: the shape turns with the picture.
   await goToFrame(page, 71)
-  const turned = async (): Promise<number> => { const right = (await handle(page, 'right edge').boundingBox())!, left = (await handle(page, 'left edge').boundingBox())!; return (Math.atan2(right.y - left.y, right.x - left.x) * 180) / Math.PI }
+  const turned = async (): Promise<number> => {
+    const right = (await handle(page, 'right edge').boundingBox())!,
+      left = (await handle(page, 'left edge').boundingBox())!
+    return (Math.atan2(right.y - left.y, right.x - left.x) * 180) / Math.PI
+  }
   await expect.poll(async () => Math.abs(await turned())).toBeGreaterThan(8)
   // A hand corrects this frame: a keyframe here and where it was drawn; the frame there stays as it was.
   await page.getByTestId('region-overlay').locator('.body').press('Shift+ArrowRight')
@@ -175,33 +226,79 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   await type(page, 'centreX', '80')
   await goToFrame(page, 20)
   await expect(field(page, 'centreX')).not.toHaveValue('80.0')
-  await expect.poll(async () => { const x = Number(await field(page, 'centreX').inputValue()); return x > 50 && x < 80 }).toBe(true)
+  await expect
+    .poll(async () => {
+      const x = Number(await field(page, 'centreX').inputValue())
+      return x > 50 && x < 80
+    })
+    .toBe(true)
   await undoAll(page, shot)
 })
 
-test('a region of another shot is brought: a place is offered, its light is brought near, and nothing is kept before it is told to', async ({ page }) => {
-  const from = 'Glaze shelf', to = 'Window bench', id = (await demoShot(from)).id
-  await resetShot(from)
-  const { revision } = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
-  // An oval on the white jar that lifts it.
-  const region = { id: 'region-1', name: 'White jar', enabled: true, invert: false, strength: 1, pieces: [{ id: 'piece-1', mode: 'add', invert: false, opacity: 1, source: { kind: 'shape', inner: 0.02, outer: 0.02, shape: { kind: 'ellipse', centreX: 0.51, centreY: 0.55, radiusX: 0.2, radiusY: 0.17, rotationDegrees: 0 } } }] }
-  const lift = { ...revision.grade.steps.find((s) => s.kind === 'exposure')!, id: 'region-1-exposure', regionId: 'region-1', params: { exposureStops: 0.4 } }
-  const kept = await fetch(`${address()}/api/shots/${id}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ parentId: revision.headId, summary: 'White jar', grade: { ...revision.grade, regions: [region], steps: [...revision.grade.steps, lift] } }) })
-  expect(kept.ok).toBe(true)
-  await resetShot(to)
-  await openBench(page, to, 'regions')
-  await choose(page, 'add-region', 'From another shot …')
-  await choose(page, 'bring-shot', from)
-  await page.getByRole('button', { name: 'Bring it' }).click()
-  await expect(page.getByTestId('placing')).toContainText('asks where it sits')
-  await expect(page.getByTestId('placing')).toContainText(/Found by its look.*Exposure [+−]\d\.\d\d stops/)
-  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
-  await type(page, 'place-centreX', '30')
-  await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
-  await saved(page)
-  const { regions, steps } = await gradeOf(to)
-  expect(regions).toMatchObject([{ name: 'White jar', pieces: [{ source: { shape: { centreX: 0.3 } } }] }])
-  expect(steps.find((s) => s.regionId === regions[0]!.id && s.kind === 'exposure')!.params['exposureStops']).not.toBe(0)
-  await resetShot(from)
-  await resetShot(to)
-})
+test(
+  'a region of another shot is brought: a place is offered, its light is brought near, and nothing ' +
+    'is kept before it is told to',
+  async ({ page }) => {
+    const from = 'Glaze shelf',
+      to = 'Window bench',
+      id = (await demoShot(from)).id
+    await resetShot(from)
+    const { revision } = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
+    // An oval on the white jar that lifts it.
+    const region = {
+      id: 'region-1',
+      name: 'White jar',
+      enabled: true,
+      invert: false,
+      strength: 1,
+      pieces: [
+        {
+          id: 'piece-1',
+          mode: 'add',
+          invert: false,
+          opacity: 1,
+          source: {
+            kind: 'shape',
+            inner: 0.02,
+            outer: 0.02,
+            shape: { kind: 'ellipse', centreX: 0.51, centreY: 0.55, radiusX: 0.2, radiusY: 0.17, rotationDegrees: 0 },
+          },
+        },
+      ],
+    }
+    const lift = {
+      ...revision.grade.steps.find((s) => s.kind === 'exposure')!,
+      id: 'region-1-exposure',
+      regionId: 'region-1',
+      params: { exposureStops: 0.4 },
+    }
+    const kept = await fetch(`${address()}/api/shots/${id}/revisions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        parentId: revision.headId,
+        summary: 'White jar',
+        grade: { ...revision.grade, regions: [region], steps: [...revision.grade.steps, lift] },
+      }),
+    })
+    expect(kept.ok).toBe(true)
+    await resetShot(to)
+    await openBench(page, to, 'regions')
+    await choose(page, 'add-region', 'From another shot …')
+    await choose(page, 'bring-shot', from)
+    await page.getByRole('button', { name: 'Bring it' }).click()
+    await expect(page.getByTestId('placing')).toContainText('asks where it sits')
+    await expect(page.getByTestId('placing')).toContainText(/Found by its look.*Exposure [+−]\d\.\d\d stops/)
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
+    await type(page, 'place-centreX', '30')
+    await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+    await saved(page)
+    const { regions, steps } = await gradeOf(to)
+    expect(regions).toMatchObject([{ name: 'White jar', pieces: [{ source: { shape: { centreX: 0.3 } } }] }])
+    expect(steps.find((s) => s.regionId === regions[0]!.id && s.kind === 'exposure')!.params['exposureStops']).not.toBe(
+      0,
+    )
+    await resetShot(from)
+    await resetShot(to)
+  },
+)

@@ -16,7 +16,8 @@ async function choose(page: Page, label: string, option: RegExp | string): Promi
 test('a shoulder brings the window back, and the ledger says so', async ({ page }) => {
   await openBench(page, 'Window bench', 'show')
   await expect(page.locator('[data-loss="show"]')).toContainText(/lost \d/)
-  const clipped = await reading(page, 'clipped'), before = await meanColour(page)
+  const clipped = await reading(page, 'clipped'),
+    before = await meanColour(page)
   await choose(page, 'Way', 'rolloff')
   await changed(page, before)
   expect(await reading(page, 'clipped')).toBeLessThan(clipped / 2)
@@ -75,8 +76,9 @@ test('display-referred: every step acts on the display signal', async ({ page })
 
 test('conversion by a supplied LUT, in Show and in Read', async ({ page }, info) => {
   // A table that turns the picture round: what it shows can come from nowhere else.
+  const inverted = Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2].map((v) => 1 - v).join(' '))
   const file = info.outputPath('negative.cube')
-  writeFileSync(file, `LUT_3D_SIZE 2\n${Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2].map((v) => 1 - v).join(' ')).join('\n')}\n`)
+  writeFileSync(file, `LUT_3D_SIZE 2\n${inverted.join('\n')}\n`)
   await openBench(page, 'Glaze shelf', 'show')
   const straight = await meanColour(page)
   await choose(page, 'Way', 'LUT')

@@ -15,23 +15,36 @@ const decay = 1e-3
 const blindShare = 0.3
 
 /** Examples in one row of numbers: features of each candidate of each example, and which candidate is right. */
-export interface ExampleSet { readonly features: number; readonly candidates: number; readonly rows: Float32Array; readonly right: Uint16Array }
+export interface ExampleSet {
+  readonly features: number
+  readonly candidates: number
+  readonly rows: Float32Array
+  readonly right: Uint16Array
+}
 
-/** Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. `blindFeatures` are those that some examples are shown without. */
+/**
+ * Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. `blindFeatures` are
+ * those that some examples are shown without.
+ */
 export function fitModel(set: ExampleSet, among: readonly number[], blindFeatures: readonly number[]): Model {
   const { features, candidates, right } = set
   const random = randomSource(1)
   const size = features + hidden * (features + 2)
   const unitAt = (k: number): number => features + k * (features + 2)
-  const theta = new Float64Array(size), first = new Float64Array(size), second = new Float64Array(size), gradient = new Float64Array(size)
+  const theta = new Float64Array(size),
+    first = new Float64Array(size),
+    second = new Float64Array(size),
+    gradient = new Float64Array(size)
   for (let k = 0; k < hidden; k++) {
     theta[unitAt(k) + 1] = (random() - 0.5) * 0.5
     for (let d = 0; d < features; d++) theta[unitAt(k) + 2 + d] = ((random() - 0.5) * 2) / Math.sqrt(features)
   }
-  const bents = new Float64Array(candidates * hidden), scores = new Float64Array(candidates)
+  const bents = new Float64Array(candidates * hidden),
+    scores = new Float64Array(candidates)
   const blinded = new Float32Array(candidates * features)
   const addExample = (example: number, blind: boolean): void => {
-    let rows = set.rows, start = example * candidates * features
+    let rows = set.rows,
+      start = example * candidates * features
     if (blind) {
       blinded.set(rows.subarray(start, start + blinded.length))
       for (let c = 0; c < candidates; c++) for (const d of blindFeatures) blinded[c * features + d] = 0
@@ -54,11 +67,14 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
     }
     const shares = softmax(scores)
     for (let c = 0; c < candidates; c++) {
-      const push = shares[c]! - (c === right[example] ? 1 : 0), row = start + c * features
+      const push = shares[c]! - (c === right[example] ? 1 : 0),
+        row = start + c * features
       if (Math.abs(push) < 1e-4) continue
       for (let d = 0; d < features; d++) gradient[d]! += push * rows[row + d]!
       for (let k = 0; k < hidden; k++) {
-        const at = unitAt(k), bent = bents[c * hidden + k]!, inner = push * theta[at + 1]! * (1 - bent * bent)
+        const at = unitAt(k),
+          bent = bents[c * hidden + k]!,
+          inner = push * theta[at + 1]! * (1 - bent * bent)
         gradient[at]! += inner
         gradient[at + 1]! += push * bent
         for (let d = 0; d < features; d++) gradient[at + 2 + d]! += inner * rows[row + d]!
@@ -85,12 +101,17 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
   const round5 = (v: number): number => Number(v.toFixed(5))
   return {
     linear: [...theta.subarray(0, features)].map(round5),
-    units: Array.from({ length: hidden }, (_, k) => ({ bias: round5(theta[unitAt(k)]!), out: round5(theta[unitAt(k) + 1]!), weights: [...theta.subarray(unitAt(k) + 2, unitAt(k) + 2 + features)].map(round5) })),
+    units: Array.from({ length: hidden }, (_, k) => ({
+      bias: round5(theta[unitAt(k)]!),
+      out: round5(theta[unitAt(k) + 1]!),
+      weights: [...theta.subarray(unitAt(k) + 2, unitAt(k) + 2 + features)].map(round5),
+    })),
   }
 }
 
 export function softmax(scores: Float64Array): Float64Array {
-  let most = -Infinity, total = 0
+  let most = -Infinity,
+    total = 0
   for (const s of scores) if (s > most) most = s
   const shares = scores.map((s) => Math.exp(s - most))
   for (const s of shares) total += s
@@ -98,19 +119,37 @@ export function softmax(scores: Float64Array): Float64Array {
 }
 
 /** The scores of all candidates of one example. */
-export function scoresBy({ linear, units }: Model, { features, candidates, rows }: ExampleSet, example: number): Float64Array {
+export function scoresBy(
+  { linear, units }: Model,
+  { features, candidates, rows }: ExampleSet,
+  example: number,
+): Float64Array {
   return Float64Array.from({ length: candidates }, (_, c) => {
     const row = rows.subarray((example * candidates + c) * features, (example * candidates + c + 1) * features)
-    return linear.reduce((sum, w, d) => sum + w * row[d]!, 0) + units.reduce((sum, u) => sum + u.out * Math.tanh(u.weights.reduce((a, w, d) => a + w * row[d]!, u.bias)), 0)
+    return (
+      linear.reduce((sum, w, d) => sum + w * row[d]!, 0) +
+      units.reduce((sum, u) => sum + u.out * Math.tanh(u.weights.reduce((a, w, d) => a + w * row[d]!, u.bias)), 0)
+    )
   })
 }
 
-/** The divisor of the scores under which held-back answers are as sure as they are right: least cross-entropy on a fine grid. */
-export function fitTemperature(model: Model, set: ExampleSet, heldBack: readonly number[]): { temperature: number; loss: number } {
+/**
+ * The divisor of the scores under which held-back answers are as sure as they are right: least cross-entropy on a fine
+ * grid.
+ */
+export function fitTemperature(
+  model: Model,
+  set: ExampleSet,
+  heldBack: readonly number[],
+): { temperature: number; loss: number } {
   const scored = heldBack.map((example) => ({ right: set.right[example]!, scores: scoresBy(model, set, example) }))
   let best = { temperature: 1, loss: Infinity }
   for (let temperature = 0.6; temperature <= 3; temperature += 0.02) {
-    const loss = scored.reduce((sum, { right, scores }) => sum - Math.log(softmax(scores.map((s) => s / temperature))[right]!), 0) / scored.length
+    const loss =
+      scored.reduce(
+        (sum, { right, scores }) => sum - Math.log(softmax(scores.map((s) => s / temperature))[right]!),
+        0,
+      ) / scored.length
     if (loss < best.loss) best = { temperature: Number(temperature.toFixed(2)), loss }
   }
   return best

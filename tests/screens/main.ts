@@ -33,7 +33,10 @@ try {
   await page.getByRole('button', { name: 'Table' }).click()
   // Cuts and the clip trace need the proxies that are made in the background.
   await page.getByText(/under way/).waitFor({ state: 'detached', timeout: 120_000 })
-  await page.locator('[data-shot="Ashglaze assembly"]').scrollIntoViewIfNeeded().catch(() => undefined)
+  await page
+    .locator('[data-shot="Ashglaze assembly"]')
+    .scrollIntoViewIfNeeded()
+    .catch(() => undefined)
   await page.keyboard.press('End')
   await page.getByRole('button', { name: 'Cut into shots' }).click()
   await page.getByRole('button', { name: 'Find cuts' }).click()
@@ -69,7 +72,10 @@ try {
   await page.getByTestId('lut-expects').waitFor()
   await take('luts')
   await page.getByRole('link', { name: 'Contact sheet' }).click()
-  await page.waitForFunction(() => { const s = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]'); return s !== null && Number(s.dataset['total']) > 12 && s.dataset['done'] === s.dataset['total'] })
+  await page.waitForFunction(() => {
+    const s = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]')
+    return s !== null && Number(s.dataset['total']) > 12 && s.dataset['done'] === s.dataset['total']
+  })
   await page.waitForTimeout(300)
   await take('lut-sheet')
   await page.getByRole('link', { name: 'Bench' }).click()
@@ -148,7 +154,10 @@ try {
 async function settled(page: Page): Promise<void> {
   await page.waitForTimeout(100)
   await page.locator('canvas[data-settled="true"]').waitFor()
-  await page.getByTestId('outside').filter({ hasText: /within|outside/ }).waitFor()
+  await page
+    .getByTestId('outside')
+    .filter({ hasText: /within|outside/ })
+    .waitFor()
 }
 
 async function choose(page: Page, testId: string, option: string): Promise<void> {

@@ -13,12 +13,24 @@ export function address(): string {
 
 export const call = (path: string, init?: RequestInit): Promise<Response> => fetch(`${address()}/api${path}`, init)
 
-/** What a body is answered with that says it has so many bytes. None of them but the first is sent: a body that is refused by its size is not read, and writing on would fail. */
-export const answerToSize = (path: string, type: string, bytes: number): Promise<number | undefined> => new Promise((done, fail) => {
-  const sent = request(`${address()}/api${path}`, { method: 'POST', headers: { 'content-type': type, 'content-length': String(bytes) } }, (response) => { response.resume(); done(response.statusCode); sent.destroy() })
-  sent.once('error', fail)
-  sent.write('{')
-})
+/**
+ * What a body is answered with that says it has so many bytes. None of them but the first is sent: a body that is
+ * refused by its size is not read, and writing on would fail.
+ */
+export const answerToSize = (path: string, type: string, bytes: number): Promise<number | undefined> =>
+  new Promise((done, fail) => {
+    const sent = request(
+      `${address()}/api${path}`,
+      { method: 'POST', headers: { 'content-type': type, 'content-length': String(bytes) } },
+      (response) => {
+        response.resume()
+        done(response.statusCode)
+        sent.destroy()
+      },
+    )
+    sent.once('error', fail)
+    sent.write('{')
+  })
 
 export async function get<T>(path: string): Promise<T> {
   const response = await call(path)
@@ -30,7 +42,9 @@ export const postJson = (path: string, body: unknown): Promise<Response> =>
   call(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
 
 /** The status and message of a refusal. */
-export async function refusal(response: Response): Promise<{ status: number; code: string; message: string; field?: string }> {
+export async function refusal(
+  response: Response,
+): Promise<{ status: number; code: string; message: string; field?: string }> {
   const { error } = (await response.json()) as { error: { code: string; message: string; field?: string } }
   return { status: response.status, ...error }
 }
@@ -43,9 +57,17 @@ export async function demoReel(): Promise<{ project: ProjectSummary; shots: read
 export const shotById = (id: string): Promise<ShotDetail> => get<ShotDetail>(`/shots/${id}`)
 
 /** Puts a revision on top of the present one. */
-export async function save(shotId: string, change: (grade: GradeDocument) => GradeDocument, summary = 'test'): Promise<RevisionState> {
+export async function save(
+  shotId: string,
+  change: (grade: GradeDocument) => GradeDocument,
+  summary = 'test',
+): Promise<RevisionState> {
   const { revision } = await shotById(shotId)
-  const response = await postJson(`/shots/${shotId}/revisions`, { parentId: revision.headId, summary, grade: change(revision.grade) })
+  const response = await postJson(`/shots/${shotId}/revisions`, {
+    parentId: revision.headId,
+    summary,
+    grade: change(revision.grade),
+  })
   if (!response.ok) throw new Error(await response.text())
   return (await response.json()) as RevisionState
 }
@@ -53,7 +75,10 @@ export async function save(shotId: string, change: (grade: GradeDocument) => Gra
 /** A project of its own with a copy of a demo clip, so that tests do not disturb each other. */
 export async function ownShot(clip: Uint8Array, name = 'own.mov'): Promise<ShotDetail> {
   const { id } = (await (await postJson('/projects', { name: 'Test' })).json()) as { id: string }
-  const response = await call(`/projects/${id}/shots?name=${encodeURIComponent(name)}`, { method: 'POST', body: clip as BodyInit })
+  const response = await call(`/projects/${id}/shots?name=${encodeURIComponent(name)}`, {
+    method: 'POST',
+    body: clip as BodyInit,
+  })
   if (!response.ok) throw new Error(await response.text())
   return (await response.json()) as ShotDetail
 }
@@ -65,11 +90,22 @@ export async function projectNamed(name: string): Promise<string> {
 /** Sends a file in pieces, as the browser does (tus 1.0.0), and returns the upload's id. */
 export async function sendInPieces(name: string, body: Uint8Array, pieceBytes = 1024 * 1024): Promise<string> {
   const tus = { 'tus-resumable': '1.0.0' }
-  const made = await call('/uploads', { method: 'POST', headers: { ...tus, 'upload-length': String(body.length), 'upload-metadata': `filename ${Buffer.from(name).toString('base64')}` } })
+  const made = await call('/uploads', {
+    method: 'POST',
+    headers: {
+      ...tus,
+      'upload-length': String(body.length),
+      'upload-metadata': `filename ${Buffer.from(name).toString('base64')}`,
+    },
+  })
   const place = made.headers.get('location')?.replace(/^.*\/api/, '')
   if (made.status !== 201 || !place) throw new Error(`${made.status} ${await made.text()}`)
   for (let offset = 0; offset < body.length; offset += pieceBytes) {
-    const sent = await call(place, { method: 'PATCH', headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) }, body: body.subarray(offset, offset + pieceBytes) as BodyInit })
+    const sent = await call(place, {
+      method: 'PATCH',
+      headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) },
+      body: body.subarray(offset, offset + pieceBytes) as BodyInit,
+    })
     if (sent.status !== 204) throw new Error(`${sent.status} ${await sent.text()}`)
   }
   return place.split('/').at(-1)!
@@ -88,7 +124,11 @@ export async function workDone(projectId: string, id: string): Promise<void> {
 }
 
 /** Uploads files and imports them; the newest shot of the project. */
-export async function importUploads(projectId: string, files: readonly string[], how: { pictures: boolean; name?: string; rate?: { numerator: number; denominator: number } }): Promise<ShotDetail> {
+export async function importUploads(
+  projectId: string,
+  files: readonly string[],
+  how: { pictures: boolean; name?: string; rate?: { numerator: number; denominator: number } },
+): Promise<ShotDetail> {
   const uploads: string[] = []
   for (const file of files) uploads.push(await sendInPieces(basename(file), readFileSync(file)))
   const response = await postJson(`/projects/${projectId}/imports`, { uploads, ...how })

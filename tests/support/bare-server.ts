@@ -16,10 +16,15 @@ export interface BareServer {
 }
 
 export async function startBareServer(): Promise<BareServer> {
-  const dataFolder = mkdtempSync(join(tmpdir(), 'pale-bare-')), database = await startCluster(dataFolder), port = String(await freePort())
+  const dataFolder = mkdtempSync(join(tmpdir(), 'pale-bare-')),
+    database = await startCluster(dataFolder),
+    port = String(await freePort())
   let child: ChildProcess | null = null
   async function restart(): Promise<void> {
-    child = spawn(process.execPath, [resolve('dist/node/server.js')], { env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: port, PALE_LOG: 'error', DATABASE_URL: database.url }, stdio: ['ignore', 'pipe', 'inherit'] })
+    child = spawn(process.execPath, [resolve('dist/node/server.js')], {
+      env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: port, PALE_LOG: 'error', DATABASE_URL: database.url },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     await once(child.stdout!, 'data')
   }
   async function kill(): Promise<void> {
@@ -31,7 +36,9 @@ export async function startBareServer(): Promise<BareServer> {
   }
   await restart()
   return {
-    address: `http://127.0.0.1:${port}`, kill, restart,
+    address: `http://127.0.0.1:${port}`,
+    kill,
+    restart,
     dispose: async () => {
       await kill()
       database.stop()
@@ -43,6 +50,19 @@ export async function startBareServer(): Promise<BareServer> {
 
 /** A project with one clip in it; returns the shot's id. */
 export async function importInto(address: string, clip: Uint8Array, name: string): Promise<string> {
-  const { id: projectId } = (await (await fetch(`${address}/api/projects`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: 'Bare' }) })).json()) as { id: string }
-  return ((await (await fetch(`${address}/api/projects/${projectId}/shots?name=${encodeURIComponent(name)}`, { method: 'POST', body: clip as unknown as BodyInit })).json()) as { id: string }).id
+  const { id: projectId } = (await (
+    await fetch(`${address}/api/projects`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: 'Bare' }),
+    })
+  ).json()) as { id: string }
+  return (
+    (await (
+      await fetch(`${address}/api/projects/${projectId}/shots?name=${encodeURIComponent(name)}`, {
+        method: 'POST',
+        body: clip as unknown as BodyInit,
+      })
+    ).json()) as { id: string }
+  ).id
 }

@@ -39,7 +39,9 @@ export async function startDemoInstance(): Promise<DemoInstance> {
     pid: () => child.pid ?? 0,
     stop: () => end('SIGTERM'),
     kill: () => end('SIGKILL'),
-    restart: async () => { child = await launchDemo(dataFolder, port) },
+    restart: async () => {
+      child = await launchDemo(dataFolder, port)
+    },
     dispose: async () => {
       const killed = child.signalCode === 'SIGKILL'
       await end('SIGTERM')
@@ -55,7 +57,8 @@ export async function startDemoInstance(): Promise<DemoInstance> {
 function copySeed(seed: string, dataFolder: string): void {
   if (!existsSync(seed)) throw new Error(`There is no folder ${seed} to start from.`)
   execFileSync('cp', ['-a', `${seed}/.`, dataFolder])
-  const from = clusterFolder(seed), to = clusterFolder(dataFolder)
+  const from = clusterFolder(seed),
+    to = clusterFolder(dataFolder)
   if (!existsSync(to)) execFileSync('cp', ['-a', from, to])
 }
 

@@ -20,18 +20,31 @@ export async function pickOnPicture(page: Page, [x, y]: readonly [number, number
   if (!box) throw new Error('Nothing picks from the picture.')
   await page.mouse.move(box.x + box.width * x, box.y + box.height * y)
   await page.mouse.down()
-  for (const share of [0.5, 1]) await page.mouse.move(box.x + box.width * x, box.y + box.height * (y - up * share), { steps: 3 })
+  for (const share of [0.5, 1])
+    await page.mouse.move(box.x + box.width * x, box.y + box.height * (y - up * share), { steps: 3 })
   await page.mouse.up()
 }
 
 /** The same so quickly that the hand has let go before the colour at the place is known. */
 export async function flickOnPicture(page: Page, [x, y]: Place, up: number): Promise<void> {
   await page.locator('canvas[data-settled="true"]').waitFor()
-  await page.getByTestId('pick-layer').evaluate((layer, [shareX, shareY, shareUp]) => {
-    const box = layer.getBoundingClientRect()
-    const send = (kind: string, lifted: number): unknown => layer.dispatchEvent(new PointerEvent(kind, { pointerId: 1, button: 0, bubbles: true, clientX: box.x + box.width * shareX!, clientY: box.y + box.height * (shareY! - lifted) }))
-    send('pointerdown', 0)
-    send('pointermove', shareUp!)
-    send('pointerup', shareUp!)
-  }, [x, y, up])
+  await page.getByTestId('pick-layer').evaluate(
+    (layer, [shareX, shareY, shareUp]) => {
+      const box = layer.getBoundingClientRect()
+      const send = (kind: string, lifted: number): unknown =>
+        layer.dispatchEvent(
+          new PointerEvent(kind, {
+            pointerId: 1,
+            button: 0,
+            bubbles: true,
+            clientX: box.x + box.width * shareX!,
+            clientY: box.y + box.height * (shareY! - lifted),
+          }),
+        )
+      send('pointerdown', 0)
+      send('pointermove', shareUp!)
+      send('pointerup', shareUp!)
+    },
+    [x, y, up],
+  )
 }

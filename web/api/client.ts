@@ -3,7 +3,13 @@ import type { ErrorBody } from '@contracts/responses'
 
 /** What the server answered instead of what was asked. `status` 0: no answer at all. */
 export class RequestError extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly hint: string | undefined, readonly body: unknown) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly hint: string | undefined,
+    readonly body: unknown,
+  ) {
     super(message)
     this.name = 'RequestError'
   }
@@ -20,7 +26,13 @@ export async function request<T>(path: string, init: RequestInit = {}): Promise<
     response = await fetch(`/api${path}`, init)
   } catch (error) {
     if (init.signal?.aborted) throw error
-    throw new RequestError(0, 'no_answer', 'The server does not answer.', 'It is tried again; is it still running?', undefined)
+    throw new RequestError(
+      0,
+      'no_answer',
+      'The server does not answer.',
+      'It is tried again; is it still running?',
+      undefined,
+    )
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
   throw await requestError(response)
@@ -29,11 +41,22 @@ export async function request<T>(path: string, init: RequestInit = {}): Promise<
 export async function requestError(response: Response): Promise<RequestError> {
   const body: unknown = await response.json().catch(() => undefined)
   const error = (body as ErrorBody | undefined)?.error
-  return new RequestError(response.status, error?.code ?? 'unknown', error?.message ?? `The server answered with ${response.status}.`, error?.hint, body)
+  return new RequestError(
+    response.status,
+    error?.code ?? 'unknown',
+    error?.message ?? `The server answered with ${response.status}.`,
+    error?.hint,
+    body,
+  )
 }
 
 export function post<T>(path: string, body: object, init: RequestInit = {}): Promise<T> {
-  return request<T>(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), ...init })
+  return request<T>(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+    ...init,
+  })
 }
 
 /** A sentence about any error, for showing. */

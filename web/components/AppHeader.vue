@@ -7,26 +7,42 @@ import type { ShotDetail } from '@contracts/responses'
 import { useGrade } from '../stores/grade'
 import { useView } from '../stores/view'
 
-const props = defineProps<{ project?: { id: string; name: string } | undefined; shot?: ShotDetail | null | undefined }>()
+const props = defineProps<{
+  project?: { id: string; name: string } | undefined
+  shot?: ShotDetail | null | undefined
+}>()
 const grade = useGrade()
 const view = useView()
 const route = useRoute()
 
 const shotRoute = computed(() => (route.name === 'dispatch' || route.name === 'record' ? route.name : 'bench'))
 const query = computed(() => ({ station: view.station }))
-/** The frame that links carry: once it rests, or while a hand or the focus is near, as links are dear to redraw at every frame that plays. */
-const rested = refDebounced(computed(() => view.frame), 250), near = ref(false)
+/**
+ * The frame that links carry: once it rests, or while a hand or the focus is near, as links are dear to redraw at every
+ * frame that plays.
+ */
+const rested = refDebounced(
+    computed(() => view.frame),
+    250,
+  ),
+  near = ref(false)
 const frame = computed(() => (near.value ? view.frame : rested.value))
 const saved = computed(() => {
   const at = grade.revision?.savedAt
   const time = at ? new Date(at).toLocaleTimeString('en-GB') : ''
   switch (grade.saveState) {
-    case 'saved': return `saved ${time}`
-    case 'unsaved': return 'not saved yet'
-    case 'saving': return 'saving …'
-    case 'retrying': return 'not saved, trying again'
-    case 'conflict': return 'changed elsewhere'
-    case 'refused': return 'not saved'
+    case 'saved':
+      return `saved ${time}`
+    case 'unsaved':
+      return 'not saved yet'
+    case 'saving':
+      return 'saving …'
+    case 'retrying':
+      return 'not saved, trying again'
+    case 'conflict':
+      return 'changed elsewhere'
+    case 'refused':
+      return 'not saved'
   }
   return ''
 })
@@ -34,58 +50,249 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
 </script>
 
 <template>
-  <header class="header" @pointerenter="near = true" @focusin="near = true" @pointerleave="near = false" @focusout="near = false">
-    <RouterLink to="/" class="mark" aria-label="Pale Meridian: all projects">Pale Meridian</RouterLink>
-    <RouterLink v-if="project" class="project" :to="{ name: 'reel', params: { projectId: project.id } }">{{ project.name }}</RouterLink>
-    <nav v-if="shot" class="shots" aria-label="Shots">
-      <RouterLink v-if="shot.previousShotId" class="step" :to="{ name: shotRoute, params: { shotId: shot.previousShotId }, query }" aria-label="Previous shot">‹</RouterLink>
-      <span v-else class="step off" aria-hidden="true">‹</span>
+  <header
+    class="header"
+    @pointerenter="near = true"
+    @focusin="near = true"
+    @pointerleave="near = false"
+    @focusout="near = false"
+  >
+    <RouterLink
+      to="/"
+      class="mark"
+      aria-label="Pale Meridian: all projects"
+    >
+      Pale Meridian
+    </RouterLink>
+    <RouterLink
+      v-if="project"
+      class="project"
+      :to="{ name: 'reel', params: { projectId: project.id } }"
+    >
+      {{ project.name }}
+    </RouterLink>
+    <nav
+      v-if="shot"
+      class="shots"
+      aria-label="Shots"
+    >
+      <RouterLink
+        v-if="shot.previousShotId"
+        class="step"
+        :to="{ name: shotRoute, params: { shotId: shot.previousShotId }, query }"
+        aria-label="Previous shot"
+      >
+        ‹
+      </RouterLink>
+      <span
+        v-else
+        class="step off"
+        aria-hidden="true"
+      >
+        ‹
+      </span>
       <span class="shot">{{ shot.name }}</span>
-      <RouterLink v-if="shot.nextShotId" class="step" :to="{ name: shotRoute, params: { shotId: shot.nextShotId }, query }" aria-label="Next shot">›</RouterLink>
-      <span v-else class="step off" aria-hidden="true">›</span>
+      <RouterLink
+        v-if="shot.nextShotId"
+        class="step"
+        :to="{ name: shotRoute, params: { shotId: shot.nextShotId }, query }"
+        aria-label="Next shot"
+      >
+        ›
+      </RouterLink>
+      <span
+        v-else
+        class="step off"
+        aria-hidden="true"
+      >
+        ›
+      </span>
     </nav>
-    <nav class="views" aria-label="Views">
-      <RouterLink v-if="project" :to="{ name: 'reel', params: { projectId: project.id } }" :class="{ here: route.name === 'reel' }">Reel</RouterLink>
+    <nav
+      class="views"
+      aria-label="Views"
+    >
+      <RouterLink
+        v-if="project"
+        :to="{ name: 'reel', params: { projectId: project.id } }"
+        :class="{ here: route.name === 'reel' }"
+      >
+        Reel
+      </RouterLink>
       <template v-if="shot">
-        <RouterLink :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }" :class="{ here: route.name === 'bench' }">Bench</RouterLink>
-        <RouterLink :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame } }" :class="{ here: route.name === 'dispatch' }">Dispatch</RouterLink>
-        <RouterLink :to="{ name: 'record', params: { shotId: shot.id } }" :class="{ here: route.name === 'record' }">Record</RouterLink>
+        <RouterLink
+          :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }"
+          :class="{ here: route.name === 'bench' }"
+        >
+          Bench
+        </RouterLink>
+        <RouterLink
+          :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame } }"
+          :class="{ here: route.name === 'dispatch' }"
+        >
+          Dispatch
+        </RouterLink>
+        <RouterLink
+          :to="{ name: 'record', params: { shotId: shot.id } }"
+          :class="{ here: route.name === 'record' }"
+        >
+          Record
+        </RouterLink>
       </template>
-      <RouterLink :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame } : {} }" :class="{ here: route.name === 'luts' }">LUTs</RouterLink>
-      <RouterLink :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame } : {} }" :class="{ here: route.name === 'cameras' }">Cameras</RouterLink>
-      <RouterLink :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }" :class="{ here: route.name === 'standards' }">Standards</RouterLink>
+      <RouterLink
+        :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame } : {} }"
+        :class="{ here: route.name === 'luts' }"
+      >
+        LUTs
+      </RouterLink>
+      <RouterLink
+        :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame } : {} }"
+        :class="{ here: route.name === 'cameras' }"
+      >
+        Cameras
+      </RouterLink>
+      <RouterLink
+        :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }"
+        :class="{ here: route.name === 'standards' }"
+      >
+        Standards
+      </RouterLink>
     </nav>
-    <div v-if="props.shot" class="state">
-      <button data-tip="Back to the revision before (Ctrl+Z)" type="button" :disabled="!grade.canUndo || grade.moving" @click="grade.undo()">Undo</button>
-      <button data-tip="Forward again (Ctrl+Shift+Z)" type="button" :disabled="!grade.canRedo || grade.moving" @click="grade.redo()">Redo</button>
-      <button data-tip="All keys (?)" type="button" aria-label="All keys" @click="view.showKeys = true">?</button>
-      <span class="saved figures" :class="{ troubled }" role="status" data-testid="saved">{{ troubled ? '▲ ' : '' }}{{ saved }}</span>
+    <div
+      v-if="props.shot"
+      class="state"
+    >
+      <button
+        data-tip="Back to the revision before (Ctrl+Z)"
+        type="button"
+        :disabled="!grade.canUndo || grade.moving"
+        @click="grade.undo()"
+      >
+        Undo
+      </button>
+      <button
+        data-tip="Forward again (Ctrl+Shift+Z)"
+        type="button"
+        :disabled="!grade.canRedo || grade.moving"
+        @click="grade.redo()"
+      >
+        Redo
+      </button>
+      <button
+        data-tip="All keys (?)"
+        type="button"
+        aria-label="All keys"
+        @click="view.showKeys = true"
+      >
+        ?
+      </button>
+      <span
+        class="saved figures"
+        :class="{ troubled }"
+        role="status"
+        data-testid="saved"
+      >
+        {{ troubled ? '▲ ' : '' }}{{ saved }}
+      </span>
     </div>
   </header>
 </template>
 
 <style scoped>
-.header { height: var(--header); display: flex; align-items: center; gap: var(--gap-broad); padding: 0 var(--gap-wide); background: var(--panel); border-bottom: var(--line) solid var(--hairline); white-space: nowrap; }
-.header a { text-decoration: none; }
-.mark { text-transform: uppercase; letter-spacing: 0.14em; font-weight: 500; }
-.project { color: var(--ink-quiet); }
-.project:hover, .views a:hover { color: var(--ink); }
-.shots { display: flex; align-items: center; gap: var(--gap); }
-.shot { min-width: 9em; text-align: center; }
-.step { padding: var(--gap-small) var(--gap); }
-.off { color: var(--hairline); }
-.views { display: flex; gap: var(--gap-broad); }
-.views a { color: var(--ink-quiet); padding: var(--gap-small) 0; border-bottom: 2px solid transparent; }
-.views a.here { color: var(--ink); border-bottom-color: var(--accent); }
-.state { margin-left: auto; display: flex; align-items: center; gap: var(--gap-small); }
-.state button { background: none; border: var(--line) solid transparent; border-radius: var(--radius); padding: var(--gap-hair) var(--gap); }
-.state button:hover:enabled { border-color: var(--hairline-strong); }
-.state button:disabled { color: var(--hairline-strong); }
-.saved { min-width: 15em; text-align: right; color: var(--ink-quiet); font-size: var(--text-small); }
-.troubled { color: var(--warning); }
+.header {
+  height: var(--header);
+  display: flex;
+  align-items: center;
+  gap: var(--gap-broad);
+  padding: 0 var(--gap-wide);
+  background: var(--panel);
+  border-bottom: var(--line) solid var(--hairline);
+  white-space: nowrap;
+}
+.header a {
+  text-decoration: none;
+}
+.mark {
+  text-transform: uppercase;
+  letter-spacing: 0.14em;
+  font-weight: 500;
+}
+.project {
+  color: var(--ink-quiet);
+}
+.project:hover,
+.views a:hover {
+  color: var(--ink);
+}
+.shots {
+  display: flex;
+  align-items: center;
+  gap: var(--gap);
+}
+.shot {
+  min-width: 9em;
+  text-align: center;
+}
+.step {
+  padding: var(--gap-small) var(--gap);
+}
+.off {
+  color: var(--hairline);
+}
+.views {
+  display: flex;
+  gap: var(--gap-broad);
+}
+.views a {
+  color: var(--ink-quiet);
+  padding: var(--gap-small) 0;
+  border-bottom: 2px solid transparent;
+}
+.views a.here {
+  color: var(--ink);
+  border-bottom-color: var(--accent);
+}
+.state {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: var(--gap-small);
+}
+.state button {
+  background: none;
+  border: var(--line) solid transparent;
+  border-radius: var(--radius);
+  padding: var(--gap-hair) var(--gap);
+}
+.state button:hover:enabled {
+  border-color: var(--hairline-strong);
+}
+.state button:disabled {
+  color: var(--hairline-strong);
+}
+.saved {
+  min-width: 15em;
+  text-align: right;
+  color: var(--ink-quiet);
+  font-size: var(--text-small);
+}
+.troubled {
+  color: var(--warning);
+}
 @media (max-width: 1100px) {
-  .header, .views { gap: var(--gap-wide); }
-  .shot { min-width: 0; max-width: 11em; overflow: hidden; text-overflow: ellipsis; }
-  .saved { min-width: 9em; white-space: normal; }
+  .header,
+  .views {
+    gap: var(--gap-wide);
+  }
+  .shot {
+    min-width: 0;
+    max-width: 11em;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .saved {
+    min-width: 9em;
+    white-space: normal;
+  }
 }
 </style>

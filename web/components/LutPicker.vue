@@ -12,10 +12,23 @@ const emit = defineEmits<{ choose: [hash: string | null] }>()
 const library = useLibrary()
 const fault = ref('')
 const picker = ref<HTMLInputElement | null>(null)
-onMounted(() => library.loadLuts().catch((error: unknown) => { fault.value = sentenceOf(error) }))
+onMounted(() =>
+  library.loadLuts().catch((error: unknown) => {
+    fault.value = sentenceOf(error)
+  }),
+)
 
 const noLut = 'none'
-const options = computed(() => [{ id: noLut, name: props.none }, ...library.luts.map((l) => ({ id: l.hash, name: l.name, tip: `${l.title || l.name} · ${l.dimensions === 'sequence' ? 'several parts' : `${l.dimensions}D`}, ${l.size} per axis` }))])
+const options = computed(() => [
+  { id: noLut, name: props.none },
+  ...library.luts.map((l) => ({
+    id: l.hash,
+    name: l.name,
+    tip:
+      `${l.title || l.name} · ${l.dimensions === 'sequence' ? 'several parts' : `${l.dimensions}D`}, ` +
+      `${l.size} per axis`,
+  })),
+])
 
 async function picked(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
@@ -33,14 +46,44 @@ async function picked(event: Event): Promise<void> {
 
 <template>
   <div class="lut">
-    <PlainSelect :label="label" :tip="tip" :options="options" :model-value="hash ?? noLut" @update:model-value="emit('choose', $event === noLut ? null : $event)" />
-    <input ref="picker" class="visually-hidden" type="file" accept=".cube,.clf,.xml,.png,.csv" tabindex="-1" aria-label="LUT file" @change="picked" />
-    <ElButton size="small" @click="picker?.click()">{{ importLabel }}</ElButton>
-    <Notice class="fault" :text="fault" @close="fault = ''" />
+    <PlainSelect
+      :label="label"
+      :tip="tip"
+      :options="options"
+      :model-value="hash ?? noLut"
+      @update:model-value="emit('choose', $event === noLut ? null : $event)"
+    />
+    <input
+      ref="picker"
+      class="visually-hidden"
+      type="file"
+      accept=".cube,.clf,.xml,.png,.csv"
+      tabindex="-1"
+      aria-label="LUT file"
+      @change="picked"
+    />
+    <ElButton
+      size="small"
+      @click="picker?.click()"
+    >
+      {{ importLabel }}
+    </ElButton>
+    <Notice
+      class="fault"
+      :text="fault"
+      @close="fault = ''"
+    />
   </div>
 </template>
 
 <style scoped>
-.lut { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: var(--gap-small) var(--gap); align-items: center; }
-.fault { grid-column: 1 / -1; }
+.lut {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: var(--gap-small) var(--gap);
+  align-items: center;
+}
+.fault {
+  grid-column: 1 / -1;
+}
 </style>

@@ -1,18 +1,26 @@
 <script setup lang="ts">
-// Shows the words of whatever carries data-tip, when a pointer rests on it or the keyboard reaches it: a page full of tips costs nothing
-// while none is shown. Escape puts them away.
+// Shows the words of whatever carries data-tip, when a pointer rests on it or the keyboard reaches it: a page full of
+// tips costs nothing while none is shown. Escape puts them away.
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { ElTooltip } from 'element-plus'
 import { onScopeDispose, ref, shallowRef } from 'vue'
 
-const restMs = 450, lookMs = 300, id = 'tip'
-const anchor = shallowRef<HTMLElement | null>(null), words = ref(''), open = ref(false)
+const restMs = 450,
+  lookMs = 300,
+  id = 'tip'
+const anchor = shallowRef<HTMLElement | null>(null),
+  words = ref(''),
+  open = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 // What is explained may change, or go.
-const looking = useIntervalFn(() => {
-  if (!anchor.value?.isConnected) hide()
-  else words.value = anchor.value.dataset['tip'] ?? ''
-}, lookMs, { immediate: false })
+const looking = useIntervalFn(
+  () => {
+    if (!anchor.value?.isConnected) hide()
+    else words.value = anchor.value.dataset['tip'] ?? ''
+  },
+  lookMs,
+  { immediate: false },
+)
 
 function hide(): void {
   clearTimeout(timer)
@@ -36,14 +44,34 @@ function wait(target: EventTarget | null): void {
   }, restMs)
 }
 useEventListener(document, 'pointerover', (event) => wait(event.target))
-useEventListener(document, 'focusin', (event) => { if (event.target instanceof Element && event.target.matches(':focus-visible')) wait(event.target) })
+useEventListener(document, 'focusin', (event) => {
+  if (event.target instanceof Element && event.target.matches(':focus-visible')) wait(event.target)
+})
 useEventListener(document, 'focusout', hide)
 useEventListener(document, 'pointerdown', hide)
 useEventListener(document, 'scroll', hide, { capture: true, passive: true })
-useEventListener(document, 'keydown', (event) => { if (event.key === 'Escape') hide() }, { capture: true })
+useEventListener(
+  document,
+  'keydown',
+  (event) => {
+    if (event.key === 'Escape') hide()
+  },
+  { capture: true },
+)
 onScopeDispose(hide)
 </script>
 
 <template>
-  <ElTooltip :visible="open" :virtual-ref="anchor ?? undefined" virtual-triggering placement="top" effect="dark" :enterable="false"><template #content><span :id="id">{{ words }}</span></template></ElTooltip>
+  <ElTooltip
+    :visible="open"
+    :virtual-ref="anchor ?? undefined"
+    virtual-triggering
+    placement="top"
+    effect="dark"
+    :enterable="false"
+  >
+    <template #content>
+      <span :id="id">{{ words }}</span>
+    </template>
+  </ElTooltip>
 </template>

@@ -2,7 +2,10 @@
 import { ref, type Ref } from 'vue'
 import { sentenceOf } from '../api/client'
 
-export function useAttempt(): { readonly fault: Ref<string>; readonly attempt: (work: () => Promise<unknown>) => Promise<void> } {
+export function useAttempt(): {
+  readonly fault: Ref<string>
+  readonly attempt: (work: () => Promise<unknown>) => Promise<void>
+} {
   const fault = ref('')
   async function attempt(work: () => Promise<unknown>): Promise<void> {
     try {

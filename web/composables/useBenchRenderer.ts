@@ -1,12 +1,47 @@
-// Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And plays.
+// Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And
+// plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import { dragSize, restSize, type Area, type Cast, type GradeDocument, type InstrumentId, type KeySample, type KeyTap, type Side, type StationId, type TraceImage } from '@core/index'
-import type { BenchAnswer, BenchRequest, Between, KeySampled, KeySpreadFound, Lit, LookTaken, MatteJudged, Measured, Picked, Probed, Referenced, RegionPlaced, Rendered, RenderRequest, RenderResult, SkinSampled, Spread } from '../workers/messages'
+import {
+  dragSize,
+  restSize,
+  type Area,
+  type Cast,
+  type GradeDocument,
+  type InstrumentId,
+  type KeySample,
+  type KeyTap,
+  type Side,
+  type StationId,
+  type TraceImage,
+} from '@core/index'
+import type {
+  BenchAnswer,
+  BenchRequest,
+  Between,
+  KeySampled,
+  KeySpreadFound,
+  Lit,
+  LookTaken,
+  MatteJudged,
+  Measured,
+  Picked,
+  Probed,
+  Referenced,
+  RegionPlaced,
+  Rendered,
+  RenderRequest,
+  RenderResult,
+  SkinSampled,
+  Spread,
+} from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Pick<RenderRequest, 'medium' | 'frameIndex' | 'grade' | 'asShot' | 'viewing'>
 
-export interface Shown { readonly picture: TraceImage; readonly frameIndex: number }
+export interface Shown {
+  readonly picture: TraceImage
+  readonly frameIndex: number
+}
 
 export interface BenchRenderer {
   readonly result: ShallowRef<RenderResult | null>
@@ -15,7 +50,10 @@ export interface BenchRenderer {
   readonly fault: Ref<string>
   /** The picture on screen is the last one asked for, at its finest. */
   readonly settled: Ref<boolean>
-  /** Asks for a picture; an older request that has not started is forgotten. While playing, the look changes and the frames go on. */
+  /**
+   * Asks for a picture; an older request that has not started is forgotten. While playing, the look changes and the
+   * frames go on.
+   */
   readonly show: (wanted: Wanted) => void
   readonly playing: Ref<boolean>
   readonly counts: ShallowRef<PlayCounts | null>
@@ -31,27 +69,50 @@ export interface BenchRenderer {
   readonly between: (stepId: string) => Promise<Between>
   readonly keySample: (tap: KeyTap, mode: KeySample['mode'], area: Area) => Promise<KeySampled>
   readonly keySpread: (tap: KeyTap) => Promise<KeySpreadFound>
-  readonly placeRegion: (regionId: string, from: Extract<BenchRequest, { ask: 'placeRegion' }>['from']) => Promise<RegionPlaced>
+  readonly placeRegion: (
+    regionId: string,
+    from: Extract<BenchRequest, { ask: 'placeRegion' }>['from'],
+  ) => Promise<RegionPlaced>
   readonly matteFacts: (regionId: string, then: GradeDocument | null) => Promise<MatteJudged>
   readonly reference: (of: Extract<BenchRequest, { ask: 'reference' }>['of']) => Promise<Referenced>
 }
 
-type Answer = Probed | Lit | SkinSampled | Referenced | Spread | Picked | Between | LookTaken | KeySampled | KeySpreadFound | MatteJudged | RegionPlaced
+type Answer =
+  | Probed
+  | Lit
+  | SkinSampled
+  | Referenced
+  | Spread
+  | Picked
+  | Between
+  | LookTaken
+  | KeySampled
+  | KeySpreadFound
+  | MatteJudged
+  | RegionPlaced
 
 const restMs = 140
 
 export function useBenchRenderer(): BenchRenderer {
   const worker = new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' })
-  const tell = (request: BenchRequest): void => worker.postMessage(request, 'back' in request && request.back ? [request.back] : [])
+  const tell = (request: BenchRequest): void =>
+    worker.postMessage(request, 'back' in request && request.back ? [request.back] : [])
   /** Pixels of the picture before: nothing shows them any more. */
   let back: ArrayBuffer | undefined
-  const takeBack = (): ArrayBuffer | undefined => { const taken = back; back = undefined; return taken }
+  const takeBack = (): ArrayBuffer | undefined => {
+    const taken = back
+    back = undefined
+    return taken
+  }
   function onScreen(picture: Shown): void {
     back = shown.value?.picture.rgba.buffer as ArrayBuffer | undefined
     shown.value = picture
   }
-  const result = shallowRef<RenderResult | null>(null), shown = shallowRef<Shown | null>(null)
-  const fault = ref(''), settled = ref(false), playing = ref(false)
+  const result = shallowRef<RenderResult | null>(null),
+    shown = shallowRef<Shown | null>(null)
+  const fault = ref(''),
+    settled = ref(false),
+    playing = ref(false)
   const counts = shallowRef<PlayCounts | null>(null)
   let nextId = 1
   let inFlight: RenderRequest | null = null
@@ -69,7 +130,18 @@ export function useBenchRenderer(): BenchRenderer {
     if ('played' in data) {
       if (data.id !== played?.id) return
       onScreen(data)
-      if (data.measured) put({ size: dragSize, frameIndex: data.frameIndex, source: 'proxy', meridian: null, partMeridian: null, accuracy: null }, data.measured)
+      if (data.measured)
+        put(
+          {
+            size: dragSize,
+            frameIndex: data.frameIndex,
+            source: 'proxy',
+            meridian: null,
+            partMeridian: null,
+            accuracy: null,
+          },
+          data.measured,
+        )
       counts.value = data.counts
       played.onFrame(data.frameIndex)
       // Put on the canvas first, then asked for more.
@@ -104,9 +176,31 @@ export function useBenchRenderer(): BenchRenderer {
     })
   }
   /** The newest picture; what was not measured of it stays as it was. */
-  function put({ size, frameIndex, source, meridian, partMeridian, accuracy }: Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'>, measured: Measured | null): void {
-    const before = result.value, now = measured ?? before
-    if (now) result.value = { traces: now.traces, facts: now.facts, partFacts: now.partFacts, size, frameIndex, source, meridian: meridian ?? before?.meridian ?? null, partMeridian, accuracy }
+  function put(
+    {
+      size,
+      frameIndex,
+      source,
+      meridian,
+      partMeridian,
+      accuracy,
+    }: Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'>,
+    measured: Measured | null,
+  ): void {
+    const before = result.value,
+      now = measured ?? before
+    if (now)
+      result.value = {
+        traces: now.traces,
+        facts: now.facts,
+        partFacts: now.partFacts,
+        size,
+        frameIndex,
+        source,
+        meridian: meridian ?? before?.meridian ?? null,
+        partMeridian,
+        accuracy,
+      }
   }
   function rendered(data: Extract<BenchAnswer, { ok: boolean }>): void {
     if (data.id !== inFlight?.id) return
@@ -127,7 +221,9 @@ export function useBenchRenderer(): BenchRenderer {
       send(wanted, dragSize)
     } else if (data.ok && data.size === dragSize) {
       clearTimeout(restTimer)
-      restTimer = setTimeout(() => { if (latest && !inFlight && !playing.value) send(latest, restSize) }, restMs)
+      restTimer = setTimeout(() => {
+        if (latest && !inFlight && !playing.value) send(latest, restSize)
+      }, restMs)
     } else if (data.ok) {
       settled.value = true
     }
@@ -146,7 +242,8 @@ export function useBenchRenderer(): BenchRenderer {
     settled.value = false
     if (playing.value) {
       // Frames move by themselves; only another look is told.
-      if (before?.grade !== wanted.grade || before.asShot !== wanted.asShot || before.viewing !== wanted.viewing) tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot, viewing: wanted.viewing })
+      if (before?.grade !== wanted.grade || before.asShot !== wanted.asShot || before.viewing !== wanted.viewing)
+        tell({ ask: 'regrade', grade: wanted.grade, asShot: wanted.asShot, viewing: wanted.viewing })
       return
     }
     // A finer picture of another frame is not waited for: the worker drops it when it is overtaken.
@@ -163,14 +260,31 @@ export function useBenchRenderer(): BenchRenderer {
     counts.value = null
     fault.value = ''
     played = { id: nextId++, onFrame }
-    tell({ ask: 'play', id: played.id, medium: wanted.medium, grade: wanted.grade, asShot: wanted.asShot, viewing: wanted.viewing, plan })
+    tell({
+      ask: 'play',
+      id: played.id,
+      medium: wanted.medium,
+      grade: wanted.grade,
+      asShot: wanted.asShot,
+      viewing: wanted.viewing,
+      plan,
+    })
   }
 
   onScopeDispose(() => {
     clearTimeout(restTimer)
     worker.terminate()
   })
-  return { result, shown, fault, settled, show, playing, counts, play, pause: () => tell({ ask: 'pause' }),
+  return {
+    result,
+    shown,
+    fault,
+    settled,
+    show,
+    playing,
+    counts,
+    play,
+    pause: () => tell({ ask: 'pause' }),
     probe: (x, y) => ask<Probed>((id) => ({ ask: 'probe', id, x, y })),
     light: (instrument, x, y) => ask<Lit>((id) => ({ ask: 'light', id, instrument, x, y })),
     skin: (area, cast) => ask<SkinSampled>((id) => ({ ask: 'skin', id, area, cast })),

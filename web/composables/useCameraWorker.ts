@@ -7,7 +7,9 @@ export type CameraQuestion = Unnumbered<CameraRequest>
 
 export interface CameraWorker {
   /** Resolves with the answer of the same kind. Rejects with a sentence. */
-  readonly ask: <K extends CameraRequest['ask']>(question: CameraQuestion & { ask: K }) => Promise<Extract<CameraAnswer, { ask: K }>>
+  readonly ask: <K extends CameraRequest['ask']>(
+    question: CameraQuestion & { ask: K },
+  ) => Promise<Extract<CameraAnswer, { ask: K }>>
 }
 
 export function useCameraWorker(): CameraWorker {
@@ -27,10 +29,11 @@ export function useCameraWorker(): CameraWorker {
   }
   onScopeDispose(() => worker.terminate())
   return {
-    ask: (question) => new Promise((done, fail) => {
-      const id = nextId++
-      waiting.set(id, { done: done as (a: CameraAnswer) => void, fail })
-      worker.postMessage({ ...question, id })
-    }),
+    ask: (question) =>
+      new Promise((done, fail) => {
+        const id = nextId++
+        waiting.set(id, { done: done as (a: CameraAnswer) => void, fail })
+        worker.postMessage({ ...question, id })
+      }),
   }
 }

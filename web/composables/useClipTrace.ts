@@ -6,7 +6,12 @@ import { sameWhileEqual } from './sameWhileEqual'
 import type { Medium } from '../workers/messages'
 import type { TraceAnswer, TraceOrder } from '../workers/trace-messages'
 
-export interface TraceSubject { readonly medium: Medium; readonly grade: GradeDocument; readonly first: number; readonly count: number }
+export interface TraceSubject {
+  readonly medium: Medium
+  readonly grade: GradeDocument
+  readonly first: number
+  readonly count: number
+}
 
 export interface ClipTrace {
   /** By frame of the shot; undefined where it is not traced yet. */
@@ -24,14 +29,19 @@ export function useClipTrace(subject: () => TraceSubject | null, busy: () => boo
   const worker = new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' })
   const tell = (order: TraceOrder): void => worker.postMessage(order)
   const traces = shallowRef<readonly (FrameTrace | undefined)[]>([])
-  const share = ref(0), fault = ref('')
-  let id = 0, timer: ReturnType<typeof setTimeout> | undefined, found = 0
+  const share = ref(0),
+    fault = ref('')
+  let id = 0,
+    timer: ReturnType<typeof setTimeout> | undefined,
+    found = 0
 
   worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => {
     if (data.id !== id) return
     fault.value = data.fault
     const next = [...traces.value]
-    data.frames.forEach((frame, i) => { next[frame] = data.traces[i] })
+    data.frames.forEach((frame, i) => {
+      next[frame] = data.traces[i]
+    })
     found += data.frames.length
     traces.value = next
     share.value = next.length === 0 ? 1 : found / next.length
@@ -41,21 +51,32 @@ export function useClipTrace(subject: () => TraceSubject | null, busy: () => boo
     fault.value = 'The clip trace stopped.'
   }
 
-  watch(subject, (now) => {
-    clearTimeout(timer)
-    tell({ ask: 'stop' })
-    id++
-    if (!now?.medium.proxy) return void (traces.value = [])
-    if (traces.value.length !== now.count) traces.value = Array<undefined>(now.count).fill(undefined)
-    timer = setTimeout(() => {
-      found = 0
-      share.value = 0
-      fault.value = ''
-      traces.value = Array<undefined>(now.count).fill(undefined)
-      tell({ ask: 'trace', id, medium: now.medium as Medium & { proxy: ProxyFacts }, grade: now.grade, first: now.first, count: now.count })
-      if (busy()) tell({ ask: 'wait' })
-    }, restMs)
-  }, { immediate: true })
+  watch(
+    subject,
+    (now) => {
+      clearTimeout(timer)
+      tell({ ask: 'stop' })
+      id++
+      if (!now?.medium.proxy) return void (traces.value = [])
+      if (traces.value.length !== now.count) traces.value = Array<undefined>(now.count).fill(undefined)
+      timer = setTimeout(() => {
+        found = 0
+        share.value = 0
+        fault.value = ''
+        traces.value = Array<undefined>(now.count).fill(undefined)
+        tell({
+          ask: 'trace',
+          id,
+          medium: now.medium as Medium & { proxy: ProxyFacts },
+          grade: now.grade,
+          first: now.first,
+          count: now.count,
+        })
+        if (busy()) tell({ ask: 'wait' })
+      }, restMs)
+    },
+    { immediate: true },
+  )
   watch(busy, (is) => tell({ ask: is ? 'wait' : 'go on' }))
   onScopeDispose(() => {
     clearTimeout(timer)
@@ -63,7 +84,12 @@ export function useClipTrace(subject: () => TraceSubject | null, busy: () => boo
   })
 
   // Of the footage, not of the grade: what is on the line stays while a hand moves.
-  const timing = sameWhileEqual(() => { const now = subject(); return now && { perSecond: now.medium.rate.numerator / now.medium.rate.denominator, first: now.first } })
-  const moments = computed(() => (timing.value ? worstMoments(traces.value, timing.value.perSecond, timing.value.first) : []))
+  const timing = sameWhileEqual(() => {
+    const now = subject()
+    return now && { perSecond: now.medium.rate.numerator / now.medium.rate.denominator, first: now.first }
+  })
+  const moments = computed(() =>
+    timing.value ? worstMoments(traces.value, timing.value.perSecond, timing.value.first) : [],
+  )
   return { traces, moments, share, fault }
 }

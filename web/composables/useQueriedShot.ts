@@ -6,22 +6,38 @@ import { sentenceOf } from '../api/client'
 import { useGrade } from '../stores/grade'
 import { useLibrary } from '../stores/library'
 
-/** Opens the shot when the address names another; null until it is there. The frame is held to the shot, and is its lead frame where none is named. */
-export function useQueriedShot(failed: (sentence: string) => void): { readonly shot: ComputedRef<ShotDetail | null>; readonly frame: ComputedRef<number> } {
-  const library = useLibrary(), grade = useGrade(), route = useRoute()
-  const shotId = computed(() => (typeof route.query['shot'] === 'string' ? route.query['shot'] : null)), shot = computed(() => (library.shot?.id === shotId.value ? library.shot : null))
+/**
+ * Opens the shot when the address names another; null until it is there. The frame is held to the shot, and is its lead
+ * frame where none is named.
+ */
+export function useQueriedShot(failed: (sentence: string) => void): {
+  readonly shot: ComputedRef<ShotDetail | null>
+  readonly frame: ComputedRef<number>
+} {
+  const library = useLibrary(),
+    grade = useGrade(),
+    route = useRoute()
+  const shotId = computed(() => (typeof route.query['shot'] === 'string' ? route.query['shot'] : null)),
+    shot = computed(() => (library.shot?.id === shotId.value ? library.shot : null))
   const frame = computed(() => {
-    const open = shot.value, asked = Number(route.query['frame'] ?? NaN)
-    return open && Number.isInteger(asked) && asked >= open.firstFrame && asked < open.firstFrame + open.frameCount ? asked : open?.leadFrame ?? 0
+    const open = shot.value,
+      asked = Number(route.query['frame'] ?? NaN)
+    return open && Number.isInteger(asked) && asked >= open.firstFrame && asked < open.firstFrame + open.frameCount
+      ? asked
+      : (open?.leadFrame ?? 0)
   })
-  watch(shotId, async (id) => {
-    if (id === null || (library.shot?.id === id && grade.shotId === id)) return
-    try {
-      await grade.commit()
-      grade.open(await library.openShot(id))
-    } catch (error) {
-      failed(sentenceOf(error))
-    }
-  }, { immediate: true })
+  watch(
+    shotId,
+    async (id) => {
+      if (id === null || (library.shot?.id === id && grade.shotId === id)) return
+      try {
+        await grade.commit()
+        grade.open(await library.openShot(id))
+      } catch (error) {
+        failed(sentenceOf(error))
+      }
+    },
+    { immediate: true },
+  )
   return { shot, frame }
 }

@@ -1,12 +1,30 @@
-// The readings of the frame that is looked at, asked for when the picture rests; and, while nothing else is wanted, of frames spread over the clip.
-// They are held against the standard here, so that another standard counts at once.
+// The readings of the frame that is looked at, asked for when the picture rests; and, while nothing else is wanted, of
+// frames spread over the clip. They are held against the standard here, so that another standard counts at once.
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { coarseToFine, judge, knownCast, nothingPointed, readingKey, type Cast, type Finding, type HouseStandard, type Reading, type ReadingId } from '@core/index'
+import {
+  coarseToFine,
+  judge,
+  knownCast,
+  nothingPointed,
+  readingKey,
+  type Cast,
+  type Finding,
+  type HouseStandard,
+  type Reading,
+  type ReadingId,
+} from '@core/index'
 import type { MarkedAnswer, ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
 
 /** A reading where it lies furthest outside, over the frames of the clip that were looked at. */
-export interface ClipWorst { readonly reading: Reading; readonly frame: number }
-export interface OverClip { readonly worst: ReadonlyMap<string, ClipWorst>; /** Frames looked at, and all of them. */ readonly seen: number; readonly all: number }
+export interface ClipWorst {
+  readonly reading: Reading
+  readonly frame: number
+}
+export interface OverClip {
+  readonly worst: ReadonlyMap<string, ClipWorst>
+  /** Frames looked at, and all of them. */ readonly seen: number
+  readonly all: number
+}
 
 export interface FrameReadings {
   readonly readings: ComputedRef<readonly Reading[]>
@@ -28,15 +46,28 @@ const restMs = 350
 /** The clip is looked through only when nobody does anything for a while. */
 const idleMs = 2500
 
-/** `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it, coarsely first. */
-export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, standard: () => HouseStandard, clip: () => { readonly first: number; readonly last: number }): FrameReadings {
+/**
+ * `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it,
+ * coarsely first.
+ */
+export function useReadings(
+  subject: () => Omit<ReadingsRequest, 'id'> | null,
+  standard: () => HouseStandard,
+  clip: () => { readonly first: number; readonly last: number },
+): FrameReadings {
   const worker = new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' })
-  const findings = shallowRef<readonly Finding[]>([]), seen = ref(0)
-  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = [], order: readonly number[] = []
-  const fresh = ref(false), fault = ref('')
-  let id = 0, coming: Finding[] = [], timer: ReturnType<typeof setTimeout> | undefined
+  const findings = shallowRef<readonly Finding[]>([]),
+    seen = ref(0)
+  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = [],
+    order: readonly number[] = []
+  const fresh = ref(false),
+    fault = ref('')
+  let id = 0,
+    coming: Finding[] = [],
+    timer: ReturnType<typeof setTimeout> | undefined
   let marked: ((answer: MarkedAnswer) => void) | null = null
-  let clipFrame: number | null = null, clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
+  let clipFrame: number | null = null,
+    clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
 
   function ask(request: Omit<ReadingsRequest, 'id'>): void {
     id++
@@ -45,7 +76,8 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
   }
   /** The next frame of the clip that was not looked at yet. */
   function goOn(): void {
-    const now = subject(), next = order[overClip.length]
+    const now = subject(),
+      next = order[overClip.length]
     if (!now || next === undefined) return
     clipFrame = next
     ask({ ...now, frameIndex: next, pointed: nothingPointed })
@@ -56,7 +88,14 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
       marked?.(data)
       marked = null
       const now = subject()
-      if (now) timer = setTimeout(() => { if (fresh.value) goOn(); else ask(now) }, fresh.value ? idleMs : 0)
+      if (now)
+        timer = setTimeout(
+          () => {
+            if (fresh.value) goOn()
+            else ask(now)
+          },
+          fresh.value ? idleMs : 0,
+        )
       return
     }
     coming.push(...data.findings)
@@ -91,31 +130,40 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
     leave()
     if (!now) return Promise.resolve({ id, lit: null, share: 0 })
     ask({ ...now, marks: of })
-    return new Promise((done) => { marked = done })
+    return new Promise((done) => {
+      marked = done
+    })
   }
-  watch(subject, (now) => {
-    fresh.value = false
-    leave()
-    // A measurement under way stops at its next part.
-    worker.postMessage(null)
-    if (!now) return
-    if (clipOf?.mediaHash !== now.mediaHash || clipOf.grade !== now.grade) {
-      const { first, last } = clip()
-      clipOf = now
-      overClip = []
-      order = coarseToFine(last - first + 1).map((i) => first + i)
-      seen.value = 0
-    }
-    timer = setTimeout(() => ask(now), restMs)
-  }, { immediate: true })
+  watch(
+    subject,
+    (now) => {
+      fresh.value = false
+      leave()
+      // A measurement under way stops at its next part.
+      worker.postMessage(null)
+      if (!now) return
+      if (clipOf?.mediaHash !== now.mediaHash || clipOf.grade !== now.grade) {
+        const { first, last } = clip()
+        clipOf = now
+        overClip = []
+        order = coarseToFine(last - first + 1).map((i) => first + i)
+        seen.value = 0
+      }
+      timer = setTimeout(() => ask(now), restMs)
+    },
+    { immediate: true },
+  )
   onScopeDispose(() => {
     clearTimeout(timer)
     worker.terminate()
   })
 
   const readings = computed(() => judge(findings.value, standard()))
-  // Frame by frame, so that a long clip is not judged anew at each; anew only when the standard or the clip is another one.
-  let worst = new Map<string, ClipWorst>(), judged = 0, judgedOf: { readonly standard: HouseStandard; readonly frames: object } | null = null
+  // Frame by frame, so that a long clip is not judged anew at each; anew only when the standard or the clip is another
+  // one.
+  let worst = new Map<string, ClipWorst>(),
+    judged = 0,
+    judgedOf: { readonly standard: HouseStandard; readonly frames: object } | null = null
   const clipWorst = computed(() => {
     const held = standard()
     if (judgedOf?.standard !== held || judgedOf.frames !== overClip) {
@@ -132,5 +180,13 @@ export function useReadings(subject: () => Omit<ReadingsRequest, 'id'> | null, s
     }
     return { worst, seen: seen.value, all: order.length }
   })
-  return { readings, findings, clip: clipWorst, pixelsOf, cast: computed(() => knownCast(findings.value)), fresh, fault }
+  return {
+    readings,
+    findings,
+    clip: clipWorst,
+    pixelsOf,
+    cast: computed(() => knownCast(findings.value)),
+    fresh,
+    fault,
+  }
 }

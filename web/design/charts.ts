@@ -1,19 +1,60 @@
 // Chart.js in our own colours and faces; only what is used is registered.
-import { BarController, BarElement, CategoryScale, Chart, Filler, Legend, LinearScale, LineController, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js'
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Filler,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  ScatterController,
+  Tooltip,
+} from 'chart.js'
 
-Chart.register(BarController, BarElement, CategoryScale, Filler, Legend, LinearScale, LineController, LineElement, PointElement, ScatterController, Tooltip)
+Chart.register(
+  BarController,
+  BarElement,
+  CategoryScale,
+  Filler,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  ScatterController,
+  Tooltip,
+)
 
 const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
 export const inks = {
-  get ink() { return token('--ink') },
-  get quiet() { return token('--ink-quiet') },
-  get accent() { return token('--accent') },
-  get hairline() { return token('--hairline') },
-  get red() { return token('--trace-red') },
-  get green() { return token('--trace-green') },
-  get blue() { return token('--trace-blue') },
-  get well() { return token('--well') },
+  get ink() {
+    return token('--ink')
+  },
+  get quiet() {
+    return token('--ink-quiet')
+  },
+  get accent() {
+    return token('--accent')
+  },
+  get hairline() {
+    return token('--hairline')
+  },
+  get red() {
+    return token('--trace-red')
+  },
+  get green() {
+    return token('--trace-green')
+  },
+  get blue() {
+    return token('--trace-blue')
+  },
+  get well() {
+    return token('--well')
+  },
 }
 
 /** Sets what all charts share; called once the tokens are there. */

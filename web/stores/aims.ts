@@ -6,17 +6,26 @@ import type { RevisionWhy } from '@contracts/requests'
 import { useGrade } from './grade'
 
 /** The mean colour of a part of some picture, for others to be brought to. Luma, Cb and Cr as shares of the signal. */
-export interface Remembered { readonly name: string; readonly luma: number; readonly cb: number; readonly cr: number }
+export interface Remembered {
+  readonly name: string
+  readonly luma: number
+  readonly cb: number
+  readonly cr: number
+}
 
 export const useAims = defineStore('aims', () => {
   const grade = useGrade()
   const shotId = ref<string | null>(null)
-  const aims = shallowRef<readonly Aim[]>([]), refused = shallowRef<ReadonlySet<string>>(new Set()), locked = shallowRef<ReadonlySet<ControlId>>(new Set())
+  const aims = shallowRef<readonly Aim[]>([]),
+    refused = shallowRef<ReadonlySet<string>>(new Set()),
+    locked = shallowRef<ReadonlySet<ControlId>>(new Set())
   /** The lines of Balance for me, where the aims come from it. */
   const lines = shallowRef<readonly BalanceLine[]>([])
   /** The aims are being worked on: what they come to is shown, and not kept yet. */
   const pending = ref(false)
-  const solution = shallowRef<Solution | null>(null), solving = ref(false), fault = ref('')
+  const solution = shallowRef<Solution | null>(null),
+    solving = ref(false),
+    fault = ref('')
   const open = ref(false)
   /** Stays from shot to shot. */
   const remembered = shallowRef<Remembered | null>(null)
@@ -58,7 +67,8 @@ export const useAims = defineStore('aims', () => {
     pending.value = aims.value.length > 0
     open.value = true
   }
-  const changed = <T>(of: ReadonlySet<T>, one: T, inside: boolean): ReadonlySet<T> => new Set(inside ? [...of, one] : [...of].filter((o) => o !== one))
+  const changed = <T>(of: ReadonlySet<T>, one: T, inside: boolean): ReadonlySet<T> =>
+    new Set(inside ? [...of, one] : [...of].filter((o) => o !== one))
   function refuse(id: string, so: boolean): void {
     refused.value = changed(refused.value, id, so)
     pending.value = wanted.value.length > 0
@@ -71,12 +81,37 @@ export const useAims = defineStore('aims', () => {
     const found = solution.value
     if (!found || !pending.value || solving.value) return
     pending.value = false
-    const why: RevisionWhy = { kind: lines.value.length > 0 ? 'balance' : 'aim', aims: found.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200)) }
+    const why: RevisionWhy = {
+      kind: lines.value.length > 0 ? 'balance' : 'aim',
+      aims: found.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200)),
+    }
     grade.edit(lines.value.length > 0 ? 'Balance for me' : 'Aims', () => found.grade, why)
   }
   function takeBack(): void {
     pending.value = false
     solution.value = null
   }
-  return { aims, lines, refused, locked, pending, solution, solving, fault, open, remembered, wanted, proposal, begin, clear, set, drop, balance, refuse, lock, keep, takeBack }
+  return {
+    aims,
+    lines,
+    refused,
+    locked,
+    pending,
+    solution,
+    solving,
+    fault,
+    open,
+    remembered,
+    wanted,
+    proposal,
+    begin,
+    clear,
+    set,
+    drop,
+    balance,
+    refuse,
+    lock,
+    keep,
+    takeBack,
+  }
 })

@@ -29,7 +29,8 @@ export const useGrade = defineStore('grade', () => {
 
   /** The document that the server last agreed on: what was changed here was changed from it. */
   let base: GradeDocument | null = null
-  let summary = '', why: RevisionWhy | undefined
+  let summary = '',
+    why: RevisionWhy | undefined
   let edits = 0
   let sentEdits = 0
   let held = 0
@@ -38,7 +39,9 @@ export const useGrade = defineStore('grade', () => {
   let sending: Promise<void> | null = null
 
   const dirty = (): boolean => edits !== sentEdits
-  const canUndo = computed(() => saveState.value !== 'conflict' && (revision.value?.canUndo === true || saveState.value === 'unsaved'))
+  const canUndo = computed(
+    () => saveState.value !== 'conflict' && (revision.value?.canUndo === true || saveState.value === 'unsaved'),
+  )
   const canRedo = computed(() => saveState.value === 'saved' && revision.value?.canRedo === true)
 
   function open(shot: ShotDetail): void {
@@ -54,7 +57,8 @@ export const useGrade = defineStore('grade', () => {
     const left = await draftLeft(id)
     // What cannot be taken up now waits for the next time.
     if (!left || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
-    const { draft, putAway } = left, clashes = draft.parentId !== state.headId
+    const { draft, putAway } = left,
+      clashes = draft.parentId !== state.headId
     putAway()
     try {
       const mine = checkedGrade(draft.grade)
@@ -66,7 +70,12 @@ export const useGrade = defineStore('grade', () => {
         revision.value = { ...revision.value, headId: draft.parentId }
       }
       edit(draft.summary, () => mine, draft.why)
-      if (clashes) collide(state, 'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both together, or keep yours beside it.')
+      if (clashes)
+        collide(
+          state,
+          'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both ' +
+            'together, or keep yours beside it.',
+        )
     } catch {
       // Not a grade any more: nothing to go on with.
     }
@@ -108,7 +117,15 @@ export const useGrade = defineStore('grade', () => {
     schedule(restMs)
   }
   function draft(): void {
-    if (shotId.value && document.value && base && revision.value) keepDraft(shotId.value, { parentId: revision.value.headId, summary, ...(why ? { why } : {}), alone: alone.value, grade: document.value, base })
+    if (shotId.value && document.value && base && revision.value)
+      keepDraft(shotId.value, {
+        parentId: revision.value.headId,
+        summary,
+        ...(why ? { why } : {}),
+        alone: alone.value,
+        grade: document.value,
+        base,
+      })
   }
 
   /** While a hand holds a control nothing is sent, so that one gesture is one revision. */
@@ -124,7 +141,9 @@ export const useGrade = defineStore('grade', () => {
 
   function schedule(ms: number): void {
     clearTimeout(timer)
-    timer = setTimeout(() => { if (held === 0) void commit() }, ms)
+    timer = setTimeout(() => {
+      if (held === 0) void commit()
+    }, ms)
   }
 
   /** Sends what is not saved yet, and resolves when it is (or cannot be). */
@@ -132,18 +151,33 @@ export const useGrade = defineStore('grade', () => {
     clearTimeout(timer)
     while (sending) await sending
     if (!dirty() || saveState.value === 'conflict') return
-    sending = send().finally(() => { sending = null })
+    sending = send().finally(() => {
+      sending = null
+    })
     await sending
     if (dirty() && saveState.value === 'unsaved') schedule(restMs)
   }
 
-  function payload(): { parentId: string; summary: string; grade: GradeDocument; why?: RevisionWhy; alone?: boolean } | null {
+  function payload(): {
+    parentId: string
+    summary: string
+    grade: GradeDocument
+    why?: RevisionWhy
+    alone?: boolean
+  } | null {
     if (!document.value || !revision.value) return null
-    return { parentId: revision.value.headId, summary: summary.slice(0, 400) || 'Edited', grade: checkedGrade(document.value), ...(why ? { why } : {}), ...(alone.value ? { alone: true } : {}) }
+    return {
+      parentId: revision.value.headId,
+      summary: summary.slice(0, 400) || 'Edited',
+      grade: checkedGrade(document.value),
+      ...(why ? { why } : {}),
+      ...(alone.value ? { alone: true } : {}),
+    }
   }
 
   async function send(): Promise<void> {
-    const id = shotId.value, sent = edits
+    const id = shotId.value,
+      sent = edits
     saveState.value = 'saving'
     try {
       const body = payload()
@@ -216,7 +250,15 @@ export const useGrade = defineStore('grade', () => {
   async function fork(name: string): Promise<void> {
     if (!newer.value || !document.value || !revision.value) return
     try {
-      await post(`/shots/${shotId.value}/fork`, checked(NewFork, { parentId: revision.value.headId, summary: summary || 'Edited', name, grade: checkedGrade(document.value) }))
+      await post(
+        `/shots/${shotId.value}/fork`,
+        checked(NewFork, {
+          parentId: revision.value.headId,
+          summary: summary || 'Edited',
+          name,
+          grade: checkedGrade(document.value),
+        }),
+      )
       takeNewer()
     } catch (error) {
       message.value = sentenceOf(error)
@@ -231,7 +273,10 @@ export const useGrade = defineStore('grade', () => {
       await commit()
       const id = shotId.value
       if (!revision.value || dirty()) return
-      const state = await post<RevisionState>(`/shots/${id}/${direction}`, checked(HeadMove, { expectedId: revision.value.headId }))
+      const state = await post<RevisionState>(
+        `/shots/${id}/${direction}`,
+        checked(HeadMove, { expectedId: revision.value.headId }),
+      )
       if (shotId.value === id) replace(state)
     } catch (error) {
       if (error instanceof RequestError && error.status === 409) replace((error.body as { newer: RevisionState }).newer)
@@ -246,11 +291,44 @@ export const useGrade = defineStore('grade', () => {
     if (!dirty() || saveState.value === 'conflict') return
     try {
       const body = payload()
-      if (body) void fetch(`/api/shots/${shotId.value}/revisions`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), keepalive: true })
+      if (body)
+        void fetch(`/api/shots/${shotId.value}/revisions`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+          keepalive: true,
+        })
     } catch {
       // The document does not meet its contract; the message on screen has said so.
     }
   }
 
-  return { shotId, document, revision, saveState, message, newer, canUndo, canRedo, moving, alone, clash, open, take, edit, hold, release, commit, takeNewer, keepMine, dismiss, mergeBoth, fork, undo: () => move('undo'), redo: () => move('redo'), flushOnLeave, isDirty: dirty }
+  return {
+    shotId,
+    document,
+    revision,
+    saveState,
+    message,
+    newer,
+    canUndo,
+    canRedo,
+    moving,
+    alone,
+    clash,
+    open,
+    take,
+    edit,
+    hold,
+    release,
+    commit,
+    takeNewer,
+    keepMine,
+    dismiss,
+    mergeBoth,
+    fork,
+    undo: () => move('undo'),
+    redo: () => move('redo'),
+    flushOnLeave,
+    isDirty: dirty,
+  }
 })

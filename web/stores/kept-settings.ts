@@ -1,5 +1,11 @@
 // How the instruments are set in this browser: what may be stored, and what is taken of what was.
-import { defaultInstruments, instrumentIds, skinLineDegrees, type InstrumentId, type InstrumentSettings } from '@core/index'
+import {
+  defaultInstruments,
+  instrumentIds,
+  skinLineDegrees,
+  type InstrumentId,
+  type InstrumentSettings,
+} from '@core/index'
 
 /** How the instruments are drawn, beyond what is counted. */
 export interface Graticules {
@@ -11,27 +17,54 @@ export interface Graticules {
   readonly skinDegrees: number
   readonly targets: 75 | 100
 }
-export const defaultGraticules: Graticules = { scale: 'percent', brightness: 0.55, persistence: 0, skinDegrees: skinLineDegrees, targets: 75 }
+export const defaultGraticules: Graticules = {
+  scale: 'percent',
+  brightness: 0.55,
+  persistence: 0,
+  skinDegrees: skinLineDegrees,
+  targets: 75,
+}
 export const defaultSlots: readonly InstrumentId[] = ['waveform', 'parade', 'vectorscope']
 const allowed = {
-  waveform: ['luma', 'rgb', 'chroma'], parade: ['rgb', 'ycbcr'], histogram: ['luma', 'rgb'], histogramScale: ['linear', 'log'], vectorZoom: [1, 2, 4, 8], vectorColoured: [true, false],
+  waveform: ['luma', 'rgb', 'chroma'],
+  parade: ['rgb', 'ycbcr'],
+  histogram: ['luma', 'rgb'],
+  histogramScale: ['linear', 'log'],
+  vectorZoom: [1, 2, 4, 8],
+  vectorColoured: [true, false],
 } as const
 
 /** What was stored may be old, or anything at all: only what still makes sense is taken. */
 export function soundInstruments(stored: unknown): InstrumentSettings {
   const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Record<string, unknown>
-  const kept = Object.entries(allowed).filter(([key, values]) => (values as readonly unknown[]).includes(from[key])).map(([key]) => [key, from[key]])
-  const gain = typeof from['gain'] === 'number' && from['gain'] >= 0.25 && from['gain'] <= 4 ? from['gain'] : defaultInstruments.gain
+  const kept = Object.entries(allowed)
+    .filter(([key, values]) => (values as readonly unknown[]).includes(from[key]))
+    .map(([key]) => [key, from[key]])
+  const gain =
+    typeof from['gain'] === 'number' && from['gain'] >= 0.25 && from['gain'] <= 4
+      ? from['gain']
+      : defaultInstruments.gain
   return { ...defaultInstruments, ...(Object.fromEntries(kept) as Partial<InstrumentSettings>), gain }
 }
 export function soundSlots(stored: unknown): readonly InstrumentId[] {
-  return defaultSlots.map((own, i) => { const id = Array.isArray(stored) ? (stored[i] as unknown) : null; return instrumentIds.includes(id as InstrumentId) ? (id as InstrumentId) : own })
+  return defaultSlots.map((own, i) => {
+    const id = Array.isArray(stored) ? (stored[i] as unknown) : null
+    return instrumentIds.includes(id as InstrumentId) ? (id as InstrumentId) : own
+  })
 }
 export function soundGraticules(stored: unknown): Graticules {
-  const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Partial<Record<keyof Graticules, unknown>>
-  const number = (key: 'brightness' | 'persistence' | 'skinDegrees', low: number, high: number): number => { const v = from[key]; return typeof v === 'number' && v >= low && v <= high ? v : defaultGraticules[key] }
+  const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Partial<
+    Record<keyof Graticules, unknown>
+  >
+  const number = (key: 'brightness' | 'persistence' | 'skinDegrees', low: number, high: number): number => {
+    const v = from[key]
+    return typeof v === 'number' && v >= low && v <= high ? v : defaultGraticules[key]
+  }
   return {
-    scale: from.scale === 'codes' || from.scale === 'light' ? from.scale : 'percent', targets: from.targets === 100 ? 100 : 75,
-    brightness: number('brightness', 0.1, 1), persistence: number('persistence', 0, 0.95), skinDegrees: number('skinDegrees', 90, 150),
+    scale: from.scale === 'codes' || from.scale === 'light' ? from.scale : 'percent',
+    targets: from.targets === 100 ? 100 : 75,
+    brightness: number('brightness', 0.1, 1),
+    persistence: number('persistence', 0, 0.95),
+    skinDegrees: number('skinDegrees', 90, 150),
   }
 }

@@ -6,12 +6,26 @@ import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
 import { NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/readings'
 import { SceneIntent } from '@contracts/recipes'
-import { CutShot, JoinShots, LeadFrame, LinkShots, MoveShots, NewProject, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/requests'
+import {
+  CutShot,
+  JoinShots,
+  LeadFrame,
+  LinkShots,
+  MoveShots,
+  NewProject,
+  RemoveShots,
+  ShotChanges,
+  UnlinkShots,
+} from '@contracts/requests'
 import type { LutSummary, ProjectSummary, SceneSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 import { upload } from '../api/upload'
 
-export interface Reel { readonly project: { readonly id: string; readonly name: string }; readonly shots: readonly ShotSummary[]; readonly scenes: readonly SceneSummary[] }
+export interface Reel {
+  readonly project: { readonly id: string; readonly name: string }
+  readonly shots: readonly ShotSummary[]
+  readonly scenes: readonly SceneSummary[]
+}
 
 export const useLibrary = defineStore('library', () => {
   const projects = shallowRef<readonly ProjectSummary[]>([])
@@ -47,29 +61,43 @@ export const useLibrary = defineStore('library', () => {
     await againReel()
   }
   const changeShots = (change: ShotChanges): Promise<void> => onReel('/shots/changes', checked(ShotChanges, change))
-  const moveShots = (projectId: string, move: MoveShots): Promise<void> => onReel(`/projects/${projectId}/order`, checked(MoveShots, move))
-  const joinShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/join', checked(JoinShots, { shotIds }))
-  const linkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/link', checked(LinkShots, { shotIds }))
-  const unlinkShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/unlink', checked(UnlinkShots, { shotIds }))
+  const moveShots = (projectId: string, move: MoveShots): Promise<void> =>
+    onReel(`/projects/${projectId}/order`, checked(MoveShots, move))
+  const joinShots = (shotIds: readonly string[]): Promise<void> =>
+    onReel('/shots/join', checked(JoinShots, { shotIds }))
+  const linkShots = (shotIds: readonly string[]): Promise<void> =>
+    onReel('/shots/link', checked(LinkShots, { shotIds }))
+  const unlinkShots = (shotIds: readonly string[]): Promise<void> =>
+    onReel('/shots/unlink', checked(UnlinkShots, { shotIds }))
   async function setIntent(sceneId: string, intent: string): Promise<void> {
     await putJson(`/scenes/${sceneId}/intent`, checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() }))
     await againReel()
   }
   async function addScenePicture(sceneId: string, png: Blob, name: string): Promise<void> {
-    await request(`/scenes/${sceneId}/pictures?${new URLSearchParams({ name })}`, { method: 'POST', headers: { 'content-type': 'image/png' }, body: png })
+    await request(`/scenes/${sceneId}/pictures?${new URLSearchParams({ name })}`, {
+      method: 'POST',
+      headers: { 'content-type': 'image/png' },
+      body: png,
+    })
     await againReel()
   }
   async function removeScenePicture(id: string): Promise<void> {
     await request(`/scene-pictures/${id}`, { method: 'DELETE' })
     await againReel()
   }
-  const removeShots = (shotIds: readonly string[]): Promise<void> => onReel('/shots/remove', checked(RemoveShots, { shotIds }))
-  const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> => onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
+  const removeShots = (shotIds: readonly string[]): Promise<void> =>
+    onReel('/shots/remove', checked(RemoveShots, { shotIds }))
+  const cutShot = (id: string, pieces: CutShot['pieces']): Promise<void> =>
+    onReel(`/shots/${id}/cut`, checked(CutShot, { pieces }))
   async function loadLuts(): Promise<void> {
     luts.value = await request<readonly LutSummary[]>('/luts')
   }
   async function importLut(file: File, folder = ''): Promise<LutSummary> {
-    const lut = await upload<LutSummary>(`/luts?${new URLSearchParams({ name: file.name, folder })}`, file, () => undefined).done
+    const lut = await upload<LutSummary>(
+      `/luts?${new URLSearchParams({ name: file.name, folder })}`,
+      file,
+      () => undefined,
+    ).done
     await loadLuts()
     return lut
   }
@@ -91,7 +119,8 @@ export const useLibrary = defineStore('library', () => {
   async function loadStandards(): Promise<void> {
     standards.value = await request<readonly HouseStandard[]>('/standards')
   }
-  const putJson = <T>(path: string, body: object): Promise<T> => request<T>(path, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const putJson = <T>(path: string, body: object): Promise<T> =>
+    request<T>(path, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
   async function keepStandard(standard: HouseStandard): Promise<void> {
     await putJson(`/standards/${encodeURIComponent(standard.id)}`, checked(OwnStandard, standard))
     await loadStandards()
@@ -113,10 +142,24 @@ export const useLibrary = defineStore('library', () => {
     const now = await change(open.id, open.projectId)
     if (shot.value?.id === open.id) shot.value = { ...now, revision: shot.value.revision }
   }
-  const pickCard = (pick: Pick | null): Promise<void> => onShot((id) => (pick ? putJson(`/shots/${id}/card`, checked(Pick, pick)) : request<ShotDetail>(`/shots/${id}/card`, { method: 'DELETE' })))
-  const makeSubject = (subject: Omit<NewSubject, 'shotId'>): Promise<void> => onShot((id, projectId) => post<ShotDetail>(`/projects/${projectId}/subjects`, checked(NewSubject, { ...subject, shotId: id })))
-  const placeSubject = (subjectId: string, pick: Pick | null): Promise<void> => onShot((id) => (pick ? putJson(`/shots/${id}/subjects/${subjectId}`, checked(Pick, pick)) : request<ShotDetail>(`/shots/${id}/subjects/${subjectId}`, { method: 'DELETE' })))
-  const waive = (waiver: NewWaiver): Promise<void> => onShot((id) => post<ShotDetail>(`/shots/${id}/waivers`, checked(NewWaiver, waiver)))
+  const pickCard = (pick: Pick | null): Promise<void> =>
+    onShot((id) =>
+      pick
+        ? putJson(`/shots/${id}/card`, checked(Pick, pick))
+        : request<ShotDetail>(`/shots/${id}/card`, { method: 'DELETE' }),
+    )
+  const makeSubject = (subject: Omit<NewSubject, 'shotId'>): Promise<void> =>
+    onShot((id, projectId) =>
+      post<ShotDetail>(`/projects/${projectId}/subjects`, checked(NewSubject, { ...subject, shotId: id })),
+    )
+  const placeSubject = (subjectId: string, pick: Pick | null): Promise<void> =>
+    onShot((id) =>
+      pick
+        ? putJson(`/shots/${id}/subjects/${subjectId}`, checked(Pick, pick))
+        : request<ShotDetail>(`/shots/${id}/subjects/${subjectId}`, { method: 'DELETE' }),
+    )
+  const waive = (waiver: NewWaiver): Promise<void> =>
+    onShot((id) => post<ShotDetail>(`/shots/${id}/waivers`, checked(NewWaiver, waiver)))
 
   async function openShot(shotId: string): Promise<ShotDetail> {
     const found = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
@@ -126,8 +169,49 @@ export const useLibrary = defineStore('library', () => {
   async function setLeadFrame(leadFrame: number): Promise<void> {
     const open = shot.value
     if (!open) return
-    await request(`/shots/${open.id}/lead-frame`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(checked(LeadFrame, { leadFrame })) })
+    await request(`/shots/${open.id}/lead-frame`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(checked(LeadFrame, { leadFrame })),
+    })
     if (shot.value?.id === open.id) shot.value = { ...open, leadFrame }
   }
-  return { standards, standardOf, loadStandards, keepStandard, importStandards, removeStandard, pickCard, makeSubject, placeSubject, waive, changeShots, moveShots, joinShots, setIntent, addScenePicture, removeScenePicture, linkShots, unlinkShots, removeShots, cutShot, projects, reel, luts, shot, encodings, loadEncodings, keepEncoding, importEncodings, removeEncoding, loadProjects, makeProject, loadReel, loadLuts, importLut, openShot, setLeadFrame }
+  return {
+    standards,
+    standardOf,
+    loadStandards,
+    keepStandard,
+    importStandards,
+    removeStandard,
+    pickCard,
+    makeSubject,
+    placeSubject,
+    waive,
+    changeShots,
+    moveShots,
+    joinShots,
+    setIntent,
+    addScenePicture,
+    removeScenePicture,
+    linkShots,
+    unlinkShots,
+    removeShots,
+    cutShot,
+    projects,
+    reel,
+    luts,
+    shot,
+    encodings,
+    loadEncodings,
+    keepEncoding,
+    importEncodings,
+    removeEncoding,
+    loadProjects,
+    makeProject,
+    loadReel,
+    loadLuts,
+    importLut,
+    openShot,
+    setLeadFrame,
+  }
 })

@@ -1,4 +1,5 @@
-// Picking in the picture for a curve: the curve says what a place begins and what a drag up and down does; the picture only points.
+// Picking in the picture for a curve: the curve says what a place begins and what a drag up and down does; the picture
+// only points.
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { PlaceColour, Side, StationId } from '@core/index'
@@ -18,8 +19,13 @@ export interface Picker {
 export const usePicking = defineStore('picking', () => {
   const picker = shallowRef<Picker | null>(null)
   /** What stands before the open station; the Bench keeps it up to date while it is wanted. */
-  const wanted = shallowRef<{ readonly station: StationId; readonly side: Side } | null>(null), spread = shallowRef<Omit<Spread, 'id'> | null>(null)
-  const toggle = (next: Picker): void => { picker.value = picker.value?.id === next.id ? null : next }
-  const stop = (): void => { picker.value = null }
+  const wanted = shallowRef<{ readonly station: StationId; readonly side: Side } | null>(null),
+    spread = shallowRef<Omit<Spread, 'id'> | null>(null)
+  const toggle = (next: Picker): void => {
+    picker.value = picker.value?.id === next.id ? null : next
+  }
+  const stop = (): void => {
+    picker.value = null
+  }
   return { picker, wanted, spread, active: computed(() => picker.value?.id ?? null), toggle, stop }
 })

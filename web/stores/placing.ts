@@ -1,11 +1,27 @@
-// A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is kept.
+// A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is
+// kept.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { applyRecipe, centreOf, changedShape, encodingById, placeRegion, setRead, type GradeDocument, type Recipe, type RecipeRegion, type Region, type Shape } from '@core/index'
+import {
+  applyRecipe,
+  centreOf,
+  changedShape,
+  encodingById,
+  placeRegion,
+  setRead,
+  type GradeDocument,
+  type Recipe,
+  type RecipeRegion,
+  type Region,
+  type Shape,
+} from '@core/index'
 import type { GuessSummary } from '@contracts/responses'
 import { useGrade } from './grade'
 
-/** The encodings that footage could have while it is read by one of several that its pixels cannot tell apart, the present one first; empty where it is settled. */
+/**
+ * The encodings that footage could have while it is read by one of several that its pixels cannot tell apart, the
+ * present one first; empty where it is settled.
+ */
 export function unsettledEncodings(guess: GuessSummary | null, encodingId: string): readonly string[] {
   const alike = guess?.alike ?? []
   return alike.length > 1 && alike.includes(encodingId) ? [encodingId, ...alike.filter((id) => id !== encodingId)] : []
@@ -16,21 +32,29 @@ export const usePlacing = defineStore('placing', () => {
   const recipe = shallowRef<Omit<Recipe, 'id'> | null>(null)
   /** The recipe that the list stands at, by its id. */
   const chosen = ref('')
-  const regions = shallowRef<readonly RecipeRegion[]>([]), index = ref(0)
+  const regions = shallowRef<readonly RecipeRegion[]>([]),
+    index = ref(0)
   /** Encodings that the shot's footage could be read by, where nothing has settled which; empty where it is known. */
-  const encodings = shallowRef<readonly string[]>([]), encodingId = ref<string | null>(null)
+  const encodings = shallowRef<readonly string[]>([]),
+    encodingId = ref<string | null>(null)
 
   /** Shots whose encoding has been asked for: once is enough. */
   const answered = new Set<string>()
 
   function changed(document: GradeDocument): GradeDocument {
     if (!recipe.value) return document
-    const read = encodingId.value === null || encodingId.value === document.read.encodingId ? document : setRead(document, { encodingId: encodingId.value, gamutId: encodingById(encodingId.value).gamutIds[0] })
+    const read =
+      encodingId.value === null || encodingId.value === document.read.encodingId
+        ? document
+        : setRead(document, { encodingId: encodingId.value, gamutId: encodingById(encodingId.value).gamutIds[0] })
     return applyRecipe(read, { steps: recipe.value.steps, regions: regions.value })
   }
   /** The grade with the recipe in it; null while none is on its way. */
   const proposal = computed(() => (recipe.value && grade.document ? changed(grade.document) : null))
-  const region = computed<Region | null>(() => { const open = recipe.value && regions.value[index.value]; return open ? { ...open, enabled: true } : null })
+  const region = computed<Region | null>(() => {
+    const open = recipe.value && regions.value[index.value]
+    return open ? { ...open, enabled: true } : null
+  })
 
   /** Takes a recipe in at once where nothing is to be asked, else begins to ask. */
   function begin(wanted: Omit<Recipe, 'id'>, unsettled: readonly string[]): void {
@@ -50,19 +74,39 @@ export const usePlacing = defineStore('placing', () => {
     encodings.value = []
     encodingId.value = null
   }
-  const change = (to: (region: RecipeRegion) => RecipeRegion): void => { regions.value = regions.value.map((r, i) => (i === index.value ? to(r) : r)) }
+  const change = (to: (region: RecipeRegion) => RecipeRegion): void => {
+    regions.value = regions.value.map((r, i) => (i === index.value ? to(r) : r))
+  }
   /** The first shape of the region in another form; all others of it go along. */
   function setShape(shape: Shape): void {
     change((r) => {
       const first = r.pieces.find((p) => p.source.kind === 'shape')?.source
       if (first?.kind !== 'shape') return r
-      const from = centreOf(first.shape), to = centreOf(shape), by = { x: to.x - from.x, y: to.y - from.y }
-      return { ...r, pieces: r.pieces.map((p) => (p.source.kind !== 'shape' ? p : { ...p, source: { ...p.source, shape: p.source === first ? shape : changedShape(p.source.shape, 1, by) } })) }
+      const from = centreOf(first.shape),
+        to = centreOf(shape),
+        by = { x: to.x - from.x, y: to.y - from.y }
+      return {
+        ...r,
+        pieces: r.pieces.map((p) =>
+          p.source.kind !== 'shape'
+            ? p
+            : {
+                ...p,
+                source: { ...p.source, shape: p.source === first ? shape : changedShape(p.source.shape, 1, by) },
+              },
+        ),
+      }
     })
   }
-  const setSoftness = (softness: { readonly inner?: number; readonly outer?: number }): void => change((r) => ({ ...r, pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p)) }))
+  const setSoftness = (softness: { readonly inner?: number; readonly outer?: number }): void =>
+    change((r) => ({
+      ...r,
+      pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p)),
+    }))
   /** All shapes of what is being placed, moved and sized together. */
-  const moveAll = (aspect: number, by: Parameters<typeof placeRegion>[2]): void => { regions.value = regions.value.map((r) => placeRegion(r, aspect, by)) }
+  const moveAll = (aspect: number, by: Parameters<typeof placeRegion>[2]): void => {
+    regions.value = regions.value.map((r) => placeRegion(r, aspect, by))
+  }
   function keep(): void {
     const { value: wanted } = recipe
     if (!wanted) return
@@ -75,5 +119,21 @@ export const usePlacing = defineStore('placing', () => {
     regions.value = []
   }
   watch(() => grade.shotId, leave)
-  return { chosen, recipe, regions, index, region, encodings, encodingId, proposal, begin, show, setShape, setSoftness, moveAll, keep, leave }
+  return {
+    chosen,
+    recipe,
+    regions,
+    index,
+    region,
+    encodings,
+    encodingId,
+    proposal,
+    begin,
+    show,
+    setShape,
+    setSoftness,
+    moveAll,
+    keep,
+    leave,
+  }
 })

@@ -1,9 +1,39 @@
-// The open region: what is chosen in it, how it is looked at, and every edit of it. A recipe that is being placed takes its place.
+// The open region: what is chosen in it, how it is looked at, and every edit of it. A recipe that is being placed takes
+// its place.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
-  addPiece, addRegion, changePiece, changeShapeSource, fitKey, keyPiece, moveRegion, movePiece, regionAt, regionStart, removePiece, removeRegion, setRegion, setShapeAt, settledAt, shapeKindById, shapePiece, usualSoftness,
-  type GradeDocument, type KeySample, type KeySource, type KeySpread, type MatteFacts, type Piece, type Region, type RegionStartId, type Shape, type ShapeKindId, type ShapeSource, type ShownShape, type StartMaterial,
+  addPiece,
+  addRegion,
+  changePiece,
+  changeShapeSource,
+  fitKey,
+  keyPiece,
+  moveRegion,
+  movePiece,
+  regionAt,
+  regionStart,
+  removePiece,
+  removeRegion,
+  setRegion,
+  setShapeAt,
+  settledAt,
+  shapeKindById,
+  shapePiece,
+  usualSoftness,
+  type GradeDocument,
+  type KeySample,
+  type KeySource,
+  type KeySpread,
+  type MatteFacts,
+  type Piece,
+  type Region,
+  type RegionStartId,
+  type Shape,
+  type ShapeKindId,
+  type ShapeSource,
+  type ShownShape,
+  type StartMaterial,
 } from '@core/index'
 import { useGrade } from './grade'
 import { usePlacing } from './placing'
@@ -12,7 +42,9 @@ import { useView } from './view'
 export type RegionPage = 'pieces' | 'key' | 'matte' | 'motion' | 'level' | 'shape' | 'curve' | 'hue' | 'colours'
 
 export const useRegions = defineStore('regions', () => {
-  const grade = useGrade(), view = useView(), placing = usePlacing()
+  const grade = useGrade(),
+    view = useView(),
+    placing = usePlacing()
   /** Width / height of the shot's frames; the Bench says so. */
   const aspect = ref(16 / 9)
   const page = ref<RegionPage>('pieces')
@@ -22,21 +54,34 @@ export const useRegions = defineStore('regions', () => {
   const sampling = ref<KeySample['mode'] | null>(null)
   /** A region of another shot is being chosen. */
   const bringing = ref(false)
-  const spread = shallowRef<KeySpread | null>(null), facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null), factsFresh = ref(false)
+  const spread = shallowRef<KeySpread | null>(null),
+    facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null),
+    factsFresh = ref(false)
 
   const region = computed<Region | null>(() => {
     const regions = grade.document?.regions ?? []
     return regions.find((r) => r.id === view.regionId) ?? regions[0] ?? null
   })
-  watch(region, (now) => { if (now && now.id !== view.regionId) view.regionId = now.id })
-  const piece = computed<Piece | null>(() => region.value?.pieces.find((p) => p.id === view.pieceId) ?? region.value?.pieces[0] ?? null)
+  watch(region, (now) => {
+    if (now && now.id !== view.regionId) view.regionId = now.id
+  })
+  const piece = computed<Piece | null>(
+    () => region.value?.pieces.find((p) => p.id === view.pieceId) ?? region.value?.pieces[0] ?? null,
+  )
   const key = computed<KeySource | null>(() => (piece.value?.source.kind === 'key' ? piece.value.source : null))
   const shape = computed<ShapeSource | null>(() => (piece.value?.source.kind === 'shape' ? piece.value.source : null))
 
-  /** What lies on the picture: the open region as it is at this frame, or the one that is being placed; and the piece with handles. */
-  const onPicture = computed<Region | null>(() => placing.region ?? (region.value && regionAt(region.value, view.frame)))
+  /**
+   * What lies on the picture: the open region as it is at this frame, or the one that is being placed; and the piece
+   * with handles.
+   */
+  const onPicture = computed<Region | null>(
+    () => placing.region ?? (region.value && regionAt(region.value, view.frame)),
+  )
   const handled = computed<(Piece & { readonly source: ShownShape }) | null>(() => {
-    const found = placing.region ? onPicture.value?.pieces.find((p) => p.source.kind === 'shape') : onPicture.value?.pieces.find((p) => p.id === piece.value?.id)
+    const found = placing.region
+      ? onPicture.value?.pieces.find((p) => p.source.kind === 'shape')
+      : onPicture.value?.pieces.find((p) => p.id === piece.value?.id)
     return found?.source.kind === 'shape' ? (found as Piece & { readonly source: ShownShape }) : null
   })
 
@@ -44,9 +89,16 @@ export const useRegions = defineStore('regions', () => {
     const id = region.value?.id
     if (id !== undefined) grade.edit(`${region.value?.name ?? 'Region'}: ${what}`.slice(0, 200), (g) => change(g, id))
   }
-  const editPiece = (what: string, change: (piece: Piece) => Piece): void => { const id = piece.value?.id; if (id !== undefined) edit(what, (g, regionId) => changePiece(g, regionId, id, change)) }
-  const editShape = (what: string, change: (source: ShapeSource) => ShapeSource): void => { const id = piece.value?.id; if (id !== undefined) edit(what, (g, regionId) => changeShapeSource(g, regionId, id, change)) }
-  const editKey = (what: string, change: (source: KeySource) => KeySource): void => editPiece(what, (p) => (p.source.kind === 'key' ? { ...p, source: change(p.source) } : p))
+  const editPiece = (what: string, change: (piece: Piece) => Piece): void => {
+    const id = piece.value?.id
+    if (id !== undefined) edit(what, (g, regionId) => changePiece(g, regionId, id, change))
+  }
+  const editShape = (what: string, change: (source: ShapeSource) => ShapeSource): void => {
+    const id = piece.value?.id
+    if (id !== undefined) edit(what, (g, regionId) => changeShapeSource(g, regionId, id, change))
+  }
+  const editKey = (what: string, change: (source: KeySource) => KeySource): void =>
+    editPiece(what, (p) => (p.source.kind === 'key' ? { ...p, source: change(p.source) } : p))
 
   function choose(id: string): void {
     view.regionId = id
@@ -87,7 +139,8 @@ export const useRegions = defineStore('regions', () => {
     addAny('key', keyPiece('', { mode: region.value?.pieces.length ? 'intersect' : 'add' }))
     page.value = 'key'
   }
-  const addOther = (regionId: string): void => addAny('another region', { id: '', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId } })
+  const addOther = (regionId: string): void =>
+    addAny('another region', { id: '', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId } })
 
   /** A hand gave the shape with handles another form at this frame. */
   function setShape(next: Shape): void {
@@ -105,19 +158,61 @@ export const useRegions = defineStore('regions', () => {
     drawing.value = null
   }
   function takeSample(sample: KeySample): void {
-    if (sample.colours.length > 0) editKey(sample.mode === 'add' ? 'colours added to the key' : 'colours taken from the key', (source) => { const samples = [...source.key.samples, sample].slice(-40); return { ...source, key: { ...source.key, samples, groups: fitKey(samples) } } })
+    if (sample.colours.length > 0)
+      editKey(sample.mode === 'add' ? 'colours added to the key' : 'colours taken from the key', (source) => {
+        const samples = [...source.key.samples, sample].slice(-40)
+        return { ...source, key: { ...source.key, samples, groups: fitKey(samples) } }
+      })
   }
-  watch(() => grade.shotId, () => { leavePicture(); view.soloId = null; view.matteView = null; view.pieceId = null; facts.value = null })
+  watch(
+    () => grade.shotId,
+    () => {
+      leavePicture()
+      view.soloId = null
+      view.matteView = null
+      view.pieceId = null
+      facts.value = null
+    },
+  )
   watch(() => view.station, leavePicture)
 
   return {
-    aspect, page, drawing, sampling, bringing, spread, facts, factsFresh, all: computed(() => grade.document?.regions ?? []), region, piece, key, shape, onPicture, handled,
-    choose, add, addShape, addKey, addOther, setShape, setSoftness, drawn, takeSample, edit, editPiece, editShape, editKey, leavePicture,
-    set: (what: string, change: Parameters<typeof setRegion>[2]): void => edit(what, (g, id) => setRegion(g, id, change)),
+    aspect,
+    page,
+    drawing,
+    sampling,
+    bringing,
+    spread,
+    facts,
+    factsFresh,
+    all: computed(() => grade.document?.regions ?? []),
+    region,
+    piece,
+    key,
+    shape,
+    onPicture,
+    handled,
+    choose,
+    add,
+    addShape,
+    addKey,
+    addOther,
+    setShape,
+    setSoftness,
+    drawn,
+    takeSample,
+    edit,
+    editPiece,
+    editShape,
+    editKey,
+    leavePicture,
+    set: (what: string, change: Parameters<typeof setRegion>[2]): void =>
+      edit(what, (g, id) => setRegion(g, id, change)),
     remove: (): void => edit('removed', removeRegion),
     order: (by: number): void => edit('order', (g, id) => moveRegion(g, id, by)),
     removePiece: (pieceId: string): void => edit('piece removed', (g, id) => removePiece(g, id, pieceId)),
-    orderPiece: (pieceId: string, by: number): void => edit('order of pieces', (g, id) => movePiece(g, id, pieceId, by)),
+    orderPiece: (pieceId: string, by: number): void =>
+      edit('order of pieces', (g, id) => movePiece(g, id, pieceId, by)),
     /** The shape stays as it lies at this frame. */
     still: (): void => editShape('no longer follows', (source) => settledAt(source, view.frame)),
   }

@@ -1,43 +1,90 @@
 // Following a shape: what is asked of the worker, how far it is, why it stopped, and what is done about that.
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
-import { lastTracked, noMotion, noMotionYet, settledAt, shapeAt, trackAt, trackKindById, trackNumbers, withKeyframe, type Motion, type ShapeSource, type Track, type TrackKind } from '@core/index'
+import {
+  lastTracked,
+  noMotion,
+  noMotionYet,
+  settledAt,
+  shapeAt,
+  trackAt,
+  trackKindById,
+  trackNumbers,
+  withKeyframe,
+  type Motion,
+  type ShapeSource,
+  type Track,
+  type TrackKind,
+} from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
 import type { Medium } from '../workers/messages'
 import type { TrackAnswer, TrackOrder } from '../workers/track-messages'
 import { useRegions } from './regions'
 import { useView } from './view'
 
-export interface Clip { readonly medium: Medium; readonly first: number; readonly last: number }
+export interface Clip {
+  readonly medium: Medium
+  readonly first: number
+  readonly last: number
+}
 export type Direction = 'backward' | 'both' | 'forward'
 
 export const useTracking = defineStore('tracking', () => {
-  const regions = useRegions(), view = useView()
+  const regions = useRegions(),
+    view = useView()
   const kind = ref<TrackKind>('similarity')
-  const running = ref(false), share = ref(0), framesPerSecond = ref(0)
+  const running = ref(false),
+    share = ref(0),
+    framesPerSecond = ref(0)
   /** Where and why it ended before the clip did. */
   const stopped = shallowRef<{ readonly frame: number; readonly why: string } | null>(null)
   /** Painted parts of the picture that no point is taken from. */
-  const excluded = shallowRef<readonly { readonly x: number; readonly y: number; readonly radius: number }[]>([]), painting = ref(false)
+  const excluded = shallowRef<readonly { readonly x: number; readonly y: number; readonly radius: number }[]>([]),
+    painting = ref(false)
   const clip = shallowRef<Clip | null>(null)
-  let worker: Worker | null = null, id = 0
+  let worker: Worker | null = null,
+    id = 0
   let waiting: ((answer: TrackAnswer) => void) | null = null
   const tell = (order: TrackOrder): void => {
     if (!worker) {
       worker = new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' })
-      worker.onmessage = ({ data }: MessageEvent<TrackAnswer>) => { if (data.id === id) waiting?.(data) }
-      worker.onerror = (event) => { event.preventDefault(); waiting?.({ id, frames: [], values: [], quality: [], done: true, why: 'the tracking worker stopped', framesPerSecond: 0 }) }
+      worker.onmessage = ({ data }: MessageEvent<TrackAnswer>) => {
+        if (data.id === id) waiting?.(data)
+      }
+      worker.onerror = (event) => {
+        event.preventDefault()
+        waiting?.({
+          id,
+          frames: [],
+          values: [],
+          quality: [],
+          done: true,
+          why: 'the tracking worker stopped',
+          framesPerSecond: 0,
+        })
+      }
     }
     worker.postMessage(order)
   }
 
-  interface Followed { readonly frames: Map<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>; readonly why: string; readonly at: number }
+  interface Followed {
+    readonly frames: Map<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>
+    readonly why: string
+    readonly at: number
+  }
 
-  function follow(request: Omit<Extract<TrackOrder, { ask: 'track' }>, 'ask' | 'id' | 'excluded'>, done: number, whole: number): Promise<Followed> {
-    const frames: Followed['frames'] = new Map(), mine = ++id
+  function follow(
+    request: Omit<Extract<TrackOrder, { ask: 'track' }>, 'ask' | 'id' | 'excluded'>,
+    done: number,
+    whole: number,
+  ): Promise<Followed> {
+    const frames: Followed['frames'] = new Map(),
+      mine = ++id
     return new Promise((finish) => {
       waiting = (answer) => {
-        answer.frames.forEach((frame, i) => frames.set(frame, { values: answer.values[i]!, quality: answer.quality[i]! }))
+        answer.frames.forEach((frame, i) =>
+          frames.set(frame, { values: answer.values[i]!, quality: answer.quality[i]! }),
+        )
         share.value = (done + frames.size) / Math.max(1, whole)
         framesPerSecond.value = answer.framesPerSecond
         if (!answer.done) return
@@ -50,31 +97,70 @@ export const useTracking = defineStore('tracking', () => {
 
   /** Begins anew from this frame: the shape is where it should be here. */
   async function start(direction: Direction): Promise<void> {
-    const { shape } = regions, { value: now } = clip
+    const { shape } = regions,
+      { value: now } = clip
     if (!shape || !now?.medium.proxy || running.value) return
-    const here = view.frame, still = settledAt(shape, here), chosen = kind.value
+    const here = view.frame,
+      still = settledAt(shape, here),
+      chosen = kind.value
     const base: ShapeSource = { kind: 'shape', shape: still.shape, inner: still.inner, outer: still.outer }
-    await run(base, { kind: chosen, reference: here, first: here, values: trackNumbers(chosen, noMotion), quality: [1, 0] }, shape.motion, here, direction)
+    await run(
+      base,
+      { kind: chosen, reference: here, first: here, values: trackNumbers(chosen, noMotion), quality: [1, 0] },
+      shape.motion,
+      here,
+      direction,
+    )
   }
   /** Goes on from this frame, where the shape lies as it does now; frames between are bridged straight. */
   async function goOn(): Promise<void> {
-    const { shape } = regions, track = shape?.motion?.track
+    const { shape } = regions,
+      track = shape?.motion?.track
     if (!shape || !track || running.value) return
     await run(shape, track, shape.motion, Math.max(view.frame, lastTracked(track)), 'forward')
   }
 
-  async function run(base: ShapeSource, track: Track, before: Motion | undefined, from: number, direction: Direction): Promise<void> {
-    const { value: now } = clip, piece = regions.piece?.id, proxy = now?.medium.proxy
+  async function run(
+    base: ShapeSource,
+    track: Track,
+    before: Motion | undefined,
+    from: number,
+    direction: Direction,
+  ): Promise<void> {
+    const { value: now } = clip,
+      piece = regions.piece?.id,
+      proxy = now?.medium.proxy
     if (!now || !proxy || piece === undefined) return
     const medium = { ...now.medium, proxy: proxy as ProxyFacts }
     running.value = true
     stopped.value = null
     share.value = 0
-    const ahead = direction === 'backward' ? [] : range(from + 1, now.last), behind = direction === 'forward' ? [] : range(now.first, from - 1).toReversed(), whole = ahead.length + behind.length
-    const shape = shapeAt(base, from), motion = trackAt(track, from), found: Followed[] = []
-    for (const frames of [ahead, behind]) if (frames.length > 0 && running.value) found.push(await follow({ medium, from, motion, shape, kind: track.kind, frames }, found.reduce((n, f) => n + f.frames.size, 0), whole))
+    const ahead = direction === 'backward' ? [] : range(from + 1, now.last),
+      behind = direction === 'forward' ? [] : range(now.first, from - 1).toReversed(),
+      whole = ahead.length + behind.length
+    const shape = shapeAt(base, from),
+      motion = trackAt(track, from),
+      found: Followed[] = []
+    for (const frames of [ahead, behind])
+      if (frames.length > 0 && running.value)
+        found.push(
+          await follow(
+            { medium, from, motion, shape, kind: track.kind, frames },
+            found.reduce((n, f) => n + f.frames.size, 0),
+            whole,
+          ),
+        )
     const kept = joined(track, from, new Map(found.flatMap((f) => [...f.frames])))
-    regions.editShape(`tracked ${kept.values.length / trackKindById(kept.kind).numbers} frames`, () => ({ ...base, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...(before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}) }), track: kept } }))
+    regions.editShape(`tracked ${kept.values.length / trackKindById(kept.kind).numbers} frames`, () => ({
+      ...base,
+      motion: {
+        ...(base.motion ?? {
+          ...noMotionYet(regions.aspect),
+          ...(before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}),
+        }),
+        track: kept,
+      },
+    }))
     const lost = found.find((f) => f.why !== '')
     stopped.value = lost ? { frame: lost.at, why: lost.why } : null
     running.value = false
@@ -85,32 +171,81 @@ export const useTracking = defineStore('tracking', () => {
     tell({ ask: 'stop' })
   }
   /** From here on by hand: a keyframe holds the shape where it lies now. */
-  const byHand = (): void => { regions.editShape('taken over by hand', (source) => withKeyframe(source, view.frame, regions.aspect)); stopped.value = null }
+  const byHand = (): void => {
+    regions.editShape('taken over by hand', (source) => withKeyframe(source, view.frame, regions.aspect))
+    stopped.value = null
+  }
   /** The last frame that was followed and this one become keyframes: the shape goes from one to the other. */
   function bridge(): void {
     regions.editShape('bridged', (source) => {
       const track = source.motion?.track
       if (!track) return source
-      const base = source.motion?.keys.some((k) => k.frame === track.reference) ? source : withKeyframe(source, track.reference, regions.aspect)
+      const base = source.motion?.keys.some((k) => k.frame === track.reference)
+        ? source
+        : withKeyframe(source, track.reference, regions.aspect)
       return withKeyframe(withKeyframe(base, lastTracked(track), regions.aspect), view.frame, regions.aspect)
     })
     stopped.value = null
   }
-  watch(() => [view.regionId, view.pieceId], () => { stopped.value = null; excluded.value = []; painting.value = false })
-  watch(() => view.station, () => { painting.value = false })
-  return { kind, running, share, framesPerSecond, stopped, excluded, painting, clip, start, goOn, cancel, byHand, bridge }
+  watch(
+    () => [view.regionId, view.pieceId],
+    () => {
+      stopped.value = null
+      excluded.value = []
+      painting.value = false
+    },
+  )
+  watch(
+    () => view.station,
+    () => {
+      painting.value = false
+    },
+  )
+  return {
+    kind,
+    running,
+    share,
+    framesPerSecond,
+    stopped,
+    excluded,
+    painting,
+    clip,
+    start,
+    goOn,
+    cancel,
+    byHand,
+    bridge,
+  }
 })
 
-const range = (from: number, to: number): readonly number[] => Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i)
+const range = (from: number, to: number): readonly number[] =>
+  Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i)
 
-/** A track with newly followed frames in it: those before and behind the old ones are kept, a gap is bridged straight. */
-function joined(track: Track, from: number, fresh: ReadonlyMap<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>): Track {
-  const { numbers } = trackKindById(track.kind), last = lastTracked(track), known = (frame: number): readonly number[] | undefined => fresh.get(frame)?.values ?? (frame >= track.first && frame <= last ? track.values.slice((frame - track.first) * numbers, (frame - track.first + 1) * numbers) : undefined)
-  const first = Math.min(track.first, ...fresh.keys()), end = Math.max(last, from, ...fresh.keys()), values: number[] = [], quality: number[] = []
+/**
+ * A track with newly followed frames in it: those before and behind the old ones are kept, a gap is bridged straight.
+ */
+function joined(
+  track: Track,
+  from: number,
+  fresh: ReadonlyMap<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>,
+): Track {
+  const { numbers } = trackKindById(track.kind),
+    last = lastTracked(track),
+    known = (frame: number): readonly number[] | undefined =>
+      fresh.get(frame)?.values ??
+      (frame >= track.first && frame <= last
+        ? track.values.slice((frame - track.first) * numbers, (frame - track.first + 1) * numbers)
+        : undefined)
+  const first = Math.min(track.first, ...fresh.keys()),
+    end = Math.max(last, from, ...fresh.keys()),
+    values: number[] = [],
+    quality: number[] = []
   for (let frame = first; frame <= end; frame++) {
     const own = known(frame)
     values.push(...(own ?? trackNumbers(track.kind, trackAt(track, frame))))
-    const measured = fresh.get(frame)?.quality ?? (own ? track.quality.slice((frame - track.first) * 2, (frame - track.first) * 2 + 2) : [0, 0])
+    const measured =
+      fresh.get(frame)?.quality ??
+      (own ? track.quality.slice((frame - track.first) * 2, (frame - track.first) * 2 + 2) : [0, 0])
     quality.push(...measured)
   }
   return { ...track, first, values, quality }

@@ -1,15 +1,31 @@
-// View state: what this person looks at right now. The route carries frame and station; how the instruments are set stays in this browser.
+// View state: what this person looks at right now. The route carries frame and station; how the instruments are set
+// stays in this browser.
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { defaultInstruments, type InstrumentId, type MatteViewId, type OverlaySettings, type Part, type StationId, type TraceImage } from '@core/index'
+import {
+  defaultInstruments,
+  type InstrumentId,
+  type MatteViewId,
+  type OverlaySettings,
+  type Part,
+  type StationId,
+  type TraceImage,
+} from '@core/index'
 import { defaultGraticules, defaultSlots, soundGraticules, soundInstruments, soundSlots } from './kept-settings'
 
 export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
 /** A line across the picture: where it crosses the middle (share of the width), and its turn from upright. */
-export interface Wipe { readonly position: number; readonly degrees: number }
+export interface Wipe {
+  readonly position: number
+  readonly degrees: number
+}
 /** Screen pixels for one pixel of the picture, 0 as it fits; and the place in its middle, in shares of the picture. */
-export interface Zoom { readonly level: number; readonly x: number; readonly y: number }
+export interface Zoom {
+  readonly level: number
+  readonly x: number
+  readonly y: number
+}
 export type Surround = 'dark' | 'black' | 'grey' | 'white'
 
 /** A setting in this browser's storage that is checked when it is read. */
@@ -32,8 +48,10 @@ function kept<T>(key: string, initial: T, sound: (stored: unknown) => T) {
 export const useView = defineStore('view', () => {
   const frame = ref(0)
   const station = shallowRef<StationId>('level')
-  const asShot = ref(false), zoom = shallowRef<Zoom>({ level: 0, x: 0.5, y: 0.5 })
-  const regionId = shallowRef<string | null>(null), pieceId = shallowRef<string | null>(null)
+  const asShot = ref(false),
+    zoom = shallowRef<Zoom>({ level: 0, x: 0.5, y: 0.5 })
+  const regionId = shallowRef<string | null>(null),
+    pieceId = shallowRef<string | null>(null)
   /** How the open region's matte is looked at; null: the picture as it is. */
   const matteView = shallowRef<MatteViewId | null>(null)
   /** The one region that acts while it is looked at alone, by its id. */
@@ -56,7 +74,35 @@ export const useView = defineStore('view', () => {
   /** A step that is left out while its name is held, by its id. */
   const withoutStep = shallowRef<string | null>(null)
   /** A held picture, and how it is compared with the present one. */
-  const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null), compare = shallowRef<CompareMode>('off'), wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
+  const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null),
+    compare = shallowRef<CompareMode>('off'),
+    wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
-  return { frame, station, asShot, zoom, regionId, pieceId, matteView, soloId, surround, otherGamma, slots, filling, instruments, graticules, tap, part, overlay, zebra, reference, bypassed, withoutStep, still, compare, wipe, showKeys }
+  return {
+    frame,
+    station,
+    asShot,
+    zoom,
+    regionId,
+    pieceId,
+    matteView,
+    soloId,
+    surround,
+    otherGamma,
+    slots,
+    filling,
+    instruments,
+    graticules,
+    tap,
+    part,
+    overlay,
+    zebra,
+    reference,
+    bypassed,
+    withoutStep,
+    still,
+    compare,
+    wipe,
+    showKeys,
+  }
 })

@@ -6,5 +6,9 @@
 </template>
 
 <style scoped>
-.nowhere { display: grid; gap: var(--gap-wide); padding: var(--gap-broad); }
+.nowhere {
+  display: grid;
+  gap: var(--gap-wide);
+  padding: var(--gap-broad);
+}
 </style>

@@ -9,4 +9,9 @@ export interface AimsRequest {
   readonly aims: readonly Aim[]
   readonly locked: readonly ControlId[]
 }
-export interface AimsAnswer { readonly id: number; readonly solution: Solution | null; readonly fault: string; /** Time the solver took, in milliseconds. */ readonly ms: number }
+export interface AimsAnswer {
+  readonly id: number
+  readonly solution: Solution | null
+  readonly fault: string
+  /** Time the solver took, in milliseconds. */ readonly ms: number
+}

@@ -25,7 +25,8 @@ function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number
   let below = 0
   for (let level = 0; level < counts.length; level++) {
     const here = counts[level]!
-    if (below + here >= pixels * 0.01 && here > 0) return Math.max(0, levelLow + ((level + (pixels * 0.01 - below) / here) / counts.length) * (levelHigh - levelLow))
+    if (below + here >= pixels * 0.01 && here > 0)
+      return Math.max(0, levelLow + ((level + (pixels * 0.01 - below) / here) / counts.length) * (levelHigh - levelLow))
     below += here
   }
   return 0
@@ -35,11 +36,14 @@ function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number
 function meanColour({ vector, sizes, pixels }: ScopeCounts): { chroma: number; hueDegrees: number } {
   const cells = sizes.vectorCells
   const valueOf = (cell: number): number => ((cell + 0.5) / cells - 0.5) * 2 * vectorSpan
-  let chroma = 0, sumCb = 0, sumCr = 0
+  let chroma = 0,
+    sumCb = 0,
+    sumCr = 0
   for (let i = 0; i < vector.length; i++) {
     const n = vector[i]!
     if (n === 0) continue
-    const cb = valueOf(i % cells), cr = valueOf(Math.floor(i / cells))
+    const cb = valueOf(i % cells),
+      cr = valueOf(Math.floor(i / cells))
     chroma += n * Math.sqrt(cb * cb + cr * cr)
     sumCb += n * cb
     sumCr += n * cr

@@ -10,7 +10,8 @@ const kept = { max: 16, ignoreFetchAbort: true } as const
 const frames = new LRUCache<string, Frame>({ ...kept, fetchMethod: fetchFrame })
 const luts = new LRUCache<string, Lut>({ ...kept, fetchMethod: fetchLut })
 
-const addressKey = ({ mediaHash, index, range, size }: FrameAddress): string => `${mediaHash}/frames/${index}?range=${range}${size ? `&size=${size}` : ''}`
+const addressKey = ({ mediaHash, index, range, size }: FrameAddress): string =>
+  `${mediaHash}/frames/${index}?range=${range}${size ? `&size=${size}` : ''}`
 
 export const frameAtHand = (address: FrameAddress): Frame | undefined => frames.get(addressKey(address))
 export const loadFrame = (address: FrameAddress): Promise<Frame> => frames.forceFetch(addressKey(address))
@@ -19,13 +20,25 @@ async function fetchFrame(key: string): Promise<Frame> {
   const response = await answer(`/api/media/${key}`)
   const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
   const data = new Uint16Array(await response.arrayBuffer())
-  const frame = inSharedMemory({ width: number('width'), height: number('height'), low: number('low'), high: number('high'), data, id: key })
-  if (data.length !== frame.width * frame.height * 3 || data.length === 0) throw new RangeError('The frame came incomplete.')
+  const frame = inSharedMemory({
+    width: number('width'),
+    height: number('height'),
+    low: number('low'),
+    high: number('high'),
+    data,
+    id: key,
+  })
+  if (data.length !== frame.width * frame.height * 3 || data.length === 0)
+    throw new RangeError('The frame came incomplete.')
   return frame
 }
 
 /** A frame with those so many frames away. */
-export async function frameWithAround(frame: Frame, { index, ...address }: FrameAddress, looked: readonly number[]): Promise<Frame> {
+export async function frameWithAround(
+  frame: Frame,
+  { index, ...address }: FrameAddress,
+  looked: readonly number[],
+): Promise<Frame> {
   const others = await Promise.all(looked.map((away) => loadFrame({ ...address, index: index + away })))
   return { ...frame, around: new Map(others.map((other, i) => [looked[i] ?? 0, other])) }
 }

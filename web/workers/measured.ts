@@ -1,10 +1,26 @@
 // From counts to what the Bench shows: instrument pictures and facts. Keeps the reference trace.
-import { compileTap, copiedCounts, dragSize, instrumentImage, overlayById, type CodeSpan, type Counted, type GradeDocument, type InstrumentId, type LutFinder, type PlanCache, type Tap, type TapId, type TraceImage } from '@core/index'
+import {
+  compileTap,
+  copiedCounts,
+  dragSize,
+  instrumentImage,
+  overlayById,
+  type CodeSpan,
+  type Counted,
+  type GradeDocument,
+  type InstrumentId,
+  type LutFinder,
+  type PlanCache,
+  type Tap,
+  type TapId,
+  type TraceImage,
+} from '@core/index'
 import { factsOf } from './facts'
 import type { Measured, Viewing } from './messages'
 import type { Counting, TileCounts, TileJob } from './tile'
 
-let held: Counted | null = null, last: Counted | null = null
+let held: Counted | null = null,
+  last: Counted | null = null
 
 /** The last picture's trace becomes the reference. False when nothing was measured yet. */
 export function holdLast(): boolean {
@@ -22,14 +38,23 @@ export function measuredOf({ end, tap, part }: TileCounts, { instruments, visibl
   const layers = { whole, part, reference: reference ? held : null }
   const traces: Partial<Record<InstrumentId, TraceImage>> = {}
   for (const id of visible) traces[id] = instrumentImage(id, layers, instruments)
-  return { traces, facts: factsOf(end.scopes), partFacts: part && !tap && part.scopes.pixels > 0 ? factsOf(part.scopes) : null }
+  return {
+    traces,
+    facts: factsOf(end.scopes),
+    partFacts: part && !tap && part.scopes.pixels > 0 ? factsOf(part.scopes) : null,
+  }
 }
 
 /** What is to be counted for a way of looking. */
 export function countingFor(viewing: Viewing, tapped: (tap: TapId) => Tap | null): Counting {
   const { instruments, visible, tap, part } = viewing
   return {
-    wishes: { chroma: (visible.includes('waveform') && instruments.waveform === 'chroma') || (visible.includes('parade') && instruments.parade === 'ycbcr'), zoom: visible.includes('vectorscope') ? instruments.vectorZoom : 1 },
+    wishes: {
+      chroma:
+        (visible.includes('waveform') && instruments.waveform === 'chroma') ||
+        (visible.includes('parade') && instruments.parade === 'ycbcr'),
+      zoom: visible.includes('vectorscope') ? instruments.vectorZoom : 1,
+    },
     chromaticity: visible.includes('chromaticity'),
     tap: tap === 'finish' ? null : tapped(tap),
     part,

@@ -18,16 +18,28 @@ describe('which frame is due', () => {
 })
 
 /** Plays on a clock of its own on which showing a frame takes `cost` milliseconds. */
-async function run(options: Partial<PlayPlan>, cost: number): Promise<{ frames: number[]; dropped: number; last: number }> {
+async function run(
+  options: Partial<PlayPlan>,
+  cost: number,
+): Promise<{ frames: number[]; dropped: number; last: number }> {
   let time = 0
   const frames: number[] = []
-  const { last, counts } = await play({ ...plan, ...options }, {
-    ask: () => undefined,
-    forget: () => undefined,
-    show: async (index) => { frames.push(index); time += cost },
-    now: () => time,
-    sleep: async (ms) => { time += ms },
-  }, () => frames.length >= 40)
+  const { last, counts } = await play(
+    { ...plan, ...options },
+    {
+      ask: () => undefined,
+      forget: () => undefined,
+      show: async (index) => {
+        frames.push(index)
+        time += cost
+      },
+      now: () => time,
+      sleep: async (ms) => {
+        time += ms
+      },
+    },
+    () => frames.length >= 40,
+  )
   return { frames, dropped: counts.dropped, last }
 }
 

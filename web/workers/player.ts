@@ -21,22 +21,36 @@ export interface PlayTools {
   readonly sleep: (ms: number) => Promise<void>
 }
 
-export interface PlayCounts { readonly shown: number; readonly dropped: number }
+export interface PlayCounts {
+  readonly shown: number
+  readonly dropped: number
+}
 
 /** Frames asked for ahead of the one that is due. */
 const ahead = 5
 
 /** The frame that is due at a tick; null when the piece has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
-  const position = from + Math.trunc(tick * speed), count = last - first + 1
+  const position = from + Math.trunc(tick * speed),
+    count = last - first + 1
   if (position >= first && position <= last) return position
   return loop ? first + ((((position - first) % count) + count) % count) : null
 }
 
-/** Plays until the end of the piece or until `stopped` says so. Resolves with the frame to stand at: the last one shown, or the piece's end. */
-export async function play(plan: PlayPlan, tools: PlayTools, stopped: () => boolean): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
+/**
+ * Plays until the end of the piece or until `stopped` says so. Resolves with the frame to stand at: the last one shown,
+ * or the piece's end.
+ */
+export async function play(
+  plan: PlayPlan,
+  tools: PlayTools,
+  stopped: () => boolean,
+): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
   const tickMs = 1000 / plan.framesPerSecond
-  let shown = 0, dropped = 0, lastFrame = plan.from, lastTick = -1
+  let shown = 0,
+    dropped = 0,
+    lastFrame = plan.from,
+    lastTick = -1
   const start = tools.now()
   while (!stopped()) {
     const tick = Math.floor((tools.now() - start) / tickMs)

@@ -1,14 +1,31 @@
-// Reads frames of a proxy: fetched in ranges, demultiplexed by mediabunny, decoded by the browser. Every frame stands alone, so any
-// frame can be had at any time.
+// Reads frames of a proxy: fetched in ranges, demultiplexed by mediabunny, decoded by the browser. Every frame stands
+// alone, so any frame can be had at any time.
 import { EncodedPacketSink, Input, MP4, UrlSource } from 'mediabunny'
-import { crop, planesToFrame, rotate, videoHigh, videoLow, type CodeRange, type Frame, type PlaneLayout, type Planes } from '@core/index'
+import {
+  crop,
+  planesToFrame,
+  rotate,
+  videoHigh,
+  videoLow,
+  type CodeRange,
+  type Frame,
+  type PlaneLayout,
+  type Planes,
+} from '@core/index'
 import type { ProxyFacts } from '@contracts/responses'
 import type { Medium } from './messages'
 
 /** A decoded frame of a proxy: its planes, and how they are to be understood. */
-export interface ProxyPicture { readonly index: number; readonly planes: Planes; readonly layout: PlaneLayout }
+export interface ProxyPicture {
+  readonly index: number
+  readonly planes: Planes
+  readonly layout: PlaneLayout
+}
 
-interface Decoding { readonly picture: Promise<VideoFrame>; readonly settle: { done: (frame: VideoFrame) => void; fail: (error: Error) => void } }
+interface Decoding {
+  readonly picture: Promise<VideoFrame>
+  readonly settle: { done: (frame: VideoFrame) => void; fail: (error: Error) => void }
+}
 
 const unplayable = 'This browser cannot decode the proxy (H.264, 10 bit). Single frames are shown all the same.'
 
@@ -18,8 +35,17 @@ export class ProxyReader {
   readonly #decoding = new Map<number, Decoding>()
   #samples: Uint16Array = new Uint16Array(0)
 
-  constructor(private readonly medium: Medium & { readonly proxy: ProxyFacts }, private readonly memory: (bytes: number) => ArrayBufferLike) {
-    this.#input = new Input({ source: new UrlSource(`/api/media/${medium.hash}/proxy`, { getRetryDelay: (attempts) => (attempts < 4 ? 0.3 * 2 ** attempts : null), maxCacheSize: 48 * 1024 * 1024 }), formats: [MP4] })
+  constructor(
+    private readonly medium: Medium & { readonly proxy: ProxyFacts },
+    private readonly memory: (bytes: number) => ArrayBufferLike,
+  ) {
+    this.#input = new Input({
+      source: new UrlSource(`/api/media/${medium.hash}/proxy`, {
+        getRetryDelay: (attempts) => (attempts < 4 ? 0.3 * 2 ** attempts : null),
+        maxCacheSize: 48 * 1024 * 1024,
+      }),
+      formats: [MP4],
+    })
     this.#sink = this.#open()
     this.#sink.catch(() => undefined)
   }
@@ -29,7 +55,8 @@ export class ProxyReader {
     const config = track && (await track.getDecoderConfig())
     if (!track || !config) throw new Error('The proxy holds no picture.')
     const wanted: VideoDecoderConfig = { ...config, hardwareAcceleration: 'prefer-software', optimizeForLatency: true }
-    if (typeof VideoDecoder !== 'function' || !(await VideoDecoder.isConfigSupported(wanted)).supported) throw new Error(unplayable)
+    if (typeof VideoDecoder !== 'function' || !(await VideoDecoder.isConfigSupported(wanted)).supported)
+      throw new Error(unplayable)
     const decoder = new VideoDecoder({
       output: (frame) => {
         const waiting = this.#decoding.get(frame.timestamp)
@@ -48,10 +75,14 @@ export class ProxyReader {
   ask(index: number): void {
     if (this.#decoding.has(index)) return
     let settle!: Decoding['settle']
-    const picture = new Promise<VideoFrame>((done, fail) => { settle = { done, fail } })
+    const picture = new Promise<VideoFrame>((done, fail) => {
+      settle = { done, fail }
+    })
     picture.catch(() => undefined)
     this.#decoding.set(index, { picture, settle })
-    void this.#feed(index).catch((error: unknown) => settle.fail(error instanceof Error ? error : new Error(String(error))))
+    void this.#feed(index).catch((error: unknown) =>
+      settle.fail(error instanceof Error ? error : new Error(String(error))),
+    )
   }
 
   async #feed(index: number): Promise<void> {
@@ -83,13 +114,26 @@ export class ProxyReader {
     const half = this.medium.proxy.chroma === '4:2:2'
     if ((frame.format as string) !== (half ? 'I422P10' : 'I444P10')) throw new Error(unplayable)
     const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
-    const across = half ? Math.ceil(width / 2) : width, luma = width * height, chroma = across * height
-    if (this.#samples.length !== luma + 2 * chroma) this.#samples = new Uint16Array(this.memory((luma + 2 * chroma) * 2))
-    await frame.copyTo(this.#samples, { layout: [{ offset: 0, stride: width * 2 }, { offset: luma * 2, stride: across * 2 }, { offset: (luma + chroma) * 2, stride: across * 2 }] })
+    const across = half ? Math.ceil(width / 2) : width,
+      luma = width * height,
+      chroma = across * height
+    if (this.#samples.length !== luma + 2 * chroma)
+      this.#samples = new Uint16Array(this.memory((luma + 2 * chroma) * 2))
+    await frame.copyTo(this.#samples, {
+      layout: [
+        { offset: 0, stride: width * 2 },
+        { offset: luma * 2, stride: across * 2 },
+        { offset: (luma + chroma) * 2, stride: across * 2 },
+      ],
+    })
     const samples = this.#samples
     return {
       index,
-      planes: { y: samples.subarray(0, luma), cb: samples.subarray(luma, luma + chroma), cr: samples.subarray(luma + chroma) },
+      planes: {
+        y: samples.subarray(0, luma),
+        cb: samples.subarray(luma, luma + chroma),
+        cr: samples.subarray(luma + chroma),
+      },
       layout: { model: 'ycbcr', width, height, bitDepth: 10, chromaShiftX: half ? 1 : 0, chromaShiftY: 0 },
     }
   }
@@ -99,13 +143,21 @@ export class ProxyReader {
     for (const [index, { picture }] of this.#decoding) {
       if (wanted(index)) continue
       this.#decoding.delete(index)
-      void picture.then((frame) => frame.close(), () => undefined)
+      void picture.then(
+        (frame) => frame.close(),
+        () => undefined,
+      )
     }
   }
 
   close(): void {
     this.forget(() => false)
-    void this.#sink.then(({ decoder }) => { if (decoder.state !== 'closed') decoder.close() }, () => undefined)
+    void this.#sink.then(
+      ({ decoder }) => {
+        if (decoder.state !== 'closed') decoder.close()
+      },
+      () => undefined,
+    )
     this.#input.dispose()
   }
 }
@@ -119,7 +171,8 @@ export function proxySpan({ low, high }: ProxyFacts): { readonly low: number; re
 }
 
 /** True when rows can be converted where they lie: nothing to turn, nothing to cut off. */
-export const isPlain = ({ rotation, width, height }: ProxyFacts, layout: PlaneLayout): boolean => rotation === 0 && layout.width === width && layout.height === height
+export const isPlain = ({ rotation, width, height }: ProxyFacts, layout: PlaneLayout): boolean =>
+  rotation === 0 && layout.width === width && layout.height === height
 
 /** A whole frame from a proxy's planes. */
 export function frameOfProxy({ planes, layout }: ProxyPicture, proxy: ProxyFacts, read: CodeRange): Frame {

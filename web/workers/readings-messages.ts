@@ -14,5 +14,14 @@ export interface ReadingsRequest extends PictureAsked {
   readonly marks?: ReadingId
 }
 /** `done` comes with the last part; a request that was overtaken is never finished. */
-export interface ReadingsAnswer { readonly id: number; readonly findings: readonly Finding[]; readonly done: boolean; readonly fault: string }
-export interface MarkedAnswer { readonly id: number; readonly lit: TraceImage | null; readonly share: number }
+export interface ReadingsAnswer {
+  readonly id: number
+  readonly findings: readonly Finding[]
+  readonly done: boolean
+  readonly fault: string
+}
+export interface MarkedAnswer {
+  readonly id: number
+  readonly lit: TraceImage | null
+  readonly share: number
+}

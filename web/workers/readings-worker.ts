@@ -1,10 +1,21 @@
 // The readings' worker: measures the exact frame when the hand rests, part by part, and drops what is overtaken.
-import { gradeAt, gradedPicture, measureInParts, missingLuts, pixelsBehind, type MeasuredPicture, type PlanCache } from '@core/index'
+import {
+  gradeAt,
+  gradedPicture,
+  measureInParts,
+  missingLuts,
+  pixelsBehind,
+  type MeasuredPicture,
+  type PlanCache,
+} from '@core/index'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import { litImage } from './lit-image'
 import type { MarkedAnswer, PictureAsked, ReadingsAnswer, ReadingsRequest } from './readings-messages'
 
-const scope = self as unknown as { onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null; postMessage: (m: ReadingsAnswer | MarkedAnswer, transfer?: Transferable[]) => void }
+const scope = self as unknown as {
+  onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null
+  postMessage: (m: ReadingsAnswer | MarkedAnswer, transfer?: Transferable[]) => void
+}
 const built: PlanCache = new Map()
 let newest = 0
 
@@ -13,7 +24,14 @@ scope.onmessage = ({ data }) => {
   // Nothing is wanted any more.
   if (!data) return
   if (data.marks) return void mark(data, data.marks)
-  void measure(data).catch((error: unknown) => scope.postMessage({ id: data.id, findings: [], done: true, fault: error instanceof Error ? error.message : String(error) }))
+  void measure(data).catch((error: unknown) =>
+    scope.postMessage({
+      id: data.id,
+      findings: [],
+      done: true,
+      fault: error instanceof Error ? error.message : String(error),
+    }),
+  )
 }
 
 /** Lets messages in; true when a newer request came. */
@@ -24,8 +42,13 @@ async function overtaken(id: number): Promise<boolean> {
 
 async function mark(request: ReadingsRequest, of: NonNullable<ReadingsRequest['marks']>): Promise<void> {
   try {
-    const picture = await pictureFor(request), marks = pixelsBehind(picture, of), lit = marks && litImage(marks, picture.shown)
-    scope.postMessage({ id: request.id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? [lit.image.rgba.buffer] : [])
+    const picture = await pictureFor(request),
+      marks = pixelsBehind(picture, of),
+      lit = marks && litImage(marks, picture.shown)
+    scope.postMessage(
+      { id: request.id, lit: lit?.image ?? null, share: lit?.share ?? 0 },
+      lit ? [lit.image.rgba.buffer] : [],
+    )
   } catch {
     // The picture itself says what is wrong.
     scope.postMessage({ id: request.id, lit: null, share: 0 })

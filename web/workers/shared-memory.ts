@@ -2,9 +2,11 @@
 import { withTables, type Frame, type Passes } from '@core/index'
 
 /** One thread is enough for a single core; pages that are not isolated cannot share memory. */
-export const canShare = (): boolean => navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
+export const canShare = (): boolean =>
+  navigator.hardwareConcurrency > 1 && typeof SharedArrayBuffer === 'function' && crossOriginIsolated
 
-export const sharedBytes = (length: number): ArrayBufferLike => (canShare() ? new SharedArrayBuffer(length) : new ArrayBuffer(length))
+export const sharedBytes = (length: number): ArrayBufferLike =>
+  canShare() ? new SharedArrayBuffer(length) : new ArrayBuffer(length)
 
 /** A copy of a frame. */
 export function inSharedMemory(frame: Frame): Frame {
@@ -15,11 +17,12 @@ export function inSharedMemory(frame: Frame): Frame {
 
 const sharedTables = new WeakMap<Float32Array, Float32Array>()
 /** Passes to be sent: a table is copied once, and costs nothing to send after that. */
-export const sharedPasses = <P extends Passes>(passes: P): P => withTables(passes, (table) => {
-  const known = sharedTables.get(table)
-  if (known) return known
-  const shared = new Float32Array(sharedBytes(table.byteLength))
-  shared.set(table)
-  sharedTables.set(table, shared)
-  return shared
-})
+export const sharedPasses = <P extends Passes>(passes: P): P =>
+  withTables(passes, (table) => {
+    const known = sharedTables.get(table)
+    if (known) return known
+    const shared = new Float32Array(sharedBytes(table.byteLength))
+    shared.set(table)
+    sharedTables.set(table, shared)
+    return shared
+  })

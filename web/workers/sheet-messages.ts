@@ -2,9 +2,32 @@
 import type { Area, CodeRange, GradeDocument, LutPlace, RecipeContent, SheetFacts, TraceImage } from '@core/index'
 
 /** The picture that goes through everything. */
-export interface SheetPicture { readonly mediaHash: string; readonly frameIndex: number; readonly range: CodeRange; readonly grade: GradeDocument; /** A person's skin in it. */ readonly skin: Area | null }
-export type SheetItem = { readonly kind: 'plain' } | { readonly kind: 'lut'; readonly hash: string; readonly place: Pick<LutPlace, 'place' | 'takes'> } | { readonly kind: 'recipe'; readonly content: RecipeContent }
-export interface SheetRequest { readonly id: number; readonly generation: number; readonly picture: SheetPicture; readonly item: SheetItem; readonly strength: number }
-/** The picture that will be asked for soon, and what it will first go through: all that is needed can be fetched and tried meanwhile. */
-export interface SheetPreparation { readonly prepare: SheetPicture; readonly item: SheetItem | null }
-export type SheetAnswer = { readonly id: number; readonly generation: number } & ({ readonly image: TraceImage; readonly facts: SheetFacts } | { readonly fault: string })
+export interface SheetPicture {
+  readonly mediaHash: string
+  readonly frameIndex: number
+  readonly range: CodeRange
+  readonly grade: GradeDocument
+  /** A person's skin in it. */ readonly skin: Area | null
+}
+export type SheetItem =
+  | { readonly kind: 'plain' }
+  | { readonly kind: 'lut'; readonly hash: string; readonly place: Pick<LutPlace, 'place' | 'takes'> }
+  | { readonly kind: 'recipe'; readonly content: RecipeContent }
+export interface SheetRequest {
+  readonly id: number
+  readonly generation: number
+  readonly picture: SheetPicture
+  readonly item: SheetItem
+  readonly strength: number
+}
+/**
+ * The picture that will be asked for soon, and what it will first go through: all that is needed can be fetched and
+ * tried meanwhile.
+ */
+export interface SheetPreparation {
+  readonly prepare: SheetPicture
+  readonly item: SheetItem | null
+}
+export type SheetAnswer = { readonly id: number; readonly generation: number } & (
+  { readonly image: TraceImage; readonly facts: SheetFacts } | { readonly fault: string }
+)

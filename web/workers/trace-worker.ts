@@ -1,10 +1,28 @@
-// The clip trace's worker: every frame of a shot through the present grade, from the proxy, coarse to fine, out of the way of the hand.
-import { coarseToFine, compile, displayById, dragSize, execute, gradeAt, lumaWeights, missingLuts, planesToRows, traceFrame, type Frame, type FrameTrace, type PlanCache } from '@core/index'
+// The clip trace's worker: every frame of a shot through the present grade, from the proxy, coarse to fine, out of the
+// way of the hand.
+import {
+  coarseToFine,
+  compile,
+  displayById,
+  dragSize,
+  execute,
+  gradeAt,
+  lumaWeights,
+  missingLuts,
+  planesToRows,
+  traceFrame,
+  type Frame,
+  type FrameTrace,
+  type PlanCache,
+} from '@core/index'
 import { loadLut, lutAtHand } from './frame-source'
 import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
 import type { TraceAnswer, TraceOrder, TraceRequest } from './trace-messages'
 
-const scope = self as unknown as { onmessage: ((e: MessageEvent<TraceOrder>) => void) | null; postMessage: (m: TraceAnswer) => void }
+const scope = self as unknown as {
+  onmessage: ((e: MessageEvent<TraceOrder>) => void) | null
+  postMessage: (m: TraceAnswer) => void
+}
 const answerEveryMs = 200
 /** Every second pixel of every second row: enough for percentiles to a tenth of a percent. */
 const stride = 2
@@ -18,11 +36,31 @@ scope.onmessage = ({ data }) => {
   switch (data.ask) {
     case 'trace':
       running = data.id
-      void trace(data).catch((error: unknown) => scope.postMessage({ id: data.id, frames: [], traces: [], done: true, fault: error instanceof Error ? error.message : String(error) }))
+      void trace(data).catch((error: unknown) =>
+        scope.postMessage({
+          id: data.id,
+          frames: [],
+          traces: [],
+          done: true,
+          fault: error instanceof Error ? error.message : String(error),
+        }),
+      )
       break
-    case 'wait': held ??= new Promise((done) => { letGo = () => { held = null; done() } }); break
-    case 'go on': letGo(); break
-    case 'stop': running = 0; letGo(); break
+    case 'wait':
+      held ??= new Promise((done) => {
+        letGo = () => {
+          held = null
+          done()
+        }
+      })
+      break
+    case 'go on':
+      letGo()
+      break
+    case 'stop':
+      running = 0
+      letGo()
+      break
   }
 }
 
@@ -33,9 +71,14 @@ async function trace({ id, medium, grade, first, count }: TraceRequest): Promise
   }
   const source = reader.it
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const display = displayById(grade.show.displayId), topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)
-  const weights = lumaWeights(display.lumaMatrix), built: PlanCache = new Map(), order = coarseToFine(count)
-  let frames: number[] = [], traces: FrameTrace[] = [], answeredAt = performance.now()
+  const display = displayById(grade.show.displayId),
+    topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)
+  const weights = lumaWeights(display.lumaMatrix),
+    built: PlanCache = new Map(),
+    order = coarseToFine(count)
+  let frames: number[] = [],
+    traces: FrameTrace[] = [],
+    answeredAt = performance.now()
   const answer = (done: boolean): void => {
     scope.postMessage({ id, frames, traces, done, fault: '' })
     frames = []
@@ -64,11 +107,21 @@ let row = new Uint16Array(0)
 function thinned(picture: ProxyPicture, proxy: TraceRequest['medium']['proxy'], range: 'full' | 'legal'): Frame {
   const whole = isPlain(proxy, picture.layout) ? null : frameOfProxy(picture, proxy, range)
   const { width, height } = whole ?? picture.layout
-  const out = { width: Math.ceil(width / stride), height: Math.ceil(height / stride) }, data = new Uint16Array(out.width * out.height * 3)
+  const out = { width: Math.ceil(width / stride), height: Math.ceil(height / stride) },
+    data = new Uint16Array(out.width * out.height * 3)
   if (!whole && row.length !== width * height * 3) row = new Uint16Array(width * height * 3)
   const from = whole?.data ?? row
   for (let y = 0, o = 0; y < out.height; y++) {
-    if (!whole) planesToRows(picture.planes, picture.layout, proxyRange(proxy, range), proxy.matrix, row, y * stride, y * stride + 1)
+    if (!whole)
+      planesToRows(
+        picture.planes,
+        picture.layout,
+        proxyRange(proxy, range),
+        proxy.matrix,
+        row,
+        y * stride,
+        y * stride + 1,
+      )
     for (let x = 0; x < out.width; x++, o += 3) {
       const i = (y * stride * width + x * stride) * 3
       data[o] = from[i]!

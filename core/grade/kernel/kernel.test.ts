@@ -6,11 +6,30 @@ import type { GradeDocument } from '../document'
 import { setParameter, setShow, setStep } from '../edits'
 import { addRegion } from '../region-edits'
 
-const bent: Lut = { dimensions: 3, size: 17, title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], data: Float32Array.from({ length: 17 ** 3 * 3 }, (_, i) => Math.sin(i * 0.37) * 0.5 + 0.5) }
-const perChannel: Lut = { dimensions: 1, size: 3, title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], data: Float32Array.of(0, 0.1, 0.2, 0.5, 0.6, 0.4, 1, 0.9, 0.8) }
+const bent: Lut = {
+  dimensions: 3,
+  size: 17,
+  title: '',
+  domainMin: [0, 0, 0],
+  domainMax: [1, 1, 1],
+  data: Float32Array.from({ length: 17 ** 3 * 3 }, (_, i) => Math.sin(i * 0.37) * 0.5 + 0.5),
+}
+const perChannel: Lut = {
+  dimensions: 1,
+  size: 3,
+  title: '',
+  domainMin: [0, 0, 0],
+  domainMax: [1, 1, 1],
+  data: Float32Array.of(0, 0.1, 0.2, 0.5, 0.6, 0.4, 1, 0.9, 0.8),
+}
 const find = (hash: string): Lut => (hash.startsWith('a') ? bent : perChannel)
 
-const plain = setParameter(setParameter(defaultGrade('log-351-128'), 'contrast', 'contrast', 1.4), 'saturation', 'saturation', 1.3)
+const plain = setParameter(
+  setParameter(defaultGrade('log-351-128'), 'contrast', 'contrast', 1.4),
+  'saturation',
+  'saturation',
+  1.3,
+)
 const withLut = (letter: string): GradeDocument => setParameter(plain, 'lut', 'lutHash', letter.repeat(64))
 const regional = addRegion(plain)
 const grades: readonly (readonly [string, GradeDocument])[] = [
@@ -35,7 +54,9 @@ function codes(pixels: number): Uint16Array {
 
 test.each(grades)('the fast kernel agrees with the plain one: %s', (_, grade) => {
   const plan = compile(grade, find, { low: -0.25, high: 1.25 }, 33)
-  const source = codes(chunkPixels), reference = new Uint16Array(source.length), fast = new Uint16Array(source.length)
+  const source = codes(chunkPixels),
+    reference = new Uint16Array(source.length),
+    fast = new Uint16Array(source.length)
   const matte = Float32Array.from({ length: chunkPixels }, (_, i) => [0, 0.25, 1, 0.7][i % 4]!)
   const mattes = plan.passes.map(({ region }) => (region ? matte : null))
   runPlain(plan, source, reference, mattes)
@@ -48,8 +69,10 @@ test.each(grades)('the fast kernel agrees with the plain one: %s', (_, grade) =>
 test('source and target may be the same, and plans may change between calls', () => {
   const source = codes(500)
   for (const [, grade] of [grades[1]!, grades[4]!, grades[0]!, grades[4]!]) {
-    const plan = compile(grade, find, { low: 0, high: 1 }, 17), mattes = plan.passes.map(() => null)
-    const apart = new Uint16Array(source.length), same = source.slice()
+    const plan = compile(grade, find, { low: 0, high: 1 }, 17),
+      mattes = plan.passes.map(() => null)
+    const apart = new Uint16Array(source.length),
+      same = source.slice()
     runChunk(plan, source, apart, mattes)
     runChunk(plan, same, same, mattes)
     expect(same).toEqual(apart)
@@ -59,18 +82,39 @@ test('source and target may be the same, and plans may change between calls', ()
 test('an empty matte leaves every bit', () => {
   const plan = compile(grades[7]![1], find, { low: 0, high: 1 }, 17)
   const without = compile(plain, find, { low: 0, high: 1 }, 17)
-  const source = codes(300), inside = new Uint16Array(source.length), outside = new Uint16Array(source.length)
-  runChunk(plan, source, inside, plan.passes.map(({ region }) => (region ? new Float32Array(300) : null)))
+  const source = codes(300),
+    inside = new Uint16Array(source.length),
+    outside = new Uint16Array(source.length)
+  runChunk(
+    plan,
+    source,
+    inside,
+    plan.passes.map(({ region }) => (region ? new Float32Array(300) : null)),
+  )
   runChunk({ ...plan, passes: plan.passes.filter((p) => !p.region) }, source, outside, [null, null])
   expect(inside).toEqual(outside)
   expect(without.passes).toHaveLength(1)
 })
 
 test('canvas pixels are the codes, rounded to eight bits', () => {
-  const plan = compile(plain, find, { low: -0.25, high: 1.25 }, 17), source = codes(777), target = new Uint16Array(source.length), canvas = new Uint32Array(777), packed = new Uint32Array(777)
-  runChunk(plan, source, target, plan.passes.map(() => null), canvas)
+  const plan = compile(plain, find, { low: -0.25, high: 1.25 }, 17),
+    source = codes(777),
+    target = new Uint16Array(source.length),
+    canvas = new Uint32Array(777),
+    packed = new Uint32Array(777)
+  runChunk(
+    plan,
+    source,
+    target,
+    plan.passes.map(() => null),
+    canvas,
+  )
   packSignal(target, packed)
   expect(canvas).toEqual(packed)
   expect(packed[0]! >>> 24).toBe(255)
-  expect([...target.subarray(30, 33)].map((v) => Math.round((v * 255) / 65535))).toEqual([packed[10]! & 255, (packed[10]! >>> 8) & 255, (packed[10]! >>> 16) & 255])
+  expect([...target.subarray(30, 33)].map((v) => Math.round((v * 255) / 65535))).toEqual([
+    packed[10]! & 255,
+    (packed[10]! >>> 8) & 255,
+    (packed[10]! >>> 16) & 255,
+  ])
 })

@@ -3,7 +3,8 @@ import type { Operation } from '../operation'
 
 /**
  * Distance from the neutral axis per channel, d = (m − c)/m with m = max(R, G, B); above `threshold` it is bent so that
- * `limit` lands on 1, the edge of the display: the parametric form of AMPAS TB-2021 (reference gamut compression), exponent 1.2.
+ * `limit` lands on 1, the edge of the display: the parametric form of AMPAS TB-2021 (reference gamut compression),
+ * exponent 1.2.
  * @param threshold 0..1 @param limit above 1
  */
 export function gamutCompression(threshold: number, limit: number): Operation {

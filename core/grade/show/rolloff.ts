@@ -7,7 +7,8 @@ import type { Operation } from '../operation'
  * All in display-linear light. Identity where `maximum` already fits.
  */
 export function rolloffCurve(knee: number, maximum: number, peak: number): (x: number) => number {
-  const span = maximum - knee, room = peak - knee
+  const span = maximum - knee,
+    room = peak - knee
   if (span <= room || room <= 0) return (x) => x
   const steep = span / room
   return (x) => {
@@ -17,7 +18,16 @@ export function rolloffCurve(knee: number, maximum: number, peak: number): (x: n
   }
 }
 
-/** The curve on the largest component, the others scaled with it, which keeps hue; `bleach` 0..1 mixes toward channel by channel. */
+/**
+ * The curve on the largest component, the others scaled with it, which keeps hue; `bleach` 0..1 mixes toward channel by
+ * channel.
+ */
 export function rolloff(curve: (x: number) => number, bleach: number): Operation {
-  return { kind: 'gain', weights: [0, 0, 0], gain: (largest) => (largest > 0 ? curve(largest) / largest : 1), blend: bleach, curve }
+  return {
+    kind: 'gain',
+    weights: [0, 0, 0],
+    gain: (largest) => (largest > 0 ? curve(largest) / largest : 1),
+    blend: bleach,
+    curve,
+  }
 }

@@ -12,7 +12,20 @@ export const blackOffset = defineStepKind<{ blackOffset: number }>({
   pixelByPixel: true,
   regional: true,
   parameters: {
-    blackOffset: { type: 'number', label: 'Black offset', tip: 'Light added to every tone, in percent of a perfect white; less than nothing deepens the blacks.', unit: '% light', min: -0.12, max: 0.2, scale: [-0.05, 0.05], default: 0, step: 0.001, decimals: 2, shownFactor: 100, signed: true },
+    blackOffset: {
+      type: 'number',
+      label: 'Black offset',
+      tip: 'Light added to every tone, in percent of a perfect white; less than nothing deepens the blacks.',
+      unit: '% light',
+      min: -0.12,
+      max: 0.2,
+      scale: [-0.05, 0.05],
+      default: 0,
+      step: 0.001,
+      decimals: 2,
+      shownFactor: 100,
+      signed: true,
+    },
   },
   isNeutral: ({ blackOffset: offset }) => offset === 0,
   prepare: ({ blackOffset: offset }) => {

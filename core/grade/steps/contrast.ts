@@ -26,9 +26,34 @@ export const contrast = defineStepKind<{ contrast: number; pivotStops: number }>
   pixelByPixel: true,
   regional: true,
   parameters: {
-    contrast: { type: 'number', label: 'Contrast', tip: 'Stops out for one stop in, near the pivot. 1 changes nothing.', unit: '×', min: 0.2, max: 3, scale: [0.4, 1.6], default: 1, step: 0.01, decimals: 2 },
-    pivotStops: { type: 'number', label: 'Pivot', tip: 'The tone that stays where it is, in stops from middle grey.', unit: 'stops', min: -4, max: 4, default: 0, step: 0.1, decimals: 1, signed: true },
+    contrast: {
+      type: 'number',
+      label: 'Contrast',
+      tip: 'Stops out for one stop in, near the pivot. 1 changes nothing.',
+      unit: '×',
+      min: 0.2,
+      max: 3,
+      scale: [0.4, 1.6],
+      default: 1,
+      step: 0.01,
+      decimals: 2,
+    },
+    pivotStops: {
+      type: 'number',
+      label: 'Pivot',
+      tip: 'The tone that stays where it is, in stops from middle grey.',
+      unit: 'stops',
+      min: -4,
+      max: 4,
+      default: 0,
+      step: 0.1,
+      decimals: 1,
+      signed: true,
+    },
   },
   isNeutral: (params) => params.contrast === 1,
-  prepare: (params, { greyEncoded, stopEncoded }) => curveOperation(softContrast(params.contrast, greyEncoded + params.pivotStops * stopEncoded, exactStops * stopEncoded)),
+  prepare: (params, { greyEncoded, stopEncoded }) =>
+    curveOperation(
+      softContrast(params.contrast, greyEncoded + params.pivotStops * stopEncoded, exactStops * stopEncoded),
+    ),
 })

@@ -12,7 +12,19 @@ export const exposure = defineStepKind<{ exposureStops: number }>({
   pixelByPixel: true,
   regional: true,
   parameters: {
-    exposureStops: { type: 'number', label: 'Exposure', tip: 'One stop doubles the light.', unit: 'stops', min: -8, max: 8, scale: [-4, 4], default: 0, step: 0.05, decimals: 2, signed: true },
+    exposureStops: {
+      type: 'number',
+      label: 'Exposure',
+      tip: 'One stop doubles the light.',
+      unit: 'stops',
+      min: -8,
+      max: 8,
+      scale: [-4, 4],
+      default: 0,
+      step: 0.05,
+      decimals: 2,
+      signed: true,
+    },
   },
   isNeutral: ({ exposureStops }) => exposureStops === 0,
   prepare: ({ exposureStops }) => {

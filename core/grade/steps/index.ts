@@ -15,7 +15,22 @@ import { toneCurve } from './tone-curve'
 import { whiteBalance } from './white-balance'
 import { zone } from './zone'
 
-export const stepKinds: readonly StepKind[] = [exposure, whiteBalance, blackOffset, balanceByTone, contrast, ends, toneCurve, zone, localContrastStep, sharpnessStep, saturation, colourCurvesStep, cdl, lut]
+export const stepKinds: readonly StepKind[] = [
+  exposure,
+  whiteBalance,
+  blackOffset,
+  balanceByTone,
+  contrast,
+  ends,
+  toneCurve,
+  zone,
+  localContrastStep,
+  sharpnessStep,
+  saturation,
+  colourCurvesStep,
+  cdl,
+  lut,
+]
 
 const byId = new Map(stepKinds.map((k) => [k.id, k]))
 

@@ -1,4 +1,5 @@
-// LUT: a supplied table of colours, given the encoded domain of the side it stands on, or that of the camera it was made for.
+// LUT: a supplied table of colours, given the encoded domain of the side it stands on, or that of the camera it was
+// made for.
 import { encodings } from '../../colour'
 import { lutTakesSide } from '../document'
 import { intoDomain, lutOperations } from '../lut-operation'
@@ -16,14 +17,37 @@ export const lut = defineStepKind<{ lutHash: string | null; interpolation: strin
   regional: false,
   parameters: {
     lutHash: { type: 'lut', label: 'LUT', tip: 'The table to apply.', default: null },
-    interpolation: { type: 'choice', label: 'Between points', tip: 'Tetrahedral keeps neutrals neutral; trilinear is what some older hardware does.', default: 'tetrahedral', options: [{ id: 'tetrahedral', name: 'tetrahedral' }, { id: 'trilinear', name: 'trilinear' }] },
-    takes: { type: 'choice', label: 'Made for', tip: 'What the table expects. The picture is converted to it on the way in, and back on the way out.', default: lutTakesSide, options: takes },
+    interpolation: {
+      type: 'choice',
+      label: 'Between points',
+      tip: 'Tetrahedral keeps neutrals neutral; trilinear is what some older hardware does.',
+      default: 'tetrahedral',
+      options: [
+        { id: 'tetrahedral', name: 'tetrahedral' },
+        { id: 'trilinear', name: 'trilinear' },
+      ],
+    },
+    takes: {
+      type: 'choice',
+      label: 'Made for',
+      tip: 'What the table expects. The picture is converted to it on the way in, and back on the way out.',
+      default: lutTakesSide,
+      options: takes,
+    },
   },
   isNeutral: ({ lutHash }) => lutHash === null,
   prepare: ({ lutHash, interpolation, takes: domain }, surroundings) => {
     const table = lutHash === null ? undefined : surroundings.lut(lutHash)
     if (!table) throw new RangeError(`The LUT ${String(lutHash)} is not at hand.`)
     const { into, back } = intoDomain(domain, surroundings)
-    return (at) => [...into, ...lutOperations(table, interpolation === 'trilinear' ? 'trilinear' : 'tetrahedral', into.length > 0 ? 'code' : at), ...back]
+    return (at) => [
+      ...into,
+      ...lutOperations(
+        table,
+        interpolation === 'trilinear' ? 'trilinear' : 'tetrahedral',
+        into.length > 0 ? 'code' : at,
+      ),
+      ...back,
+    ]
   },
 })

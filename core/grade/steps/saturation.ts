@@ -3,7 +3,10 @@ import { luminanceWeights } from '../../colour'
 import { matrixOperation, pixelsOperation, type PixelOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
-/** The share by which a colour counts as quiet: 1 for neutrals, a half where its purity (distance from grey over luminance) is 0.35. */
+/**
+ * The share by which a colour counts as quiet: 1 for neutrals, a half where its purity (distance from grey over
+ * luminance) is 0.35.
+ */
 export const quietShare = (purity: number): number => 1 / (1 + (purity / 0.35) ** 2)
 
 export const saturation = defineStepKind<{ saturation: number; quiet: number }>({
@@ -15,20 +18,58 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
   pixelByPixel: true,
   regional: true,
   parameters: {
-    saturation: { type: 'number', label: 'Saturation', tip: '100 % changes nothing, 0 % is monochrome.', unit: '%', min: 0, max: 3, scale: [0, 2], default: 1, step: 0.01, decimals: 0, shownFactor: 100 },
-    quiet: { type: 'number', label: 'Quiet colours', tip: 'The same for colours near grey only; strong ones hardly move.', unit: '%', min: 0, max: 2, scale: [0, 2], default: 1, step: 0.01, decimals: 0, shownFactor: 100 },
+    saturation: {
+      type: 'number',
+      label: 'Saturation',
+      tip: '100 % changes nothing, 0 % is monochrome.',
+      unit: '%',
+      min: 0,
+      max: 3,
+      scale: [0, 2],
+      default: 1,
+      step: 0.01,
+      decimals: 0,
+      shownFactor: 100,
+    },
+    quiet: {
+      type: 'number',
+      label: 'Quiet colours',
+      tip: 'The same for colours near grey only; strong ones hardly move.',
+      unit: '%',
+      min: 0,
+      max: 2,
+      scale: [0, 2],
+      default: 1,
+      step: 0.01,
+      decimals: 0,
+      shownFactor: 100,
+    },
   },
   isNeutral: (params) => params.saturation === 1 && params.quiet === 1,
   prepare: ({ saturation: s, quiet }, { gamut }) => {
     const [wr, wg, wb] = luminanceWeights(gamut)
     if (quiet === 1) {
       const grey = [wr * (1 - s), wg * (1 - s), wb * (1 - s)] as const
-      return matrixOperation([grey[0] + s, grey[1], grey[2], grey[0], grey[1] + s, grey[2], grey[0], grey[1], grey[2] + s])
+      return matrixOperation([
+        grey[0] + s,
+        grey[1],
+        grey[2],
+        grey[0],
+        grey[1] + s,
+        grey[2],
+        grey[0],
+        grey[1],
+        grey[2] + s,
+      ])
     }
     const apply: PixelOperation = (pixels) => {
       for (let i = 0; i < pixels.length; i += 3) {
-        const r = pixels[i]!, g = pixels[i + 1]!, b = pixels[i + 2]!, grey = wr * r + wg * g + wb * b
-        const purity = Math.max(Math.abs(r - grey), Math.abs(g - grey), Math.abs(b - grey)) / Math.max(Math.abs(grey), 1e-6)
+        const r = pixels[i]!,
+          g = pixels[i + 1]!,
+          b = pixels[i + 2]!,
+          grey = wr * r + wg * g + wb * b
+        const purity =
+          Math.max(Math.abs(r - grey), Math.abs(g - grey), Math.abs(b - grey)) / Math.max(Math.abs(grey), 1e-6)
         const by = s * (1 + (quiet - 1) * quietShare(purity))
         pixels[i] = grey + (r - grey) * by
         pixels[i + 1] = grey + (g - grey) * by

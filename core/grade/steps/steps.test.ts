@@ -1,12 +1,30 @@
 import fc from 'fast-check'
-import { cat16, gamutById, luminanceWeights, fromWorkingLog, middleGreyLog, toWorkingLog, workingGamut, xyzOf, rgbToXyz, transform } from '../../colour'
+import {
+  cat16,
+  gamutById,
+  luminanceWeights,
+  fromWorkingLog,
+  middleGreyLog,
+  toWorkingLog,
+  workingGamut,
+  xyzOf,
+  rgbToXyz,
+  transform,
+} from '../../colour'
 import { operate } from '../operation'
 import { defaultParameters, parameterFault, type StepSurroundings } from '../step-kind'
 import { stepKindById, stepKinds } from '.'
 import { softContrast } from './contrast'
 import { whiteBalanceMatrix } from './white-balance'
 
-const surroundings: StepSurroundings = { gamut: workingGamut, greyEncoded: middleGreyLog, stopEncoded: 1 / 17.52, encode: toWorkingLog, decode: fromWorkingLog, lut: () => undefined }
+const surroundings: StepSurroundings = {
+  gamut: workingGamut,
+  greyEncoded: middleGreyLog,
+  stopEncoded: 1 / 17.52,
+  encode: toWorkingLog,
+  decode: fromWorkingLog,
+  lut: () => undefined,
+}
 const light = fc.double({ min: -10, max: 1000, noNaN: true })
 
 function run(kind: string, params: Record<string, unknown>, pixels: number[]): number[] {
@@ -21,18 +39,26 @@ function run(kind: string, params: Record<string, unknown>, pixels: number[]): n
 describe('every step kind', () => {
   test.each(stepKinds.map((k) => [k.id, k] as const))('%s: its defaults are allowed and change nothing', (_, kind) => {
     const defaults = defaultParameters(kind)
-    for (const [key, parameter] of Object.entries(kind.parameters)) expect(parameterFault(parameter, defaults[key])).toBeNull()
+    for (const [key, parameter] of Object.entries(kind.parameters))
+      expect(parameterFault(parameter, defaults[key])).toBeNull()
     expect(kind.isNeutral(defaults)).toBe(true)
   })
 
-  test.each(stepKinds.filter((k) => k.id !== 'lut').map((k) => k.id))('%s: never makes a NaN of numbers, at either end of its range', (id) => {
-    const kind = stepKindById(id)
-    const ends = ['min', 'max'] as const
-    fc.assert(fc.property(fc.array(light, { minLength: 3, maxLength: 3 }), fc.constantFrom(...ends), (rgb, end) => {
-      const params = Object.fromEntries(Object.entries(kind.parameters).map(([k, p]) => [k, p.type === 'number' ? p[end] : p.default]))
-      return run(id, params, rgb).every(Number.isFinite)
-    }))
-  })
+  test.each(stepKinds.filter((k) => k.id !== 'lut').map((k) => k.id))(
+    '%s: never makes a NaN of numbers, at either end of its range',
+    (id) => {
+      const kind = stepKindById(id)
+      const ends = ['min', 'max'] as const
+      fc.assert(
+        fc.property(fc.array(light, { minLength: 3, maxLength: 3 }), fc.constantFrom(...ends), (rgb, end) => {
+          const params = Object.fromEntries(
+            Object.entries(kind.parameters).map(([k, p]) => [k, p.type === 'number' ? p[end] : p.default]),
+          )
+          return run(id, params, rgb).every(Number.isFinite)
+        }),
+      )
+    },
+  )
 })
 
 test('one stop of exposure doubles the light', () => {
@@ -45,7 +71,8 @@ describe('white balance', () => {
   })
 
   test('positive mired warms, positive tint goes to magenta, the luminance of white stays', () => {
-    const warm = transform(whiteBalanceMatrix(workingGamut, 20, 0), [1, 1, 1]), magenta = transform(whiteBalanceMatrix(workingGamut, 0, 10), [1, 1, 1])
+    const warm = transform(whiteBalanceMatrix(workingGamut, 20, 0), [1, 1, 1]),
+      magenta = transform(whiteBalanceMatrix(workingGamut, 0, 10), [1, 1, 1])
     expect(warm[0]).toBeGreaterThan(warm[2])
     expect(magenta[1]).toBeLessThan(Math.min(magenta[0], magenta[2]))
   })
@@ -56,7 +83,8 @@ describe('white balance', () => {
     const adapted = transform(cat16(xyzOf(source), xyzOf(gamut.white)), xyzOf(source))
     xyzOf(gamut.white).forEach((v, i) => expect(adapted[i]).toBeCloseTo(v, 12))
     // The step's own matrix maps some white exactly on the working white: its inverse image is that white.
-    const m = whiteBalanceMatrix(gamut, -18, 4), back = transform(m, [1, 1, 1])
+    const m = whiteBalanceMatrix(gamut, -18, 4),
+      back = transform(m, [1, 1, 1])
     expect(back.every((v) => v > 0.5 && v < 2)).toBe(true)
     expect(rgbToXyz(gamut)[4]).toBeGreaterThan(0.7)
   })
@@ -103,10 +131,34 @@ describe('parameters are checked', () => {
   })
   test.each([
     [[{ x: 0, y: 0 }], /2 to 32 points/],
-    [[{ x: 0, y: 0 }, { x: 0, y: 1 }], /x rises/],
-    [[{ x: 0.5, y: 0 }, { x: 0.2, y: 1 }], /x rises/],
-    [[{ x: 0, y: NaN }, { x: 1, y: 1 }], /finite/],
-    [[{ x: 0, y: 0 }, { x: 9, y: 1 }], /takes points from/],
+    [
+      [
+        { x: 0, y: 0 },
+        { x: 0, y: 1 },
+      ],
+      /x rises/,
+    ],
+    [
+      [
+        { x: 0.5, y: 0 },
+        { x: 0.2, y: 1 },
+      ],
+      /x rises/,
+    ],
+    [
+      [
+        { x: 0, y: NaN },
+        { x: 1, y: 1 },
+      ],
+      /finite/,
+    ],
+    [
+      [
+        { x: 0, y: 0 },
+        { x: 9, y: 1 },
+      ],
+      /takes points from/,
+    ],
     ['curve', /finite/],
   ])('a curve of %j is refused', (value, reason) => {
     expect(parameterFault(points!, value as never)).toMatch(reason)
@@ -122,7 +174,8 @@ test('an unknown kind is refused by name', () => {
   expect(() => stepKindById('blur')).toThrow('There is no step kind "blur".')
 })
 
-const curve = (kind: string, params: Record<string, unknown>, value: number): number => run(kind, params, [value, value, value])[0]!
+const curve = (kind: string, params: Record<string, unknown>, value: number): number =>
+  run(kind, params, [value, value, value])[0]!
 const atStops = (stops: number): number => 0.18 * 2 ** stops
 
 test('black offset moves black, keeps middle grey, and is undone by the offset that takes its black away', () => {
@@ -130,17 +183,24 @@ test('black offset moves black, keeps middle grey, and is undone by the offset t
     expect(curve('black-offset', { blackOffset: offset }, 0.18)).toBeCloseTo(0.18, 12)
     const black = curve('black-offset', { blackOffset: offset }, 0)
     expect(Math.sign(black)).toBe(Math.sign(offset))
-    for (const v of [0, 0.01, 1]) expect(curve('black-offset', { blackOffset: -black }, curve('black-offset', { blackOffset: offset }, v))).toBeCloseTo(v, 12)
+    for (const v of [0, 0.01, 1])
+      expect(
+        curve('black-offset', { blackOffset: -black }, curve('black-offset', { blackOffset: offset }, v)),
+      ).toBeCloseTo(v, 12)
   }
 })
 
 test('highlights and shadows touch only their end, in stops, and never fold', () => {
   const log = (stops: number): number => middleGreyLog + stops / 17.52
   const stopsOf = (y: number): number => (y - middleGreyLog) * 17.52
-  for (const stops of [-6, -2, 0, 0.4]) expect(curve('ends', { highlightStops: 1.5 }, log(stops))).toBeCloseTo(log(stops), 12)
+  for (const stops of [-6, -2, 0, 0.4])
+    expect(curve('ends', { highlightStops: 1.5 }, log(stops))).toBeCloseTo(log(stops), 12)
   expect(stopsOf(curve('ends', { highlightStops: -1.5 }, log(5)))).toBeCloseTo(3.5, 9)
   expect(stopsOf(curve('ends', { shadowStops: 2 }, log(-6)))).toBeCloseTo(-4, 9)
-  for (const [highlightStops, shadowStops] of [[-2.5, 2.5], [2.5, -2.5]]) {
+  for (const [highlightStops, shadowStops] of [
+    [-2.5, 2.5],
+    [2.5, -2.5],
+  ]) {
     let before = -Infinity
     for (let s = -10; s < 10; s += 0.05) {
       const now = curve('ends', { highlightStops, shadowStops }, log(s))
@@ -159,18 +219,26 @@ describe('a zone', () => {
     expect(curve('zone', { ...push, reach: 'above' }, atStops(4))).toBeCloseTo(atStops(4.5), 9)
   })
   test('never folds tones, however hard it is pushed', () => {
-    fc.assert(fc.property(fc.double({ min: 0.5, max: 8, noNaN: true }), fc.double({ min: -4, max: 4, noNaN: true }), fc.constantFrom('around', 'below', 'above'), (widthStops, exposureStops, reach) => {
-      let before = 0
-      for (let s = -9; s < 9; s += 0.1) {
-        const now = curve('zone', { widthStops, exposureStops, reach }, atStops(s))
-        if (now <= before) return false
-        before = now
-      }
-      return true
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.5, max: 8, noNaN: true }),
+        fc.double({ min: -4, max: 4, noNaN: true }),
+        fc.constantFrom('around', 'below', 'above'),
+        (widthStops, exposureStops, reach) => {
+          let before = 0
+          for (let s = -9; s < 9; s += 0.1) {
+            const now = curve('zone', { widthStops, exposureStops, reach }, atStops(s))
+            if (now <= before) return false
+            before = now
+          }
+          return true
+        },
+      ),
+    )
   })
   test('a tint colours greys toward its hue and keeps their luminance; its saturation leaves greys alone', () => {
-    const weights = luminanceWeights(workingGamut), [r, g, b] = run('zone', { tintDegrees: 240, tintAmount: 0.4 }, [0.18, 0.18, 0.18]) as [number, number, number]
+    const weights = luminanceWeights(workingGamut),
+      [r, g, b] = run('zone', { tintDegrees: 240, tintAmount: 0.4 }, [0.18, 0.18, 0.18]) as [number, number, number]
     expect(b).toBeGreaterThan(Math.max(r, g))
     expect(weights[0] * r + weights[1] * g + weights[2] * b).toBeCloseTo(0.18, 12)
     run('zone', { saturation: 0 }, [0.18, 0.18, 0.18]).forEach((v) => expect(v).toBeCloseTo(0.18, 12))
@@ -180,9 +248,16 @@ describe('a zone', () => {
 })
 
 test('balance by tone warms the end that is asked and leaves grey and the other end', () => {
-  const [r, , b] = run('balance-by-tone', { shadowsMired: 30 }, [atStops(-4), atStops(-4), atStops(-4)]) as [number, number, number]
+  const [r, , b] = run('balance-by-tone', { shadowsMired: 30 }, [atStops(-4), atStops(-4), atStops(-4)]) as [
+    number,
+    number,
+    number,
+  ]
   expect(r).toBeGreaterThan(b * 1.05)
-  for (const stops of [0, 4]) run('balance-by-tone', { shadowsMired: 30 }, [atStops(stops), atStops(stops), atStops(stops)]).forEach((v) => expect(v).toBeCloseTo(atStops(stops), 12))
+  for (const stops of [0, 4])
+    run('balance-by-tone', { shadowsMired: 30 }, [atStops(stops), atStops(stops), atStops(stops)]).forEach((v) =>
+      expect(v).toBeCloseTo(atStops(stops), 12),
+    )
   // Three stops out, it is the white balance itself.
   const whole = transform(whiteBalanceMatrix(workingGamut, 0, -6), [2, 1.8, 1.6])
   run('balance-by-tone', { highlightsTint: -6 }, [2, 1.8, 1.6]).forEach((v, i) => expect(v).toBeCloseTo(whole[i]!, 12))
@@ -190,16 +265,27 @@ test('balance by tone warms the end that is asked and leaves grey and the other 
 
 test('quiet colours: near grey they follow, strong ones hardly move, luminance stays', () => {
   const spread = (rgb: number[]): number => Math.max(...rgb) - Math.min(...rgb)
-  const quiet = [0.2, 0.19, 0.18], strong = [0.8, 0.02, 0.02]
+  const quiet = [0.2, 0.19, 0.18],
+    strong = [0.8, 0.02, 0.02]
   expect(spread(run('saturation', { quiet: 1.5 }, quiet)) / spread(quiet)).toBeCloseTo(1.5, 1)
   expect(spread(run('saturation', { quiet: 1.5 }, strong)) / spread(strong)).toBeLessThan(1.06)
-  const w = luminanceWeights(workingGamut), luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
+  const w = luminanceWeights(workingGamut),
+    luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
   expect(luminance(run('saturation', { quiet: 0.3 }, strong))).toBeCloseTo(luminance(strong), 12)
 })
 
-test('slope, offset, power and saturation are the standard\'s arithmetic, held to 0..1', () => {
-  const [r, g, b] = run('cdl', { slopeRed: 1.2, offsetRed: 0.05, powerRed: 1.1, saturation: 0.5 }, [0.4, 0.5, 0.6]) as [number, number, number]
-  const red = (0.4 * 1.2 + 0.05) ** 1.1, luma = 0.2126 * red + 0.7152 * 0.5 + 0.0722 * 0.6
-  ;[[r, red], [g, 0.5], [b, 0.6]].forEach(([is, was]) => expect(is).toBeCloseTo(luma + 0.5 * (was! - luma), 12))
+test("slope, offset, power and saturation are the standard's arithmetic, held to 0..1", () => {
+  const [r, g, b] = run('cdl', { slopeRed: 1.2, offsetRed: 0.05, powerRed: 1.1, saturation: 0.5 }, [0.4, 0.5, 0.6]) as [
+    number,
+    number,
+    number,
+  ]
+  const red = (0.4 * 1.2 + 0.05) ** 1.1,
+    luma = 0.2126 * red + 0.7152 * 0.5 + 0.0722 * 0.6
+  ;[
+    [r, red],
+    [g, 0.5],
+    [b, 0.6],
+  ].forEach(([is, was]) => expect(is).toBeCloseTo(luma + 0.5 * (was! - luma), 12))
   expect(run('cdl', { slopeGreen: 3, offsetBlue: -1 }, [0.5, 0.5, 0.5])).toEqual([0.5, 1, 0])
 })

@@ -5,13 +5,37 @@ import { channelCurves, curveOperation, type Curve } from '../operation'
 import { defineStepKind, isNeutralCurve, type CurveParameter, type NumberParameter } from '../step-kind'
 
 // Zero light and eight stops over grey in working log: the ends of the straight curve one begins with.
-const start: readonly CurvePoint[] = [{ x: 0.0729, y: 0.0729 }, { x: 0.8702, y: 0.8702 }]
+const start: readonly CurvePoint[] = [
+  { x: 0.0729, y: 0.0729 },
+  { x: 0.8702, y: 0.8702 },
+]
 const axis = { min: -0.3, max: 1.3, unit: 'log' } as const
 
-const curve = (label: string, tip: string): CurveParameter => ({ type: 'curve', label, tip, default: start, x: axis, y: axis, maxPoints: 32 })
-const strength = (label: string): NumberParameter => ({ type: 'number', label, tip: 'How much of this channel\'s own curve is mixed in.', unit: '%', min: 0, max: 1, default: 1, step: 0.01, decimals: 0, shownFactor: 100 })
+const curve = (label: string, tip: string): CurveParameter => ({
+  type: 'curve',
+  label,
+  tip,
+  default: start,
+  x: axis,
+  y: axis,
+  maxPoints: 32,
+})
+const strength = (label: string): NumberParameter => ({
+  type: 'number',
+  label,
+  tip: "How much of this channel's own curve is mixed in.",
+  unit: '%',
+  min: 0,
+  max: 1,
+  default: 1,
+  step: 0.01,
+  decimals: 0,
+  shownFactor: 100,
+})
 
-type ToneCurves = { readonly [K in 'points' | 'red' | 'green' | 'blue']: readonly CurvePoint[] } & { readonly [K in 'redStrength' | 'greenStrength' | 'blueStrength']: number }
+type ToneCurves = { readonly [K in 'points' | 'red' | 'green' | 'blue']: readonly CurvePoint[] } & {
+  readonly [K in 'redStrength' | 'greenStrength' | 'blueStrength']: number
+}
 
 const parameters = {
   points: curve('Tone curve', 'Tone in across, tone out upward, for all three channels.'),
@@ -23,7 +47,8 @@ const parameters = {
   blueStrength: strength('Blue strength'),
 } as const
 
-const straight = (points: readonly CurvePoint[], share: number): boolean => share === 0 || isNeutralCurve(parameters.points, points)
+const straight = (points: readonly CurvePoint[], share: number): boolean =>
+  share === 0 || isNeutralCurve(parameters.points, points)
 function channelCurve(points: readonly CurvePoint[], share: number): Curve {
   if (straight(points, share)) return (v) => v
   const bent = monotoneCurve(points)
@@ -39,11 +64,24 @@ export const toneCurve = defineStepKind<ToneCurves>({
   pixelByPixel: true,
   regional: true,
   parameters,
-  isNeutral: (p) => isNeutralCurve(parameters.points, p.points) && straight(p.red, p.redStrength) && straight(p.green, p.greenStrength) && straight(p.blue, p.blueStrength),
+  isNeutral: (p) =>
+    isNeutralCurve(parameters.points, p.points) &&
+    straight(p.red, p.redStrength) &&
+    straight(p.green, p.greenStrength) &&
+    straight(p.blue, p.blueStrength),
   prepare: ({ points, red, green, blue, redStrength, greenStrength, blueStrength }) => {
     const all = monotoneCurve(points)
-    if (straight(red, redStrength) && straight(green, greenStrength) && straight(blue, blueStrength)) return curveOperation(all)
-    const [r, g, b] = [channelCurve(red, redStrength), channelCurve(green, greenStrength), channelCurve(blue, blueStrength)]
-    return channelCurves((v) => r(all(v)), (v) => g(all(v)), (v) => b(all(v)))
+    if (straight(red, redStrength) && straight(green, greenStrength) && straight(blue, blueStrength))
+      return curveOperation(all)
+    const [r, g, b] = [
+      channelCurve(red, redStrength),
+      channelCurve(green, greenStrength),
+      channelCurve(blue, blueStrength),
+    ]
+    return channelCurves(
+      (v) => r(all(v)),
+      (v) => g(all(v)),
+      (v) => b(all(v)),
+    )
   },
 })

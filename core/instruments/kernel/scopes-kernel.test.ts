@@ -15,17 +15,24 @@ function frame(width: number, height: number): Frame {
   return { width, height, data, low: 0, high: 1 }
 }
 
-test.each([['bt709', 65535], ['bt2020', 49_270]] as const)('the kernel counts exactly what the plain pass counts (%s, top code %p)', (matrix, topCode) => {
+test.each([
+  ['bt709', 65535],
+  ['bt2020', 49_270],
+] as const)('the kernel counts exactly what the plain pass counts (%s, top code %p)', (matrix, topCode) => {
   const job = jobFor(frame(203, 61), lumaWeights(matrix), sizes, 3, 60, topCode)
-  const fast = countFast(job)!, plain = countPlain(job)
-  for (const trace of ['waveform', 'red', 'green', 'blue', 'luma', 'vector'] as const) expect(fast[trace]).toEqual(plain[trace])
+  const fast = countFast(job)!,
+    plain = countPlain(job)
+  for (const trace of ['waveform', 'red', 'green', 'blue', 'luma', 'vector'] as const)
+    expect(fast[trace]).toEqual(plain[trace])
   expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
 })
 
 test('chroma traces, zoom and a mask as well', () => {
-  const f = frame(203, 61), mask = Uint8Array.from({ length: 203 * 61 }, (_, i) => ((i * 7) % 5 < 2 ? 1 : 0))
+  const f = frame(203, 61),
+    mask = Uint8Array.from({ length: 203 * 61 }, (_, i) => ((i * 7) % 5 < 2 ? 1 : 0))
   const job = jobFor(f, lumaWeights('bt709'), sizes, 3, 60, 65535, { mask, chroma: true, zoom: 4 })
-  const fast = countFast(job)!, plain = countPlain(job)
+  const fast = countFast(job)!,
+    plain = countPlain(job)
   for (const trace of countedTraces) expect(fast[trace]).toEqual(plain[trace])
   expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
   const inside = mask.subarray(3 * 203, 60 * 203).reduce((a, b) => a + b, 0)

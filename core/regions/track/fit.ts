@@ -4,7 +4,10 @@ import { moved, motionAfter, similarity, translation, inverseMotion, type Homogr
 import type { TrackKind } from '../motion'
 import type { Point } from './features'
 
-export interface Pair { readonly from: Point; readonly to: Point }
+export interface Pair {
+  readonly from: Point
+  readonly to: Point
+}
 export interface Fit {
   readonly motion: Homography
   /** The pairs that agree, by their index. */
@@ -15,17 +18,28 @@ export interface Fit {
 
 const needed: Readonly<Record<TrackKind, number>> = { position: 1, similarity: 2, affine: 3, perspective: 4 }
 
-/** Pairs within `tolerance` pixels agree. Sampled minimal fits (Fischler and Bolles, 1981) choose those that agree; least squares does the rest. Null where too few do. */
+/**
+ * Pairs within `tolerance` pixels agree. Sampled minimal fits (Fischler and Bolles, 1981) choose those that agree;
+ * least squares does the rest. Null where too few do.
+ */
 export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: number, seed = 1): Fit | null {
   const least = Math.max(needed[kind] + 2, 5)
   if (pairs.length < least) return null
-  let best: readonly number[] = [], state = seed * 2654435761 >>> 0
-  const random = (): number => { state = (Math.imul(state, 1664525) + 1013904223) >>> 0; return state / 2 ** 32 }
+  let best: readonly number[] = [],
+    state = (seed * 2654435761) >>> 0
+  const random = (): number => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
   const rounds = kind === 'perspective' ? 160 : kind === 'affine' ? 100 : 50
   for (let round = 0; round < rounds; round++) {
     const chosen = new Set<number>()
     while (chosen.size < needed[kind]) chosen.add(Math.floor(random() * pairs.length))
-    const motion = leastSquares(kind, [...chosen].map((i) => pairs[i]!), null)
+    const motion = leastSquares(
+      kind,
+      [...chosen].map((i) => pairs[i]!),
+      null,
+    )
     if (!motion) continue
     const agree = agreeing(pairs, motion, tolerance)
     if (agree.length > best.length) best = agree
@@ -35,7 +49,8 @@ export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: nu
   let motion: Homography | null = null
   // Those that agree with the fit of all that agree; twice is enough.
   for (let k = 0; k < 3; k++) {
-    const chosen = best.map((i) => pairs[i]!), weights: Float64Array | null = motion ? weightsOf(chosen, motion, tolerance) : null
+    const chosen = best.map((i) => pairs[i]!),
+      weights: Float64Array | null = motion ? weightsOf(chosen, motion, tolerance) : null
     motion = leastSquares(kind, chosen, weights)
     if (!motion) return null
     const agree = agreeing(pairs, motion, tolerance)
@@ -48,28 +63,67 @@ export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: nu
   return { motion, inliers: best, residual: Math.sqrt(squares / best.length) }
 }
 
-const distance2 = ({ from, to }: Pair, motion: Homography): number => { const [x, y] = moved(motion, from.x, from.y); return (x - to.x) ** 2 + (y - to.y) ** 2 }
-const agreeing = (pairs: readonly Pair[], motion: Homography, tolerance: number): readonly number[] => pairs.flatMap((p, i) => (distance2(p, motion) < tolerance * tolerance ? [i] : []))
+const distance2 = ({ from, to }: Pair, motion: Homography): number => {
+  const [x, y] = moved(motion, from.x, from.y)
+  return (x - to.x) ** 2 + (y - to.y) ** 2
+}
+const agreeing = (pairs: readonly Pair[], motion: Homography, tolerance: number): readonly number[] =>
+  pairs.flatMap((p, i) => (distance2(p, motion) < tolerance * tolerance ? [i] : []))
 /** Tukey's weights: what lies far out counts little. */
-const weightsOf = (pairs: readonly Pair[], motion: Homography, tolerance: number): Float64Array => Float64Array.from(pairs, (p) => Math.max(0.01, 1 - distance2(p, motion) / (tolerance * tolerance)) ** 2)
+const weightsOf = (pairs: readonly Pair[], motion: Homography, tolerance: number): Float64Array =>
+  Float64Array.from(pairs, (p) => Math.max(0.01, 1 - distance2(p, motion) / (tolerance * tolerance)) ** 2)
 
 function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64Array | null): Homography | null {
   const weight = (i: number): number => weights?.[i] ?? 1
-  let total = 0, fx = 0, fy = 0, tx = 0, ty = 0
-  pairs.forEach(({ from, to }, i) => { const w = weight(i); total += w; fx += w * from.x; fy += w * from.y; tx += w * to.x; ty += w * to.y })
+  let total = 0,
+    fx = 0,
+    fy = 0,
+    tx = 0,
+    ty = 0
+  pairs.forEach(({ from, to }, i) => {
+    const w = weight(i)
+    total += w
+    fx += w * from.x
+    fy += w * from.y
+    tx += w * to.x
+    ty += w * to.y
+  })
   if (total <= 0) return null
-  fx /= total; fy /= total; tx /= total; ty /= total
+  fx /= total
+  fy /= total
+  tx /= total
+  ty /= total
   if (kind === 'position') return translation(tx - fx, ty - fy)
   if (kind === 'similarity') {
-    let dot = 0, cross = 0, long = 0
-    pairs.forEach(({ from, to }, i) => { const w = weight(i), px = from.x - fx, py = from.y - fy, qx = to.x - tx, qy = to.y - ty; dot += w * (px * qx + py * qy); cross += w * (px * qy - py * qx); long += w * (px * px + py * py) })
+    let dot = 0,
+      cross = 0,
+      long = 0
+    pairs.forEach(({ from, to }, i) => {
+      const w = weight(i),
+        px = from.x - fx,
+        py = from.y - fy,
+        qx = to.x - tx,
+        qy = to.y - ty
+      dot += w * (px * qx + py * qy)
+      cross += w * (px * qy - py * qx)
+      long += w * (px * px + py * py)
+    })
     if (long < 1e-6) return null
-    const a = dot / long, b = cross / long
+    const a = dot / long,
+      b = cross / long
     return similarity(a, b, tx - a * fx + b * fy, ty - b * fx - a * fy)
   }
   // Coordinates about the middle, of about one in size, keep the equations well conditioned (Hartley, 1997).
-  const scale = 1 / Math.max(1e-6, Math.sqrt(pairs.reduce((s, { from }) => s + (from.x - fx) ** 2 + (from.y - fy) ** 2, 0) / pairs.length))
-  const unknowns = kind === 'affine' ? 6 : 8, normal = new Float64Array(unknowns * unknowns), right = new Float64Array(unknowns), row = new Float64Array(unknowns)
+  const scale =
+    1 /
+    Math.max(
+      1e-6,
+      Math.sqrt(pairs.reduce((s, { from }) => s + (from.x - fx) ** 2 + (from.y - fy) ** 2, 0) / pairs.length),
+    )
+  const unknowns = kind === 'affine' ? 6 : 8,
+    normal = new Float64Array(unknowns * unknowns),
+    right = new Float64Array(unknowns),
+    row = new Float64Array(unknowns)
   const put = (value: number, w: number): void => {
     for (let i = 0; i < unknowns; i++) {
       right[i]! += w * row[i]! * value
@@ -77,24 +131,52 @@ function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64A
     }
   }
   pairs.forEach(({ from, to }, i) => {
-    const w = weight(i), x = (from.x - fx) * scale, y = (from.y - fy) * scale, u = (to.x - tx) * scale, v = (to.y - ty) * scale
-    row.fill(0); row[0] = x; row[1] = y; row[2] = 1
-    if (unknowns === 8) { row[6] = -u * x; row[7] = -u * y }
+    const w = weight(i),
+      x = (from.x - fx) * scale,
+      y = (from.y - fy) * scale,
+      u = (to.x - tx) * scale,
+      v = (to.y - ty) * scale
+    row.fill(0)
+    row[0] = x
+    row[1] = y
+    row[2] = 1
+    if (unknowns === 8) {
+      row[6] = -u * x
+      row[7] = -u * y
+    }
     put(u, w)
-    row.fill(0); row[3] = x; row[4] = y; row[5] = 1
-    if (unknowns === 8) { row[6] = -v * x; row[7] = -v * y }
+    row.fill(0)
+    row[3] = x
+    row[4] = y
+    row[5] = 1
+    if (unknowns === 8) {
+      row[6] = -v * x
+      row[7] = -v * y
+    }
     put(v, w)
   })
   const m = solved(normal, right)
   if (!m || !m.every(Number.isFinite)) return null
-  const inside: Homography = [m[0]!, m[1]!, m[2]!, m[3]!, m[4]!, m[5]!, unknowns === 8 ? m[6]! : 0, unknowns === 8 ? m[7]! : 0, 1]
-  const into: Homography = [scale, 0, -fx * scale, 0, scale, -fy * scale, 0, 0, 1], outOf: Homography = inverseMotion([scale, 0, -tx * scale, 0, scale, -ty * scale, 0, 0, 1])
+  const inside: Homography = [
+    m[0]!,
+    m[1]!,
+    m[2]!,
+    m[3]!,
+    m[4]!,
+    m[5]!,
+    unknowns === 8 ? m[6]! : 0,
+    unknowns === 8 ? m[7]! : 0,
+    1,
+  ]
+  const into: Homography = [scale, 0, -fx * scale, 0, scale, -fy * scale, 0, 0, 1],
+    outOf: Homography = inverseMotion([scale, 0, -tx * scale, 0, scale, -ty * scale, 0, 0, 1])
   const whole = motionAfter(outOf, motionAfter(inside, into))
   return whole.map((n) => n / whole[8]) as unknown as Homography
 }
 
 /** Null for equations that say too little. */
 function solved(matrix: Float64Array, right: Float64Array): readonly number[] | null {
-  const n = right.length, lu = new LuDecomposition(Matrix.from1DArray(n, n, matrix))
+  const n = right.length,
+    lu = new LuDecomposition(Matrix.from1DArray(n, n, matrix))
   return lu.isSingular() ? null : lu.solve(Matrix.columnVector(right)).to1DArray()
 }

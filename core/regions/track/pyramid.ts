@@ -1,19 +1,33 @@
 // Brightness at several sizes, each half the one before: what points are followed in.
 
-export interface Level { readonly width: number; readonly height: number; readonly values: Float32Array }
-export interface Pyramid { readonly levels: readonly Level[] }
+export interface Level {
+  readonly width: number
+  readonly height: number
+  readonly values: Float32Array
+}
+export interface Pyramid {
+  readonly levels: readonly Level[]
+}
 
-const mostLevels = 4, leastSide = 40
+const mostLevels = 4,
+  leastSide = 40
 
-/** From brightness in any unit. Levels are blurred by 1-2-1 before they are halved (Burt and Adelson, 1983, with a shorter kernel). */
+/**
+ * From brightness in any unit. Levels are blurred by 1-2-1 before they are halved (Burt and Adelson, 1983, with a
+ * shorter kernel).
+ */
 export function pyramidOf(finest: Level): Pyramid {
   const levels: Level[] = [finest]
-  while (levels.length < mostLevels && Math.min(levels.at(-1)!.width, levels.at(-1)!.height) / 2 >= leastSide) levels.push(halved(levels.at(-1)!))
+  while (levels.length < mostLevels && Math.min(levels.at(-1)!.width, levels.at(-1)!.height) / 2 >= leastSide)
+    levels.push(halved(levels.at(-1)!))
   return { levels }
 }
 
 function halved({ width, height, values }: Level): Level {
-  const w = width >> 1, h = height >> 1, rows = new Float32Array(w * height), out = new Float32Array(w * h)
+  const w = width >> 1,
+    h = height >> 1,
+    rows = new Float32Array(w * height),
+    out = new Float32Array(w * h)
   for (let y = 0; y < height; y++) {
     const row = y * width
     for (let x = 0; x < w; x++) {
@@ -22,7 +36,10 @@ function halved({ width, height, values }: Level): Level {
     }
   }
   for (let y = 0; y < h; y++) {
-    const a = (y > 0 ? 2 * y - 1 : 0) * w, b = 2 * y * w, c = (2 * y + 1) * w, o = y * w
+    const a = (y > 0 ? 2 * y - 1 : 0) * w,
+      b = 2 * y * w,
+      c = (2 * y + 1) * w,
+      o = y * w
     for (let x = 0; x < w; x++) out[o + x] = 0.25 * rows[a + x]! + 0.5 * rows[b + x]! + 0.25 * rows[c + x]!
   }
   return { width: w, height: h, values: out }

@@ -3,7 +3,21 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { displayById, gradeAt, hasPixels, lumaWeights, needsMapping, otherGamma, readingKey, stations, type DifferenceReport, type InstrumentId, type PlaceColour, type Reading, type StationId } from '@core/index'
+import {
+  displayById,
+  gradeAt,
+  hasPixels,
+  lumaWeights,
+  needsMapping,
+  otherGamma,
+  readingKey,
+  stations,
+  type DifferenceReport,
+  type InstrumentId,
+  type PlaceColour,
+  type Reading,
+  type StationId,
+} from '@core/index'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -65,7 +79,15 @@ const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : 
 const project = computed(() => (shot.value ? { id: shot.value.projectId, name: shot.value.projectName } : undefined))
 const firstFrame = computed(() => shot.value?.firstFrame ?? 0)
 const lastFrame = computed(() => firstFrame.value + (shot.value?.frameCount ?? 1) - 1)
-const medium = computed<Medium | null>(() => shot.value && { hash: shot.value.media.hash, rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator }, proxy: shot.value.proxy, span: { first: firstFrame.value, last: lastFrame.value } })
+const medium = computed<Medium | null>(
+  () =>
+    shot.value && {
+      hash: shot.value.media.hash,
+      rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator },
+      proxy: shot.value.proxy,
+      span: { first: firstFrame.value, last: lastFrame.value },
+    },
+)
 const regional = computed(() => !asShot.value && (placing.region !== null || view.station === 'regions'))
 /** What is looked at before it is kept: a recipe on its way in, or what the aims come to. */
 const shownProposal = computed(() => placing.proposal ?? aims.proposal)
@@ -75,11 +97,22 @@ const mapping = computed(() => {
   const display = grade.document && displayById(grade.document.show.displayId)
   return display && !asShot.value && needsMapping(display, displayById(ownDisplayId)) ? text.mapped(display.name) : ''
 })
-const gamma = computed(() => (view.otherGamma && grade.document ? otherGamma(displayById(grade.document.show.displayId)) : null))
+const gamma = computed(() =>
+  view.otherGamma && grade.document ? otherGamma(displayById(grade.document.show.displayId)) : null,
+)
 /** Frames at which a control is marked. */
-const marks = sameWhileEqual(() => [...new Set((grade.document?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame)))])
-const note = computed(() => [mapping.value, gamma.value ? text.otherGamma(gamma.value.gamma) : ''].filter((n) => n !== '').join(' · '))
-const aspect = computed(() => (shot.value ? (shot.value.media.width * shot.value.media.pixelAspect[0]) / (shot.value.media.height * shot.value.media.pixelAspect[1]) : 16 / 9))
+const marks = sameWhileEqual(() => [
+  ...new Set((grade.document?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame))),
+])
+const note = computed(() =>
+  [mapping.value, gamma.value ? text.otherGamma(gamma.value.gamma) : ''].filter((n) => n !== '').join(' · '),
+)
+const aspect = computed(() =>
+  shot.value
+    ? (shot.value.media.width * shot.value.media.pixelAspect[0]) /
+      (shot.value.media.height * shot.value.media.pixelAspect[1])
+    : 16 / 9,
+)
 
 watch(() => props.shotId, open, { immediate: true })
 async function open(id: string): Promise<void> {
@@ -91,7 +124,10 @@ async function open(id: string): Promise<void> {
     const found = await library.openShot(id)
     if (id !== props.shotId) return
     const wanted = Number(route.query['frame'])
-    view.frame = Number.isInteger(wanted) && wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount ? wanted : found.leadFrame
+    view.frame =
+      Number.isInteger(wanted) && wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount
+        ? wanted
+        : found.leadFrame
     const station = stations.find((s) => s.id === route.query['station'])
     if (station) view.station = station.id
     // What was drawn was drawn on another shot.
@@ -105,10 +141,31 @@ async function open(id: string): Promise<void> {
 const marking = useMarking(() => regions.region)
 const { detached } = useDetachedSender(() => {
   const { value: now } = renderer.result
-  return now && shot.value && grade.document ? { kind: 'picture', traces: now.traces, figures: figuresOf(now.partFacts ?? now.facts), settings: view.instruments, graticules: view.graticules, displayId: grade.document.show.displayId, tap: view.tap, shot: shot.value.name } : null
+  return now && shot.value && grade.document
+    ? {
+        kind: 'picture',
+        traces: now.traces,
+        figures: figuresOf(now.partFacts ?? now.facts),
+        settings: view.instruments,
+        graticules: view.graticules,
+        displayId: grade.document.show.displayId,
+        tap: view.tap,
+        shot: shot.value.name,
+      }
+    : null
 })
-const pointing = usePointing(() => view.frame, async (area) => (await renderer.skin(area, readings.cast.value)).skin)
-const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, () => pointing.subjects.value[0] ?? null, (fault_) => { fault.value = fault_ })
+const pointing = usePointing(
+  () => view.frame,
+  async (area) => (await renderer.skin(area, readings.cast.value)).skin,
+)
+const { viewing, setVisible, toggleReference } = useViewing(
+  renderer,
+  () => detached.value,
+  () => pointing.subjects.value[0] ?? null,
+  (fault_) => {
+    fault.value = fault_
+  },
+)
 const looking = useLooking(renderer)
 function showLosses(id: StationId | null): void {
   marking.losses.value = id
@@ -119,7 +176,8 @@ function showLosses(id: StationId | null): void {
 /** A second click puts the light out again. */
 const litReading = ref('')
 function showReading(reading: Reading): void {
-  const key = readingKey(reading), out = litReading.value === key
+  const key = readingKey(reading),
+    out = litReading.value === key
   showLosses(null)
   if (out) return
   marking.showReading(reading)
@@ -128,34 +186,82 @@ function showReading(reading: Reading): void {
   looking.showPixels(readings.pixelsOf(reading.id), (share) => text.litReading(reading.name, share))
 }
 // The picture follows the document, the frame and the choice of view.
-const wanted = computed<Wanted | null>(() => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, frameIndex: view.frame, grade: shownProposal.value ?? marking.seenGrade.value ?? grade.document, asShot: asShot.value, viewing: viewing.value } : null))
+const wanted = computed<Wanted | null>(() =>
+  medium.value && grade.document && grade.shotId === shot.value?.id
+    ? {
+        medium: medium.value,
+        frameIndex: view.frame,
+        grade: shownProposal.value ?? marking.seenGrade.value ?? grade.document,
+        asShot: asShot.value,
+        viewing: viewing.value,
+      }
+    : null,
+)
 watch(wanted, (now, before) => {
   if (now) renderer.show(now)
   // What was lit was lit in another picture.
-  if ((marking.losses.value || litReading.value) && (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)) showLosses(null)
+  if (
+    (marking.losses.value || litReading.value) &&
+    (now?.grade !== before?.grade || now?.frameIndex !== before?.frameIndex)
+  )
+    showLosses(null)
 })
 const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
 void library.loadStandards().catch(() => undefined)
 const readings = useReadings(
-  () => (renderer.settled.value && !renderer.playing.value && !tracking.running && !asShot.value && !view.bypassed && !view.withoutStep && shot.value && grade.document && grade.shotId === shot.value.id
-    ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, sourceBits: shot.value.media.bitDepth, grade: shownProposal.value ?? grade.document, pointed: pointing.pointed.value } : null),
+  () =>
+    renderer.settled.value &&
+    !renderer.playing.value &&
+    !tracking.running &&
+    !asShot.value &&
+    !view.bypassed &&
+    !view.withoutStep &&
+    shot.value &&
+    grade.document &&
+    grade.shotId === shot.value.id
+      ? {
+          mediaHash: shot.value.media.hash,
+          frameIndex: view.frame,
+          sourceBits: shot.value.media.bitDepth,
+          grade: shownProposal.value ?? grade.document,
+          pointed: pointing.pointed.value,
+        }
+      : null,
   () => standard.value,
   () => ({ first: firstFrame.value, last: lastFrame.value }),
 )
 const partColour = computed(() => {
   const facts = renderer.result.value?.partFacts
   if (!facts || !shot.value || !grade.document) return null
-  const { red, green, blue, cbDivisor, crDivisor } = lumaWeights(displayById(grade.document.show.displayId).lumaMatrix), [r, g, b] = facts.means, luma = red * r + green * g + blue * b
-  return { name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, false), luma, cb: (b - luma) / cbDivisor, cr: (r - luma) / crDivisor }
+  const { red, green, blue, cbDivisor, crDivisor } = lumaWeights(displayById(grade.document.show.displayId).lumaMatrix),
+    [r, g, b] = facts.means,
+    luma = red * r + green * g + blue * b
+  return {
+    name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, false),
+    luma,
+    cb: (b - luma) / cbDivisor,
+    cr: (r - luma) / crDivisor,
+  }
 })
 const aiming = useAiming({
   shotId: () => (grade.shotId === shot.value?.id ? grade.shotId : null),
-  subject: () => (shot.value && grade.document && grade.shotId === shot.value.id ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document } : null),
+  subject: () =>
+    shot.value && grade.document && grade.shotId === shot.value.id
+      ? { mediaHash: shot.value.media.hash, frameIndex: view.frame, grade: grade.document }
+      : null,
   findings: () => readings.findings.value,
   fresh: () => readings.fresh.value,
   standard: () => standard.value,
   pointed: () => pointing.pointed.value,
-  part: () => (marking.drawnPart.value ? { left: marking.drawnPart.value.left, top: marking.drawnPart.value.top, right: marking.drawnPart.value.right, bottom: marking.drawnPart.value.bottom } : null),
+  part: () =>
+    marking.drawnPart.value
+      ? {
+          left: marking.drawnPart.value.left,
+          top: marking.drawnPart.value.top,
+          right: marking.drawnPart.value.right,
+          bottom: marking.drawnPart.value.bottom,
+        }
+      : null,
   partColour: () => partColour.value,
   traces: () => ({ traces: trace.traces.value, first: firstFrame.value }),
 })
@@ -167,9 +273,11 @@ async function colourAt(x: number, y: number): Promise<PlaceColour | null> {
 // What stands before a curve is known once the picture rests.
 watch([() => picking.wanted, renderer.settled, () => view.frame], async ([now, settled]) => {
   if (!now) picking.spread = null
-  else if (settled && !asShot.value) picking.spread = await renderer.spread(now.station, now.side, shot.value?.media.bitDepth ?? 10)
+  else if (settled && !asShot.value)
+    picking.spread = await renderer.spread(now.station, now.side, shot.value?.media.bitDepth ?? 10)
 })
-const lutStep = ref(''), between = shallowRef<DifferenceReport | null>(null)
+const lutStep = ref(''),
+  between = shallowRef<DifferenceReport | null>(null)
 watch([lutStep, renderer.settled], async ([id, settled]) => {
   if (id === '') between.value = null
   else if (settled && !asShot.value) between.value = (await renderer.between(id)).difference
@@ -178,32 +286,89 @@ watch([lutStep, renderer.settled], async ([id, settled]) => {
 async function takeLook(): Promise<void> {
   const { still } = view
   if (!still || asShot.value) return
-  const { look } = await renderer.lookFrom({ width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() }, pointing.subjects.value[0] ?? null)
+  const { look } = await renderer.lookFrom(
+    { width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() },
+    pointing.subjects.value[0] ?? null,
+  )
   if (!look) return
-  placing.show({ name: text.recipes.take(still.name), note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '), ...look.content })
+  placing.show({
+    name: text.recipes.take(still.name),
+    note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '),
+    ...look.content,
+  })
 }
-const regionLooks = useRegionLooks(renderer, () => pointing.subjects.value[0] ?? null, () => (medium.value && shot.value ? { medium: medium.value, first: firstFrame.value, last: lastFrame.value } : null), () => aspect.value, (sentence) => { fault.value = sentence })
+const regionLooks = useRegionLooks(
+  renderer,
+  () => pointing.subjects.value[0] ?? null,
+  () => (medium.value && shot.value ? { medium: medium.value, first: firstFrame.value, last: lastFrame.value } : null),
+  () => aspect.value,
+  (sentence) => {
+    fault.value = sentence
+  },
+)
 const noise = computed(() => readings.findings.value.find((f) => f.id === 'noise')?.value ?? null)
 const skins = useSkinHandles(renderer, () => (renderer.playing.value || asShot.value ? [] : pointing.subjects.value))
 const comparing = useComparing(
-  () => { const now = renderer.shown.value; return now && shot.value ? { image: now.picture, name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value) } : null },
-  (sentence) => { fault.value = sentence },
+  () => {
+    const now = renderer.shown.value
+    return now && shot.value
+      ? {
+          image: now.picture,
+          name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, asShot.value),
+        }
+      : null
+  },
+  (sentence) => {
+    fault.value = sentence
+  },
 )
-const referenceShots = computed(() => (library.reel?.project.id === shot.value?.projectId ? library.reel?.shots ?? [] : []).map(({ id, name }) => ({ id, name })))
-watch(() => shot.value?.projectId, (id) => { if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined) })
-const detach = (id: InstrumentId): void => { window.open(router.resolve({ name: 'instrument', params: { instrument: id } }).href, `pale-${id}`, 'popup,width=720,height=520') }
+const referenceShots = computed(() =>
+  (library.reel?.project.id === shot.value?.projectId ? (library.reel?.shots ?? []) : []).map(({ id, name }) => ({
+    id,
+    name,
+  })),
+)
+watch(
+  () => shot.value?.projectId,
+  (id) => {
+    if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined)
+  },
+)
+const detach = (id: InstrumentId): void => {
+  window.open(
+    router.resolve({ name: 'instrument', params: { instrument: id } }).href,
+    `pale-${id}`,
+    'popup,width=720,height=520',
+  )
+}
 // The address follows once the hand rests: a scrub is not a hundred places.
-watchDebounced([() => view.frame, () => view.station, renderer.playing], () => { if (!renderer.playing.value && route.name === 'bench' && route.params['shotId'] === props.shotId) void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } }) }, { debounce: 250 })
-useIntervalFn(() => { if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined) }, 2000)
+watchDebounced(
+  [() => view.frame, () => view.station, renderer.playing],
+  () => {
+    if (!renderer.playing.value && route.name === 'bench' && route.params['shotId'] === props.shotId)
+      void router.replace({ query: { ...route.query, frame: view.frame, station: view.station } })
+  },
+  { debounce: 250 },
+)
+useIntervalFn(() => {
+  if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined)
+}, 2000)
 
 function go(frame: number): void {
   playback.stop()
   view.frame = Math.min(lastFrame.value, Math.max(firstFrame.value, frame))
 }
-const openStation = (id: StationId): void => { view.station = id }
+const openStation = (id: StationId): void => {
+  view.station = id
+}
 const surrounds: readonly Surround[] = ['dark', 'black', 'grey', 'white']
-const nextSurround = (): void => { view.surround = surrounds[(surrounds.indexOf(view.surround) + 1) % surrounds.length] ?? 'dark' }
-const nextInstrument = (): void => { const order = [null, ...view.slots]; view.filling = order[(order.indexOf(view.filling) + 1) % order.length] ?? null }
+const nextSurround = (): void => {
+  view.surround = surrounds[(surrounds.indexOf(view.surround) + 1) % surrounds.length] ?? 'dark'
+}
+const nextInstrument = (): void => {
+  const order = [null, ...view.slots]
+  view.filling = order[(order.indexOf(view.filling) + 1) % order.length] ?? null
+}
 function neighbour(direction: -1 | 1): void {
   const id = direction < 0 ? shot.value?.previousShotId : shot.value?.nextShotId
   if (id) void router.push({ name: 'bench', params: { shotId: id }, query: { station: view.station } })
@@ -213,10 +378,25 @@ const playedRate = computed(() => {
   const rate = shot.value?.played ?? medium.value?.rate
   return rate ? rate.numerator / rate.denominator : 24
 })
-const playback = usePlayback(renderer, () => wanted.value, () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }), (frame) => { view.frame = frame })
+const playback = usePlayback(
+  renderer,
+  () => wanted.value,
+  () => ({ first: firstFrame.value, last: lastFrame.value, framesPerSecond: playedRate.value }),
+  (frame) => {
+    view.frame = frame
+  },
+)
 const scrubbing = ref(false)
 const trace = useClipTrace(
-  () => (medium.value && grade.document && grade.shotId === shot.value?.id ? { medium: medium.value, grade: shownProposal.value ?? grade.document, first: firstFrame.value, count: shot.value?.frameCount ?? 1 } : null),
+  () =>
+    medium.value && grade.document && grade.shotId === shot.value?.id
+      ? {
+          medium: medium.value,
+          grade: shownProposal.value ?? grade.document,
+          first: firstFrame.value,
+          count: shot.value?.frameCount ?? 1,
+        }
+      : null,
   () => renderer.playing.value || scrubbing.value || !renderer.settled.value || tracking.running,
 )
 function nextMoment(): void {
@@ -241,102 +421,365 @@ useBenchKeys({
   beginPiece: () => playback.setPiece('first', view.frame),
   endPiece: () => playback.setPiece('last', view.frame),
   toggleLoop: playback.toggleLoop,
-  holdAsShot: (held) => { heldAsShot.value = held },
-  toggleAsShot: () => { view.asShot = !view.asShot },
+  holdAsShot: (held) => {
+    heldAsShot.value = held
+  },
+  toggleAsShot: () => {
+    view.asShot = !view.asShot
+  },
   nextSurround,
-  nextZoom: () => { view.zoom = nextZoom(view.zoom) },
-  fit: () => { view.zoom = { level: 0, x: 0.5, y: 0.5 } },
-  pan: (x, y) => { view.zoom = { ...view.zoom, x: Math.min(1, Math.max(0, view.zoom.x + x * 0.05)), y: Math.min(1, Math.max(0, view.zoom.y + y * 0.05)) } },
-  toggleGamma: () => { view.otherGamma = !view.otherGamma },
+  nextZoom: () => {
+    view.zoom = nextZoom(view.zoom)
+  },
+  fit: () => {
+    view.zoom = { level: 0, x: 0.5, y: 0.5 }
+  },
+  pan: (x, y) => {
+    view.zoom = {
+      ...view.zoom,
+      x: Math.min(1, Math.max(0, view.zoom.x + x * 0.05)),
+      y: Math.min(1, Math.max(0, view.zoom.y + y * 0.05)),
+    }
+  },
+  toggleGamma: () => {
+    view.otherGamma = !view.otherGamma
+  },
   nextInstrument,
   openStation,
   nextOverlay: marking.nextOverlay,
   togglePart: marking.togglePart,
   toggleReference: () => void toggleReference('this'),
-  nextTap: () => { view.tap = view.tap === 'finish' ? view.station : 'finish' },
+  nextTap: () => {
+    view.tap = view.tap === 'finish' ? view.station : 'finish'
+  },
   bypass: marking.bypassByKey,
   undo: () => void grade.undo(),
   redo: () => void grade.redo(),
   neighbour,
-  toggleKeys: () => { view.showKeys = !view.showKeys },
-  closeKeys: () => { if (view.showKeys) view.showKeys = false; else if (picking.picker) picking.stop(); else if (regions.drawing || regions.sampling) regions.leavePicture(); else if (tracking.painting) tracking.painting = false; else if (placing.recipe) placing.leave(); else if (aims.pending) aims.takeBack() },
+  toggleKeys: () => {
+    view.showKeys = !view.showKeys
+  },
+  closeKeys: () => {
+    if (view.showKeys) view.showKeys = false
+    else if (picking.picker) picking.stop()
+    else if (regions.drawing || regions.sampling) regions.leavePicture()
+    else if (tracking.painting) tracking.painting = false
+    else if (placing.recipe) placing.leave()
+    else if (aims.pending) aims.takeBack()
+  },
   balance: aiming.balance,
   nextCompare: comparing.next,
-  keepAims: () => { if (placing.recipe) placing.keep(); else aims.keep() },
+  keepAims: () => {
+    if (placing.recipe) placing.keep()
+    else aims.keep()
+  },
 })
 </script>
 
 <template>
   <div class="bench">
-    <AppHeader :project="project" :shot="shot" />
+    <AppHeader
+      :project="project"
+      :shot="shot"
+    />
     <div class="notices">
-      <Notice :text="fault" @close="fault = ''" />
-      <Notice v-if="grade.saveState !== 'saved'" :text="grade.message" @close="grade.dismiss">
+      <Notice
+        :text="fault"
+        @close="fault = ''"
+      />
+      <Notice
+        v-if="grade.saveState !== 'saved'"
+        :text="grade.message"
+        @close="grade.dismiss"
+      >
         <template v-if="grade.saveState === 'conflict'">
-          <span v-if="grade.clash" class="clash">{{ text.conflict.theirs(grade.clash.theirs.join('; ')) }}{{ grade.clash.both.length ? ` ${text.conflict.both(grade.clash.both.join('; '))}` : '' }}</span>
-          <button type="button" @click="grade.takeNewer">{{ text.conflict.take }}</button>
-          <button type="button" @click="grade.mergeBoth">{{ text.conflict.merge }}</button>
-          <button type="button" @click="grade.keepMine">{{ text.conflict.keep }}</button>
-          <button type="button" @click="grade.fork(text.conflict.versionName(new Date().toLocaleTimeString('en-GB')))">{{ text.conflict.fork }}</button>
+          <span
+            v-if="grade.clash"
+            class="clash"
+          >
+            {{ text.conflict.theirs(grade.clash.theirs.join('; '))
+            }}{{ grade.clash.both.length ? ` ${text.conflict.both(grade.clash.both.join('; '))}` : '' }}
+          </span>
+          <button
+            type="button"
+            @click="grade.takeNewer"
+          >
+            {{ text.conflict.take }}
+          </button>
+          <button
+            type="button"
+            @click="grade.mergeBoth"
+          >
+            {{ text.conflict.merge }}
+          </button>
+          <button
+            type="button"
+            @click="grade.keepMine"
+          >
+            {{ text.conflict.keep }}
+          </button>
+          <button
+            type="button"
+            @click="grade.fork(text.conflict.versionName(new Date().toLocaleTimeString('en-GB')))"
+          >
+            {{ text.conflict.fork }}
+          </button>
         </template>
       </Notice>
     </div>
-    <main v-if="shot && grade.document" class="work">
+    <main
+      v-if="shot && grade.document"
+      class="work"
+    >
       <div class="upper">
         <div class="picture">
-          <IntentLine v-if="shot.intent || shot.intentPictures.length" class="intent" :words="shot.intent" :pictures="shot.intentPictures" @hold="comparing.bring" @fault="fault = $event" />
+          <IntentLine
+            v-if="shot.intent || shot.intentPictures.length"
+            class="intent"
+            :words="shot.intent"
+            :pictures="shot.intentPictures"
+            @hold="comparing.bring"
+            @fault="fault = $event"
+          />
           <PictureStage
-            :picture="renderer.shown.value?.picture ?? null" :surround="view.surround" :regional="regional" :aspect="aspect" :fault="renderer.fault.value" :settled="renderer.settled.value" :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`" :note="note" :exponent="gamma?.exponent ?? 1" :frame="renderer.shown.value?.frameIndex ?? null"
-            :lit="looking.lit.value" :lit-note="looking.litNote.value" :part="marking.drawnPart.value" :card="pointing.card.value" :subjects="pointing.subjects.value" :probe="looking.probe.value" :overlay="view.overlay" :still="view.still" :compare="view.compare" :wipe="view.wipe" :colour-at="colourAt"
-            @wipe="view.wipe = $event" @part="marking.setPart" @point="looking.pointAt" @zebra="marking.setZebra" @sample="regionLooks.sample" @hold="grade.hold" @release="grade.release"
+            :picture="renderer.shown.value?.picture ?? null"
+            :surround="view.surround"
+            :regional="regional"
+            :aspect="aspect"
+            :fault="renderer.fault.value"
+            :settled="renderer.settled.value"
+            :label="`${shot.name}, frame ${view.frame}${asShot ? ', as shot' : ''}`"
+            :note="note"
+            :exponent="gamma?.exponent ?? 1"
+            :frame="renderer.shown.value?.frameIndex ?? null"
+            :lit="looking.lit.value"
+            :lit-note="looking.litNote.value"
+            :part="marking.drawnPart.value"
+            :card="pointing.card.value"
+            :subjects="pointing.subjects.value"
+            :probe="looking.probe.value"
+            :overlay="view.overlay"
+            :still="view.still"
+            :compare="view.compare"
+            :wipe="view.wipe"
+            :colour-at="colourAt"
+            @wipe="view.wipe = $event"
+            @part="marking.setPart"
+            @point="looking.pointAt"
+            @zebra="marking.setZebra"
+            @sample="regionLooks.sample"
+            @hold="grade.hold"
+            @release="grade.release"
           />
           <TimeLine
-            :first="shot.firstFrame" :count="shot.frameCount" :frame="view.frame" :lead-frame="shot.leadFrame" :in-frame="playback.piece.value.first" :out-frame="playback.piece.value.last"
-            :traces="trace.traces.value" :moments="trace.moments.value" :share="trace.share.value" :marks="marks" :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`" @go="go" @grab="scrubbing = true" @drop="scrubbing = false"
+            :first="shot.firstFrame"
+            :count="shot.frameCount"
+            :frame="view.frame"
+            :lead-frame="shot.leadFrame"
+            :in-frame="playback.piece.value.first"
+            :out-frame="playback.piece.value.last"
+            :traces="trace.traces.value"
+            :moments="trace.moments.value"
+            :share="trace.share.value"
+            :marks="marks"
+            :label="`frame ${view.frame - shot.firstFrame} of ${shot.frameCount}`"
+            @go="go"
+            @grab="scrubbing = true"
+            @drop="scrubbing = false"
           />
           <TransportBar
-            :shot="shot" :frame="view.frame" :as-shot="asShot" :surround="view.surround" :overlay="view.overlay?.id ?? ''" :playing="renderer.playing.value" :speed="playback.speed.value" :loop="playback.loop.value" :counts="renderer.counts.value" :moments="trace.moments.value.length" :compare="view.compare" :held="view.still?.name ?? ''"
-            @compare="comparing.choose" @go="go" @as-shot="view.asShot = $event" @lead="makeLead" @surround="nextSurround" @overlay="marking.setOverlay" @play="playback.toggle" @loop="playback.toggleLoop" @moment="nextMoment"
+            :shot="shot"
+            :frame="view.frame"
+            :as-shot="asShot"
+            :surround="view.surround"
+            :overlay="view.overlay?.id ?? ''"
+            :playing="renderer.playing.value"
+            :speed="playback.speed.value"
+            :loop="playback.loop.value"
+            :counts="renderer.counts.value"
+            :moments="trace.moments.value.length"
+            :compare="view.compare"
+            :held="view.still?.name ?? ''"
+            @compare="comparing.choose"
+            @go="go"
+            @as-shot="view.asShot = $event"
+            @lead="makeLead"
+            @surround="nextSurround"
+            @overlay="marking.setOverlay"
+            @play="playback.toggle"
+            @loop="playback.toggleLoop"
+            @moment="nextMoment"
           />
         </div>
         <InstrumentColumn
-          :result="renderer.result.value" :display-id="grade.document.show.displayId" :probe="looking.probe.value" :playing="renderer.playing.value" :shots="referenceShots" :as-shot="asShot" :skins="skins"
-          @aim="aiming.aimHandle" @skin="aiming.aim" @point="looking.lightPlace" @reference="toggleReference" @detach="detach" @visible="setVisible"
+          :result="renderer.result.value"
+          :display-id="grade.document.show.displayId"
+          :probe="looking.probe.value"
+          :playing="renderer.playing.value"
+          :shots="referenceShots"
+          :as-shot="asShot"
+          :skins="skins"
+          @aim="aiming.aimHandle"
+          @skin="aiming.aim"
+          @point="looking.lightPlace"
+          @reference="toggleReference"
+          @detach="detach"
+          @visible="setVisible"
         />
       </div>
       <MeridianStrip
-        :meridian="renderer.result.value?.meridian ?? null" :part="viewing.follow ? renderer.result.value?.partMeridian ?? null : null" :station="view.station" :as-shot="asShot" :strengths="marking.strengths.value" :bypassed="view.bypassed" :losses-of="marking.losses.value"
-        @open="openStation" @bypass="marking.bypass" @strength="marking.setStrength" @hold="grade.hold" @release="grade.release" @losses="showLosses"
+        :meridian="renderer.result.value?.meridian ?? null"
+        :part="viewing.follow ? (renderer.result.value?.partMeridian ?? null) : null"
+        :station="view.station"
+        :as-shot="asShot"
+        :strengths="marking.strengths.value"
+        :bypassed="view.bypassed"
+        :losses-of="marking.losses.value"
+        @open="openStation"
+        @bypass="marking.bypass"
+        @strength="marking.setStrength"
+        @hold="grade.hold"
+        @release="grade.release"
+        @losses="showLosses"
       />
       <div class="lower">
-        <StationPanel :grade="gradeAt(shownProposal ?? grade.document, view.frame)" :whole="shownProposal ?? grade.document" :first-frame="shot.firstFrame" :shot="shot" :setup="shot.setup" :guess="shot.guess" :station="view.station" :media="shot.media" :shot-id="shot.id" :shot-name="shot.name" :frame="view.frame" :facts="renderer.result.value?.facts ?? null" :result="renderer.result.value" :settled="renderer.settled.value" :noise="noise" :between="between" @lut="lutStep = $event" @take="takeLook" @start="regionLooks.start" @bring="regionLooks.bring" @go="go" />
+        <StationPanel
+          :grade="gradeAt(shownProposal ?? grade.document, view.frame)"
+          :whole="shownProposal ?? grade.document"
+          :first-frame="shot.firstFrame"
+          :shot="shot"
+          :setup="shot.setup"
+          :guess="shot.guess"
+          :station="view.station"
+          :media="shot.media"
+          :shot-id="shot.id"
+          :shot-name="shot.name"
+          :frame="view.frame"
+          :facts="renderer.result.value?.facts ?? null"
+          :result="renderer.result.value"
+          :settled="renderer.settled.value"
+          :noise="noise"
+          :between="between"
+          @lut="lutStep = $event"
+          @take="takeLook"
+          @start="regionLooks.start"
+          @bring="regionLooks.bring"
+          @go="go"
+        />
         <ReadingsPanel
-          :facts="renderer.result.value?.facts ?? null" :part-facts="renderer.result.value?.partFacts ?? null" :part="marking.drawnPart.value" :readings="readings.readings.value" :clip="readings.clip.value" :fresh="readings.fresh.value" :fault="readings.fault.value" :standard="standard" :shot="shot" :traces="trace.traces.value" :part-fault="pointing.fault.value" :lit="litReading" :card="pointing.pointed.value.card" :aiming="aims.open" :aim-count="aims.aims.length" :remembered="aims.remembered?.name ?? ''"
-          @go="go" @area="showReading" @waive="pointing.waive" @card="pointing.pickCard" @no-card="pointing.dropCard" @subject="pointing.pickSubject" @clear="marking.setPart(null)" @aim="aiming.aim" @aiming="aiming.show" @part-aim="aiming.aimPart"
+          :facts="renderer.result.value?.facts ?? null"
+          :part-facts="renderer.result.value?.partFacts ?? null"
+          :part="marking.drawnPart.value"
+          :readings="readings.readings.value"
+          :clip="readings.clip.value"
+          :fresh="readings.fresh.value"
+          :fault="readings.fault.value"
+          :standard="standard"
+          :shot="shot"
+          :traces="trace.traces.value"
+          :part-fault="pointing.fault.value"
+          :lit="litReading"
+          :card="pointing.pointed.value.card"
+          :aiming="aims.open"
+          :aim-count="aims.aims.length"
+          :remembered="aims.remembered?.name ?? ''"
+          @go="go"
+          @area="showReading"
+          @waive="pointing.waive"
+          @card="pointing.pickCard"
+          @no-card="pointing.dropCard"
+          @subject="pointing.pickSubject"
+          @clear="marking.setPart(null)"
+          @aim="aiming.aim"
+          @aiming="aiming.show"
+          @part-aim="aiming.aimPart"
         >
-          <template #aims><AimsPanel :ready="aiming.ready.value" :traced="aiming.traced.value" :control-names="aiming.controlNames" @balance="aiming.balance" @whole-clip="aiming.wholeClip" /></template>
+          <template #aims>
+            <AimsPanel
+              :ready="aiming.ready.value"
+              :traced="aiming.traced.value"
+              :control-names="aiming.controlNames"
+              @balance="aiming.balance"
+              @whole-clip="aiming.wholeClip"
+            />
+          </template>
         </ReadingsPanel>
       </div>
-      <KeySheet v-if="view.showKeys" @close="view.showKeys = false" />
+      <KeySheet
+        v-if="view.showKeys"
+        @close="view.showKeys = false"
+      />
     </main>
   </div>
 </template>
 
 <style scoped>
-.bench { height: 100%; display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); overflow: hidden; --lower: 186px; --meridian: 132px; }
-.notices { display: grid; }
-.clash { font-size: 12px; max-width: 520px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.notices button { background: none; border: var(--line) solid var(--hairline-strong); border-radius: var(--radius); }
-.work { position: relative; display: grid; grid-template-rows: 1fr var(--meridian) var(--lower); min-height: 0; }
-.upper { display: grid; grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr; gap: var(--gap-wide); padding: var(--gap-wide) var(--gap-wide) 0; min-height: 0; }
-.intent { grid-row: 1; }
-.picture { display: grid; grid-template-rows: auto 1fr auto auto; min-height: 0; min-width: 0; }
-.picture > :nth-last-child(3) { grid-row: 2; }
-.picture > :nth-last-child(2) { grid-row: 3; }
-.picture > :last-child { grid-row: 4; }
-.upper > :last-child { margin-bottom: var(--gap); }
-.lower { display: grid; grid-template-columns: minmax(0, 1.9fr) minmax(280px, 1fr); min-height: 0; background: var(--panel); }
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template: auto auto 1fr / minmax(0, 1fr);
+  overflow: hidden;
+  --lower: 186px;
+  --meridian: 132px;
+}
+.notices {
+  display: grid;
+}
+.clash {
+  font-size: 12px;
+  max-width: 520px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.notices button {
+  background: none;
+  border: var(--line) solid var(--hairline-strong);
+  border-radius: var(--radius);
+}
+.work {
+  position: relative;
+  display: grid;
+  grid-template-rows: 1fr var(--meridian) var(--lower);
+  min-height: 0;
+}
+.upper {
+  display: grid;
+  grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr;
+  gap: var(--gap-wide);
+  padding: var(--gap-wide) var(--gap-wide) 0;
+  min-height: 0;
+}
+.intent {
+  grid-row: 1;
+}
+.picture {
+  display: grid;
+  grid-template-rows: auto 1fr auto auto;
+  min-height: 0;
+  min-width: 0;
+}
+.picture > :nth-last-child(3) {
+  grid-row: 2;
+}
+.picture > :nth-last-child(2) {
+  grid-row: 3;
+}
+.picture > :last-child {
+  grid-row: 4;
+}
+.upper > :last-child {
+  margin-bottom: var(--gap);
+}
+.lower {
+  display: grid;
+  grid-template-columns: minmax(0, 1.9fr) minmax(280px, 1fr);
+  min-height: 0;
+  background: var(--panel);
+}
 @media (max-width: 1100px) {
-  .upper { grid-template-columns: min(calc(100vw - 360px), calc((100vh - 464px) * 16 / 9)) 1fr; }
+  .upper {
+    grid-template-columns: min(calc(100vw - 360px), calc((100vh - 464px) * 16 / 9)) 1fr;
+  }
 }
 </style>

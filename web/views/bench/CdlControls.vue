@@ -6,14 +6,17 @@ import { text } from './text'
 
 const props = defineProps<{ cdl: Step | null; shotName: string }>()
 const emit = defineEmits<{ cdl: [cdl: CdlNumbers, from: string]; noCdl: [] }>()
-const fault = ref(''), picker = ref<HTMLInputElement | null>(null)
+const fault = ref(''),
+  picker = ref<HTMLInputElement | null>(null)
 async function read(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement, file = input.files?.[0]
+  const input = event.target as HTMLInputElement,
+    file = input.files?.[0]
   input.value = ''
   if (!file) return
   try {
     if (file.size > 4 * 1024 * 1024) throw new Error('The file is larger than 4 MB: that is no colour decision list.')
-    const found = parseCdl(await file.text()), own = found.find((c) => c.id === props.shotName) ?? found[0]!
+    const found = parseCdl(await file.text()),
+      own = found.find((c) => c.id === props.shotName) ?? found[0]!
     fault.value = found.length > 1 ? text.look.cdlMany(found.length, own.id) : ''
     emit('cdl', own.cdl, `${file.name}: ${own.id}`)
   } catch (error) {
@@ -23,30 +26,91 @@ async function read(event: Event): Promise<void> {
 function write(kind: CdlFileKind): void {
   if (!props.cdl) return
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([printCdl([{ id: props.shotName, cdl: cdlOf(props.cdl.params) }], kind)], { type: 'application/xml' }))
+  link.href = URL.createObjectURL(
+    new Blob([printCdl([{ id: props.shotName, cdl: cdlOf(props.cdl.params) }], kind)], { type: 'application/xml' }),
+  )
   link.download = `${props.shotName.replace(/[^A-Za-z0-9 ._-]/g, '_')}.${kind}`
   link.click()
   URL.revokeObjectURL(link.href)
 }
-const cdlWords = (step: Step): string => { const { slope, offset, power, saturation } = cdlOf(step.params), row = (v: readonly number[]): string => v.map((n) => n.toFixed(3)).join(' '); return text.look.cdlNumbers(row(slope), row(offset), row(power), saturation.toFixed(2)) }
+const cdlWords = (step: Step): string => {
+  const { slope, offset, power, saturation } = cdlOf(step.params),
+    row = (v: readonly number[]): string => v.map((n) => n.toFixed(3)).join(' ')
+  return text.look.cdlNumbers(row(slope), row(offset), row(power), saturation.toFixed(2))
+}
 </script>
 
 <template>
   <div class="cdl">
-    <input ref="picker" class="visually-hidden" type="file" accept=".cc,.ccc,.cdl,application/xml" tabindex="-1" :aria-label="text.look.cdlFile" @change="read">
-    <button :data-tip="text.look.cdlTip" type="button" @click="picker?.click()">{{ text.look.cdlImport }}</button>
+    <input
+      ref="picker"
+      class="visually-hidden"
+      type="file"
+      accept=".cc,.ccc,.cdl,application/xml"
+      tabindex="-1"
+      :aria-label="text.look.cdlFile"
+      @change="read"
+    />
+    <button
+      :data-tip="text.look.cdlTip"
+      type="button"
+      @click="picker?.click()"
+    >
+      {{ text.look.cdlImport }}
+    </button>
     <template v-if="cdl">
-      <button v-for="kind in ['cc', 'ccc', 'cdl'] as const" :key="kind" type="button" @click="write(kind)">{{ text.look.cdlExport(kind) }}</button>
-      <button type="button" @click="emit('noCdl')">{{ text.look.cdlRemove }}</button>
-      <span class="figures quiet" data-testid="cdl">{{ cdlWords(cdl) }}</span>
+      <button
+        v-for="kind in ['cc', 'ccc', 'cdl'] as const"
+        :key="kind"
+        type="button"
+        @click="write(kind)"
+      >
+        {{ text.look.cdlExport(kind) }}
+      </button>
+      <button
+        type="button"
+        @click="emit('noCdl')"
+      >
+        {{ text.look.cdlRemove }}
+      </button>
+      <span
+        class="figures quiet"
+        data-testid="cdl"
+      >
+        {{ cdlWords(cdl) }}
+      </span>
     </template>
-    <span v-if="fault" role="alert" class="fault">{{ fault }}</span>
+    <span
+      v-if="fault"
+      role="alert"
+      class="fault"
+    >
+      {{ fault }}
+    </span>
   </div>
 </template>
 
 <style scoped>
-.cdl { display: flex; gap: var(--gap-small); align-items: center; flex-wrap: wrap; font-size: 11px; align-content: start; }
-.cdl button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); font-size: 12px; }
-.cdl button:hover { border-color: var(--accent); }
-.fault { color: var(--warning); }
+.cdl {
+  display: flex;
+  gap: var(--gap-small);
+  align-items: center;
+  flex-wrap: wrap;
+  font-size: 11px;
+  align-content: start;
+}
+.cdl button {
+  background: none;
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 0 8px;
+  min-height: var(--control);
+  font-size: 12px;
+}
+.cdl button:hover {
+  border-color: var(--accent);
+}
+.fault {
+  color: var(--warning);
+}
 </style>

@@ -9,7 +9,9 @@ const props = defineProps<{ steps: readonly Step[]; meridian: Meridian | null; s
 const emit = defineEmits<{ move: [side: Side] }>()
 
 const sides = computed(() => new Set(props.steps.map((s) => s.side)))
-const here = computed(() => (sides.value.size > 1 ? text.bothSides : sides.value.has('display') ? text.displaySide : text.sceneSide))
+const here = computed(() =>
+  sides.value.size > 1 ? text.bothSides : sides.value.has('display') ? text.displaySide : text.sceneSide,
+)
 const other = computed<Side>(() => (sides.value.has('scene') ? 'display' : 'scene'))
 const lost = computed(() => (props.meridian ? totalLoss(props.meridian.stations.map((s) => s.loss)) : null))
 
@@ -21,22 +23,64 @@ function move(): void {
   waiting.value = true
   emit('move', other.value)
 }
-watch(() => props.settled, (settled) => { if (settled) waiting.value = false })
-watch(() => props.steps.map((s) => s.id).join(), () => { before.value = null })
+watch(
+  () => props.settled,
+  (settled) => {
+    if (settled) waiting.value = false
+  },
+)
+watch(
+  () => props.steps.map((s) => s.id).join(),
+  () => {
+    before.value = null
+  },
+)
 </script>
 
 <template>
   <span class="side">
     <span class="quiet">{{ here }}</span>
-    <button :data-tip="text.moveTip" type="button" :disabled="steps.length === 0" @click="move">{{ other === 'display' ? text.moveAfter : text.moveBefore }}</button>
-    <span v-if="before && lost" class="figures quiet" role="status" data-testid="ledger-change">{{ waiting ? text.ledgerWaiting : lossChange(before, lost) }}</span>
+    <button
+      :data-tip="text.moveTip"
+      type="button"
+      :disabled="steps.length === 0"
+      @click="move"
+    >
+      {{ other === 'display' ? text.moveAfter : text.moveBefore }}
+    </button>
+    <span
+      v-if="before && lost"
+      class="figures quiet"
+      role="status"
+      data-testid="ledger-change"
+    >
+      {{ waiting ? text.ledgerWaiting : lossChange(before, lost) }}
+    </span>
   </span>
 </template>
 
 <style scoped>
-.side { display: inline-flex; align-items: baseline; gap: var(--gap-wide); white-space: nowrap; }
-button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap); font-size: var(--text-small); min-height: 20px; }
-button:hover:enabled { border-color: var(--accent); }
-button:disabled { color: var(--hairline-strong); }
-.figures { font-size: var(--text-small); }
+.side {
+  display: inline-flex;
+  align-items: baseline;
+  gap: var(--gap-wide);
+  white-space: nowrap;
+}
+button {
+  background: none;
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 0 var(--gap);
+  font-size: var(--text-small);
+  min-height: 20px;
+}
+button:hover:enabled {
+  border-color: var(--accent);
+}
+button:disabled {
+  color: var(--hairline-strong);
+}
+.figures {
+  font-size: var(--text-small);
+}
 </style>

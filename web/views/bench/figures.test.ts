@@ -1,7 +1,19 @@
 import type { PictureFacts } from '../../workers/messages'
 import { effectOf, figuresOf, percent, readingsOf } from './figures'
 
-const facts: PictureFacts = { black: 0.011, low: 0.05, middle: 0.367, high: 0.85, white: 0.975, clippedShare: 0.00001, crushedShare: 0, feet: [0, 0, 0], means: [0.389, 0.362, 0.343], chroma: 0.043, hueDegrees: 131.6 }
+const facts: PictureFacts = {
+  black: 0.011,
+  low: 0.05,
+  middle: 0.367,
+  high: 0.85,
+  white: 0.975,
+  clippedShare: 0.00001,
+  crushedShare: 0,
+  feet: [0, 0, 0],
+  means: [0.389, 0.362, 0.343],
+  chroma: 0.043,
+  hueDegrees: 131.6,
+}
 
 test('percent has one decimal, a true minus sign and no negative zero', () => {
   expect(percent(0.123)).toBe('12.3')
@@ -11,7 +23,13 @@ test('percent has one decimal, a true minus sign and no negative zero', () => {
 })
 
 test('the number comes first and has its unit', () => {
-  expect(figuresOf(facts)).toEqual({ waveform: '1.1 – 97.5 %', parade: 'R +2.7 B −1.9', vectorscope: '8.6 % · 132°', histogram: 'middle 36.7 %', chromaticity: '8.6 % · 132°' })
+  expect(figuresOf(facts)).toEqual({
+    waveform: '1.1 – 97.5 %',
+    parade: 'R +2.7 B −1.9',
+    vectorscope: '8.6 % · 132°',
+    histogram: 'middle 36.7 %',
+    chromaticity: '8.6 % · 132°',
+  })
   expect(figuresOf(null)).toEqual({ waveform: '', parade: '', vectorscope: '', histogram: '', chromaticity: '' })
   expect(effectOf('exposureStops', facts)).toBe('middle 36.7 %')
   expect(effectOf('exposureStops', null)).toBeUndefined()

@@ -12,8 +12,14 @@ export function percent(share: number, signed = false): string {
 
 /** What a change did to the losses, kind by kind; kinds that lose nothing either way are left out. */
 export function lossChange(before: StationLoss, after: StationLoss): string {
-  const kinds = [['clipped', 'clipped'], ['crushed', 'black'], ['outOfGamut', 'out of gamut']] as const
-  const said = kinds.filter(([kind]) => before[kind] > 0 || after[kind] > 0).map(([kind, word]) => `${word} ${sharePercent(before[kind])} → ${sharePercent(after[kind])} %`)
+  const kinds = [
+    ['clipped', 'clipped'],
+    ['crushed', 'black'],
+    ['outOfGamut', 'out of gamut'],
+  ] as const
+  const said = kinds
+    .filter(([kind]) => before[kind] > 0 || after[kind] > 0)
+    .map(([kind, word]) => `${word} ${sharePercent(before[kind])} → ${sharePercent(after[kind])} %`)
   return said.length > 0 ? said.join(' · ') : 'nothing lost before or after'
 }
 
@@ -43,18 +49,32 @@ export function effectOf(parameter: string, facts: PictureFacts | null): string 
   if (!facts) return undefined
   const [r, g, b] = facts.means
   switch (parameter) {
-    case 'exposureStops': return `middle ${percent(facts.middle)} %`
-    case 'temperatureMired': return `R−B ${percent(r - b, true)} %`
-    case 'tint': return `G−RB ${percent(g - (r + b) / 2, true)} %`
-    case 'blackOffset': case 'shadowStops': return `black ${percent(facts.black)} %`
-    case 'highlightStops': return `white ${percent(facts.white)} %`
-    case 'contrast': return `1–99 ${percent(facts.high - facts.low)} %`
-    case 'saturation': case 'quiet': return `chroma ${percent(facts.chroma * 2)} %`
-    default: return undefined
+    case 'exposureStops':
+      return `middle ${percent(facts.middle)} %`
+    case 'temperatureMired':
+      return `R−B ${percent(r - b, true)} %`
+    case 'tint':
+      return `G−RB ${percent(g - (r + b) / 2, true)} %`
+    case 'blackOffset':
+    case 'shadowStops':
+      return `black ${percent(facts.black)} %`
+    case 'highlightStops':
+      return `white ${percent(facts.white)} %`
+    case 'contrast':
+      return `1–99 ${percent(facts.high - facts.low)} %`
+    case 'saturation':
+    case 'quiet':
+      return `chroma ${percent(facts.chroma * 2)} %`
+    default:
+      return undefined
   }
 }
 
-export interface Reading { readonly id: 'black' | 'middle' | 'white' | 'clipped' | 'crushed' | 'balance' | 'chroma'; readonly value: string; readonly unit: string }
+export interface Reading {
+  readonly id: 'black' | 'middle' | 'white' | 'clipped' | 'crushed' | 'balance' | 'chroma'
+  readonly value: string
+  readonly unit: string
+}
 
 export function readingsOf(facts: PictureFacts): readonly Reading[] {
   return [

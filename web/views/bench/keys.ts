@@ -1,5 +1,8 @@
 // The Bench's keys, chosen for the left hand while the right one drags. One list for the bindings and for the sheet.
-export interface KeyAction { readonly keys: string; readonly what: string }
+export interface KeyAction {
+  readonly keys: string
+  readonly what: string
+}
 
 export const keySheet: readonly { readonly group: string; readonly actions: readonly KeyAction[] }[] = [
   {
@@ -65,5 +68,9 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
 /** True when a key press belongs to a field or a control and not to the Bench. */
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target
-  return target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && (target.isContentEditable || target.getAttribute('role') === 'combobox'))
+  return (
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLTextAreaElement ||
+    (target instanceof HTMLElement && (target.isContentEditable || target.getAttribute('role') === 'combobox'))
+  )
 }

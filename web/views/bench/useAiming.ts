@@ -1,6 +1,21 @@
-// Aiming on the Bench: where aims come from (the standard, a reading, a handle, a part of the picture), and the solver that follows them.
+// Aiming on the Bench: where aims come from (the standard, a reading, a handle, a part of the picture), and the solver
+// that follows them.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { balanceLines, controlIds, controlOf, defaultGrade, wholeClipAims, type Aim, type Area, type ControlId, type Finding, type FrameTrace, type GradeDocument, type HouseStandard, type Pointed } from '@core/index'
+import {
+  balanceLines,
+  controlIds,
+  controlOf,
+  defaultGrade,
+  wholeClipAims,
+  type Aim,
+  type Area,
+  type ControlId,
+  type Finding,
+  type FrameTrace,
+  type GradeDocument,
+  type HouseStandard,
+  type Pointed,
+} from '@core/index'
 import { useAimSolver } from '../../composables/useAimSolver'
 import { useAims, type Remembered } from '../../stores/aims'
 import { aimOfHandle, type LevelHandle } from './aims/handles'
@@ -8,7 +23,11 @@ import { text } from './text'
 
 export interface AimSurroundings {
   readonly shotId: () => string | null
-  readonly subject: () => { readonly mediaHash: string; readonly frameIndex: number; readonly grade: GradeDocument } | null
+  readonly subject: () => {
+    readonly mediaHash: string
+    readonly frameIndex: number
+    readonly grade: GradeDocument
+  } | null
   readonly findings: () => readonly Finding[]
   /** The findings are of the picture as it is now. */
   readonly fresh: () => boolean
@@ -39,12 +58,31 @@ export interface Aiming {
 }
 
 const blank = defaultGrade('bt709-camera')
-const controlNames = Object.fromEntries(controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id])) as Record<ControlId, string>
+const controlNames = Object.fromEntries(
+  controlIds.map((id) => [id, controlOf(blank, id)?.parameter.label ?? id]),
+) as Record<ControlId, string>
 
-export function useAiming({ shotId, subject, findings, fresh, standard, pointed, part, partColour, traces }: AimSurroundings): Aiming {
-  const store = useAims(), waiting = ref(false)
+export function useAiming({
+  shotId,
+  subject,
+  findings,
+  fresh,
+  standard,
+  pointed,
+  part,
+  partColour,
+  traces,
+}: AimSurroundings): Aiming {
+  const store = useAims(),
+    waiting = ref(false)
   useAimSolver(subject)
-  watch(shotId, (id) => { if (id) store.begin(id) }, { immediate: true })
+  watch(
+    shotId,
+    (id) => {
+      if (id) store.begin(id)
+    },
+    { immediate: true },
+  )
   function balance(): void {
     store.open = true
     // What is measured is of the grade as it stands, not of what earlier aims propose.
@@ -52,34 +90,63 @@ export function useAiming({ shotId, subject, findings, fresh, standard, pointed,
     store.takeBack()
     if (!waiting.value) store.balance(balanceLines(findings(), standard(), pointed()))
   }
-  watch(fresh, (now) => { if (now && waiting.value && !store.pending) balance() })
+  watch(fresh, (now) => {
+    if (now && waiting.value && !store.pending) balance()
+  })
   function aimPart(what: PartAim): void {
     const area = part()
     if (!area) return
-    const areas = [area], id = `part-${what}`
+    const areas = [area],
+      id = `part-${what}`
     switch (what) {
       case 'neutral': {
         // Several picks of a neutral are one aim: their light is averaged.
         const before = store.aims.find((a) => a.id === id)?.want
-        return store.set({ id, name: text.aims.partNeutral, rank: 1, want: { kind: 'neutral', areas: before?.kind === 'neutral' ? [...before.areas, area].slice(-8) : areas } })
+        return store.set({
+          id,
+          name: text.aims.partNeutral,
+          rank: 1,
+          want: { kind: 'neutral', areas: before?.kind === 'neutral' ? [...before.areas, area].slice(-8) : areas },
+        })
       }
-      case 'grey': return store.set({ id, name: text.aims.partGrey, rank: 1, want: { kind: 'light', areas, stops: 0 } })
-      case 'remember': store.remembered = partColour(); return
+      case 'grey':
+        return store.set({ id, name: text.aims.partGrey, rank: 1, want: { kind: 'light', areas, stops: 0 } })
+      case 'remember':
+        store.remembered = partColour()
+        return
       case 'same': {
         const { remembered } = store
-        if (remembered) store.set({ id, name: text.aims.same(remembered.name), rank: 2, want: { kind: 'colour', areas, luma: remembered.luma, cb: remembered.cb, cr: remembered.cr } })
+        if (remembered)
+          store.set({
+            id,
+            name: text.aims.same(remembered.name),
+            rank: 2,
+            want: { kind: 'colour', areas, luma: remembered.luma, cb: remembered.cb, cr: remembered.cr },
+          })
         return
       }
-      case 'black': return store.set({ id, name: text.aims.partName.black, rank: 1, want: { kind: 'luma', areas, value: 0.04 } })
-      case 'white': return store.set({ id, name: text.aims.partName.white, rank: 1, want: { kind: 'luma', areas, value: 0.92 } })
+      case 'black':
+        return store.set({ id, name: text.aims.partName.black, rank: 1, want: { kind: 'luma', areas, value: 0.04 } })
+      case 'white':
+        return store.set({ id, name: text.aims.partName.white, rank: 1, want: { kind: 'luma', areas, value: 0.92 } })
     }
   }
   return {
-    proposal: computed(() => store.proposal), controlNames, ready: computed(() => fresh() || waiting.value), waiting, balance, aimPart,
+    proposal: computed(() => store.proposal),
+    controlNames,
+    ready: computed(() => fresh() || waiting.value),
+    waiting,
+    balance,
+    aimPart,
     aimHandle: (id, value) => store.set(aimOfHandle(id, value)),
     aim: store.set,
     traced: computed(() => traces().traces.some((t) => t !== undefined)),
-    wholeClip: () => { const { traces: found, first } = traces(); for (const aim of wholeClipAims(found, first, standard())) store.set(aim) },
-    show: (on) => { store.open = on },
+    wholeClip: () => {
+      const { traces: found, first } = traces()
+      for (const aim of wholeClipAims(found, first, standard())) store.set(aim)
+    },
+    show: (on) => {
+      store.open = on
+    },
   }
 }

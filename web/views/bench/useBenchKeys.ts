@@ -81,7 +81,10 @@ export function useBenchKeys(actions: BenchActions): void {
     }
     if (event.altKey && !event.ctrlKey && event.key.startsWith('Arrow') && !isTyping(event)) {
       event.preventDefault()
-      actions.pan(event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0, event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0)
+      actions.pan(
+        event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0,
+        event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0,
+      )
       return
     }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
@@ -94,7 +97,12 @@ export function useBenchKeys(actions: BenchActions): void {
       return
     }
     // Space and Enter on a button press the button.
-    if ((event.key === ' ' || event.key === 'Enter') && event.target instanceof HTMLElement && event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')) return
+    if (
+      (event.key === ' ' || event.key === 'Enter') &&
+      event.target instanceof HTMLElement &&
+      event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')
+    )
+      return
     const action = plain[event.key]
     if (!action) return
     event.preventDefault()

@@ -16,7 +16,10 @@ export interface Comparing {
   readonly bring: (file: Blob, name: string) => Promise<void>
 }
 
-export function useComparing(picture: () => { readonly image: TraceImage; readonly name: string } | null, onFault: (sentence: string) => void): Comparing {
+export function useComparing(
+  picture: () => { readonly image: TraceImage; readonly name: string } | null,
+  onFault: (sentence: string) => void,
+): Comparing {
   const view = useView()
   function hold(): void {
     const now = picture()
@@ -27,7 +30,9 @@ export function useComparing(picture: () => { readonly image: TraceImage; readon
   }
   async function bring(file: Blob, name: string): Promise<void> {
     try {
-      const canvas = await drawPicture(file, (width, height) => Math.sqrt(mostPixels / (width * height))), { width, height } = canvas, data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
+      const canvas = await drawPicture(file, (width, height) => Math.sqrt(mostPixels / (width * height))),
+        { width, height } = canvas,
+        data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
       if (!data) throw new Error()
       view.still = { image: { width, height, rgba: data.data }, name }
       view.compare = 'side'
@@ -37,9 +42,25 @@ export function useComparing(picture: () => { readonly image: TraceImage; readon
   }
   function choose(choice: CompareChoice): void {
     if (choice === 'hold') return hold()
-    if (choice === 'none') { view.still = null; view.compare = 'off'; return }
-    if (choice !== 'import') { if (view.still || choice === 'off') view.compare = choice; return }
-    choosePictures(false, ([file]) => { if (file) void bring(file, file.name) })
+    if (choice === 'none') {
+      view.still = null
+      view.compare = 'off'
+      return
+    }
+    if (choice !== 'import') {
+      if (view.still || choice === 'off') view.compare = choice
+      return
+    }
+    choosePictures(false, ([file]) => {
+      if (file) void bring(file, file.name)
+    })
   }
-  return { choose, bring, next: () => { if (!view.still) hold(); else view.compare = modes[(modes.indexOf(view.compare) + 1) % modes.length] ?? 'off' } }
+  return {
+    choose,
+    bring,
+    next: () => {
+      if (!view.still) hold()
+      else view.compare = modes[(modes.indexOf(view.compare) + 1) % modes.length] ?? 'off'
+    },
+  }
 }

@@ -1,4 +1,5 @@
-// Pointing: what lies under the pointer, which pixels make a place of an instrument, which pixels a station lost. One question at a time, the latest wins.
+// Pointing: what lies under the pointer, which pixels make a place of an instrument, which pixels a station lost. One
+// question at a time, the latest wins.
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
 import type { InstrumentId, Probe, TraceImage } from '@core/index'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
@@ -13,13 +14,19 @@ export interface Looking {
   readonly pointAt: (place: { readonly x: number; readonly y: number } | null) => void
   readonly lightPlace: (place: { readonly id: InstrumentId; readonly x: number; readonly y: number } | null) => void
   /** Lights the pixels that answer a question, once they are known; null lights none. */
-  readonly showPixels: (answer: Promise<{ readonly lit: TraceImage | null; readonly share: number }> | null, words?: (share: string) => string) => void
+  readonly showPixels: (
+    answer: Promise<{ readonly lit: TraceImage | null; readonly share: number }> | null,
+    words?: (share: string) => string,
+  ) => void
 }
 
 export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'shown'>): Looking {
-  const probe = shallowRef<Probe | null>(null), lit = shallowRef<TraceImage | null>(null), litNote = ref('')
+  const probe = shallowRef<Probe | null>(null),
+    lit = shallowRef<TraceImage | null>(null),
+    litNote = ref('')
   const latest = <T>(ask: (wanted: T) => Promise<void>, clear: () => void): ((wanted: T | null) => void) => {
-    let wanted: T | null = null, busy = false
+    let wanted: T | null = null,
+      busy = false
     const run = async (): Promise<void> => {
       busy = true
       while (wanted) {
@@ -37,13 +44,22 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
     }
   }
   let place: { readonly x: number; readonly y: number } | null = null
-  const askProbe = latest<{ readonly x: number; readonly y: number }>(async (at) => { probe.value = (await renderer.probe(at.x, at.y)).probe }, () => { probe.value = null })
+  const askProbe = latest<{ readonly x: number; readonly y: number }>(
+    async (at) => {
+      probe.value = (await renderer.probe(at.x, at.y)).probe
+    },
+    () => {
+      probe.value = null
+    },
+  )
   function pointAt(at: typeof place): void {
     place = at
     askProbe(at)
   }
   // The picture changed under a resting pointer.
-  watch(renderer.shown, () => { if (place) askProbe({ ...place }) })
+  watch(renderer.shown, () => {
+    if (place) askProbe({ ...place })
+  })
 
   let generation = 0
   function unlit(): void {
@@ -51,12 +67,16 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
     lit.value = null
     litNote.value = ''
   }
-  const lightPlace = latest<{ readonly id: InstrumentId; readonly x: number; readonly y: number }>(async ({ id, x, y }) => {
-    const mine = ++generation, answer = await renderer.light(id, x, y)
-    if (generation !== mine) return
-    lit.value = answer.share > 0 ? answer.lit : null
-    litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''
-  }, unlit)
+  const lightPlace = latest<{ readonly id: InstrumentId; readonly x: number; readonly y: number }>(
+    async ({ id, x, y }) => {
+      const mine = ++generation,
+        answer = await renderer.light(id, x, y)
+      if (generation !== mine) return
+      lit.value = answer.share > 0 ? answer.lit : null
+      litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''
+    },
+    unlit,
+  )
   const showPixels: Looking['showPixels'] = (answer, words = text.litPlace) => {
     unlit()
     if (!answer) return
@@ -68,6 +88,8 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
       litNote.value = found.lit ? words(sharePercent(found.share)) : ''
     })
   }
-  onScopeDispose(() => { generation++ })
+  onScopeDispose(() => {
+    generation++
+  })
   return { probe, lit, litNote, pointAt, lightPlace, showPixels }
 }

@@ -1,6 +1,21 @@
-// Marks and parts on the picture, stations as a whole: what is laid over the picture, what is measured, what is left out.
+// Marks and parts on the picture, stations as a whole: what is laid over the picture, what is measured, what is left
+// out.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { overlayById, overlays, setStationStrength, setStep, stations, stationStrength, withoutStation, type DrawnPart, type GradeDocument, type OverlayId, type Reading, type Region, type StationId } from '@core/index'
+import {
+  overlayById,
+  overlays,
+  setStationStrength,
+  setStep,
+  stations,
+  stationStrength,
+  withoutStation,
+  type DrawnPart,
+  type GradeDocument,
+  type OverlayId,
+  type Reading,
+  type Region,
+  type StationId,
+} from '@core/index'
 import { sameWhileEqual } from '../../composables/sameWhileEqual'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
@@ -30,39 +45,74 @@ export interface Marking {
 const stationName = (id: StationId): string => stations.find((s) => s.id === id)?.name ?? id
 
 export function useMarking(region: () => Region | null): Marking {
-  const view = useView(), grade = useGrade(), losses = ref<StationId | null>(null)
-  const setOverlay = (id: OverlayId | ''): void => { view.overlay = id === '' ? null : { id, zebra: view.zebra } }
+  const view = useView(),
+    grade = useGrade(),
+    losses = ref<StationId | null>(null)
+  const setOverlay = (id: OverlayId | ''): void => {
+    view.overlay = id === '' ? null : { id, zebra: view.zebra }
+  }
   function setZebra(zebra: { readonly low: number; readonly high: number }): void {
     view.zebra = zebra
     if (view.overlay) view.overlay = { ...view.overlay, zebra }
   }
-  const strengths = sameWhileEqual(() => Object.fromEntries(stations.flatMap(({ id }) => { const s = grade.document && stationStrength(grade.document, id); return s === null ? [] : [[id, s]] })) as Partial<Record<StationId, number>>)
-  watch(() => region()?.id, (now) => { if (view.part?.kind === 'region') view.part = now === undefined ? null : { kind: 'region', regionId: now } })
-  const bypass = (id: StationId | null): void => { view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null }
+  const strengths = sameWhileEqual(
+    () =>
+      Object.fromEntries(
+        stations.flatMap(({ id }) => {
+          const s = grade.document && stationStrength(grade.document, id)
+          return s === null ? [] : [[id, s]]
+        }),
+      ) as Partial<Record<StationId, number>>,
+  )
+  watch(
+    () => region()?.id,
+    (now) => {
+      if (view.part?.kind === 'region') view.part = now === undefined ? null : { kind: 'region', regionId: now }
+    },
+  )
+  const bypass = (id: StationId | null): void => {
+    view.bypassed = id !== null && strengths.value[id] !== undefined ? id : null
+  }
   return {
-    setOverlay, setZebra, strengths, losses, bypass,
+    setOverlay,
+    setZebra,
+    strengths,
+    losses,
+    bypass,
     bypassByKey: (down) => {
       const step = window.document.activeElement?.closest<HTMLElement>('[data-step]')?.dataset['step'] ?? null
       view.withoutStep = down ? step : null
       bypass(down && step === null ? view.station : null)
     },
-    nextOverlay: () => { const at = view.overlay ? overlays.indexOf(overlayById(view.overlay.id)) : -1; setOverlay(overlays[at + 1]?.id ?? '') },
+    nextOverlay: () => {
+      const at = view.overlay ? overlays.indexOf(overlayById(view.overlay.id)) : -1
+      setOverlay(overlays[at + 1]?.id ?? '')
+    },
     drawnPart: computed(() => (view.part && view.part.kind !== 'region' ? view.part : null)),
-    setPart: (part) => { view.part = part },
+    setPart: (part) => {
+      view.part = part
+    },
     togglePart: () => {
       const open = view.station === 'regions' ? region() : null
-      view.part = view.part ? null : open ? { kind: 'region', regionId: open.id } : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
+      view.part = view.part
+        ? null
+        : open
+          ? { kind: 'region', regionId: open.id }
+          : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
     },
     showReading: ({ id, area }) => {
       const marks = overlays.find((o) => o.id === id)
       if (marks) setOverlay(marks.id)
       if (area) view.part = { kind: 'box', ...area }
     },
-    setStrength: (id, value) => grade.edit(`${stationName(id)} at ${Math.round(value * 100)} %`, (g) => setStationStrength(g, id, value)),
+    setStrength: (id, value) =>
+      grade.edit(`${stationName(id)} at ${Math.round(value * 100)} %`, (g) => setStationStrength(g, id, value)),
     seenGrade: computed(() => {
       const { document } = grade
-      if (document && view.withoutStep !== null && document.steps.some((s) => s.id === view.withoutStep)) return setStep(document, view.withoutStep, { enabled: false })
-      if (document && view.soloId !== null && document.regions.some((r) => r.id === view.soloId)) return { ...document, regions: document.regions.map((r) => ({ ...r, enabled: r.id === view.soloId })) }
+      if (document && view.withoutStep !== null && document.steps.some((s) => s.id === view.withoutStep))
+        return setStep(document, view.withoutStep, { enabled: false })
+      if (document && view.soloId !== null && document.regions.some((r) => r.id === view.soloId))
+        return { ...document, regions: document.regions.map((r) => ({ ...r, enabled: r.id === view.soloId })) }
       return document && view.bypassed ? withoutStation(document, view.bypassed) : document
     }),
   }

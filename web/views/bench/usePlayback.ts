@@ -17,19 +17,31 @@ export interface Playback {
 
 const notches = [-8, -4, -2, -1, -0.5, 0.5, 1, 2, 4, 8] as const
 
-export function usePlayback(renderer: BenchRenderer, wanted: () => Wanted | null, whole: () => { first: number; last: number; framesPerSecond: number }, onFrame: (frame: number) => void): Playback {
-  const speed = ref(1), loop = ref(false)
+export function usePlayback(
+  renderer: BenchRenderer,
+  wanted: () => Wanted | null,
+  whole: () => { first: number; last: number; framesPerSecond: number },
+  onFrame: (frame: number) => void,
+): Playback {
+  const speed = ref(1),
+    loop = ref(false)
   const chosen = ref<{ first: number | null; last: number | null }>({ first: null, last: null })
   const piece = computed(() => {
     const { first, last } = whole()
     return { first: Math.max(first, chosen.value.first ?? first), last: Math.min(last, chosen.value.last ?? last) }
   })
-  watch(() => [whole().first, whole().last, wanted()?.medium.hash].join(), () => { chosen.value = { first: null, last: null } })
+  watch(
+    () => [whole().first, whole().last, wanted()?.medium.hash].join(),
+    () => {
+      chosen.value = { first: null, last: null }
+    },
+  )
 
   function start(): void {
     const now = wanted()
     if (!now?.medium.proxy) return
-    const { first, last } = piece.value, { framesPerSecond } = whole()
+    const { first, last } = piece.value,
+      { framesPerSecond } = whole()
     const inside = now.frameIndex >= first && now.frameIndex <= last
     // From the end of the piece it starts over.
     const spent = speed.value > 0 ? now.frameIndex >= last : now.frameIndex <= first
@@ -53,7 +65,10 @@ export function usePlayback(renderer: BenchRenderer, wanted: () => Wanted | null
   function setPiece(end: 'first' | 'last', frame: number): void {
     const other = end === 'first' ? chosen.value.last : chosen.value.first
     const crossed = other !== null && (end === 'first' ? frame > other : frame < other)
-    chosen.value = end === 'first' ? { first: frame, last: crossed ? null : chosen.value.last } : { first: crossed ? null : chosen.value.first, last: frame }
+    chosen.value =
+      end === 'first'
+        ? { first: frame, last: crossed ? null : chosen.value.last }
+        : { first: crossed ? null : chosen.value.first, last: frame }
     loop.value = true
     if (renderer.playing.value) start()
   }

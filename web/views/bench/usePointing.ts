@@ -1,6 +1,14 @@
 // What is pointed out in the shot: the grey card, subjects and their cards, waived readings.
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
-import { nothingPointed, pointedAt, type Area, type DrawnPart, type Pointed, type Reading, type SubjectCard } from '@core/index'
+import {
+  nothingPointed,
+  pointedAt,
+  type Area,
+  type DrawnPart,
+  type Pointed,
+  type Reading,
+  type SubjectCard,
+} from '@core/index'
 import { sentenceOf } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useView } from '../../stores/view'
@@ -20,10 +28,16 @@ export interface Pointing {
 
 /** `sample` measures an area as skin, under neutral light as far as the light is known. */
 export function usePointing(frame: () => number, sample: (area: Area) => Promise<SubjectCard | null>): Pointing {
-  const library = useLibrary(), view = useView(), fault = ref('')
+  const library = useLibrary(),
+    view = useView(),
+    fault = ref('')
   const shot = computed(() => library.shot)
   const pointed = computed(() => (shot.value ? pointedAt(frame(), shot.value) : nothingPointed))
-  const area = computed<Area | null>(() => (view.part && view.part.kind !== 'region' ? { left: view.part.left, top: view.part.top, right: view.part.right, bottom: view.part.bottom } : null))
+  const area = computed<Area | null>(() =>
+    view.part && view.part.kind !== 'region'
+      ? { left: view.part.left, top: view.part.top, right: view.part.right, bottom: view.part.bottom }
+      : null,
+  )
   async function quietly(work: () => Promise<void>): Promise<void> {
     fault.value = ''
     try {
@@ -33,7 +47,8 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     }
   }
   function pickSubject(name: string, fresh: boolean): void {
-    const { value: where } = area, known = shot.value?.subjects.find((s) => s.name === name)
+    const { value: where } = area,
+      known = shot.value?.subjects.find((s) => s.name === name)
     if (!where) return
     if (!fresh && known) return void quietly(() => library.placeSubject(known.id, { frame: frame(), area: where }))
     void quietly(async () => {
@@ -43,12 +58,24 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     })
   }
   return {
-    pointed, fault,
+    pointed,
+    fault,
     card: computed<DrawnPart | null>(() => pointed.value.card && { kind: 'box', ...pointed.value.card }),
     subjects: computed(() => pointed.value.subjects.map((s) => ({ ...s.area, name: s.name }))),
-    pickCard: () => { const { value: where } = area; if (where) void quietly(() => library.pickCard({ frame: frame(), area: where })) },
+    pickCard: () => {
+      const { value: where } = area
+      if (where) void quietly(() => library.pickCard({ frame: frame(), area: where }))
+    },
     dropCard: () => void quietly(() => library.pickCard(null)),
     pickSubject,
-    waive: (reading, reason) => void quietly(() => library.waive({ reading: reading.id, subject: reading.of ?? '', waived: reason !== null, ...(reason === null ? {} : { reason }) })),
+    waive: (reading, reason) =>
+      void quietly(() =>
+        library.waive({
+          reading: reading.id,
+          subject: reading.of ?? '',
+          waived: reason !== null,
+          ...(reason === null ? {} : { reason }),
+        }),
+      ),
   }
 }

@@ -1,4 +1,5 @@
-// How the picture is looked at, as the worker needs it: which instruments, limited to what, with which marks; and the reference trace.
+// How the picture is looked at, as the worker needs it: which instruments, limited to what, with which marks; and the
+// reference trace.
 import { computed, shallowRef, type ComputedRef } from 'vue'
 import type { ShotDetail } from '@contracts/responses'
 import type { Area, InstrumentId, Part } from '@core/index'
@@ -11,20 +12,45 @@ import type { Viewing } from '../../workers/messages'
 export interface BenchViewing {
   readonly viewing: ComputedRef<Viewing>
   readonly setVisible: (ids: readonly InstrumentId[]) => void
-  /** Holds the present trace, that of another shot's lead frame (by its id), or none. Holding again what is held lets it go. */
+  /**
+   * Holds the present trace, that of another shot's lead frame (by its id), or none. Holding again what is held lets it
+   * go.
+   */
   readonly toggleReference: (of: 'this' | string | null) => Promise<void>
 }
 
-export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached: () => readonly InstrumentId[], subject: () => Area | null, onFault: (sentence: string) => void): BenchViewing {
-  const view = useView(), library = useLibrary()
+export function useViewing(
+  renderer: Pick<BenchRenderer, 'reference'>,
+  detached: () => readonly InstrumentId[],
+  subject: () => Area | null,
+  onFault: (sentence: string) => void,
+): BenchViewing {
+  const view = useView(),
+    library = useLibrary()
   // A worker that has just started holds no trace.
   view.reference = false
-  const inColumn = shallowRef<readonly InstrumentId[]>([]), revision = shallowRef(0)
-  const followed = computed<Part | null>(() => { const area = subject(); return area && { kind: 'box', ...area } })
+  const inColumn = shallowRef<readonly InstrumentId[]>([]),
+    revision = shallowRef(0)
+  const followed = computed<Part | null>(() => {
+    const area = subject()
+    return area && { kind: 'box', ...area }
+  })
   const viewing = computed<Viewing>(() => {
     // A newly held trace is another way of looking, though nothing else changed.
     void revision.value
-    return { instruments: view.instruments, visible: [...new Set([...inColumn.value, ...detached()])], tap: view.tap, part: view.part, follow: view.part ?? followed.value, overlay: view.overlay, matte: view.matteView && view.regionId !== null && view.station === 'regions' ? { regionId: view.regionId, view: view.matteView } : null, reference: view.reference }
+    return {
+      instruments: view.instruments,
+      visible: [...new Set([...inColumn.value, ...detached()])],
+      tap: view.tap,
+      part: view.part,
+      follow: view.part ?? followed.value,
+      overlay: view.overlay,
+      matte:
+        view.matteView && view.regionId !== null && view.station === 'regions'
+          ? { regionId: view.regionId, view: view.matteView }
+          : null,
+      reference: view.reference,
+    }
   })
   async function toggleReference(of: 'this' | string | null): Promise<void> {
     const wanted = of === 'this' && view.reference ? null : of
@@ -32,8 +58,20 @@ export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached:
       let what: Parameters<BenchRenderer['reference']>[0] = null
       if (wanted === 'this') what = 'this'
       else if (wanted) {
-        const other = library.shot?.id === wanted ? library.shot : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
-        what = { medium: { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy, span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 } }, frameIndex: other.leadFrame, grade: other.revision.grade, asShot: false, viewing: viewing.value }
+        const other =
+          library.shot?.id === wanted ? library.shot : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
+        what = {
+          medium: {
+            hash: other.media.hash,
+            rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator },
+            proxy: other.proxy,
+            span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 },
+          },
+          frameIndex: other.leadFrame,
+          grade: other.revision.grade,
+          asShot: false,
+          viewing: viewing.value,
+        }
       }
       const { referenced, fault } = await renderer.reference(what)
       if (fault) onFault(fault)
@@ -43,5 +81,11 @@ export function useViewing(renderer: Pick<BenchRenderer, 'reference'>, detached:
       onFault(sentenceOf(error))
     }
   }
-  return { viewing, setVisible: (ids) => { inColumn.value = ids }, toggleReference }
+  return {
+    viewing,
+    setVisible: (ids) => {
+      inColumn.value = ids
+    },
+    toggleReference,
+  }
 }

@@ -13,22 +13,51 @@ import MeasurePanel from './MeasurePanel.vue'
 import { text } from './text'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary(), route = useRoute(), router = useRouter()
+const library = useLibrary(),
+  route = useRoute(),
+  router = useRouter()
 const fault = ref('')
-const ids = ['encodings', 'lookup', 'measure', 'compare'] as const, parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
+const ids = ['encodings', 'lookup', 'measure', 'compare'] as const,
+  parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'encodings')
-const { shot, frame } = useQueriedShot((sentence) => { fault.value = sentence })
+const { shot, frame } = useQueriedShot((sentence) => {
+  fault.value = sentence
+})
 
-onMounted(() => void library.loadEncodings().catch((error: unknown) => { fault.value = sentenceOf(error) }))
+onMounted(
+  () =>
+    void library.loadEncodings().catch((error: unknown) => {
+      fault.value = sentenceOf(error)
+    }),
+)
 const choose = (id: string): void => void router.replace({ query: { shot: id } })
 const toFrame = (n: number): void => void router.replace({ query: { ...route.query, frame: n } })
 </script>
 
 <template>
-  <PartsPage view="cameras" :title="text.title" :parts="parts" :here="here" :shot="shot" :fault="fault" @close="fault = ''">
+  <PartsPage
+    view="cameras"
+    :title="text.title"
+    :parts="parts"
+    :here="here"
+    :shot="shot"
+    :fault="fault"
+    @close="fault = ''"
+  >
     <EncodingsPanel v-if="here === 'encodings'" />
     <LookupPanel v-else-if="here === 'lookup'" />
-    <MeasurePanel v-else-if="here === 'measure'" :shot="shot" :frame="frame" @choose="choose" @frame="toFrame" />
-    <ComparePanel v-else :shot="shot" :frame="frame" @choose="choose" />
+    <MeasurePanel
+      v-else-if="here === 'measure'"
+      :shot="shot"
+      :frame="frame"
+      @choose="choose"
+      @frame="toFrame"
+    />
+    <ComparePanel
+      v-else
+      :shot="shot"
+      :frame="frame"
+      @choose="choose"
+    />
   </PartsPage>
 </template>

@@ -17,14 +17,27 @@ const data = computed(() => ({
 }))
 const options = {
   plugins: { legend: { labels: { boxWidth: 10, boxHeight: 10 } } },
-  scales: { x: { grid: { display: false }, ticks: { maxRotation: 0 }, title: { display: true, text: text.detail.stops } }, y: { beginAtZero: true } },
+  scales: {
+    x: { grid: { display: false }, ticks: { maxRotation: 0 }, title: { display: true, text: text.detail.stops } },
+    y: { beginAtZero: true },
+  },
 } as never
 </script>
 
 <template>
-  <div class="chart"><Bar :data="data" :options="options" role="img" aria-label="Codes per stop with 8 and 10 bits" /></div>
+  <div class="chart">
+    <Bar
+      :data="data"
+      :options="options"
+      role="img"
+      aria-label="Codes per stop with 8 and 10 bits"
+    />
+  </div>
 </template>
 
 <style scoped>
-.chart { position: relative; min-height: 0; }
+.chart {
+  position: relative;
+  min-height: 0;
+}
 </style>

@@ -14,13 +14,32 @@ const fault = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const chosenId = ref(encodings[0]?.id ?? '')
 
-interface Row { readonly encoding: Encoding; readonly own: boolean; readonly black: string; readonly grey: string; readonly white: string; readonly reach: string }
-const rows = computed<readonly Row[]>(() => [...encodings.map((encoding) => rowOf(encoding, false)), ...library.encodings.map((d) => rowOf(encodingFromDefinition(d), true))])
-const chosen = computed(() => (rows.value.find((r) => r.encoding.id === chosenId.value) ?? rows.value[0])?.encoding ?? null)
+interface Row {
+  readonly encoding: Encoding
+  readonly own: boolean
+  readonly black: string
+  readonly grey: string
+  readonly white: string
+  readonly reach: string
+}
+const rows = computed<readonly Row[]>(() => [
+  ...encodings.map((encoding) => rowOf(encoding, false)),
+  ...library.encodings.map((d) => rowOf(encodingFromDefinition(d), true)),
+])
+const chosen = computed(
+  () => (rows.value.find((r) => r.encoding.id === chosenId.value) ?? rows.value[0])?.encoding ?? null,
+)
 
 function rowOf(encoding: Encoding, own: boolean): Row {
   const f = encodingFacts(encoding)
-  return { encoding, own, black: f.blackCode.toFixed(0).replace('-', '−'), grey: f.greyCode.toFixed(0), white: f.white90Code.toFixed(0), reach: `+${f.stopsAboveGrey.toFixed(1)}` }
+  return {
+    encoding,
+    own,
+    black: f.blackCode.toFixed(0).replace('-', '−'),
+    grey: f.greyCode.toFixed(0),
+    white: f.white90Code.toFixed(0),
+    reach: `+${f.stopsAboveGrey.toFixed(1)}`,
+  }
 }
 function move(by: number): void {
   const at = rows.value.findIndex((r) => r.encoding.id === chosen.value?.id)
@@ -28,18 +47,26 @@ function move(by: number): void {
   if (next) chosenId.value = next.encoding.id
 }
 async function remove(id: string): Promise<void> {
-  await library.removeEncoding(id).catch((error: unknown) => { fault.value = sentenceOf(error) })
+  await library.removeEncoding(id).catch((error: unknown) => {
+    fault.value = sentenceOf(error)
+  })
 }
 async function picked(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  await library.importEncodings(file).catch((error: unknown) => { fault.value = `${file.name}: ${error instanceof SyntaxError ? 'this is not readable JSON.' : sentenceOf(error)}` })
+  await library.importEncodings(file).catch((error: unknown) => {
+    fault.value = `${file.name}: ${error instanceof SyntaxError ? 'this is not readable JSON.' : sentenceOf(error)}`
+  })
 }
 function exportOwn(): void {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify({ kind: 'pale-meridian-encodings', version: 1, encodings: library.encodings }, null, 1)], { type: 'application/json' }))
+  link.href = URL.createObjectURL(
+    new Blob([JSON.stringify({ kind: 'pale-meridian-encodings', version: 1, encodings: library.encodings }, null, 1)], {
+      type: 'application/json',
+    }),
+  )
   link.download = 'encodings.json'
   link.click()
   URL.revokeObjectURL(link.href)
@@ -54,48 +81,174 @@ function exportOwn(): void {
           <thead>
             <tr class="caps">
               <th>{{ text.list.name }}</th>
-              <th :data-tip="text.list.codesTip" class="n">{{ text.list.black }}</th>
-              <th :data-tip="text.list.codesTip" class="n">{{ text.list.grey }}</th>
-              <th :data-tip="text.list.codesTip" class="n">{{ text.list.white }}</th>
-              <th :data-tip="text.list.reachTip" class="n">{{ text.list.reach }}</th>
+              <th
+                :data-tip="text.list.codesTip"
+                class="n"
+              >
+                {{ text.list.black }}
+              </th>
+              <th
+                :data-tip="text.list.codesTip"
+                class="n"
+              >
+                {{ text.list.grey }}
+              </th>
+              <th
+                :data-tip="text.list.codesTip"
+                class="n"
+              >
+                {{ text.list.white }}
+              </th>
+              <th
+                :data-tip="text.list.reachTip"
+                class="n"
+              >
+                {{ text.list.reach }}
+              </th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="r in rows" :key="r.encoding.id" :class="{ here: r.encoding.id === chosen?.id }" @click="chosenId = r.encoding.id">
+            <tr
+              v-for="r in rows"
+              :key="r.encoding.id"
+              :class="{ here: r.encoding.id === chosen?.id }"
+              @click="chosenId = r.encoding.id"
+            >
               <td>
-                <button type="button" class="name" :aria-pressed="r.encoding.id === chosen?.id" @click.stop="chosenId = r.encoding.id" @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)">{{ r.encoding.name }}</button>
-                <button v-if="r.own" type="button" class="remove" @click.stop="remove(r.encoding.id)">{{ text.list.remove }}</button>
+                <button
+                  type="button"
+                  class="name"
+                  :aria-pressed="r.encoding.id === chosen?.id"
+                  @click.stop="chosenId = r.encoding.id"
+                  @keydown.down.prevent="move(1)"
+                  @keydown.up.prevent="move(-1)"
+                >
+                  {{ r.encoding.name }}
+                </button>
+                <button
+                  v-if="r.own"
+                  type="button"
+                  class="remove"
+                  @click.stop="remove(r.encoding.id)"
+                >
+                  {{ text.list.remove }}
+                </button>
               </td>
-              <td class="n figures">{{ r.black }}</td><td class="n figures">{{ r.grey }}</td><td class="n figures">{{ r.white }}</td><td class="n figures">{{ r.reach }}</td>
+              <td class="n figures">{{ r.black }}</td>
+              <td class="n figures">{{ r.grey }}</td>
+              <td class="n figures">{{ r.white }}</td>
+              <td class="n figures">{{ r.reach }}</td>
             </tr>
           </tbody>
         </table>
       </div>
-      <p v-if="library.encodings.length === 0" class="quiet">{{ text.list.none }}</p>
+      <p
+        v-if="library.encodings.length === 0"
+        class="quiet"
+      >
+        {{ text.list.none }}
+      </p>
       <div class="actions">
-        <input ref="picker" class="visually-hidden" type="file" accept=".json,application/json" tabindex="-1" aria-label="File of encodings" @change="picked" />
-        <ElButton size="small" @click="picker?.click()">{{ text.list.import }}</ElButton>
-        <ElButton size="small" :disabled="library.encodings.length === 0" @click="exportOwn">{{ text.list.export }}</ElButton>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          accept=".json,application/json"
+          tabindex="-1"
+          aria-label="File of encodings"
+          @change="picked"
+        />
+        <ElButton
+          size="small"
+          @click="picker?.click()"
+        >
+          {{ text.list.import }}
+        </ElButton>
+        <ElButton
+          size="small"
+          :disabled="library.encodings.length === 0"
+          @click="exportOwn"
+        >
+          {{ text.list.export }}
+        </ElButton>
       </div>
-      <Notice :text="fault" @close="fault = ''" />
+      <Notice
+        :text="fault"
+        @close="fault = ''"
+      />
     </section>
-    <EncodingDetail v-if="chosen" :encoding="chosen" />
+    <EncodingDetail
+      v-if="chosen"
+      :encoding="chosen"
+    />
   </div>
 </template>
 
 <style scoped>
-.encodings { display: grid; grid-template-columns: 400px minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
-.list { display: grid; grid-template-rows: minmax(0, 1fr) auto auto auto; gap: var(--gap); min-height: 0; }
-.scroll { overflow-y: auto; min-height: 0; }
-table { border-collapse: collapse; width: 100%; }
-th { text-align: left; font-weight: 400; color: var(--ink-quiet); position: sticky; top: 0; background: var(--surround); padding: var(--gap-small) var(--gap); }
-td { padding: 1px var(--gap); border-bottom: var(--line) solid var(--raised); }
-.n { text-align: right; }
-tbody tr { cursor: pointer; }
-tbody tr:hover { background: var(--veil); }
-tbody tr.here { background: var(--panel); box-shadow: inset 2px 0 var(--accent); }
-.name, .remove { background: none; border: 0; padding: 2px 0; text-align: left; }
-.remove { float: right; color: var(--ink-quiet); font-size: var(--text-small); text-decoration: underline; }
-.actions { display: flex; gap: var(--gap); }
-p { margin: 0; }
+.encodings {
+  display: grid;
+  grid-template-columns: 400px minmax(0, 1fr);
+  gap: var(--gap-broad);
+  min-height: 0;
+}
+.list {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto auto auto;
+  gap: var(--gap);
+  min-height: 0;
+}
+.scroll {
+  overflow-y: auto;
+  min-height: 0;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-quiet);
+  position: sticky;
+  top: 0;
+  background: var(--surround);
+  padding: var(--gap-small) var(--gap);
+}
+td {
+  padding: 1px var(--gap);
+  border-bottom: var(--line) solid var(--raised);
+}
+.n {
+  text-align: right;
+}
+tbody tr {
+  cursor: pointer;
+}
+tbody tr:hover {
+  background: var(--veil);
+}
+tbody tr.here {
+  background: var(--panel);
+  box-shadow: inset 2px 0 var(--accent);
+}
+.name,
+.remove {
+  background: none;
+  border: 0;
+  padding: 2px 0;
+  text-align: left;
+}
+.remove {
+  float: right;
+  color: var(--ink-quiet);
+  font-size: var(--text-small);
+  text-decoration: underline;
+}
+.actions {
+  display: flex;
+  gap: var(--gap);
+}
+p {
+  margin: 0;
+}
 </style>

@@ -15,12 +15,34 @@ useTitle(computed(() => `${text.instruments[id.value]} · Pale Meridian`))
 
 <template>
   <main class="alone">
-    <InstrumentPanel v-if="picture" :id="id" :figure="picture.figures[id]" :trace="picture.traces[id] ?? null" :settings="picture.settings" :graticules="picture.graticules" :display-id="picture.displayId" :tap="picture.tap" :probe="null" :playing="false" />
-    <p v-else class="quiet">Waiting for the Bench. Keep a shot open there in another window.</p>
+    <InstrumentPanel
+      v-if="picture"
+      :id="id"
+      :figure="picture.figures[id]"
+      :trace="picture.traces[id] ?? null"
+      :settings="picture.settings"
+      :graticules="picture.graticules"
+      :display-id="picture.displayId"
+      :tap="picture.tap"
+      :probe="null"
+      :playing="false"
+    />
+    <p
+      v-else
+      class="quiet"
+    >
+      Waiting for the Bench. Keep a shot open there in another window.
+    </p>
   </main>
 </template>
 
 <style scoped>
-.alone { height: 100%; display: grid; padding: var(--gap); }
-p { place-self: center; }
+.alone {
+  height: 100%;
+  display: grid;
+  padding: var(--gap);
+}
+p {
+  place-self: center;
+}
 </style>

@@ -5,48 +5,114 @@ import { applyLut, lutDomain, type Lut } from '@core/index'
 import { text } from './text'
 
 const props = defineProps<{ lut: Lut }>()
-const canvas = ref<HTMLCanvasElement | null>(null), turn = ref({ round: 0.7, up: 0.45 })
+const canvas = ref<HTMLCanvasElement | null>(null),
+  turn = ref({ round: 0.7, up: 0.45 })
 /** Places per axis: enough to see the shape, few enough to turn at once. */
 const places = 13
 
 function points(): { readonly at: Float64Array; readonly colour: string[] } {
-  const { min, max } = lutDomain(props.lut), at = new Float64Array(places ** 3 * 3)
-  for (let b = 0, o = 0; b < places; b++) for (let g = 0; g < places; g++) for (let r = 0; r < places; r++, o += 3) [r, g, b].forEach((v, c) => { at[o + c] = min[c]! + ((max[c]! - min[c]!) * v) / (places - 1) })
+  const { min, max } = lutDomain(props.lut),
+    at = new Float64Array(places ** 3 * 3)
+  for (let b = 0, o = 0; b < places; b++)
+    for (let g = 0; g < places; g++)
+      for (let r = 0; r < places; r++, o += 3)
+        [r, g, b].forEach((v, c) => {
+          at[o + c] = min[c]! + ((max[c]! - min[c]!) * v) / (places - 1)
+        })
   applyLut(props.lut, at, 'tetrahedral')
   const byte = (v: number): number => Math.round(Math.min(1, Math.max(0, v)) * 255)
-  return { at, colour: Array.from({ length: places ** 3 }, (_, p) => `rgb(${byte(at[p * 3]!)} ${byte(at[p * 3 + 1]!)} ${byte(at[p * 3 + 2]!)})`) }
+  return {
+    at,
+    colour: Array.from(
+      { length: places ** 3 },
+      (_, p) => `rgb(${byte(at[p * 3]!)} ${byte(at[p * 3 + 1]!)} ${byte(at[p * 3 + 2]!)})`,
+    ),
+  }
 }
 let kept: ReturnType<typeof points> | null = null
 
 function draw(): void {
-  const target = canvas.value, pen = target?.getContext('2d')
+  const target = canvas.value,
+    pen = target?.getContext('2d')
   if (!target || !pen) return
-  const { width, height } = target.getBoundingClientRect(), scale = window.devicePixelRatio || 1
+  const { width, height } = target.getBoundingClientRect(),
+    scale = window.devicePixelRatio || 1
   target.width = width * scale
   target.height = height * scale
   kept ??= points()
-  const { at, colour } = kept, { round, up } = turn.value, size = Math.min(target.width, target.height) * 0.52, [cr, sr, cu, su] = [Math.cos(round), Math.sin(round), Math.cos(up), Math.sin(up)]
+  const { at, colour } = kept,
+    { round, up } = turn.value,
+    size = Math.min(target.width, target.height) * 0.52,
+    [cr, sr, cu, su] = [Math.cos(round), Math.sin(round), Math.cos(up), Math.sin(up)]
   const project = (r: number, g: number, b: number): [number, number, number] => {
-    const x = r - 0.5, y = g - 0.5, z = b - 0.5, across = x * cr - z * sr, depth = x * sr + z * cr
+    const x = r - 0.5,
+      y = g - 0.5,
+      z = b - 0.5,
+      across = x * cr - z * sr,
+      depth = x * sr + z * cr
     return [target.width / 2 + across * size, target.height / 2 - (y * cu - depth * su) * size, y * su + depth * cu]
   }
   pen.clearRect(0, 0, target.width, target.height)
   pen.strokeStyle = getComputedStyle(target).getPropertyValue('--hairline')
   pen.lineWidth = scale
   pen.beginPath()
-  for (const [a, b] of edges) { const [x0, y0] = project(...a), [x1, y1] = project(...b); pen.moveTo(x0, y0); pen.lineTo(x1, y1) }
+  for (const [a, b] of edges) {
+    const [x0, y0] = project(...a),
+      [x1, y1] = project(...b)
+    pen.moveTo(x0, y0)
+    pen.lineTo(x1, y1)
+  }
   pen.stroke()
-  const order = Array.from({ length: places ** 3 }, (_, p) => ({ p, place: project(at[p * 3]!, at[p * 3 + 1]!, at[p * 3 + 2]!) })).sort((a, b) => a.place[2] - b.place[2]), dot = 2.4 * scale
-  for (const { p, place: [x, y] } of order) { pen.fillStyle = colour[p]!; pen.fillRect(x - dot / 2, y - dot / 2, dot, dot) }
+  const order = Array.from({ length: places ** 3 }, (_, p) => ({
+      p,
+      place: project(at[p * 3]!, at[p * 3 + 1]!, at[p * 3 + 2]!),
+    })).sort((a, b) => a.place[2] - b.place[2]),
+    dot = 2.4 * scale
+  for (const {
+    p,
+    place: [x, y],
+  } of order) {
+    pen.fillStyle = colour[p]!
+    pen.fillRect(x - dot / 2, y - dot / 2, dot, dot)
+  }
 }
 type Corner = [number, number, number]
-const edges: readonly (readonly [Corner, Corner])[] = [0, 1, 2].flatMap((axis) => [0, 1].flatMap((u) => [0, 1].map((v) => { const others = [0, 1, 2].filter((c) => c !== axis), corner = (t: number): Corner => { const c: Corner = [0, 0, 0]; c[axis] = t; c[others[0]!] = u; c[others[1]!] = v; return c }; return [corner(0), corner(1)] as const })))
+const edges: readonly (readonly [Corner, Corner])[] = [0, 1, 2].flatMap((axis) =>
+  [0, 1].flatMap((u) =>
+    [0, 1].map((v) => {
+      const others = [0, 1, 2].filter((c) => c !== axis),
+        corner = (t: number): Corner => {
+          const c: Corner = [0, 0, 0]
+          c[axis] = t
+          c[others[0]!] = u
+          c[others[1]!] = v
+          return c
+        }
+      return [corner(0), corner(1)] as const
+    }),
+  ),
+)
 
 let from: { x: number; y: number; round: number; up: number } | null = null
-function down(e: PointerEvent): void { (e.currentTarget as Element).setPointerCapture(e.pointerId); from = { x: e.clientX, y: e.clientY, ...turn.value } }
-function move(e: PointerEvent): void { if (from) turn.value = { round: from.round + (e.clientX - from.x) / 120, up: Math.min(1.55, Math.max(-1.55, from.up + (e.clientY - from.y) / 120)) } }
+function down(e: PointerEvent): void {
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+  from = { x: e.clientX, y: e.clientY, ...turn.value }
+}
+function move(e: PointerEvent): void {
+  if (from)
+    turn.value = {
+      round: from.round + (e.clientX - from.x) / 120,
+      up: Math.min(1.55, Math.max(-1.55, from.up + (e.clientY - from.y) / 120)),
+    }
+}
 function key(e: KeyboardEvent): void {
-  const by: Record<string, [number, number]> = { ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }, step = by[e.key]
+  const by: Record<string, [number, number]> = {
+      ArrowLeft: [-0.1, 0],
+      ArrowRight: [0.1, 0],
+      ArrowUp: [0, -0.1],
+      ArrowDown: [0, 0.1],
+    },
+    step = by[e.key]
   if (!step) return
   e.preventDefault()
   turn.value = { round: turn.value.round + step[0], up: Math.min(1.55, Math.max(-1.55, turn.value.up + step[1])) }
@@ -55,10 +121,45 @@ watch(turn, draw)
 onMounted(draw)
 </script>
 
-<template><figure><figcaption :data-tip="text.charts.latticeTip" class="quiet">{{ text.charts.lattice }}</figcaption><canvas ref="canvas" tabindex="0" role="img" :aria-label="text.charts.latticeTip" data-testid="lattice" @pointerdown="down" @pointermove="move" @pointerup="from = null" @keydown="key" /></figure></template>
+<template>
+  <figure>
+    <figcaption
+      :data-tip="text.charts.latticeTip"
+      class="quiet"
+    >
+      {{ text.charts.lattice }}
+    </figcaption>
+    <canvas
+      ref="canvas"
+      tabindex="0"
+      role="img"
+      :aria-label="text.charts.latticeTip"
+      data-testid="lattice"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="from = null"
+      @keydown="key"
+    />
+  </figure>
+</template>
 
 <style scoped>
-figure { margin: 0; display: grid; grid-template-rows: auto 1fr; min-height: 0; min-width: 0; }
-figcaption { font-size: 11px; }
-canvas { width: 100%; height: 100%; min-height: 0; background: var(--well); touch-action: none; cursor: grab; }
+figure {
+  margin: 0;
+  display: grid;
+  grid-template-rows: auto 1fr;
+  min-height: 0;
+  min-width: 0;
+}
+figcaption {
+  font-size: 11px;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+  background: var(--well);
+  touch-action: none;
+  cursor: grab;
+}
 </style>

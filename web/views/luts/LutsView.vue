@@ -15,34 +15,93 @@ import { text } from './text'
 import { useContactSheet } from './useContactSheet'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary(), grade = useGrade(), route = useRoute(), router = useRouter()
+const library = useLibrary(),
+  grade = useGrade(),
+  route = useRoute(),
+  router = useRouter()
 const fault = ref('')
-const ids = ['inspect', 'sheet'] as const, parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
+const ids = ['inspect', 'sheet'] as const,
+  parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
-const { shot, frame } = useQueriedShot((sentence) => { fault.value = sentence })
+const { shot, frame } = useQueriedShot((sentence) => {
+  fault.value = sentence
+})
 const lut = computed(() => library.luts.find((l) => l.hash === route.query['lut']) ?? null)
-onMounted(() => void library.loadLuts().catch((error: unknown) => { fault.value = sentenceOf(error) }))
+onMounted(
+  () =>
+    void library.loadLuts().catch((error: unknown) => {
+      fault.value = sentenceOf(error)
+    }),
+)
 const sheet = useContactSheet()
-// The sheet is the next thing that will be looked at: its picture and its threads are made ready while nothing else is done.
-watch([shot, () => (grade.shotId === shot.value?.id ? grade.document : null), frame, () => library.luts[0]], ([open, document, at, first], _, cleanUp) => {
-  if (!open || !document) return
-  const idle = requestIdleCallback(() => sheet.prepare({ mediaHash: open.media.hash, frameIndex: at, range: document.read.range, grade: document, skin: null }, first ? lutEntry(first, document.read).item : null), { timeout: 500 })
-  cleanUp(() => cancelIdleCallback(idle))
-}, { immediate: true })
+// The sheet is the next thing that will be looked at: its picture and its threads are made ready while nothing else is
+// done.
+watch(
+  [shot, () => (grade.shotId === shot.value?.id ? grade.document : null), frame, () => library.luts[0]],
+  ([open, document, at, first], _, cleanUp) => {
+    if (!open || !document) return
+    const idle = requestIdleCallback(
+      () =>
+        sheet.prepare(
+          { mediaHash: open.media.hash, frameIndex: at, range: document.read.range, grade: document, skin: null },
+          first ? lutEntry(first, document.read).item : null,
+        ),
+      { timeout: 500 },
+    )
+    cleanUp(() => cancelIdleCallback(idle))
+  },
+  { immediate: true },
+)
 const set = (query: Record<string, string>): void => void router.replace({ query: { ...route.query, ...query } })
 </script>
 
 <template>
-  <PartsPage view="luts" :title="text.title" :parts="parts" :here="here" :shot="shot" :fault="fault" @close="fault = ''">
-    <div v-if="here === 'inspect'" class="bench">
-      <LutList :chosen="lut?.hash ?? ''" @choose="set({ lut: $event })" />
-      <LutReport v-if="lut" :key="lut.hash" :lut="lut" :shot="shot" />
-      <p v-else class="quiet">{{ library.luts.length ? text.choose : text.none }}</p>
+  <PartsPage
+    view="luts"
+    :title="text.title"
+    :parts="parts"
+    :here="here"
+    :shot="shot"
+    :fault="fault"
+    @close="fault = ''"
+  >
+    <div
+      v-if="here === 'inspect'"
+      class="bench"
+    >
+      <LutList
+        :chosen="lut?.hash ?? ''"
+        @choose="set({ lut: $event })"
+      />
+      <LutReport
+        v-if="lut"
+        :key="lut.hash"
+        :lut="lut"
+        :shot="shot"
+      />
+      <p
+        v-else
+        class="quiet"
+      >
+        {{ library.luts.length ? text.choose : text.none }}
+      </p>
     </div>
-    <ContactSheet v-else :sheet="sheet" :shot="shot" :frame="frame" @choose="set({ shot: $event })" @open="(hash) => router.push({ name: 'luts', params: { part: 'inspect' }, query: { ...route.query, lut: hash } })" />
+    <ContactSheet
+      v-else
+      :sheet="sheet"
+      :shot="shot"
+      :frame="frame"
+      @choose="set({ shot: $event })"
+      @open="(hash) => router.push({ name: 'luts', params: { part: 'inspect' }, query: { ...route.query, lut: hash } })"
+    />
   </PartsPage>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template-columns: 300px minmax(0, 1fr); gap: var(--gap-broad); min-height: 0; }
+.bench {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: var(--gap-broad);
+  min-height: 0;
+}
 </style>

@@ -4,14 +4,43 @@ import type { LutSummary } from '@contracts/responses'
 import type { SheetItem } from '../../workers/sheet-messages'
 import { text } from './text'
 
-export interface SheetEntry { readonly key: string; readonly name: string; readonly hash: string | null; readonly note: string; readonly item: SheetItem }
-
-const unknown = { kind: 'look', certainty: 0, sources: [], alike: [], certain: false, sentences: [] } as const
-export const plainEntry: SheetEntry = { key: 'plain', name: text.sheet.plain, hash: null, note: '', item: { kind: 'plain' } }
-
-export function lutEntry(lut: LutSummary, read: GradeDocument['read']): SheetEntry {
-  const place = placeFor(lut.expects ?? unknown, { read }), source = lut.expects?.sources[0]
-  return { key: lut.hash, name: lut.name, hash: lut.hash, note: !lut.expects ? text.sheet.unknown : source ? encodings.find((e) => e.id === place.takes)?.name ?? '' : text.kinds.look, item: { kind: 'lut', hash: lut.hash, place: { place: place.place, takes: place.takes } } }
+export interface SheetEntry {
+  readonly key: string
+  readonly name: string
+  readonly hash: string | null
+  readonly note: string
+  readonly item: SheetItem
 }
 
-export const recipeEntry = ({ id, name, steps, regions }: Recipe): SheetEntry => ({ key: id, name, hash: null, note: text.sheet.recipe, item: { kind: 'recipe', content: { steps, regions } } })
+const unknown = { kind: 'look', certainty: 0, sources: [], alike: [], certain: false, sentences: [] } as const
+export const plainEntry: SheetEntry = {
+  key: 'plain',
+  name: text.sheet.plain,
+  hash: null,
+  note: '',
+  item: { kind: 'plain' },
+}
+
+export function lutEntry(lut: LutSummary, read: GradeDocument['read']): SheetEntry {
+  const place = placeFor(lut.expects ?? unknown, { read }),
+    source = lut.expects?.sources[0]
+  return {
+    key: lut.hash,
+    name: lut.name,
+    hash: lut.hash,
+    note: !lut.expects
+      ? text.sheet.unknown
+      : source
+        ? (encodings.find((e) => e.id === place.takes)?.name ?? '')
+        : text.kinds.look,
+    item: { kind: 'lut', hash: lut.hash, place: { place: place.place, takes: place.takes } },
+  }
+}
+
+export const recipeEntry = ({ id, name, steps, regions }: Recipe): SheetEntry => ({
+  key: id,
+  name,
+  hash: null,
+  note: text.sheet.recipe,
+  item: { kind: 'recipe', content: { steps, regions } },
+})

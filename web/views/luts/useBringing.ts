@@ -17,14 +17,20 @@ const readable = /\.(cube|clf|xml|png|csv)$/i
 const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
 
 export function useBringing(): Bringing {
-  const library = useLibrary(), done = ref(0), total = ref(0), refused = ref<readonly string[]>([])
+  const library = useLibrary(),
+    done = ref(0),
+    total = ref(0),
+    refused = ref<readonly string[]>([])
   let stopped = false
   async function bring(files: readonly File[]): Promise<string | null> {
     const wanted = files.filter((f) => readable.test(f.name))
     stopped = false
     done.value = 0
     total.value = wanted.length
-    refused.value = wanted.length < files.length && wanted.length === 0 ? ['Nothing there is a LUT: .cube, .clf, .png and .csv are read.'] : []
+    refused.value =
+      wanted.length < files.length && wanted.length === 0
+        ? ['Nothing there is a LUT: .cube, .clf, .png and .csv are read.']
+        : []
     let last: string | null = null
     for (const file of wanted) {
       if (stopped) break
@@ -39,5 +45,13 @@ export function useBringing(): Bringing {
     await library.loadLuts()
     return last
   }
-  return { done, total, refused, bring, stop: () => { stopped = true } }
+  return {
+    done,
+    total,
+    refused,
+    bring,
+    stop: () => {
+      stopped = true
+    },
+  }
 }

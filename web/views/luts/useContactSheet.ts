@@ -1,4 +1,5 @@
-// Runs a contact sheet on two workers: items in the order they are seen; a change of picture or strength makes what is still to come stale.
+// Runs a contact sheet on two workers: items in the order they are seen; a change of picture or strength makes what is
+// still to come stale.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import type { SheetFacts, TraceImage } from '@core/index'
 import type { SheetAnswer, SheetItem, SheetPicture, SheetPreparation, SheetRequest } from '../../workers/sheet-messages'
@@ -19,9 +20,13 @@ const ahead = 3
 const togetherMs = 90
 
 export function useContactSheet(): ContactSheet {
-  const seen = shallowRef<ReadonlyMap<number, Seen>>(new Map()), done = ref(0)
+  const seen = shallowRef<ReadonlyMap<number, Seen>>(new Map()),
+    done = ref(0)
   let workers: readonly Worker[] = []
-  let generation = 0, waiting: Omit<SheetRequest, 'generation'>[] = [], fresh = new Map<number, Seen>(), frame = 0
+  let generation = 0,
+    waiting: Omit<SheetRequest, 'generation'>[] = [],
+    fresh = new Map<number, Seen>(),
+    frame = 0
 
   function feed(worker: Worker): void {
     const next = waiting.shift()
@@ -29,7 +34,11 @@ export function useContactSheet(): ContactSheet {
   }
   function show(): void {
     // Drawing takes from the time that the next pictures need: some appear together.
-    frame ||= window.setTimeout(() => { frame = 0; seen.value = new Map(fresh); done.value = fresh.size }, togetherMs)
+    frame ||= window.setTimeout(() => {
+      frame = 0
+      seen.value = new Map(fresh)
+      done.value = fresh.size
+    }, togetherMs)
   }
   function start(): Worker {
     const worker = new Worker(new URL('../../workers/sheet-worker.ts', import.meta.url), { type: 'module' })
@@ -43,7 +52,8 @@ export function useContactSheet(): ContactSheet {
     return worker
   }
   function started(): readonly Worker[] {
-    if (workers.length === 0) workers = Array.from({ length: Math.min(4, Math.max(2, navigator.hardwareConcurrency || 2)) }, start)
+    if (workers.length === 0)
+      workers = Array.from({ length: Math.min(4, Math.max(2, navigator.hardwareConcurrency || 2)) }, start)
     return workers
   }
   const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
@@ -63,6 +73,9 @@ export function useContactSheet(): ContactSheet {
     generation++
     waiting = []
   }
-  onScopeDispose(() => { clearTimeout(frame); for (const worker of workers) worker.terminate() })
+  onScopeDispose(() => {
+    clearTimeout(frame)
+    for (const worker of workers) worker.terminate()
+  })
   return { seen, done, prepare, run, cancel }
 }

@@ -34,42 +34,117 @@ async function make(): Promise<void> {
   }
 }
 
-const day = (iso: string): string => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+const day = (iso: string): string =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 </script>
 
 <template>
   <AppHeader />
   <main class="projects">
     <h1>{{ text.title }}</h1>
-    <Notice :text="fault" @close="fault = ''" />
-    <p v-if="loaded && library.projects.length === 0" class="quiet">{{ text.none }}</p>
+    <Notice
+      :text="fault"
+      @close="fault = ''"
+    />
+    <p
+      v-if="loaded && library.projects.length === 0"
+      class="quiet"
+    >
+      {{ text.none }}
+    </p>
     <ul class="list">
-      <li v-for="project in library.projects" :key="project.id">
-        <RouterLink class="card" :to="{ name: 'reel', params: { projectId: project.id } }">
+      <li
+        v-for="project in library.projects"
+        :key="project.id"
+      >
+        <RouterLink
+          class="card"
+          :to="{ name: 'reel', params: { projectId: project.id } }"
+        >
           <span class="still">
-            <img v-if="project.firstRevisionId" :src="`/api/revisions/${project.firstRevisionId}/thumbnail?frame=0&as=graded`" alt="" width="256" height="144" />
+            <img
+              v-if="project.firstRevisionId"
+              :src="`/api/revisions/${project.firstRevisionId}/thumbnail?frame=0&as=graded`"
+              alt=""
+              width="256"
+              height="144"
+            />
           </span>
           <span class="name">{{ project.name }}</span>
           <span class="quiet figures">{{ text.shots(project.shotCount) }} · {{ day(project.updatedAt) }}</span>
         </RouterLink>
       </li>
     </ul>
-    <form class="new" @submit.prevent="make">
+    <form
+      class="new"
+      @submit.prevent="make"
+    >
       <label for="new-project">{{ text.newLabel }}</label>
-      <ElInput id="new-project" v-model="name" :maxlength="80" :placeholder="text.newPlaceholder" />
-      <ElButton native-type="submit" :disabled="name.trim() === ''">{{ text.make }}</ElButton>
+      <ElInput
+        id="new-project"
+        v-model="name"
+        :maxlength="80"
+        :placeholder="text.newPlaceholder"
+      />
+      <ElButton
+        native-type="submit"
+        :disabled="name.trim() === ''"
+      >
+        {{ text.make }}
+      </ElButton>
     </form>
   </main>
 </template>
 
 <style scoped>
-.projects { padding: var(--gap-broad); display: grid; gap: var(--gap-broad); max-width: 1400px; }
-h1 { font-size: var(--text-title); }
-.list { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, 258px); gap: var(--gap-broad); }
-.card { display: grid; gap: var(--gap-small); text-decoration: none; }
-.still { display: block; width: 258px; height: 146px; background: var(--well); border: var(--line) solid var(--hairline); }
-.still img { display: block; width: 100%; height: 100%; object-fit: cover; }
-.card:hover .still { border-color: var(--accent); }
-.name { font-size: var(--text-large); }
-.new { display: grid; grid-template-columns: auto 280px auto; gap: var(--gap); align-items: center; justify-content: start; border-top: var(--line) solid var(--hairline); padding-top: var(--gap-broad); }
+.projects {
+  padding: var(--gap-broad);
+  display: grid;
+  gap: var(--gap-broad);
+  max-width: 1400px;
+}
+h1 {
+  font-size: var(--text-title);
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, 258px);
+  gap: var(--gap-broad);
+}
+.card {
+  display: grid;
+  gap: var(--gap-small);
+  text-decoration: none;
+}
+.still {
+  display: block;
+  width: 258px;
+  height: 146px;
+  background: var(--well);
+  border: var(--line) solid var(--hairline);
+}
+.still img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+.card:hover .still {
+  border-color: var(--accent);
+}
+.name {
+  font-size: var(--text-large);
+}
+.new {
+  display: grid;
+  grid-template-columns: auto 280px auto;
+  gap: var(--gap);
+  align-items: center;
+  justify-content: start;
+  border-top: var(--line) solid var(--hairline);
+  padding-top: var(--gap-broad);
+}
 </style>

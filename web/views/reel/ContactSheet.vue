@@ -9,35 +9,111 @@ import { text } from './text'
 import { thumbnailOf } from './thumbnail'
 import type { Standing } from './useStandings'
 
-const props = defineProps<{ shots: readonly ShotSummary[]; standings: ReadonlyMap<string, Standing>; chosen: ReadonlySet<string>; cursor: string | null }>()
-const emit = defineEmits<{ press: [id: string, event: MouseEvent]; open: [shot: ShotSummary]; drag: [id: string, event: DragEvent]; dropBefore: [id: string]; columns: [count: number] }>()
+const props = defineProps<{
+  shots: readonly ShotSummary[]
+  standings: ReadonlyMap<string, Standing>
+  chosen: ReadonlySet<string>
+  cursor: string | null
+}>()
+const emit = defineEmits<{
+  press: [id: string, event: MouseEvent]
+  open: [shot: ShotSummary]
+  drag: [id: string, event: DragEvent]
+  dropBefore: [id: string]
+  columns: [count: number]
+}>()
 
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const columns = computed(() => Math.max(1, Math.floor(width.value / 224)))
 watch(columns, (count) => emit('columns', count), { immediate: true })
-const rows = computed(() => Array.from({ length: Math.ceil(props.shots.length / columns.value) }, (_, i) => props.shots.slice(i * columns.value, (i + 1) * columns.value)))
+const rows = computed(() =>
+  Array.from({ length: Math.ceil(props.shots.length / columns.value) }, (_, i) =>
+    props.shots.slice(i * columns.value, (i + 1) * columns.value),
+  ),
+)
 const rowHeight = 176
 const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(rows, { itemHeight: rowHeight, overscan: 3 })
-watch(() => props.cursor, (id) => {
-  const at = Math.floor(props.shots.findIndex((s) => s.id === id) / columns.value), place = containerProps.ref.value
-  if (at >= 0 && place && (at * rowHeight < place.scrollTop || (at + 1) * rowHeight > place.scrollTop + place.clientHeight)) scrollTo(at)
-})
+watch(
+  () => props.cursor,
+  (id) => {
+    const at = Math.floor(props.shots.findIndex((s) => s.id === id) / columns.value),
+      place = containerProps.ref.value
+    if (
+      at >= 0 &&
+      place &&
+      (at * rowHeight < place.scrollTop || (at + 1) * rowHeight > place.scrollTop + place.clientHeight)
+    )
+      scrollTo(at)
+  },
+)
 const held = ref<string | null>(null)
 </script>
 
 <template>
-  <div ref="box" class="sheet">
-    <div v-bind="containerProps" class="rows" tabindex="-1">
-      <div v-bind="wrapperProps" role="listbox" aria-multiselectable="true" :aria-label="text.sheet">
-        <div v-for="{ data: row, index } in list" :key="index" class="row" :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }">
+  <div
+    ref="box"
+    class="sheet"
+  >
+    <div
+      v-bind="containerProps"
+      class="rows"
+      tabindex="-1"
+    >
+      <div
+        v-bind="wrapperProps"
+        role="listbox"
+        aria-multiselectable="true"
+        :aria-label="text.sheet"
+      >
+        <div
+          v-for="{ data: row, index } in list"
+          :key="index"
+          class="row"
+          :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }"
+        >
           <div
-            v-for="shot in row" :key="shot.id" class="tile" :class="{ chosen: chosen.has(shot.id), here: cursor === shot.id }" role="option" :aria-selected="chosen.has(shot.id)" :data-shot="shot.name" draggable="true"
-            @click="emit('press', shot.id, $event)" @dblclick="emit('open', shot)" @dragstart="emit('drag', shot.id, $event)" @dragover.prevent @drop.stop.prevent="emit('dropBefore', shot.id)" @pointerenter="held = shot.id" @pointerleave="held = null"
+            v-for="shot in row"
+            :key="shot.id"
+            class="tile"
+            :class="{ chosen: chosen.has(shot.id), here: cursor === shot.id }"
+            role="option"
+            :aria-selected="chosen.has(shot.id)"
+            :data-shot="shot.name"
+            draggable="true"
+            @click="emit('press', shot.id, $event)"
+            @dblclick="emit('open', shot)"
+            @dragstart="emit('drag', shot.id, $event)"
+            @dragover.prevent
+            @drop.stop.prevent="emit('dropBefore', shot.id)"
+            @pointerenter="held = shot.id"
+            @pointerleave="held = null"
           >
-            <img :src="thumbnailOf(shot, held === shot.id ? 'shot' : 'graded')" :alt="shot.name" loading="lazy" draggable="false" />
-            <span class="name">{{ shot.name }}<span v-if="warningsOf(shot).length" class="warning" :title="warningsOf(shot).join('; ')"> ▲</span></span>
-            <span class="quiet small">{{ encodingOf(shot.read).name }} · {{ text.states[shot.state] }} · <span :class="{ warning: standingOf(standings.get(shot.id)).off }" :title="standingOf(standings.get(shot.id)).full">{{ standingOf(standings.get(shot.id)).words }}</span></span>
+            <img
+              :src="thumbnailOf(shot, held === shot.id ? 'shot' : 'graded')"
+              :alt="shot.name"
+              loading="lazy"
+              draggable="false"
+            />
+            <span class="name">
+              {{ shot.name }}
+              <span
+                v-if="warningsOf(shot).length"
+                class="warning"
+                :title="warningsOf(shot).join('; ')"
+              >
+                ▲
+              </span>
+            </span>
+            <span class="quiet small">
+              {{ encodingOf(shot.read).name }} · {{ text.states[shot.state] }} ·
+              <span
+                :class="{ warning: standingOf(standings.get(shot.id)).off }"
+                :title="standingOf(standings.get(shot.id)).full"
+              >
+                {{ standingOf(standings.get(shot.id)).words }}
+              </span>
+            </span>
           </div>
         </div>
       </div>
@@ -46,14 +122,47 @@ const held = ref<string | null>(null)
 </template>
 
 <style scoped>
-.sheet { min-height: 0; min-width: 0; display: grid; }
-.row { display: grid; gap: var(--gap-wide); height: 176px; }
-.tile { display: grid; grid-template-rows: auto auto auto; align-content: start; padding: var(--gap-small); min-width: 0; }
-.tile:hover { background: var(--veil); }
-.tile.chosen { background: var(--pressed); }
-.tile.here { box-shadow: inset 0 -2px 0 var(--accent); }
-img { width: 100%; height: 118px; object-fit: contain; background: var(--well); }
-.name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.small { font-size: 11px; }
-.warning { color: var(--warning); }
+.sheet {
+  min-height: 0;
+  min-width: 0;
+  display: grid;
+}
+.row {
+  display: grid;
+  gap: var(--gap-wide);
+  height: 176px;
+}
+.tile {
+  display: grid;
+  grid-template-rows: auto auto auto;
+  align-content: start;
+  padding: var(--gap-small);
+  min-width: 0;
+}
+.tile:hover {
+  background: var(--veil);
+}
+.tile.chosen {
+  background: var(--pressed);
+}
+.tile.here {
+  box-shadow: inset 0 -2px 0 var(--accent);
+}
+img {
+  width: 100%;
+  height: 118px;
+  object-fit: contain;
+  background: var(--well);
+}
+.name {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.small {
+  font-size: 11px;
+}
+.warning {
+  color: var(--warning);
+}
 </style>

@@ -7,19 +7,51 @@ defineProps<{ shot: ShotSummary }>()
 </script>
 
 <template>
-  <section class="facts" :aria-label="`${shot.name}, facts`">
+  <section
+    class="facts"
+    :aria-label="`${shot.name}, facts`"
+  >
     <dl>
-      <div v-for="[name, value] in fileFacts(shot)" :key="name"><dt>{{ name }}</dt><dd class="figures">{{ value }}</dd></div>
+      <div
+        v-for="[name, value] in fileFacts(shot)"
+        :key="name"
+      >
+        <dt>{{ name }}</dt>
+        <dd class="figures">{{ value }}</dd>
+      </div>
     </dl>
-    <p v-if="shot.guess" class="quiet">{{ shot.guess.sentences.join(' ') }}</p>
+    <p
+      v-if="shot.guess"
+      class="quiet"
+    >
+      {{ shot.guess.sentences.join(' ') }}
+    </p>
   </section>
 </template>
 
 <style scoped>
-.facts { background: var(--panel); padding: var(--gap-small) var(--gap); font-size: 11px; }
-dl { display: flex; flex-wrap: wrap; gap: 0 var(--gap-broad); margin: 0; }
-dl div { display: flex; gap: var(--gap-small); }
-dt { color: var(--ink-quiet); }
-dd { margin: 0; }
-p { margin: 2px 0 0; }
+.facts {
+  background: var(--panel);
+  padding: var(--gap-small) var(--gap);
+  font-size: 11px;
+}
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 var(--gap-broad);
+  margin: 0;
+}
+dl div {
+  display: flex;
+  gap: var(--gap-small);
+}
+dt {
+  color: var(--ink-quiet);
+}
+dd {
+  margin: 0;
+}
+p {
+  margin: 2px 0 0;
+}
 </style>

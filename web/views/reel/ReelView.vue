@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The Reel: every shot of a project with its lead frame as shot and as graded; footage comes in here, and many shots change at once.
+// The Reel: every shot of a project with its lead frame as shot and as graded; footage comes in here, and many shots
+// change at once.
 import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -29,25 +30,55 @@ const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
 const library = useLibrary()
 const router = useRouter()
-const over = ref(false), browsing = ref(false), words = ref('')
+const over = ref(false),
+  browsing = ref(false),
+  words = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const scene = ref<SceneChoice>('all')
-const sortBy = ref<SortKey>('position'), downward = ref(false)
+const sortBy = ref<SortKey>('position'),
+  downward = ref(false)
 const layout = useStorage<'table' | 'sheet'>('reel-layout', 'table')
 const sheetColumns = ref(1)
-const copied = ref<ShotSummary | null>(null), carrying = ref(false)
+const copied = ref<ShotSummary | null>(null),
+  carrying = ref(false)
 
 const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
-const standings = useStandings(() => all.value, (id) => library.standardOf(id))
-const shots = computed(() => sorted(all.value.filter((s) => (scene.value === 'all' || s.sceneId === scene.value) && fits(s, words.value)), sortBy.value, downward.value, standings.value))
+const standings = useStandings(
+  () => all.value,
+  (id) => library.standardOf(id),
+)
+const shots = computed(() =>
+  sorted(
+    all.value.filter((s) => (scene.value === 'all' || s.sceneId === scene.value) && fits(s, words.value)),
+    sortBy.value,
+    downward.value,
+    standings.value,
+  ),
+)
 const selection = useSelection(() => shots.value.map((s) => s.id))
 const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
 const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
 
-const load = (): Promise<void> => attempt(async () => { await Promise.all([library.loadReel(props.projectId), library.loadStandards()]) })
-const work = useReelWork(() => props.projectId, () => void load())
-const imports = useFootageImport(() => props.projectId, () => void work.look(true))
-watch(() => props.projectId, () => { scene.value = 'all'; void load() }, { immediate: true })
+const load = (): Promise<void> =>
+  attempt(async () => {
+    await Promise.all([library.loadReel(props.projectId), library.loadStandards()])
+  })
+const work = useReelWork(
+  () => props.projectId,
+  () => void load(),
+)
+const imports = useFootageImport(
+  () => props.projectId,
+  () => void work.look(true),
+)
+watch(
+  () => props.projectId,
+  () => {
+    scene.value = 'all'
+    void load()
+  },
+  { immediate: true },
+)
 
 function sort(key: SortKey): void {
   downward.value = sortBy.value === key ? !downward.value : false
@@ -62,7 +93,8 @@ function picked(event: Event): void {
 let dragged: readonly string[] = []
 async function dropped(event: DragEvent): Promise<void> {
   over.value = false
-  if (event.dataTransfer && event.dataTransfer.types.includes('Files')) imports.add(await filesOfDrop(event.dataTransfer))
+  if (event.dataTransfer && event.dataTransfer.types.includes('Files'))
+    imports.add(await filesOfDrop(event.dataTransfer))
 }
 function drag(id: string, event: DragEvent): void {
   if (!selection.chosen.value.has(id)) selection.press(id, { shiftKey: false, ctrlKey: false, metaKey: false })
@@ -70,18 +102,25 @@ function drag(id: string, event: DragEvent): void {
   event.dataTransfer?.setData('text/plain', `${dragged.length} shots`)
 }
 const open = (shot: ShotSummary): void => void router.push({ name: 'bench', params: { shotId: shot.id } })
-const change = (what: Omit<ShotChanges, 'shotIds'>, ids: readonly string[] = selection.ids.value): void => void attempt(() => library.changeShots({ shotIds: [...ids], ...what }))
+const change = (what: Omit<ShotChanges, 'shotIds'>, ids: readonly string[] = selection.ids.value): void =>
+  void attempt(() => library.changeShots({ shotIds: [...ids], ...what }))
 const putInScene = (id: string | null): void => change({ scene: id === null ? {} : { id } }, dragged)
 const setIntent = (sceneId: string, words: string): void => void attempt(() => library.setIntent(sceneId, words))
 
 /** The reel as it is numbered, not as it is filtered. */
 function move(by: -1 | 1): void {
-  const order = all.value.map((s) => s.id), moving = new Set(selection.ids.value)
+  const order = all.value.map((s) => s.id),
+    moving = new Set(selection.ids.value)
   const places = order.flatMap((id, i) => (moving.has(id) ? [i] : []))
   const edge = by < 0 ? places[0]! - 1 : places.at(-1)! + 2
   if (places.length === 0 || edge < 0 || edge > order.length) return
   const beforeId = order.slice(edge).find((id) => !moving.has(id))
-  void attempt(() => library.moveShots(props.projectId, { shotIds: order.filter((id) => moving.has(id)), ...(beforeId ? { beforeId } : {}) }))
+  void attempt(() =>
+    library.moveShots(props.projectId, {
+      shotIds: order.filter((id) => moving.has(id)),
+      ...(beforeId ? { beforeId } : {}),
+    }),
+  )
 }
 function dropBefore(id: string): void {
   if (!inOrder.value || dragged.length === 0 || dragged.includes(id)) return
@@ -92,7 +131,15 @@ useEventListener(window, 'keydown', (event) => {
   const target = event.target as HTMLElement
   if (target.closest('input, textarea, .el-select, .el-popper')) return
   const step = layout.value === 'sheet' ? sheetColumns.value : 1
-  const steps: Record<string, number> = { ArrowDown: step, ArrowUp: -step, PageDown: 8 * step, PageUp: -8 * step, Home: -1e6, End: 1e6, ...(layout.value === 'sheet' ? { ArrowRight: 1, ArrowLeft: -1 } : {}) }
+  const steps: Record<string, number> = {
+    ArrowDown: step,
+    ArrowUp: -step,
+    PageDown: 8 * step,
+    PageUp: -8 * step,
+    Home: -1e6,
+    End: 1e6,
+    ...(layout.value === 'sheet' ? { ArrowRight: 1, ArrowLeft: -1 } : {}),
+  }
   const by = steps[event.key]
   if (by !== undefined) {
     if (event.altKey && Math.abs(by) === step) move(by < 0 ? -1 : 1)
@@ -110,51 +157,219 @@ useEventListener(window, 'keydown', (event) => {
 </script>
 
 <template>
-  <div class="page" :class="{ over }" @dragover.prevent="over = $event.dataTransfer?.types.includes('Files') ?? false" @dragleave.self="over = false" @drop.prevent="dropped">
+  <div
+    class="page"
+    :class="{ over }"
+    @dragover.prevent="over = $event.dataTransfer?.types.includes('Files') ?? false"
+    @dragleave.self="over = false"
+    @drop.prevent="dropped"
+  >
     <AppHeader :project="library.reel?.project" />
     <main class="reel">
       <div class="top">
         <h1>{{ text.title }}</h1>
-        <input :data-tip="text.filterTip" v-model="words" type="search" class="filter" :placeholder="text.filter" :aria-label="text.filter" />
-        <div class="switch" role="group" aria-label="Layout">
-          <button v-for="kind in ['table', 'sheet'] as const" :key="kind" type="button" :aria-pressed="layout === kind" @click="layout = kind">{{ text[kind] }}</button>
+        <input
+          :data-tip="text.filterTip"
+          v-model="words"
+          type="search"
+          class="filter"
+          :placeholder="text.filter"
+          :aria-label="text.filter"
+        />
+        <div
+          class="switch"
+          role="group"
+          aria-label="Layout"
+        >
+          <button
+            v-for="kind in ['table', 'sheet'] as const"
+            :key="kind"
+            type="button"
+            :aria-pressed="layout === kind"
+            @click="layout = kind"
+          >
+            {{ text[kind] }}
+          </button>
         </div>
-        <span class="quiet hint">{{ work.surveys.value.length ? text.surveys(work.surveys.value.length) : text.drop }}</span>
-        <input ref="picker" class="visually-hidden" type="file" multiple tabindex="-1" aria-label="Footage files" @change="picked" />
+        <span class="quiet hint">
+          {{ work.surveys.value.length ? text.surveys(work.surveys.value.length) : text.drop }}
+        </span>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          multiple
+          tabindex="-1"
+          aria-label="Footage files"
+          @change="picked"
+        />
         <ElButton @click="browsing = !browsing">{{ text.fromServer }}</ElButton>
         <ElButton @click="picker?.click()">{{ text.add }}</ElButton>
       </div>
-      <Notice :text="fault" @close="fault = ''" />
-      <LibraryBrowser v-if="browsing" @close="browsing = false" @link="(path, pictures) => attempt(() => imports.link(path, pictures))" />
-      <ImportList :uploads="imports.running.value" :work="work.shown.value" @resume="imports.resume" @cancel-upload="imports.cancel" @end="(id) => attempt(() => work.end(id))" />
-      <p v-if="library.reel && all.length === 0" class="quiet">{{ text.empty }}</p>
-      <div v-if="all.length" class="body">
-        <SceneList :scenes="library.reel?.scenes ?? []" :shots="all" :shown="scene" :can-make="chosen.length > 0" @show="scene = $event" @put="putInScene" @make="change({ scene: { name: $event } })" @intent="setIntent" @fault="fault = $event" />
-        <p v-if="shots.length === 0" class="quiet">{{ text.nothingFits }}</p>
-        <ShotTable v-else-if="layout === 'table'" :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" :sort-by="sortBy" :downward="downward" @sort="sort" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" />
-        <ContactSheet v-else :shots="shots" :standings="standings" :chosen="selection.chosen.value" :cursor="selection.cursor.value" @press="selection.press" @open="open" @drag="drag" @drop-before="dropBefore" @columns="sheetColumns = $event" />
+      <Notice
+        :text="fault"
+        @close="fault = ''"
+      />
+      <LibraryBrowser
+        v-if="browsing"
+        @close="browsing = false"
+        @link="(path, pictures) => attempt(() => imports.link(path, pictures))"
+      />
+      <ImportList
+        :uploads="imports.running.value"
+        :work="work.shown.value"
+        @resume="imports.resume"
+        @cancel-upload="imports.cancel"
+        @end="(id) => attempt(() => work.end(id))"
+      />
+      <p
+        v-if="library.reel && all.length === 0"
+        class="quiet"
+      >
+        {{ text.empty }}
+      </p>
+      <div
+        v-if="all.length"
+        class="body"
+      >
+        <SceneList
+          :scenes="library.reel?.scenes ?? []"
+          :shots="all"
+          :shown="scene"
+          :can-make="chosen.length > 0"
+          @show="scene = $event"
+          @put="putInScene"
+          @make="change({ scene: { name: $event } })"
+          @intent="setIntent"
+          @fault="fault = $event"
+        />
+        <p
+          v-if="shots.length === 0"
+          class="quiet"
+        >
+          {{ text.nothingFits }}
+        </p>
+        <ShotTable
+          v-else-if="layout === 'table'"
+          :shots="shots"
+          :standings="standings"
+          :chosen="selection.chosen.value"
+          :cursor="selection.cursor.value"
+          :sort-by="sortBy"
+          :downward="downward"
+          @sort="sort"
+          @press="selection.press"
+          @open="open"
+          @drag="drag"
+          @drop-before="dropBefore"
+        />
+        <ContactSheet
+          v-else
+          :shots="shots"
+          :standings="standings"
+          :chosen="selection.chosen.value"
+          :cursor="selection.cursor.value"
+          @press="selection.press"
+          @open="open"
+          @drag="drag"
+          @drop-before="dropBefore"
+          @columns="sheetColumns = $event"
+        />
       </div>
-      <FileFacts v-if="chosen.length === 1" :shot="chosen[0]!" />
-      <CarryPanel v-if="carrying && copied" :from="copied" :to="chosen" @close="carrying = false" @done="load" />
+      <FileFacts
+        v-if="chosen.length === 1"
+        :shot="chosen[0]!"
+      />
+      <CarryPanel
+        v-if="carrying && copied"
+        :from="copied"
+        :to="chosen"
+        @close="carrying = false"
+        @done="load"
+      />
       <SelectionBar
-        v-if="all.length" :shots="chosen" :all="shots.length" :scenes="library.reel?.scenes ?? []" :copied="copied" :in-order="inOrder"
-        @change="change" @copy="copied = chosen[0] ?? null" @carry="carrying = true" @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })" @join="attempt(() => library.joinShots(selection.ids.value))" @link="attempt(() => library.linkShots(selection.ids.value))" @unlink="attempt(() => library.unlinkShots(selection.ids.value))" @move="move" @remove="attempt(() => library.removeShots(selection.ids.value))"
+        v-if="all.length"
+        :shots="chosen"
+        :all="shots.length"
+        :scenes="library.reel?.scenes ?? []"
+        :copied="copied"
+        :in-order="inOrder"
+        @change="change"
+        @copy="copied = chosen[0] ?? null"
+        @carry="carrying = true"
+        @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })"
+        @join="attempt(() => library.joinShots(selection.ids.value))"
+        @link="attempt(() => library.linkShots(selection.ids.value))"
+        @unlink="attempt(() => library.unlinkShots(selection.ids.value))"
+        @move="move"
+        @remove="attempt(() => library.removeShots(selection.ids.value))"
       />
     </main>
   </div>
 </template>
 
 <style scoped>
-.page { height: 100%; display: grid; grid-template: auto 1fr / minmax(0, 1fr); overflow: hidden; }
-.page.over { outline: 2px solid var(--accent); outline-offset: -2px; }
-.reel { min-height: 0; display: flex; flex-direction: column; gap: var(--gap); padding: var(--gap) var(--gap-wide) 0; }
-.top { display: flex; align-items: center; gap: var(--gap-wide); min-height: 40px; }
-.top :deep(.el-button + .el-button) { margin-left: 0; }
-.hint { flex: 1; text-align: right; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-h1 { font-size: var(--text-title); }
-.filter { width: 180px; background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 3px var(--gap); }
-.switch { display: flex; }
-.switch button { background: none; border: var(--line) solid var(--hairline); padding: 2px var(--gap); min-height: var(--control); }
-.switch button[aria-pressed='true'] { border-color: var(--accent); color: var(--accent); }
-.body { flex: 1; min-height: 0; display: grid; grid-template-columns: 148px minmax(0, 1fr); gap: var(--gap-wide); }
+.page {
+  height: 100%;
+  display: grid;
+  grid-template: auto 1fr / minmax(0, 1fr);
+  overflow: hidden;
+}
+.page.over {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.reel {
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  gap: var(--gap);
+  padding: var(--gap) var(--gap-wide) 0;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: var(--gap-wide);
+  min-height: 40px;
+}
+.top :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
+.hint {
+  flex: 1;
+  text-align: right;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+h1 {
+  font-size: var(--text-title);
+}
+.filter {
+  width: 180px;
+  background: var(--well);
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 3px var(--gap);
+}
+.switch {
+  display: flex;
+}
+.switch button {
+  background: none;
+  border: var(--line) solid var(--hairline);
+  padding: 2px var(--gap);
+  min-height: var(--control);
+}
+.switch button[aria-pressed='true'] {
+  border-color: var(--accent);
+  color: var(--accent);
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 148px minmax(0, 1fr);
+  gap: var(--gap-wide);
+}
 </style>

@@ -11,7 +11,8 @@ import { text } from './text'
 const props = defineProps<{ scene: SceneSummary }>()
 const emit = defineEmits<{ fault: [sentence: string] }>()
 const library = useLibrary()
-const busy = ref(false), over = ref(false)
+const busy = ref(false),
+  over = ref(false)
 /** Side by side with the picture of the Bench, more would not be seen. */
 const longestSide = 640
 
@@ -20,7 +21,9 @@ async function bring(files: readonly File[]): Promise<void> {
   busy.value = true
   try {
     for (const file of files) {
-      const canvas = await drawPicture(file, (width, height) => longestSide / Math.max(width, height)).catch(() => { throw new Error(text.notAPicture(file.name)) })
+      const canvas = await drawPicture(file, (width, height) => longestSide / Math.max(width, height)).catch(() => {
+        throw new Error(text.notAPicture(file.name))
+      })
       await library.addScenePicture(props.scene.id, await canvas.convertToBlob({ type: 'image/png' }), file.name)
     }
   } catch (error) {
@@ -39,22 +42,101 @@ async function remove(id: string): Promise<void> {
 </script>
 
 <template>
-  <div class="pictures" :class="{ over }" data-testid="scene-pictures" @dragover.stop.prevent="over = true" @dragleave="over = false" @drop.stop.prevent="over = false; bring([...($event.dataTransfer?.files ?? [])])">
-    <figure v-for="p in scene.pictures" :key="p.id">
-      <img :src="`/api/scene-pictures/${p.id}`" :alt="p.name" :title="p.name" />
-      <button type="button" :aria-label="text.removePicture(p.name)" :data-tip="text.removePicture(p.name)" @click="remove(p.id)">×</button>
+  <div
+    class="pictures"
+    :class="{ over }"
+    data-testid="scene-pictures"
+    @dragover.stop.prevent="over = true"
+    @dragleave="over = false"
+    @drop.stop.prevent="
+      over = false
+      bring([...($event.dataTransfer?.files ?? [])])
+    "
+  >
+    <figure
+      v-for="p in scene.pictures"
+      :key="p.id"
+    >
+      <img
+        :src="`/api/scene-pictures/${p.id}`"
+        :alt="p.name"
+        :title="p.name"
+      />
+      <button
+        type="button"
+        :aria-label="text.removePicture(p.name)"
+        :data-tip="text.removePicture(p.name)"
+        @click="remove(p.id)"
+      >
+        ×
+      </button>
     </figure>
-    <button v-if="scene.pictures.length < scenePictureLimits.perScene" type="button" class="add" :disabled="busy" :data-tip="text.addPictureTip" @click="choosePictures(true, (files) => void bring(files))">{{ busy ? text.addingPicture : text.addPicture }}</button>
+    <button
+      v-if="scene.pictures.length < scenePictureLimits.perScene"
+      type="button"
+      class="add"
+      :disabled="busy"
+      :data-tip="text.addPictureTip"
+      @click="choosePictures(true, (files) => void bring(files))"
+    >
+      {{ busy ? text.addingPicture : text.addPicture }}
+    </button>
   </div>
 </template>
 
 <style scoped>
-.pictures { display: grid; grid-template-columns: 1fr 1fr; gap: 3px; padding: 0 var(--gap) var(--gap); }
-.over { background: var(--pressed); }
-figure { position: relative; margin: 0; }
-img { display: block; width: 100%; aspect-ratio: 16 / 9; object-fit: cover; background: var(--well); border: var(--line) solid var(--hairline); }
-figure button { position: absolute; top: 0; right: 0; width: 24px; height: 24px; padding: 0; background: var(--panel); color: var(--ink); border: var(--line) solid var(--hairline); border-radius: var(--radius); cursor: pointer; opacity: 0.85; }
-figure button:hover, figure button:focus-visible { opacity: 1; border-color: var(--accent); }
-.add { grid-column: 1 / -1; background: none; color: var(--ink); border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 2px var(--gap); font-size: 11px; min-height: 24px; cursor: pointer; }
-.add:hover:enabled { border-color: var(--accent); }
+.pictures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 3px;
+  padding: 0 var(--gap) var(--gap);
+}
+.over {
+  background: var(--pressed);
+}
+figure {
+  position: relative;
+  margin: 0;
+}
+img {
+  display: block;
+  width: 100%;
+  aspect-ratio: 16 / 9;
+  object-fit: cover;
+  background: var(--well);
+  border: var(--line) solid var(--hairline);
+}
+figure button {
+  position: absolute;
+  top: 0;
+  right: 0;
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  background: var(--panel);
+  color: var(--ink);
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  cursor: pointer;
+  opacity: 0.85;
+}
+figure button:hover,
+figure button:focus-visible {
+  opacity: 1;
+  border-color: var(--accent);
+}
+.add {
+  grid-column: 1 / -1;
+  background: none;
+  color: var(--ink);
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 2px var(--gap);
+  font-size: 11px;
+  min-height: 24px;
+  cursor: pointer;
+}
+.add:hover:enabled {
+  border-color: var(--accent);
+}
 </style>

@@ -1,4 +1,5 @@
-// Pieces of a clip while they are being chosen: made from cuts, split, joined, trimmed. Nothing here touches the footage.
+// Pieces of a clip while they are being chosen: made from cuts, split, joined, trimmed. Nothing here touches the
+// footage.
 import type { Cut } from '@core/index'
 
 export interface Piece {
@@ -14,26 +15,51 @@ const endOf = ({ first, count }: Piece): number => first + count
 /** The pieces between the cuts that lie inside a range. */
 export function piecesOfCuts(cuts: readonly Cut[], first: number, count: number, name: string): readonly Piece[] {
   const inside = cuts.filter((c) => c.frame > first && c.frame < first + count)
-  const starts = [{ frame: first, length: 0 }, ...inside.map((c) => ({ frame: c.frame, length: c.kind === 'dissolve' ? c.length : 0 }))]
-  return starts.map(({ frame, length }, i) => ({ first: frame, count: (starts[i + 1]?.frame ?? first + count) - frame, name: starts.length === 1 ? name : `${name} ${i + 1}`, transition: length }))
+  const starts = [
+    { frame: first, length: 0 },
+    ...inside.map((c) => ({ frame: c.frame, length: c.kind === 'dissolve' ? c.length : 0 })),
+  ]
+  return starts.map(({ frame, length }, i) => ({
+    first: frame,
+    count: (starts[i + 1]?.frame ?? first + count) - frame,
+    name: starts.length === 1 ? name : `${name} ${i + 1}`,
+    transition: length,
+  }))
 }
 
-/** Splits the piece that holds `frame`, which becomes the first of the later one. Unchanged when no piece can be split there. */
+/**
+ * Splits the piece that holds `frame`, which becomes the first of the later one. Unchanged when no piece can be split
+ * there.
+ */
 export function splitAt(pieces: readonly Piece[], frame: number): readonly Piece[] {
-  return pieces.flatMap((p) => (frame > p.first && frame < endOf(p)
-    ? [{ ...p, count: frame - p.first }, { first: frame, count: endOf(p) - frame, name: `${p.name} b`, transition: 0 }] : [p]))
+  return pieces.flatMap((p) =>
+    frame > p.first && frame < endOf(p)
+      ? [
+          { ...p, count: frame - p.first },
+          { first: frame, count: endOf(p) - frame, name: `${p.name} b`, transition: 0 },
+        ]
+      : [p],
+  )
 }
 
 /** Joins a piece with the one after it, and with what lies between. */
 export function joinNext(pieces: readonly Piece[], index: number): readonly Piece[] {
-  const piece = pieces[index], next = pieces[index + 1]
+  const piece = pieces[index],
+    next = pieces[index + 1]
   if (!piece || !next) return pieces
-  const first = Math.min(piece.first, next.first), end = Math.max(endOf(piece), endOf(next))
+  const first = Math.min(piece.first, next.first),
+    end = Math.max(endOf(piece), endOf(next))
   return [...pieces.slice(0, index), { ...piece, first, count: end - first }, ...pieces.slice(index + 2)]
 }
 
 /** Moves a piece's beginning or end, within the clip of `frames` frames and leaving at least one frame. */
-export function trim(pieces: readonly Piece[], index: number, end: 'first' | 'last', frame: number, frames: number): readonly Piece[] {
+export function trim(
+  pieces: readonly Piece[],
+  index: number,
+  end: 'first' | 'last',
+  frame: number,
+  frames: number,
+): readonly Piece[] {
   return pieces.map((p, i) => {
     if (i !== index || !Number.isInteger(frame)) return p
     if (end === 'first') {

@@ -6,14 +6,27 @@ export const text = {
   drop: 'Drop films, stills or folders of numbered pictures anywhere here.',
   empty: 'No shots yet. Add footage, or drop files on this page.',
   nothingFits: 'No shot fits the filter.',
-  columns: { position: '#', asShot: 'As shot', graded: 'As graded', name: 'Shot', scene: 'Scene', encoding: 'Camera and encoding', source: 'Source', state: 'State', readings: 'Readings', warnings: 'Look at' },
+  columns: {
+    position: '#',
+    asShot: 'As shot',
+    graded: 'As graded',
+    name: 'Shot',
+    scene: 'Scene',
+    encoding: 'Camera and encoding',
+    source: 'Source',
+    state: 'State',
+    readings: 'Readings',
+    warnings: 'Look at',
+  },
   tips: {
     position: 'The place on the reel. Sort by it to drag shots into another order.',
     asShot: 'The lead frame as the camera wrote it.',
-    graded: 'The lead frame through the shot\'s Passage.',
+    graded: "The lead frame through the shot's Passage.",
     name: 'Name, length and first timecode.',
     scene: 'Shots that belong together. Drag shots on a scene at the left.',
-    encoding: 'How the camera wrote light as code values, named by the 10-bit codes of grey and black, and how sure the pixels are.',
+    encoding:
+      'How the camera wrote light as code values, named by the 10-bit codes of grey and black, and how ' +
+      'sure the pixels are.',
     source: 'Bits per sample, chroma layout and code range: what the file leaves for grading.',
     state: 'How far the work on the shot is.',
     readings: 'How the lead frame, as graded, stands against the house standard of its scene.',
@@ -27,7 +40,8 @@ export const text = {
   resume: 'Go on',
   cancel: 'Cancel',
   dismiss: 'Put away',
-  work: (stage: string, done: number, total: number): string => (total > 1 ? `${stage}, ${Math.floor((done / total) * 100)} %` : stage),
+  work: (stage: string, done: number, total: number): string =>
+    total > 1 ? `${stage}, ${Math.floor((done / total) * 100)} %` : stage,
   surveys: (count: number): string => (count === 1 ? '1 proxy under way' : `${count} proxies under way`),
   table: 'Table',
   sheet: 'Contact sheet',
@@ -50,9 +64,32 @@ export const text = {
   copy: 'Copy grade',
   copyTip: 'Takes the grade of the shot in hand. What a shot reads by stays its own.',
   paste: (name: string): string => `Put grade of ${name}`,
-  carry: { title: (name: string): string => `From ${name}`, solve: 'solve for each shot', solveTip: 'The corrections are worked out anew on each shot\'s own pixels, so that its levels measure as they do there and its greys are grey; the look is left alone.', go: (count: number): string => (count === 1 ? 'Carry to 1 shot' : `Carry to ${count} shots`), progress: (done: number, all: number): string => `${done} of ${all}`, same: 'nothing differs' },
-  look: (name: string, detached: boolean, strength: number): string => (detached ? `out of ${name}` : `${name}${strength < 1 ? ` ${Math.round(strength * 100)} %` : ''}`), addPicture: 'Add pictures', addingPicture: 'Adding …', addPictureTip: 'Pictures of what this scene should feel like; they stand beside the words on the Bench. Files can be dropped here, too.', removePicture: (name: string): string => `Take away ${name}`, notAPicture: (name: string): string => `"${name}" is no picture that can be read here.`, intent: (scene: string): string => `What ${scene} should feel like`, intentHint: 'A few words; they stand beside the picture on the Bench.',
-  link: 'Link', linkTip: 'Makes these shots one set-up: a correction of one goes to all, by as much; what sets a shot apart stays.', unlink: 'Unlink', unlinkTip: 'From now on these shots are corrected on their own. Their grades stay.', setup: (name: string, shots: number): string => `${name}, ${shots} shots`,
+  carry: {
+    title: (name: string): string => `From ${name}`,
+    solve: 'solve for each shot',
+    solveTip:
+      "The corrections are worked out anew on each shot's own pixels, so that its levels measure as " +
+      'they do there and its greys are grey; the look is left alone.',
+    go: (count: number): string => (count === 1 ? 'Carry to 1 shot' : `Carry to ${count} shots`),
+    progress: (done: number, all: number): string => `${done} of ${all}`,
+    same: 'nothing differs',
+  },
+  look: (name: string, detached: boolean, strength: number): string =>
+    detached ? `out of ${name}` : `${name}${strength < 1 ? ` ${Math.round(strength * 100)} %` : ''}`,
+  addPicture: 'Add pictures',
+  addingPicture: 'Adding …',
+  addPictureTip:
+    'Pictures of what this scene should feel like; they stand beside the words on the Bench. Files ' +
+    'can be dropped here, too.',
+  removePicture: (name: string): string => `Take away ${name}`,
+  notAPicture: (name: string): string => `"${name}" is no picture that can be read here.`,
+  intent: (scene: string): string => `What ${scene} should feel like`,
+  intentHint: 'A few words; they stand beside the picture on the Bench.',
+  link: 'Link',
+  linkTip: 'Makes these shots one set-up: a correction of one goes to all, by as much; what sets a shot apart stays.',
+  unlink: 'Unlink',
+  unlinkTip: 'From now on these shots are corrected on their own. Their grades stay.',
+  setup: (name: string, shots: number): string => `${name}, ${shots} shots`,
   join: 'Join',
   joinTip: 'Makes neighbouring pieces of one clip one shot again.',
   cut: 'Cut into shots',
@@ -61,7 +98,9 @@ export const text = {
   later: 'Later',
   orderTip: 'Moves the chosen shots one place on the reel. Alt with the arrow keys does the same.',
   remove: 'Remove',
-  removeSure: (count: number): string => `Remove ${count === 1 ? 'this shot' : `these ${count} shots`} and ${count === 1 ? 'its' : 'their'} record? The footage stays stored.`,
+  removeSure: (count: number): string =>
+    `Remove ${count === 1 ? 'this shot' : `these ${count} shots`} and ` +
+    `${count === 1 ? 'its' : 'their'} record? The footage stays stored.`,
   removeYes: 'Remove from the reel',
   keep: 'Keep',
   certain: (probability: number): string => `the pixels agree, ${Math.round(probability * 100)} %`,

@@ -26,7 +26,9 @@ const pieceBytes = 8 * 1024 * 1024
 const pictureName = /^(.*?)(\d+)\.(png|tiff?|dpx|exr|jpe?g)$/i
 
 /** Files that belong together: a sequence of at least two numbered pictures, or one file. */
-export function grouped<T extends { readonly name: string }>(files: readonly T[]): readonly { readonly name: string; readonly files: readonly T[]; readonly pictures: boolean }[] {
+export function grouped<T extends { readonly name: string }>(
+  files: readonly T[],
+): readonly { readonly name: string; readonly files: readonly T[]; readonly pictures: boolean }[] {
   const sets = new Map<string, T[]>()
   for (const file of files) {
     const match = pictureName.exec(file.name)
@@ -39,10 +41,21 @@ export function grouped<T extends { readonly name: string }>(files: readonly T[]
     if (!first) return []
     const pictures = set.length > 1
     const ordered = pictures ? [...set].sort((a, b) => number(a.name) - number(b.name)) : set
-    const gap = pictures ? ordered.findIndex((f, i) => i > 0 && number(f.name) !== number(ordered[i - 1]!.name) + 1) : -1
-    if (gap > 0) return [{ name: `${first.name}: picture ${number(ordered[gap - 1]!.name) + 1} is missing`, files: [], pictures: true }]
+    const gap = pictures
+      ? ordered.findIndex((f, i) => i > 0 && number(f.name) !== number(ordered[i - 1]!.name) + 1)
+      : -1
+    if (gap > 0)
+      return [
+        { name: `${first.name}: picture ${number(ordered[gap - 1]!.name) + 1} is missing`, files: [], pictures: true },
+      ]
     const match = pictureName.exec(first.name)
-    return [{ name: pictures && match ? `${(match[1] ?? '').replace(/[._-]+$/, '') || 'Pictures'}.${match[3]}` : first.name, files: ordered, pictures }]
+    return [
+      {
+        name: pictures && match ? `${(match[1] ?? '').replace(/[._-]+$/, '') || 'Pictures'}.${match[3]}` : first.name,
+        files: ordered,
+        pictures,
+      },
+    ]
   })
 }
 
@@ -60,10 +73,21 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
   function send(file: File, onSent: (bytes: number) => void, hold: (upload: Upload) => void): Promise<string> {
     return new Promise((done, fail) => {
       const upload = new Upload(file, {
-        endpoint: '/api/uploads', chunkSize: pieceBytes, retryDelays: [300, 1000, 3000, 6000], metadata: { filename: file.name }, removeFingerprintOnSuccess: true,
+        endpoint: '/api/uploads',
+        chunkSize: pieceBytes,
+        retryDelays: [300, 1000, 3000, 6000],
+        metadata: { filename: file.name },
+        removeFingerprintOnSuccess: true,
         onProgress: (sent) => onSent(sent),
         onSuccess: () => done(upload.url?.split('/').at(-1) ?? ''),
-        onError: (error) => fail(new Error(/body|response/.test(error.message) ? 'The server does not answer; what was sent is kept.' : error.message)),
+        onError: (error) =>
+          fail(
+            new Error(
+              /body|response/.test(error.message)
+                ? 'The server does not answer; what was sent is kept.'
+                : error.message,
+            ),
+          ),
       })
       hold(upload)
       // An upload of the same file that was broken off is gone on with.
@@ -77,9 +101,15 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
   function add(files: readonly File[]): void {
     for (const group of grouped(files)) {
       const key = nextKey++
-      running.value.push({ key, name: group.name, share: 0, fault: group.files.length === 0 ? 'Bring the whole sequence.' : '' })
+      running.value.push({
+        key,
+        name: group.name,
+        share: 0,
+        fault: group.files.length === 0 ? 'Bring the whole sequence.' : '',
+      })
       if (group.files.length === 0) continue
-      const total = group.files.reduce((sum, f) => sum + f.size, 0), ids: string[] = []
+      const total = group.files.reduce((sum, f) => sum + f.size, 0),
+        ids: string[] = []
       const job = { upload: null as Upload | null, go: () => void run() }
       jobs.set(key, job)
       const run = async (): Promise<void> => {
@@ -89,11 +119,25 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
           let before = group.files.slice(0, ids.length).reduce((sum, f) => sum + f.size, 0)
           for (const file of group.files.slice(ids.length)) {
             const start = before
-            ids.push(await send(file, (bytes) => { const now = find(key); if (now) now.share = (start + bytes) / Math.max(1, total) }, (upload) => { job.upload = upload }))
+            ids.push(
+              await send(
+                file,
+                (bytes) => {
+                  const now = find(key)
+                  if (now) now.share = (start + bytes) / Math.max(1, total)
+                },
+                (upload) => {
+                  job.upload = upload
+                },
+              ),
+            )
             before += file.size
             if (!find(key)) return
           }
-          await post(`/projects/${projectId()}/imports`, checked(NewImport, { uploads: ids, pictures: group.pictures, name: group.name }))
+          await post(
+            `/projects/${projectId()}/imports`,
+            checked(NewImport, { uploads: ids, pictures: group.pictures, name: group.name }),
+          )
           forget(key)
           onQueued()
         } catch (error) {
@@ -111,7 +155,10 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
   }
 
   function cancel(key: number): void {
-    void jobs.get(key)?.upload?.abort(true).catch(() => undefined)
+    void jobs
+      .get(key)
+      ?.upload?.abort(true)
+      .catch(() => undefined)
     forget(key)
   }
   onScopeDispose(() => jobs.forEach(({ upload }) => void upload?.abort().catch(() => undefined)))
@@ -124,7 +171,8 @@ export async function filesOfDrop(transfer: DataTransfer): Promise<File[]> {
   if (entries.length === 0) return [...transfer.files]
   const read = async (entry: FileSystemEntry): Promise<File[]> => {
     if (entry.isFile) return [await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail))]
-    const reader = (entry as FileSystemDirectoryEntry).createReader(), found: FileSystemEntry[] = []
+    const reader = (entry as FileSystemDirectoryEntry).createReader(),
+      found: FileSystemEntry[] = []
     for (;;) {
       const some = await new Promise<FileSystemEntry[]>((done, fail) => reader.readEntries(done, fail))
       if (some.length === 0) break

@@ -14,7 +14,8 @@ export interface ReelWork {
   readonly end: (id: string) => Promise<void>
 }
 
-const busyMs = 500, idleMs = 4000
+const busyMs = 500,
+  idleMs = 4000
 
 /** @param onChange called when something came to its end */
 export function useReelWork(projectId: () => string, onChange: () => void): ReelWork {
@@ -24,7 +25,9 @@ export function useReelWork(projectId: () => string, onChange: () => void): Reel
     const now = await request<readonly WorkSummary[]>(`/projects/${projectId()}/work`).catch(() => null)
     if (!now) return
     const active = new Set(now.filter((w) => w.state !== 'failed').map((w) => w.id))
-    const ended = [...before].some((id) => !active.has(id)) || (sent && !now.some((w) => w.kind === 'import' && w.state !== 'failed'))
+    const ended =
+      [...before].some((id) => !active.has(id)) ||
+      (sent && !now.some((w) => w.kind === 'import' && w.state !== 'failed'))
     before = active
     all.value = now
     if (ended) onChange()
@@ -32,7 +35,14 @@ export function useReelWork(projectId: () => string, onChange: () => void): Reel
   const busy = computed(() => all.value.some((w) => w.state !== 'failed'))
   const pace = computed(() => (busy.value ? busyMs : idleMs))
   useIntervalFn(() => void look(), pace)
-  watch(projectId, () => { before = new Set(); void look() }, { immediate: true })
+  watch(
+    projectId,
+    () => {
+      before = new Set()
+      void look()
+    },
+    { immediate: true },
+  )
   return {
     all,
     shown: computed(() => all.value.filter((w) => w.kind === 'import' || w.state === 'failed')),

@@ -19,16 +19,21 @@ export function useSelection(list: () => readonly string[]): Selection {
   let anchor: string | null = null
   // What is no longer shown is no longer chosen.
   watch(list, (now) => {
-    const here = new Set(now), kept = [...chosen.value].filter((id) => here.has(id))
+    const here = new Set(now),
+      kept = [...chosen.value].filter((id) => here.has(id))
     if (kept.length !== chosen.value.size) chosen.value = new Set(kept)
     if (cursor.value !== null && !here.has(cursor.value)) cursor.value = null
   })
 
   function between(a: string, b: string): readonly string[] {
-    const now = list(), [from, to] = [now.indexOf(a), now.indexOf(b)].sort((x, y) => x - y) as [number, number]
+    const now = list(),
+      [from, to] = [now.indexOf(a), now.indexOf(b)].sort((x, y) => x - y) as [number, number]
     return from < 0 ? [b] : now.slice(from, to + 1)
   }
-  function press(id: string, { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): void {
+  function press(
+    id: string,
+    { shiftKey, ctrlKey, metaKey }: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean },
+  ): void {
     cursor.value = id
     if (shiftKey && anchor !== null) {
       chosen.value = new Set(between(anchor, id))
@@ -55,8 +60,14 @@ export function useSelection(list: () => readonly string[]): Selection {
     ids: computed(() => list().filter((id) => chosen.value.has(id))),
     press,
     step,
-    toggle: () => { if (cursor.value !== null) press(cursor.value, { shiftKey: false, ctrlKey: true, metaKey: false }) },
-    all: () => { chosen.value = new Set(list()) },
-    none: () => { chosen.value = new Set() },
+    toggle: () => {
+      if (cursor.value !== null) press(cursor.value, { shiftKey: false, ctrlKey: true, metaKey: false })
+    },
+    all: () => {
+      chosen.value = new Set(list())
+    },
+    none: () => {
+      chosen.value = new Set()
+    },
   }
 }

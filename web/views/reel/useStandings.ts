@@ -1,4 +1,5 @@
-// How the shots of the reel stand against their house standards: measured on the server, one shot after another, judged here.
+// How the shots of the reel stand against their house standards: measured on the server, one shot after another, judged
+// here.
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
 import { judge, outside, readingKey, waivedKeys, type HouseStandard, type Reading } from '@core/index'
 import type { ShotFindings, ShotSummary } from '@contracts/responses'
@@ -7,13 +8,20 @@ import { request } from '../../api/client'
 /** The readings that lie outside and are not waived, furthest first. */
 export type Standing = readonly Reading[]
 
-export function useStandings(shots: () => readonly ShotSummary[], standardOf: (id: string) => HouseStandard): ComputedRef<ReadonlyMap<string, Standing>> {
+export function useStandings(
+  shots: () => readonly ShotSummary[],
+  standardOf: (id: string) => HouseStandard,
+): ComputedRef<ReadonlyMap<string, Standing>> {
   /** By shot; counts as long as its head and lead frame are those that were measured. */
   const measured = shallowRef<ReadonlyMap<string, ShotFindings>>(new Map())
   const failed = new Set<string>()
   const keyOf = (s: Pick<ShotSummary, 'id' | 'headId' | 'leadFrame'>): string => `${s.id} ${s.headId} ${s.leadFrame}`
-  const isNew = (s: ShotSummary): boolean => { const known = measured.value.get(s.id); return known?.headId !== s.headId || known.leadFrame !== s.leadFrame }
-  let running = false, ended = false
+  const isNew = (s: ShotSummary): boolean => {
+    const known = measured.value.get(s.id)
+    return known?.headId !== s.headId || known.leadFrame !== s.leadFrame
+  }
+  let running = false,
+    ended = false
   async function measure(): Promise<void> {
     if (running) return
     running = true
@@ -31,11 +39,18 @@ export function useStandings(shots: () => readonly ShotSummary[], standardOf: (i
   }
   const wanted = (): ShotSummary | undefined => shots().find((s) => isNew(s) && !failed.has(keyOf(s)))
   watch(shots, () => void measure(), { immediate: true })
-  onScopeDispose(() => { ended = true })
-  return computed(() => new Map(shots().flatMap((s) => {
-    const found = measured.value.get(s.id)
-    return found && !isNew(s) ? [[s.id, standingOf(found, standardOf(s.standardId))] as const] : []
-  })))
+  onScopeDispose(() => {
+    ended = true
+  })
+  return computed(
+    () =>
+      new Map(
+        shots().flatMap((s) => {
+          const found = measured.value.get(s.id)
+          return found && !isNew(s) ? [[s.id, standingOf(found, standardOf(s.standardId))] as const] : []
+        }),
+      ),
+  )
 }
 
 /** Judged once per measurement and standard: a long reel is not judged anew at every shot that comes in. */

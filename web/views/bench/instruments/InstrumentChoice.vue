@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The name of an instrument, which chooses another for its place. Apart from the rest, as a list that is drawn again is laid out again.
+// The name of an instrument, which chooses another for its place. Apart from the rest, as a list that is drawn again is
+// laid out again.
 import { instrumentIds, type InstrumentId } from '@core/index'
 import { text } from '../text'
 
@@ -8,13 +9,38 @@ const emit = defineEmits<{ choose: [id: InstrumentId] }>()
 </script>
 
 <template>
-  <select class="caps name" :value="id" :title="text.instrumentTips[id]" :aria-label="text.chooseInstrument" @change="emit('choose', ($event.target as HTMLSelectElement).value as InstrumentId)">
-    <option v-for="i in instrumentIds" :key="i" :value="i">{{ text.instruments[i] }}</option>
+  <select
+    class="caps name"
+    :value="id"
+    :title="text.instrumentTips[id]"
+    :aria-label="text.chooseInstrument"
+    @change="emit('choose', ($event.target as HTMLSelectElement).value as InstrumentId)"
+  >
+    <option
+      v-for="i in instrumentIds"
+      :key="i"
+      :value="i"
+    >
+      {{ text.instruments[i] }}
+    </option>
   </select>
 </template>
 
 <style scoped>
-.name { background: none; border: 0; color: var(--ink-quiet); padding: 0; min-height: 20px; margin-left: -4px; max-width: 128px; }
-.name:hover { color: var(--ink); }
-.name option { background: var(--panel); color: var(--ink); }
+.name {
+  background: none;
+  border: 0;
+  color: var(--ink-quiet);
+  padding: 0;
+  min-height: 20px;
+  margin-left: -4px;
+  max-width: 128px;
+}
+.name:hover {
+  color: var(--ink);
+}
+.name option {
+  background: var(--panel);
+  color: var(--ink);
+}
 </style>

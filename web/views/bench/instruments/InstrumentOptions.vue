@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// How an instrument counts and draws: modes, scale, gain, lines; what it looks at; the reference trace; a window of its own.
+// How an instrument counts and draws: modes, scale, gain, lines; what it looks at; the reference trace; a window of its
+// own.
 import { computed } from 'vue'
 import { stations, type InstrumentId, type InstrumentSettings, type NumberParameter, type StationId } from '@core/index'
 import ScaleControl from '../../../components/ScaleControl.vue'
@@ -7,31 +8,165 @@ import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
 import { onSceneSide } from './scale-lines'
 
-const props = defineProps<{ id: InstrumentId; settings: InstrumentSettings; graticules: Graticules; tap: StationId; reference: boolean; shots: readonly { readonly id: string; readonly name: string }[] }>()
-const emit = defineEmits<{ settings: [change: Partial<InstrumentSettings>]; graticules: [change: Partial<Graticules>]; tap: [station: StationId]; reference: [of: 'this' | string | null]; detach: [] }>()
+const props = defineProps<{
+  id: InstrumentId
+  settings: InstrumentSettings
+  graticules: Graticules
+  tap: StationId
+  reference: boolean
+  shots: readonly { readonly id: string; readonly name: string }[]
+}>()
+const emit = defineEmits<{
+  settings: [change: Partial<InstrumentSettings>]
+  graticules: [change: Partial<Graticules>]
+  tap: [station: StationId]
+  reference: [of: 'this' | string | null]
+  detach: []
+}>()
 const o = text.options
 
-interface Choice { readonly label: string; readonly tip: string; readonly now: unknown; readonly options: readonly (readonly [value: unknown, name: string])[]; readonly set: (value: never) => void }
-const choice = <T>(label: string, tip: string, now: T, options: readonly (readonly [T, string])[], set: (value: T) => void): Choice => ({ label, tip, now, options, set })
+interface Choice {
+  readonly label: string
+  readonly tip: string
+  readonly now: unknown
+  readonly options: readonly (readonly [value: unknown, name: string])[]
+  readonly set: (value: never) => void
+}
+const choice = <T,>(
+  label: string,
+  tip: string,
+  now: T,
+  options: readonly (readonly [T, string])[],
+  set: (value: T) => void,
+): Choice => ({ label, tip, now, options, set })
 const choices = computed((): readonly Choice[] => {
-  const s = props.settings, g = props.graticules
-  const scale = choice<Graticules['scale']>(o.scale, o.scaleTip, g.scale, [['percent', '%'], ['codes', '10-bit'], ['light', 'cd/m²']], (value) => emit('graticules', { scale: value }))
+  const s = props.settings,
+    g = props.graticules
+  const scale = choice<Graticules['scale']>(
+    o.scale,
+    o.scaleTip,
+    g.scale,
+    [
+      ['percent', '%'],
+      ['codes', '10-bit'],
+      ['light', 'cd/m²'],
+    ],
+    (value) => emit('graticules', { scale: value }),
+  )
   switch (props.id) {
-    case 'waveform': return [choice<InstrumentSettings['waveform']>(o.shows, o.waveformTip, s.waveform, [['luma', 'luma'], ['rgb', 'R G B'], ['chroma', 'luma, Cb, Cr']], (waveform) => emit('settings', { waveform })), scale]
-    case 'parade': return [choice<InstrumentSettings['parade']>(o.shows, o.paradeTip, s.parade, [['rgb', 'R G B'], ['ycbcr', 'Y Cb Cr']], (parade) => emit('settings', { parade })), scale]
-    case 'histogram': return [
-      choice<InstrumentSettings['histogram']>(o.shows, o.histogramTip, s.histogram, [['rgb', 'R G B'], ['luma', 'luma']], (histogram) => emit('settings', { histogram })),
-      choice<InstrumentSettings['histogramScale']>(o.heights, o.heightsTip, s.histogramScale, [['linear', 'even'], ['log', 'log']], (histogramScale) => emit('settings', { histogramScale })), scale,
-    ]
-    case 'vectorscope': return [
-      choice<InstrumentSettings['vectorZoom']>(o.zoom, o.zoomTip, s.vectorZoom, [[1, '×1'], [2, '×2'], [4, '×4'], [8, '×8']], (vectorZoom) => emit('settings', { vectorZoom })),
-      choice<boolean>(o.ink, o.inkTip, s.vectorColoured, [[false, 'plain'], [true, 'hue']], (vectorColoured) => emit('settings', { vectorColoured })),
-      choice<Graticules['targets']>(o.targets, o.targetsTip, g.targets, [[75, '75 %'], [100, '100 %']], (targets) => emit('graticules', { targets })),
-    ]
+    case 'waveform':
+      return [
+        choice<InstrumentSettings['waveform']>(
+          o.shows,
+          o.waveformTip,
+          s.waveform,
+          [
+            ['luma', 'luma'],
+            ['rgb', 'R G B'],
+            ['chroma', 'luma, Cb, Cr'],
+          ],
+          (waveform) => emit('settings', { waveform }),
+        ),
+        scale,
+      ]
+    case 'parade':
+      return [
+        choice<InstrumentSettings['parade']>(
+          o.shows,
+          o.paradeTip,
+          s.parade,
+          [
+            ['rgb', 'R G B'],
+            ['ycbcr', 'Y Cb Cr'],
+          ],
+          (parade) => emit('settings', { parade }),
+        ),
+        scale,
+      ]
+    case 'histogram':
+      return [
+        choice<InstrumentSettings['histogram']>(
+          o.shows,
+          o.histogramTip,
+          s.histogram,
+          [
+            ['rgb', 'R G B'],
+            ['luma', 'luma'],
+          ],
+          (histogram) => emit('settings', { histogram }),
+        ),
+        choice<InstrumentSettings['histogramScale']>(
+          o.heights,
+          o.heightsTip,
+          s.histogramScale,
+          [
+            ['linear', 'even'],
+            ['log', 'log'],
+          ],
+          (histogramScale) => emit('settings', { histogramScale }),
+        ),
+        scale,
+      ]
+    case 'vectorscope':
+      return [
+        choice<InstrumentSettings['vectorZoom']>(
+          o.zoom,
+          o.zoomTip,
+          s.vectorZoom,
+          [
+            [1, '×1'],
+            [2, '×2'],
+            [4, '×4'],
+            [8, '×8'],
+          ],
+          (vectorZoom) => emit('settings', { vectorZoom }),
+        ),
+        choice<boolean>(
+          o.ink,
+          o.inkTip,
+          s.vectorColoured,
+          [
+            [false, 'plain'],
+            [true, 'hue'],
+          ],
+          (vectorColoured) => emit('settings', { vectorColoured }),
+        ),
+        choice<Graticules['targets']>(
+          o.targets,
+          o.targetsTip,
+          g.targets,
+          [
+            [75, '75 %'],
+            [100, '100 %'],
+          ],
+          (targets) => emit('graticules', { targets }),
+        ),
+      ]
   }
   return []
 })
-const number = (label: string, tip: string, unit: string, min: number, max: number, initial: number, step: number, decimals: number, shownFactor = 1): NumberParameter => ({ type: 'number', label, tip, unit, min, max, default: initial, step, decimals, ...(shownFactor === 1 ? {} : { shownFactor }) })
+const number = (
+  label: string,
+  tip: string,
+  unit: string,
+  min: number,
+  max: number,
+  initial: number,
+  step: number,
+  decimals: number,
+  shownFactor = 1,
+): NumberParameter => ({
+  type: 'number',
+  label,
+  tip,
+  unit,
+  min,
+  max,
+  default: initial,
+  step,
+  decimals,
+  ...(shownFactor === 1 ? {} : { shownFactor }),
+})
 const gain = number(o.gain, o.gainTip, '×', 0.25, 4, 1, 0.05, 2)
 const lines = number(o.lines, o.linesTip, '%', 0.1, 1, 0.55, 0.05, 0, 100)
 const persistence = number(o.persistence, o.persistenceTip, '%', 0, 0.95, 0, 0.05, 0, 100)
@@ -40,41 +175,185 @@ const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
 
 <template>
   <div class="options">
-    <div v-for="c in choices" :key="c.label" class="row">
-      <span :data-tip="c.tip" tabindex="0">{{ c.label }}</span>
-      <div class="segments" role="group" :aria-label="c.label"><button v-for="[value, name] in c.options" :key="String(value)" type="button" :aria-pressed="c.now === value" @click="c.set(value as never)">{{ name }}</button></div>
-    </div>
-    <div class="row">
-      <label :data-tip="o.tapTip" :for="`tap-${id}`">{{ o.tap }}</label>
-      <select :id="`tap-${id}`" :value="tap" @change="emit('tap', ($event.target as HTMLSelectElement).value as StationId)"><option v-for="s in stations" :key="s.id" :value="s.id">{{ s.id === 'finish' ? o.end : o.after(s.name, onSceneSide(s.id)) }}</option></select>
-    </div>
-    <ScaleControl :parameter="gain" :model-value="settings.gain" @update:model-value="emit('settings', { gain: $event })" />
-    <ScaleControl :parameter="lines" :model-value="graticules.brightness" @update:model-value="emit('graticules', { brightness: $event })" />
-    <ScaleControl :parameter="persistence" :model-value="graticules.persistence" @update:model-value="emit('graticules', { persistence: $event })" />
-    <ScaleControl v-if="id === 'vectorscope'" :parameter="skin" :model-value="graticules.skinDegrees" @update:model-value="emit('graticules', { skinDegrees: $event })" />
-    <div class="row">
-      <span :data-tip="o.referenceTip" tabindex="0">{{ o.reference }}</span>
-      <div class="tools">
-        <button type="button" @click="emit('reference', 'this')">{{ o.hold }}</button>
-        <select :aria-label="o.fromShot" value="" @change="emit('reference', ($event.target as HTMLSelectElement).value)"><option value="" disabled>{{ o.fromShot }}</option><option v-for="s in shots" :key="s.id" :value="s.id">{{ s.name }}</option></select>
-        <button type="button" :disabled="!reference" @click="emit('reference', null)">{{ o.clear }}</button>
+    <div
+      v-for="c in choices"
+      :key="c.label"
+      class="row"
+    >
+      <span
+        :data-tip="c.tip"
+        tabindex="0"
+      >
+        {{ c.label }}
+      </span>
+      <div
+        class="segments"
+        role="group"
+        :aria-label="c.label"
+      >
+        <button
+          v-for="[value, name] in c.options"
+          :key="String(value)"
+          type="button"
+          :aria-pressed="c.now === value"
+          @click="c.set(value as never)"
+        >
+          {{ name }}
+        </button>
       </div>
     </div>
-    <div class="row"><span /><button type="button" class="plain" @click="emit('detach')">{{ o.detach }}</button></div>
+    <div class="row">
+      <label
+        :data-tip="o.tapTip"
+        :for="`tap-${id}`"
+      >
+        {{ o.tap }}
+      </label>
+      <select
+        :id="`tap-${id}`"
+        :value="tap"
+        @change="emit('tap', ($event.target as HTMLSelectElement).value as StationId)"
+      >
+        <option
+          v-for="s in stations"
+          :key="s.id"
+          :value="s.id"
+        >
+          {{ s.id === 'finish' ? o.end : o.after(s.name, onSceneSide(s.id)) }}
+        </option>
+      </select>
+    </div>
+    <ScaleControl
+      :parameter="gain"
+      :model-value="settings.gain"
+      @update:model-value="emit('settings', { gain: $event })"
+    />
+    <ScaleControl
+      :parameter="lines"
+      :model-value="graticules.brightness"
+      @update:model-value="emit('graticules', { brightness: $event })"
+    />
+    <ScaleControl
+      :parameter="persistence"
+      :model-value="graticules.persistence"
+      @update:model-value="emit('graticules', { persistence: $event })"
+    />
+    <ScaleControl
+      v-if="id === 'vectorscope'"
+      :parameter="skin"
+      :model-value="graticules.skinDegrees"
+      @update:model-value="emit('graticules', { skinDegrees: $event })"
+    />
+    <div class="row">
+      <span
+        :data-tip="o.referenceTip"
+        tabindex="0"
+      >
+        {{ o.reference }}
+      </span>
+      <div class="tools">
+        <button
+          type="button"
+          @click="emit('reference', 'this')"
+        >
+          {{ o.hold }}
+        </button>
+        <select
+          :aria-label="o.fromShot"
+          value=""
+          @change="emit('reference', ($event.target as HTMLSelectElement).value)"
+        >
+          <option
+            value=""
+            disabled
+          >
+            {{ o.fromShot }}
+          </option>
+          <option
+            v-for="s in shots"
+            :key="s.id"
+            :value="s.id"
+          >
+            {{ s.name }}
+          </option>
+        </select>
+        <button
+          type="button"
+          :disabled="!reference"
+          @click="emit('reference', null)"
+        >
+          {{ o.clear }}
+        </button>
+      </div>
+    </div>
+    <div class="row">
+      <span />
+      <button
+        type="button"
+        class="plain"
+        @click="emit('detach')"
+      >
+        {{ o.detach }}
+      </button>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.options { display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--gap-small); }
-.row { display: grid; grid-template-columns: 76px minmax(0, 1fr); align-items: center; gap: var(--gap); min-height: 26px; }
-.segments { display: flex; min-width: 0; }
-.row > select { width: 100%; }
-.tools { display: flex; gap: var(--gap-small); min-width: 0; }
-.tools select { min-width: 0; flex: 1; }
-button, select { background: var(--well); border: var(--line) solid var(--hairline); border-radius: var(--radius); min-height: var(--control); padding: 0 6px; color: var(--ink); font-size: 12px; }
-.segments button { border-radius: 0; flex: 1; white-space: nowrap; }
-.segments button + button { border-left: 0; }
-.segments button[aria-pressed='true'] { background: var(--accent); color: var(--ink-on-accent); }
-button:disabled { color: var(--ink-quiet); }
-.plain { justify-self: start; }
+.options {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--gap-small);
+}
+.row {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  align-items: center;
+  gap: var(--gap);
+  min-height: 26px;
+}
+.segments {
+  display: flex;
+  min-width: 0;
+}
+.row > select {
+  width: 100%;
+}
+.tools {
+  display: flex;
+  gap: var(--gap-small);
+  min-width: 0;
+}
+.tools select {
+  min-width: 0;
+  flex: 1;
+}
+button,
+select {
+  background: var(--well);
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  min-height: var(--control);
+  padding: 0 6px;
+  color: var(--ink);
+  font-size: 12px;
+}
+.segments button {
+  border-radius: 0;
+  flex: 1;
+  white-space: nowrap;
+}
+.segments button + button {
+  border-left: 0;
+}
+.segments button[aria-pressed='true'] {
+  background: var(--accent);
+  color: var(--ink-on-accent);
+}
+button:disabled {
+  color: var(--ink-quiet);
+}
+.plain {
+  justify-self: start;
+}
 </style>

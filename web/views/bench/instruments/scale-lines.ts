@@ -2,7 +2,10 @@
 import { displayById, logAtStops, stations, type StationId } from '@core/index'
 import type { Graticules } from '../../../stores/kept-settings'
 
-export interface ScaleLine { readonly at: number; readonly label: string }
+export interface ScaleLine {
+  readonly at: number
+  readonly label: string
+}
 
 const sceneStations: ReadonlySet<StationId> = new Set(['read', 'level', 'shape', 'hue', 'regions', 'look'])
 export const onSceneSide = (tap: StationId): boolean => sceneStations.has(tap)
@@ -10,14 +13,25 @@ export const stationName = (id: StationId): string => stations.find((s) => s.id 
 
 const nitsWorthALine = [0, 1, 10, 50, 100, 203, 600, 1000, 4000]
 
-/** Lines at a quarter of the signal each; in light where the display's own values lie; before Show in stops from grey. */
+/**
+ * Lines at a quarter of the signal each; in light where the display's own values lie; before Show in stops from grey.
+ */
 export function scaleLines(scale: Graticules['scale'], displayId: string, tap: StationId): readonly ScaleLine[] {
-  if (onSceneSide(tap)) return [-6, -4, -2, 0, 2, 4, 6, 8].map((stops) => ({ at: logAtStops(stops), label: stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0' }))
+  if (onSceneSide(tap))
+    return [-6, -4, -2, 0, 2, 4, 6, 8].map((stops) => ({
+      at: logAtStops(stops),
+      label: stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0',
+    }))
   const quarters = [0, 0.25, 0.5, 0.75, 1]
   if (scale === 'percent') return quarters.map((at) => ({ at, label: String(at * 100) }))
   // Legal range of ten bits, as signals are delivered.
   if (scale === 'codes') return quarters.map((at) => ({ at, label: String(64 + at * 876) }))
   const { eotf, whiteNits, systemGamma = 1, carriedPeak, peak } = displayById(displayId)
-  const top = peak * whiteNits, atNits = (nits: number): number => eotf.encode(Math.min(carriedPeak, systemGamma === 1 ? nits / whiteNits : (nits / top) ** (1 / systemGamma)))
-  return nitsWorthALine.filter((nits) => nits <= top * 1.001).map((nits) => ({ at: atNits(nits), label: String(nits) })).filter((line, i, all) => i === 0 || line.at - all[i - 1]!.at > 0.06)
+  const top = peak * whiteNits,
+    atNits = (nits: number): number =>
+      eotf.encode(Math.min(carriedPeak, systemGamma === 1 ? nits / whiteNits : (nits / top) ** (1 / systemGamma)))
+  return nitsWorthALine
+    .filter((nits) => nits <= top * 1.001)
+    .map((nits) => ({ at: atNits(nits), label: String(nits) }))
+    .filter((line, i, all) => i === 0 || line.at - all[i - 1]!.at > 0.06)
 }

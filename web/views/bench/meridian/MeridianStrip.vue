@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// The Meridian: percentile lines of luma from station to station. A station opens at a click, is left out while it is held, and has its strength at its foot.
+// The Meridian: percentile lines of luma from station to station. A station opens at a click, is left out while it is
+// held, and has its strength at its foot.
 import { computed } from 'vue'
 import { mergesOf, stations, type Meridian, type StationId } from '@core/index'
 import { sharePercent } from '../figures'
@@ -7,36 +8,98 @@ import { text } from '../text'
 import { bandOf, linesOf, pathOf, planeHeight, planeWidth, yOf } from './meridian-paths'
 import StationStrength from './StationStrength.vue'
 
-const props = defineProps<{ meridian: Meridian | null; part: Meridian | null; station: StationId; asShot: boolean; strengths: Readonly<Partial<Record<StationId, number>>>; bypassed: StationId | null; lossesOf: StationId | null }>()
-const emit = defineEmits<{ open: [id: StationId]; bypass: [id: StationId | null]; strength: [id: StationId, value: number]; hold: []; release: []; losses: [id: StationId | null] }>()
+const props = defineProps<{
+  meridian: Meridian | null
+  part: Meridian | null
+  station: StationId
+  asShot: boolean
+  strengths: Readonly<Partial<Record<StationId, number>>>
+  bypassed: StationId | null
+  lossesOf: StationId | null
+}>()
+const emit = defineEmits<{
+  open: [id: StationId]
+  bypass: [id: StationId | null]
+  strength: [id: StationId, value: number]
+  hold: []
+  release: []
+  losses: [id: StationId | null]
+}>()
 
 const lines = computed(() => (props.meridian ? linesOf(props.meridian) : []))
 const paths = computed(() => lines.value.map(pathOf))
-const bands = computed(() => ([[0, 6], [1, 5], [2, 4]] as const).flatMap(([a, b]) => { const lower = lines.value[a], upper = lines.value[b]; return lower && upper ? [bandOf(lower, upper)] : [] }))
-const partPaths = computed(() => (props.part ? linesOf(props.part).filter((_, i) => i === 2 || i === 3 || i === 4).map(pathOf) : []))
+const bands = computed(() =>
+  (
+    [
+      [0, 6],
+      [1, 5],
+      [2, 4],
+    ] as const
+  ).flatMap(([a, b]) => {
+    const lower = lines.value[a],
+      upper = lines.value[b]
+    return lower && upper ? [bandOf(lower, upper)] : []
+  }),
+)
+const partPaths = computed(() =>
+  props.part
+    ? linesOf(props.part)
+        .filter((_, i) => i === 2 || i === 3 || i === 4)
+        .map(pathOf)
+    : [],
+)
 const names = ['0.1', '1', '10', '50', '90', '99', '99.9']
 const labels = computed(() => {
   let last = Infinity
   // From the top down; names that would touch are left out, the middle one never.
-  return lines.value.map((list, i) => ({ name: names[i] ?? '', at: yOf(list.at(-1) ?? 0), level: list.at(-1) ?? 0 })).filter(({ at, name }) => {
-    const far = last - at > 11 || name === '50'
-    if (far) last = at
-    return far
-  })
+  return lines.value
+    .map((list, i) => ({ name: names[i] ?? '', at: yOf(list.at(-1) ?? 0), level: list.at(-1) ?? 0 }))
+    .filter(({ at, name }) => {
+      const far = last - at > 11 || name === '50'
+      if (far) last = at
+      return far
+    })
 })
-const merges = computed(() => (props.meridian ? mergesOf(props.meridian).map((m) => ({ ...m, x: stations.findIndex((s) => s.id === m.station) * 100 + 56, y: yOf(m.level) })) : []))
+const merges = computed(() =>
+  props.meridian
+    ? mergesOf(props.meridian).map((m) => ({
+        ...m,
+        x: stations.findIndex((s) => s.id === m.station) * 100 + 56,
+        y: yOf(m.level),
+      }))
+    : [],
+)
 
-interface Standing { readonly words: string; readonly tip: string; readonly lost: boolean }
+interface Standing {
+  readonly words: string
+  readonly tip: string
+  readonly lost: boolean
+}
 /** What each station lost for good, and where the middle tone stands after it. */
-const standings = computed<readonly Standing[]>(() => (props.meridian?.stations ?? []).map(({ station, loss, levels: at }) => {
-  const share = loss.clipped + loss.crushed + loss.outOfGamut, lost = share >= 0.0005
-  const detail = share > 0 ? text.lossDetail(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut)) : ''
-  const run = merges.value.filter((m) => m.station === station).map((m) => `${names[m.lines[0]] ?? ''} and ${names[m.lines[1]] ?? ''} %`)
-  return { words: lost ? text.lost((share * 100).toFixed(1)) : text.noLoss, tip: `${text.middleAt(((at[3] ?? 0) * 100).toFixed(1))} ${detail} ${run.length > 0 ? text.merged(run.join(', ')) : ''}`, lost }
-}))
+const standings = computed<readonly Standing[]>(() =>
+  (props.meridian?.stations ?? []).map(({ station, loss, levels: at }) => {
+    const share = loss.clipped + loss.crushed + loss.outOfGamut,
+      lost = share >= 0.0005
+    const detail =
+      share > 0
+        ? text.lossDetail(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut))
+        : ''
+    const run = merges.value
+      .filter((m) => m.station === station)
+      .map((m) => `${names[m.lines[0]] ?? ''} and ${names[m.lines[1]] ?? ''} %`)
+    return {
+      words: lost ? text.lost((share * 100).toFixed(1)) : text.noLoss,
+      tip:
+        `${text.middleAt(((at[3] ?? 0) * 100).toFixed(1))} ${detail} ` +
+        `${run.length > 0 ? text.merged(run.join(', ')) : ''}`,
+      lost,
+    }
+  }),
+)
 
 const holdMs = 260
-let timer: ReturnType<typeof setTimeout> | undefined, held = false
+let timer: ReturnType<typeof setTimeout> | undefined,
+  held = false
 function press(id: StationId, event: PointerEvent): void {
   held = false
   // What does nothing cannot be left out.
@@ -58,50 +121,251 @@ function click(id: StationId): void {
 </script>
 
 <template>
-  <section class="meridian" :class="{ asleep: asShot }" aria-label="Meridian">
-    <svg :viewBox="`0 0 ${planeWidth} ${planeHeight}`" preserveAspectRatio="none" aria-hidden="true">
-      <path v-for="(d, i) in bands" :key="`b${i}`" class="band" :d="d" fill-rule="evenodd" />
-      <path v-for="(d, i) in paths" :key="i" class="line" :class="{ middle: i === 3, end: i === 0 || i === 6 }" :d="d" data-testid="meridian-line" />
-      <path v-for="(d, i) in partPaths" :key="`p${i}`" class="part" :class="{ middle: i === 1 }" :d="d" data-testid="meridian-part" />
+  <section
+    class="meridian"
+    :class="{ asleep: asShot }"
+    aria-label="Meridian"
+  >
+    <svg
+      :viewBox="`0 0 ${planeWidth} ${planeHeight}`"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      <path
+        v-for="(d, i) in bands"
+        :key="`b${i}`"
+        class="band"
+        :d="d"
+        fill-rule="evenodd"
+      />
+      <path
+        v-for="(d, i) in paths"
+        :key="i"
+        class="line"
+        :class="{ middle: i === 3, end: i === 0 || i === 6 }"
+        :d="d"
+        data-testid="meridian-line"
+      />
+      <path
+        v-for="(d, i) in partPaths"
+        :key="`p${i}`"
+        class="part"
+        :class="{ middle: i === 1 }"
+        :d="d"
+        data-testid="meridian-part"
+      />
     </svg>
-    <span v-for="(m, i) in merges" :key="`m${i}`" class="merge" :style="{ left: `${(m.x / planeWidth) * 100}%`, top: `calc(24px + (100% - 24px) * ${m.y / planeHeight})` }" aria-hidden="true" data-testid="merge" />
-    <span v-for="l in labels" :key="l.name" class="label figures" :style="{ top: `calc(24px + (100% - 24px) * ${l.at / planeHeight})` }" aria-hidden="true"><span class="quiet">{{ l.name }}</span></span>
-    <div class="stations" role="tablist" aria-label="Stations">
-      <div v-for="(s, i) in stations" :key="s.id" class="station" :class="{ here: s.id === station, out: s.id === bypassed }">
-        <button :data-tip="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`" type="button" role="tab" class="open" :aria-selected="s.id === station" :data-station="s.id" @click="click(s.id)" @pointerdown="press(s.id, $event)" @pointerup="letGo" @pointerleave="letGo" @pointercancel="letGo">
-            <span class="caps">{{ s.name }}</span>
-            <span v-if="s.id === bypassed" class="figures loss lost">{{ text.leftOut }}</span>
-          </button>
-        <button v-if="s.id !== bypassed" :data-tip="text.lossTip" type="button" class="figures loss" :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }" :disabled="!standings[i]?.lost" :aria-pressed="lossesOf === s.id" :data-loss="s.id" @click="emit('losses', lossesOf === s.id ? null : s.id)">{{ standings[i]?.words ?? '' }}</button>
-        <StationStrength v-if="strengths[s.id] !== undefined" :name="s.name" :model-value="strengths[s.id] ?? 1" @update:model-value="emit('strength', s.id, $event)" @hold="emit('hold')" @release="emit('release')" />
+    <span
+      v-for="(m, i) in merges"
+      :key="`m${i}`"
+      class="merge"
+      :style="{ left: `${(m.x / planeWidth) * 100}%`, top: `calc(24px + (100% - 24px) * ${m.y / planeHeight})` }"
+      aria-hidden="true"
+      data-testid="merge"
+    />
+    <span
+      v-for="l in labels"
+      :key="l.name"
+      class="label figures"
+      :style="{ top: `calc(24px + (100% - 24px) * ${l.at / planeHeight})` }"
+      aria-hidden="true"
+    >
+      <span class="quiet">{{ l.name }}</span>
+    </span>
+    <div
+      class="stations"
+      role="tablist"
+      aria-label="Stations"
+    >
+      <div
+        v-for="(s, i) in stations"
+        :key="s.id"
+        class="station"
+        :class="{ here: s.id === station, out: s.id === bypassed }"
+      >
+        <button
+          :data-tip="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`"
+          type="button"
+          role="tab"
+          class="open"
+          :aria-selected="s.id === station"
+          :data-station="s.id"
+          @click="click(s.id)"
+          @pointerdown="press(s.id, $event)"
+          @pointerup="letGo"
+          @pointerleave="letGo"
+          @pointercancel="letGo"
+        >
+          <span class="caps">{{ s.name }}</span>
+          <span
+            v-if="s.id === bypassed"
+            class="figures loss lost"
+          >
+            {{ text.leftOut }}
+          </span>
+        </button>
+        <button
+          v-if="s.id !== bypassed"
+          :data-tip="text.lossTip"
+          type="button"
+          class="figures loss"
+          :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }"
+          :disabled="!standings[i]?.lost"
+          :aria-pressed="lossesOf === s.id"
+          :data-loss="s.id"
+          @click="emit('losses', lossesOf === s.id ? null : s.id)"
+        >
+          {{ standings[i]?.words ?? '' }}
+        </button>
+        <StationStrength
+          v-if="strengths[s.id] !== undefined"
+          :name="s.name"
+          :model-value="strengths[s.id] ?? 1"
+          @update:model-value="emit('strength', s.id, $event)"
+          @hold="emit('hold')"
+          @release="emit('release')"
+        />
       </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.meridian { position: relative; background: var(--panel); border-block: var(--line) solid var(--hairline); min-height: 0; contain: size layout style; }
-.meridian.asleep svg { opacity: 0.3; }
+.meridian {
+  position: relative;
+  background: var(--panel);
+  border-block: var(--line) solid var(--hairline);
+  min-height: 0;
+  contain: size layout style;
+}
+.meridian.asleep svg {
+  opacity: 0.3;
+}
 /* A layer of its own: lines that move do not have the words over them drawn again. */
-svg { position: absolute; inset: 24px 0 0; width: 100%; height: calc(100% - 24px); will-change: transform; }
-.line { fill: none; stroke: var(--hairline-strong); stroke-width: 1px; vector-effect: non-scaling-stroke; }
-.line.end { stroke: var(--ink-quiet); stroke-dasharray: 1 3; }
-.line.middle { stroke: var(--accent); stroke-width: 2px; }
-.part { fill: none; stroke: var(--ink); stroke-width: 1px; stroke-dasharray: 5 3; vector-effect: non-scaling-stroke; opacity: 0.75; }
-.part.middle { stroke-width: 1.75px; opacity: 1; }
-.band { fill: var(--ink); opacity: 0.06; }
-.merge { position: absolute; width: 0; height: 0; margin: -4px 0 0 -1px; border: 4px solid transparent; border-right: 7px solid var(--warning); border-left: 0; pointer-events: none; }
-.label { position: absolute; right: 3px; padding: 0 2px; font-size: 9.5px; line-height: 11px; background: var(--panel); transform: translateY(-50%); pointer-events: none; }
-.stations { position: absolute; inset: 0; display: grid; grid-template-columns: repeat(8, 1fr); }
-.station { position: relative; border-right: var(--line) solid var(--hairline); min-width: 0; }
-.open { position: absolute; inset: 0; display: flex; justify-content: space-between; align-items: flex-start; text-align: left; background: none; border: 0; padding: 4px var(--gap); cursor: pointer; }
-.station:hover, .station.here { background: var(--veil); }
-.station.here .caps { color: var(--accent); }
-.station.here::before { content: ''; position: absolute; inset: 0 0 auto; height: 2px; background: var(--accent); }
-.station.out { background: repeating-linear-gradient(135deg, transparent 0 6px, var(--veil) 6px 12px); }
-.open:focus-visible { outline-offset: -3px; }
-.loss { position: absolute; right: 2px; top: 0; min-height: 24px; min-width: 24px; background: none; border: 0; padding: 0 var(--gap-small); font-size: 10px; color: var(--ink-quiet); }
-.open .loss { position: static; min-height: 0; }
-.loss.lost { color: var(--ink); text-decoration: underline; text-decoration-color: var(--warning); text-underline-offset: 3px; }
-.loss.lit { background: var(--accent); color: var(--ink-on-accent); }
+svg {
+  position: absolute;
+  inset: 24px 0 0;
+  width: 100%;
+  height: calc(100% - 24px);
+  will-change: transform;
+}
+.line {
+  fill: none;
+  stroke: var(--hairline-strong);
+  stroke-width: 1px;
+  vector-effect: non-scaling-stroke;
+}
+.line.end {
+  stroke: var(--ink-quiet);
+  stroke-dasharray: 1 3;
+}
+.line.middle {
+  stroke: var(--accent);
+  stroke-width: 2px;
+}
+.part {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1px;
+  stroke-dasharray: 5 3;
+  vector-effect: non-scaling-stroke;
+  opacity: 0.75;
+}
+.part.middle {
+  stroke-width: 1.75px;
+  opacity: 1;
+}
+.band {
+  fill: var(--ink);
+  opacity: 0.06;
+}
+.merge {
+  position: absolute;
+  width: 0;
+  height: 0;
+  margin: -4px 0 0 -1px;
+  border: 4px solid transparent;
+  border-right: 7px solid var(--warning);
+  border-left: 0;
+  pointer-events: none;
+}
+.label {
+  position: absolute;
+  right: 3px;
+  padding: 0 2px;
+  font-size: 9.5px;
+  line-height: 11px;
+  background: var(--panel);
+  transform: translateY(-50%);
+  pointer-events: none;
+}
+.stations {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-columns: repeat(8, 1fr);
+}
+.station {
+  position: relative;
+  border-right: var(--line) solid var(--hairline);
+  min-width: 0;
+}
+.open {
+  position: absolute;
+  inset: 0;
+  display: flex;
+  justify-content: space-between;
+  align-items: flex-start;
+  text-align: left;
+  background: none;
+  border: 0;
+  padding: 4px var(--gap);
+  cursor: pointer;
+}
+.station:hover,
+.station.here {
+  background: var(--veil);
+}
+.station.here .caps {
+  color: var(--accent);
+}
+.station.here::before {
+  content: '';
+  position: absolute;
+  inset: 0 0 auto;
+  height: 2px;
+  background: var(--accent);
+}
+.station.out {
+  background: repeating-linear-gradient(135deg, transparent 0 6px, var(--veil) 6px 12px);
+}
+.open:focus-visible {
+  outline-offset: -3px;
+}
+.loss {
+  position: absolute;
+  right: 2px;
+  top: 0;
+  min-height: 24px;
+  min-width: 24px;
+  background: none;
+  border: 0;
+  padding: 0 var(--gap-small);
+  font-size: 10px;
+  color: var(--ink-quiet);
+}
+.open .loss {
+  position: static;
+  min-height: 0;
+}
+.loss.lost {
+  color: var(--ink);
+  text-decoration: underline;
+  text-decoration-color: var(--warning);
+  text-underline-offset: 3px;
+}
+.loss.lit {
+  background: var(--accent);
+  color: var(--ink-on-accent);
+}
 </style>

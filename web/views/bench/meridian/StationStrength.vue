@@ -6,7 +6,10 @@ import { text } from '../text'
 const props = defineProps<{ name: string; modelValue: number }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number]; hold: []; release: [] }>()
 const bar = ref<HTMLElement | null>(null)
-const set = (value: number): void => { const held = Math.min(1, Math.max(0, Math.round(value * 100) / 100)); if (held !== props.modelValue) emit('update:modelValue', held) }
+const set = (value: number): void => {
+  const held = Math.min(1, Math.max(0, Math.round(value * 100) / 100))
+  if (held !== props.modelValue) emit('update:modelValue', held)
+}
 
 function at(event: PointerEvent): void {
   const box = bar.value!.getBoundingClientRect()
@@ -38,17 +41,60 @@ function key(event: KeyboardEvent): void {
 
 <template>
   <div
-    ref="bar" class="strength" role="slider" tabindex="0" :aria-label="text.strengthOf(name)" aria-valuemin="0" aria-valuemax="100" :aria-valuenow="Math.round(modelValue * 100)" :aria-valuetext="`${Math.round(modelValue * 100)} %`" :title="text.strengthTip"
-    @pointerdown.stop="down" @pointermove="dragging && at($event)" @pointerup="up" @pointercancel="up" @keydown="key"
+    ref="bar"
+    class="strength"
+    role="slider"
+    tabindex="0"
+    :aria-label="text.strengthOf(name)"
+    aria-valuemin="0"
+    aria-valuemax="100"
+    :aria-valuenow="Math.round(modelValue * 100)"
+    :aria-valuetext="`${Math.round(modelValue * 100)} %`"
+    :title="text.strengthTip"
+    @pointerdown.stop="down"
+    @pointermove="dragging && at($event)"
+    @pointerup="up"
+    @pointercancel="up"
+    @keydown="key"
   >
-    <span class="fill" :style="{ width: `${modelValue * 100}%` }" />
+    <span
+      class="fill"
+      :style="{ width: `${modelValue * 100}%` }"
+    />
     <span class="figures">{{ Math.round(modelValue * 100) }} %</span>
   </div>
 </template>
 
 <style scoped>
-.strength { position: absolute; left: 0; right: 0; bottom: 0; height: 24px; cursor: ew-resize; touch-action: none; font-size: 9.5px; line-height: 12px; padding-top: 10px; padding-left: var(--gap); color: var(--ink-quiet); }
-.fill { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--accent); }
-.strength::before { content: ''; position: absolute; inset: auto 0 0; height: 3px; background: var(--hairline); }
-.strength:focus-visible { outline-offset: -2px; }
+.strength {
+  position: absolute;
+  left: 0;
+  right: 0;
+  bottom: 0;
+  height: 24px;
+  cursor: ew-resize;
+  touch-action: none;
+  font-size: 9.5px;
+  line-height: 12px;
+  padding-top: 10px;
+  padding-left: var(--gap);
+  color: var(--ink-quiet);
+}
+.fill {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 3px;
+  background: var(--accent);
+}
+.strength::before {
+  content: '';
+  position: absolute;
+  inset: auto 0 0;
+  height: 3px;
+  background: var(--hairline);
+}
+.strength:focus-visible {
+  outline-offset: -2px;
+}
 </style>

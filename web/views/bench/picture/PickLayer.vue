@@ -1,5 +1,6 @@
 <script setup lang="ts">
-// A layer over the picture while a curve picks from it: press to take a colour, drag up and down to change what the curve does there.
+// A layer over the picture while a curve picks from it: press to take a colour, drag up and down to change what the
+// curve does there.
 import { nextTick, ref } from 'vue'
 import type { PlaceColour } from '@core/index'
 import { usePicking } from '../../../stores/picking'
@@ -12,7 +13,9 @@ let pressed: { readonly y: number; readonly height: number; taken: boolean; up: 
 
 async function down(event: PointerEvent): Promise<void> {
   if (event.button !== 0) return
-  const layer = event.currentTarget as HTMLElement, box = layer.getBoundingClientRect(), mine = { y: event.clientY, height: box.height, taken: false, up: 0 }
+  const layer = event.currentTarget as HTMLElement,
+    box = layer.getBoundingClientRect(),
+    mine = { y: event.clientY, height: box.height, taken: false, up: 0 }
   layer.setPointerCapture(event.pointerId)
   pressed = mine
   at.value = { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
@@ -39,14 +42,47 @@ function up(): void {
 </script>
 
 <template>
-  <div class="layer" data-testid="pick-layer" @pointerdown.stop="down" @pointermove="move" @pointerup="up" @pointercancel="up">
+  <div
+    class="layer"
+    data-testid="pick-layer"
+    @pointerdown.stop="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="up"
+  >
     <p class="note">{{ text.picking.help }}</p>
-    <span v-if="at" class="place" :style="{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }" />
+    <span
+      v-if="at"
+      class="place"
+      :style="{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }"
+    />
   </div>
 </template>
 
 <style scoped>
-.layer { position: absolute; inset: 0; cursor: crosshair; touch-action: none; }
-.note { position: absolute; right: var(--gap); top: var(--gap); margin: 0; padding: 1px var(--gap); background: rgb(0 0 0 / 70%); font-size: 11px; pointer-events: none; }
-.place { position: absolute; width: 13px; height: 13px; margin: -7px; border: 2px solid var(--accent); outline: 1px solid #000; pointer-events: none; }
+.layer {
+  position: absolute;
+  inset: 0;
+  cursor: crosshair;
+  touch-action: none;
+}
+.note {
+  position: absolute;
+  right: var(--gap);
+  top: var(--gap);
+  margin: 0;
+  padding: 1px var(--gap);
+  background: rgb(0 0 0 / 70%);
+  font-size: 11px;
+  pointer-events: none;
+}
+.place {
+  position: absolute;
+  width: 13px;
+  height: 13px;
+  margin: -7px;
+  border: 2px solid var(--accent);
+  outline: 1px solid #000;
+  pointer-events: none;
+}
 </style>

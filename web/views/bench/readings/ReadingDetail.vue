@@ -5,7 +5,14 @@ import { hasPixels, overlays, proposalWords, readingKind, type Aim, type Reading
 import type { Waiver } from '@contracts/responses'
 import { text } from '../text'
 
-defineProps<{ reading: Reading; waiver: Waiver | null; clip: string; worstFrame: number | null; /** Its pixels are lit in the picture. */ lit: boolean; /** The aim it proposes. */ proposal: Aim | null }>()
+defineProps<{
+  reading: Reading
+  waiver: Waiver | null
+  clip: string
+  worstFrame: number | null
+  /** Its pixels are lit in the picture. */ lit: boolean
+  /** The aim it proposes. */ proposal: Aim | null
+}>()
 const emit = defineEmits<{ close: []; go: [frame: number]; area: []; aim: []; waive: [reason: string | null] }>()
 const reason = ref('')
 function waive(): void {
@@ -16,30 +23,126 @@ function waive(): void {
 </script>
 
 <template>
-  <div class="detail" data-testid="reading-detail">
-    <p><button type="button" @click="emit('close')">‹ {{ text.allReadings }}</button> <strong>{{ reading.sentence }}</strong></p>
+  <div
+    class="detail"
+    data-testid="reading-detail"
+  >
+    <p>
+      <button
+        type="button"
+        @click="emit('close')"
+      >
+        ‹ {{ text.allReadings }}
+      </button>
+      {{ ' ' }}
+      <strong>{{ reading.sentence }}</strong>
+    </p>
     <p class="quiet">{{ readingKind(reading.id).why }} {{ readingKind(reading.id).tip }} {{ clip }}</p>
     <p class="tools">
-      <button v-if="proposal" type="button" class="propose" @click="emit('aim')">{{ proposalWords(proposal) }}</button>
-      <button v-if="reading.area || hasPixels(reading.id) || overlays.some((o) => o.id === reading.id)" type="button" :aria-pressed="lit" @click="emit('area')">{{ lit ? text.showNoMore : text.showWhere }}</button>
-      <button v-if="worstFrame !== null" type="button" data-testid="go-worst" @click="emit('go', worstFrame)">{{ text.goWorst }}</button>
-      <span v-if="reading.confidence < 0.995" class="quiet">{{ text.sure(reading.confidence) }}</span>
+      <button
+        v-if="proposal"
+        type="button"
+        class="propose"
+        @click="emit('aim')"
+      >
+        {{ proposalWords(proposal) }}
+      </button>
+      <button
+        v-if="reading.area || hasPixels(reading.id) || overlays.some((o) => o.id === reading.id)"
+        type="button"
+        :aria-pressed="lit"
+        @click="emit('area')"
+      >
+        {{ lit ? text.showNoMore : text.showWhere }}
+      </button>
+      <button
+        v-if="worstFrame !== null"
+        type="button"
+        data-testid="go-worst"
+        @click="emit('go', worstFrame)"
+      >
+        {{ text.goWorst }}
+      </button>
+      <span
+        v-if="reading.confidence < 0.995"
+        class="quiet"
+      >
+        {{ text.sure(reading.confidence) }}
+      </span>
     </p>
-    <form v-if="!waiver" @submit.prevent="waive">
-      <input v-model="reason" type="text" maxlength="300" :placeholder="text.waiveReason" :aria-label="text.waiveReason">
-      <button type="submit" :disabled="reason.trim() === ''">{{ text.waive }}</button>
+    <form
+      v-if="!waiver"
+      @submit.prevent="waive"
+    >
+      <input
+        v-model="reason"
+        type="text"
+        maxlength="300"
+        :placeholder="text.waiveReason"
+        :aria-label="text.waiveReason"
+      />
+      <button
+        type="submit"
+        :disabled="reason.trim() === ''"
+      >
+        {{ text.waive }}
+      </button>
     </form>
-    <p v-else class="tools"><span>{{ text.waivedBecause(waiver.reason) }}</span> <button type="button" @click="emit('waive', null)">{{ text.takeUp }}</button></p>
+    <p
+      v-else
+      class="tools"
+    >
+      <span>{{ text.waivedBecause(waiver.reason) }}</span>
+      {{ ' ' }}
+      <button
+        type="button"
+        @click="emit('waive', null)"
+      >
+        {{ text.takeUp }}
+      </button>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.detail { display: grid; gap: var(--gap-small); align-content: start; font-size: 12px; }
-p { margin: 0; }
-strong { font-weight: 500; }
-.tools, form { display: flex; gap: var(--gap); align-items: center; }
-input { flex: 1; min-width: 0; background: var(--well); border: var(--line) solid var(--hairline); color: var(--ink); padding: 0 var(--gap-small); min-height: var(--control); }
-button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 var(--gap); min-height: var(--control); }
-button:hover:enabled { border-color: var(--accent); }
-button:disabled { color: var(--ink-quiet); }
+.detail {
+  display: grid;
+  gap: var(--gap-small);
+  align-content: start;
+  font-size: 12px;
+}
+p {
+  margin: 0;
+}
+strong {
+  font-weight: 500;
+}
+.tools,
+form {
+  display: flex;
+  gap: var(--gap);
+  align-items: center;
+}
+input {
+  flex: 1;
+  min-width: 0;
+  background: var(--well);
+  border: var(--line) solid var(--hairline);
+  color: var(--ink);
+  padding: 0 var(--gap-small);
+  min-height: var(--control);
+}
+button {
+  background: none;
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 0 var(--gap);
+  min-height: var(--control);
+}
+button:hover:enabled {
+  border-color: var(--accent);
+}
+button:disabled {
+  color: var(--ink-quiet);
+}
 </style>

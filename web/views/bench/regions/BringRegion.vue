@@ -10,10 +10,16 @@ import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const emit = defineEmits<{ bring: [shotId: string, regionId: string] }>()
-const library = useLibrary(), regions = useRegions()
+const library = useLibrary(),
+  regions = useRegions()
 const { regions: words } = text
-const shotId = ref(''), regionId = ref(''), fault = ref(''), other = shallowRef<ShotDetail | null>(null)
-const shots = computed(() => (library.reel?.shots ?? []).filter((s) => s.id !== library.shot?.id).map(({ id, name }) => ({ id, name })))
+const shotId = ref(''),
+  regionId = ref(''),
+  fault = ref(''),
+  other = shallowRef<ShotDetail | null>(null)
+const shots = computed(() =>
+  (library.reel?.shots ?? []).filter((s) => s.id !== library.shot?.id).map(({ id, name }) => ({ id, name })),
+)
 const theirs = computed(() => (other.value?.revision.grade.regions ?? []).map(({ id, name }) => ({ id, name })))
 async function choose(id: string): Promise<void> {
   shotId.value = id
@@ -33,14 +39,57 @@ async function choose(id: string): Promise<void> {
 
 <template>
   <div class="bring">
-    <PlainSelect :label="words.bringShot" :tip="words.bringShotTip" :options="shots" :model-value="shotId" data-testid="bring-shot" @update:model-value="choose" />
-    <PlainSelect v-if="theirs.length" :label="words.bringRegion" :tip="words.bringRegionTip" :options="theirs" :model-value="regionId" data-testid="bring-region" @update:model-value="regionId = $event" />
-    <p v-if="fault" role="alert">▲ {{ fault }}</p>
-    <p class="ends"><ElButton size="small" :disabled="regionId === ''" @click="emit('bring', shotId, regionId)">{{ words.bring }}</ElButton> <ElButton size="small" @click="regions.bringing = false">{{ text.placing.leave }}</ElButton></p>
+    <PlainSelect
+      :label="words.bringShot"
+      :tip="words.bringShotTip"
+      :options="shots"
+      :model-value="shotId"
+      data-testid="bring-shot"
+      @update:model-value="choose"
+    />
+    <PlainSelect
+      v-if="theirs.length"
+      :label="words.bringRegion"
+      :tip="words.bringRegionTip"
+      :options="theirs"
+      :model-value="regionId"
+      data-testid="bring-region"
+      @update:model-value="regionId = $event"
+    />
+    <p
+      v-if="fault"
+      role="alert"
+    >
+      ▲ {{ fault }}
+    </p>
+    <p class="ends">
+      <ElButton
+        size="small"
+        :disabled="regionId === ''"
+        @click="emit('bring', shotId, regionId)"
+      >
+        {{ words.bring }}
+      </ElButton>
+      {{ ' ' }}
+      <ElButton
+        size="small"
+        @click="regions.bringing = false"
+      >
+        {{ text.placing.leave }}
+      </ElButton>
+    </p>
   </div>
 </template>
 
 <style scoped>
-.bring { display: grid; gap: var(--gap-small); align-content: start; max-width: 420px; }
-p { margin: 0; font-size: 12px; }
+.bring {
+  display: grid;
+  gap: var(--gap-small);
+  align-content: start;
+  max-width: 420px;
+}
+p {
+  margin: 0;
+  font-size: 12px;
+}
 </style>

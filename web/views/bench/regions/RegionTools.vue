@@ -1,7 +1,18 @@
 <script setup lang="ts">
 // The tools of Level, Shape and Hue on a region, and the marks of the control that was touched last.
 import { computed, ref, watch } from 'vue'
-import { addMark, addStep, removeMark, setPath, stepKindById, zonePresets, type CurvePoint, type GradeDocument, type NumberParameter, type Step } from '@core/index'
+import {
+  addMark,
+  addStep,
+  removeMark,
+  setPath,
+  stepKindById,
+  zonePresets,
+  type CurvePoint,
+  type GradeDocument,
+  type NumberParameter,
+  type Step,
+} from '@core/index'
 import { useGrade } from '../../../stores/grade'
 import type { RegionPage } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -11,19 +22,44 @@ import ToneCurves from '../curves/ToneCurves.vue'
 import StepControls from '../StepControls.vue'
 import { text } from '../text'
 
-const props = defineProps<{ grade: GradeDocument; whole: GradeDocument; regionId: string; page: RegionPage; firstFrame: number }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]; go: [frame: number] }>()
-const store = useGrade(), view = useView()
-const kinds: Readonly<Partial<Record<RegionPage, readonly string[]>>> = { level: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone'], shape: ['contrast', 'ends', 'local-contrast', 'sharpness', 'zone'], hue: ['saturation'] }
+const props = defineProps<{
+  grade: GradeDocument
+  whole: GradeDocument
+  regionId: string
+  page: RegionPage
+  firstFrame: number
+}>()
+const emit = defineEmits<{
+  change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]
+  go: [frame: number]
+}>()
+const store = useGrade(),
+  view = useView()
+const kinds: Readonly<Partial<Record<RegionPage, readonly string[]>>> = {
+  level: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone'],
+  shape: ['contrast', 'ends', 'local-contrast', 'sharpness', 'zone'],
+  hue: ['saturation'],
+}
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))
-const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve')), colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
+const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve')),
+  colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
 /** The control that marks along the clip are shown of. */
 const touched = ref<{ readonly stepId: string; readonly key: string } | null>(null)
-watch(() => [props.page, props.regionId], () => { touched.value = null })
+watch(
+  () => [props.page, props.regionId],
+  () => {
+    touched.value = null
+  },
+)
 const along = computed(() => {
-  const step = own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds[props.page]?.includes(s.kind)), key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
+  const step =
+      own.value.find((s) => s.id === touched.value?.stepId) ??
+      own.value.find((s) => kinds[props.page]?.includes(s.kind)),
+    key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
   const parameter = step && key !== undefined ? stepKindById(step.kind).parameters[key] : undefined
-  return step && key !== undefined && parameter?.type === 'number' ? { step, key, parameter: parameter as NumberParameter } : null
+  return step && key !== undefined && parameter?.type === 'number'
+    ? { step, key, parameter: parameter as NumberParameter }
+    : null
 })
 function change(step: Step, key: string, value: number): void {
   touched.value = { stepId: step.id, key }
@@ -31,35 +67,142 @@ function change(step: Step, key: string, value: number): void {
 }
 function addZone(preset: (typeof zonePresets)[number]): void {
   store.edit(`${preset.name} added`, (g) => {
-    const added = addStep(g, 'zone', preset.name, preset.params), fresh = added.steps.at(-1)
-    return fresh ? { ...added, steps: added.steps.map((s) => (s === fresh ? { ...s, regionId: props.regionId } : s)) } : added
+    const added = addStep(g, 'zone', preset.name, preset.params),
+      fresh = added.steps.at(-1)
+    return fresh
+      ? { ...added, steps: added.steps.map((s) => (s === fresh ? { ...s, regionId: props.regionId } : s)) }
+      : added
   })
 }
-const focus = (e: FocusEvent): void => { const at = (e.target as HTMLElement).closest<HTMLElement>('[data-step]'); if (at?.dataset['step'] && at.dataset['control']) touched.value = { stepId: at.dataset['step'], key: at.dataset['control'] } }
+const focus = (e: FocusEvent): void => {
+  const at = (e.target as HTMLElement).closest<HTMLElement>('[data-step]')
+  if (at?.dataset['step'] && at.dataset['control'])
+    touched.value = { stepId: at.dataset['step'], key: at.dataset['control'] }
+}
 </script>
 
 <template>
-  <ToneCurves v-if="page === 'curve' && curve" :step="curve" @change="(key, value) => emit('change', curve!, key, value)" @hold="store.hold" @release="store.release" />
-  <ColourCurves v-else-if="page === 'colours' && colours" :step="colours" @change="(key, value) => emit('change', colours!, key, value)" @hold="store.hold" @release="store.release" />
-  <div v-else class="tools" @focusin="focus">
+  <ToneCurves
+    v-if="page === 'curve' && curve"
+    :step="curve"
+    @change="(key, value) => emit('change', curve!, key, value)"
+    @hold="store.hold"
+    @release="store.release"
+  />
+  <ColourCurves
+    v-else-if="page === 'colours' && colours"
+    :step="colours"
+    @change="(key, value) => emit('change', colours!, key, value)"
+    @hold="store.hold"
+    @release="store.release"
+  />
+  <div
+    v-else
+    class="tools"
+    @focusin="focus"
+  >
     <div class="scroll">
-      <StepControls :grade="grade" station="regions" :region-id="regionId" :facts="null" :kinds="kinds[page] ?? []" columns @change="change" @hold="store.hold" @release="store.release" />
-      <p v-if="page === 'shape'" class="zones"><span class="quiet">{{ text.regions.zones }}</span> <button v-for="z in zonePresets" :key="z.name" type="button" @click="addZone(z)">{{ z.name }}</button> <template v-for="s in own.filter((o) => o.kind === 'zone')" :key="s.id"><button type="button" :title="text.regions.removeZone" @click="store.edit('Zone removed', (g) => ({ ...g, steps: g.steps.filter((o) => o.id !== s.id) }))">{{ s.name }} ×</button></template></p>
+      <StepControls
+        :grade="grade"
+        station="regions"
+        :region-id="regionId"
+        :facts="null"
+        :kinds="kinds[page] ?? []"
+        columns
+        @change="change"
+        @hold="store.hold"
+        @release="store.release"
+      />
+      <p
+        v-if="page === 'shape'"
+        class="zones"
+      >
+        <span class="quiet">{{ text.regions.zones }}</span>
+        {{ ' ' }}
+        <button
+          v-for="z in zonePresets"
+          :key="z.name"
+          type="button"
+          @click="addZone(z)"
+        >
+          {{ z.name }}
+        </button>
+        <template
+          v-for="s in own.filter((o) => o.kind === 'zone')"
+          :key="s.id"
+        >
+          <button
+            type="button"
+            :title="text.regions.removeZone"
+            @click="store.edit('Zone removed', (g) => ({ ...g, steps: g.steps.filter((o) => o.id !== s.id) }))"
+          >
+            {{ s.name }} ×
+          </button>
+        </template>
+      </p>
     </div>
     <AlongBar
-      v-if="along" :grade="whole" :step="along.step" :parameter-key="along.key" :parameter="along.parameter" :frame="view.frame" :first-frame="firstFrame"
-      @mark="store.edit(text.along.marked(along.parameter.label, view.frame - firstFrame), (g) => addMark(g, along!.step.id, along!.key, view.frame))" @unmark="(at) => store.edit(text.along.unmarked(along!.parameter.label, at - firstFrame), (g) => removeMark(g, along!.step.id, along!.key, at))"
-      @path="(path) => store.edit(text.along.way(along!.parameter.label), (g) => setPath(g, along!.step.id, along!.key, path))" @go="emit('go', $event)"
+      v-if="along"
+      :grade="whole"
+      :step="along.step"
+      :parameter-key="along.key"
+      :parameter="along.parameter"
+      :frame="view.frame"
+      :first-frame="firstFrame"
+      @mark="
+        store.edit(text.along.marked(along.parameter.label, view.frame - firstFrame), (g) =>
+          addMark(g, along!.step.id, along!.key, view.frame),
+        )
+      "
+      @unmark="
+        (at) =>
+          store.edit(text.along.unmarked(along!.parameter.label, at - firstFrame), (g) =>
+            removeMark(g, along!.step.id, along!.key, at),
+          )
+      "
+      @path="
+        (path) =>
+          store.edit(text.along.way(along!.parameter.label), (g) => setPath(g, along!.step.id, along!.key, path))
+      "
+      @go="emit('go', $event)"
     />
   </div>
 </template>
 
 <style scoped>
-.tools { display: grid; grid-template-rows: 1fr auto; min-height: 0; }
-.scroll { overflow: auto; min-height: 0; }
-.scroll :deep(.controls.columns) { grid-template-columns: repeat(3, minmax(0, 1fr)); column-gap: var(--gap); }
-.scroll :deep(.controls.columns .control) { grid-template-columns: 96px minmax(30px, 1fr) 50px 52px; gap: var(--gap-small); }
-.scroll :deep(.also) { display: none; }
-.zones { display: flex; gap: var(--gap-small); align-items: center; margin: 0; font-size: 12px; }
-button { background: none; border: var(--line) solid var(--hairline); border-radius: var(--radius); padding: 0 8px; min-height: var(--control); font-size: 12px; }
+.tools {
+  display: grid;
+  grid-template-rows: 1fr auto;
+  min-height: 0;
+}
+.scroll {
+  overflow: auto;
+  min-height: 0;
+}
+.scroll :deep(.controls.columns) {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  column-gap: var(--gap);
+}
+.scroll :deep(.controls.columns .control) {
+  grid-template-columns: 96px minmax(30px, 1fr) 50px 52px;
+  gap: var(--gap-small);
+}
+.scroll :deep(.also) {
+  display: none;
+}
+.zones {
+  display: flex;
+  gap: var(--gap-small);
+  align-items: center;
+  margin: 0;
+  font-size: 12px;
+}
+button {
+  background: none;
+  border: var(--line) solid var(--hairline);
+  border-radius: var(--radius);
+  padding: 0 8px;
+  min-height: var(--control);
+  font-size: 12px;
+}
 </style>

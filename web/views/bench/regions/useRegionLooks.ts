@@ -1,6 +1,16 @@
-// What the open region asks of the picture: how it is spread for a key, what its matte is worth, colours picked from it, and a subject to begin with.
+// What the open region asks of the picture: how it is spread for a key, what its matte is worth, colours picked from
+// it, and a subject to begin with.
 import { watch } from 'vue'
-import { defaultParameters, regionContent, stepKindById, type Area, type GradeDocument, type KeySample, type RecipeStep, type RegionStartId } from '@core/index'
+import {
+  defaultParameters,
+  regionContent,
+  stepKindById,
+  type Area,
+  type GradeDocument,
+  type KeySample,
+  type RecipeStep,
+  type RegionStartId,
+} from '@core/index'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../../api/client'
 import type { BenchRenderer } from '../../../composables/useBenchRenderer'
@@ -18,31 +28,73 @@ export interface RegionLooks {
   readonly sample: (mode: KeySample['mode'], area: Area) => Promise<void>
 }
 
-export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | null, clip: () => Clip | null, aspect: () => number, onFault: (sentence: string) => void): RegionLooks {
-  const regions = useRegions(), placing = usePlacing(), tracking = useTracking(), view = useView(), grade = useGrade()
-  watch(aspect, (now) => { regions.aspect = now }, { immediate: true })
-  watch(clip, (now) => { tracking.clip = now }, { immediate: true })
-  watch([() => view.station, () => regions.page, () => regions.key?.key.tap, renderer.settled, () => view.frame], async ([station, page, tap, settled]) => {
-    if (station !== 'regions' || page !== 'key' || tap === undefined) regions.spread = null
-    else if (settled) regions.spread = (await renderer.keySpread(tap)).keySpread
-  })
+export function useRegionLooks(
+  renderer: BenchRenderer,
+  subject: () => Area | null,
+  clip: () => Clip | null,
+  aspect: () => number,
+  onFault: (sentence: string) => void,
+): RegionLooks {
+  const regions = useRegions(),
+    placing = usePlacing(),
+    tracking = useTracking(),
+    view = useView(),
+    grade = useGrade()
+  watch(
+    aspect,
+    (now) => {
+      regions.aspect = now
+    },
+    { immediate: true },
+  )
+  watch(
+    clip,
+    (now) => {
+      tracking.clip = now
+    },
+    { immediate: true },
+  )
+  watch(
+    [() => view.station, () => regions.page, () => regions.key?.key.tap, renderer.settled, () => view.frame],
+    async ([station, page, tap, settled]) => {
+      if (station !== 'regions' || page !== 'key' || tap === undefined) regions.spread = null
+      else if (settled) regions.spread = (await renderer.keySpread(tap)).keySpread
+    },
+  )
 
-  /** The grade as it was when each region's pieces were last changed: what moved its matte since then came from elsewhere. */
+  /**
+   * The grade as it was when each region's pieces were last changed: what moved its matte since then came from
+   * elsewhere.
+   */
   const keyed = new Map<string, { readonly pieces: string; readonly grade: GradeDocument }>()
-  watch(() => grade.document, (now) => {
-    for (const { id, pieces } of now?.regions ?? []) { const words = JSON.stringify(pieces); if (now && keyed.get(id)?.pieces !== words) keyed.set(id, { pieces: words, grade: now }) }
-  }, { immediate: true })
-  watch(() => grade.shotId, () => keyed.clear())
-  watch([() => view.station, () => regions.page, () => regions.region, renderer.settled, () => view.frame], async ([station, page, region, settled]) => {
-    regions.factsFresh = false
-    if (station !== 'regions' || page !== 'matte' || !region) regions.facts = null
-    else if (settled) {
-      const then = keyed.get(region.id)?.grade ?? null, { matte } = await renderer.matteFacts(region.id, then === grade.document ? null : then)
-      if (regions.region !== region || !renderer.settled.value) return
-      regions.facts = matte
-      regions.factsFresh = true
-    }
-  })
+  watch(
+    () => grade.document,
+    (now) => {
+      for (const { id, pieces } of now?.regions ?? []) {
+        const words = JSON.stringify(pieces)
+        if (now && keyed.get(id)?.pieces !== words) keyed.set(id, { pieces: words, grade: now })
+      }
+    },
+    { immediate: true },
+  )
+  watch(
+    () => grade.shotId,
+    () => keyed.clear(),
+  )
+  watch(
+    [() => view.station, () => regions.page, () => regions.region, renderer.settled, () => view.frame],
+    async ([station, page, region, settled]) => {
+      regions.factsFresh = false
+      if (station !== 'regions' || page !== 'matte' || !region) regions.facts = null
+      else if (settled) {
+        const then = keyed.get(region.id)?.grade ?? null,
+          { matte } = await renderer.matteFacts(region.id, then === grade.document ? null : then)
+        if (regions.region !== region || !renderer.settled.value) return
+        regions.facts = matte
+        regions.factsFresh = true
+      }
+    },
+  )
 
   async function sample(mode: KeySample['mode'], area: Area): Promise<void> {
     const { key } = regions
@@ -51,7 +103,8 @@ export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | nu
     if (found) regions.takeSample(found)
   }
   async function start(id: RegionStartId): Promise<void> {
-    const area = id === 'face' ? subject() : null, found = area && (await renderer.keySample('hue', 'add', area)).sample
+    const area = id === 'face' ? subject() : null,
+      found = area && (await renderer.keySample('hue', 'add', area)).sample
     regions.add(id, { chosen: regions.region, ...(area && found ? { subject: { ...area, sample: found } } : {}) })
     // Without a subject the skin is picked next.
     if (id === 'face' && !found) {
@@ -61,12 +114,29 @@ export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | nu
   }
   async function bring(shotId: string, regionId: string): Promise<void> {
     try {
-      const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`), { grade: theirs } = other.revision, content = regionContent(theirs, regionId, other.leadFrame)
-      const medium = { hash: other.media.hash, rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator }, proxy: other.proxy, span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 } }
-      const { found, fault } = await renderer.placeRegion(regionId, { medium, frameIndex: other.leadFrame, grade: theirs })
+      const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`),
+        { grade: theirs } = other.revision,
+        content = regionContent(theirs, regionId, other.leadFrame)
+      const medium = {
+        hash: other.media.hash,
+        rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator },
+        proxy: other.proxy,
+        span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 },
+      }
+      const { found, fault } = await renderer.placeRegion(regionId, {
+        medium,
+        frameIndex: other.leadFrame,
+        grade: theirs,
+      })
       if (fault) return onFault(fault)
-      const stops = found?.stops ?? null, name = content.regions.find((r) => r.id === regionId)?.name ?? ''
-      placing.show({ name: `${other.name}: ${name}`.slice(0, 60), note: found?.by ? text.regions.bringNote(found.how, found.sure, stops) : text.regions.bringUnfound, regions: content.regions, steps: stops === null ? content.steps : withExposure(content.steps, regionId, stops) })
+      const stops = found?.stops ?? null,
+        name = content.regions.find((r) => r.id === regionId)?.name ?? ''
+      placing.show({
+        name: `${other.name}: ${name}`.slice(0, 60),
+        note: found?.by ? text.regions.bringNote(found.how, found.sure, stops) : text.regions.bringUnfound,
+        regions: content.regions,
+        steps: stops === null ? content.steps : withExposure(content.steps, regionId, stops),
+      })
       if (found?.by) placing.moveAll(regions.aspect, found.by)
       regions.leavePicture()
     } catch (error) {
@@ -78,8 +148,24 @@ export function useRegionLooks(renderer: BenchRenderer, subject: () => Area | nu
 
 /** The steps with so many stops more in the region's exposure, which is added where there was none. */
 function withExposure(steps: readonly RecipeStep[], regionId: string, stops: number): readonly RecipeStep[] {
-  const kind = stepKindById('exposure'), { min, max } = kind.parameters['exposureStops'] as { min: number; max: number }, own = steps.find((s) => s.kind === 'exposure' && s.regionId === regionId)
-  const value = (now: unknown): number => Math.round(Math.min(max, Math.max(min, (typeof now === 'number' ? now : 0) + stops)) * 100) / 100
-  if (own) return steps.map((s) => (s === own ? { ...s, params: { ...s.params, exposureStops: value(s.params['exposureStops']) } } : s))
-  return [...steps, { kind: kind.id, name: kind.name, strength: 1, side: steps[0]?.side ?? 'scene', params: { ...defaultParameters(kind), exposureStops: value(0) }, regionId }]
+  const kind = stepKindById('exposure'),
+    { min, max } = kind.parameters['exposureStops'] as { min: number; max: number },
+    own = steps.find((s) => s.kind === 'exposure' && s.regionId === regionId)
+  const value = (now: unknown): number =>
+    Math.round(Math.min(max, Math.max(min, (typeof now === 'number' ? now : 0) + stops)) * 100) / 100
+  if (own)
+    return steps.map((s) =>
+      s === own ? { ...s, params: { ...s.params, exposureStops: value(s.params['exposureStops']) } } : s,
+    )
+  return [
+    ...steps,
+    {
+      kind: kind.id,
+      name: kind.name,
+      strength: 1,
+      side: steps[0]?.side ?? 'scene',
+      params: { ...defaultParameters(kind), exposureStops: value(0) },
+      regionId,
+    },
+  ]
 }
