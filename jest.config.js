@@ -17,7 +17,11 @@ const common = {
   transformIgnorePatterns: [
     '/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)',
   ],
-  moduleNameMapper: { '^@core/(.*)$': '<rootDir>/core/$1', '^@contracts/(.*)$': '<rootDir>/contracts/$1' },
+  moduleNameMapper: {
+    '^@core/(.*)$': '<rootDir>/core/$1',
+    '^@contracts/(.*)$': '<rootDir>/contracts/$1',
+    '^@media/(.*)$': '<rootDir>/media/$1',
+  },
   // Tests run inside a vm, where every look at a global is slow: these are handed in.
   sandboxInjectedGlobals: ['Math', 'Number'],
   modulePathIgnorePatterns: ['<rootDir>/dist/', '<rootDir>/.data/'],
@@ -29,7 +33,7 @@ export default {
       ...common,
       displayName: 'unit',
       rootDir: import.meta.dirname,
-      testMatch: ['<rootDir>/{core,contracts,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'],
+      testMatch: ['<rootDir>/{core,contracts,media,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'],
     },
     {
       ...common,

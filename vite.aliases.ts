@@ -3,5 +3,6 @@ import { fileURLToPath } from 'node:url'
 
 export const aliases = {
   '@core': fileURLToPath(new URL('./core', import.meta.url)),
+  '@media': fileURLToPath(new URL('./media', import.meta.url)),
   '@contracts': fileURLToPath(new URL('./contracts', import.meta.url)),
 }

@@ -14,7 +14,7 @@ export default defineConfig({
       input: process.env['ONLY']
         ? { only: process.env['ONLY'] }
         : {
-            demo: 'server/demo.ts',
+            demo: 'demo/main.ts',
             server: 'server/main.ts',
             'frame-worker': 'server/workers/frame-worker.ts',
             'encode-demo': 'demo/encode/main.ts',

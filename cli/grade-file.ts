@@ -2,7 +2,9 @@
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { checkedGrade, ContractError } from '@contracts/index'
-import { FormatError, lutsOf, parseLutFile, type GradeDocument, type Lut, type LutFinder } from '@core/index'
+import { FormatError, parseLutFile } from '@core/formats'
+import { lutsOf, type GradeDocument, type LutFinder } from '@core/grade'
+import type { Lut } from '@core/luts'
 import { UsageError } from './usage'
 
 export interface LoadedGrade {

@@ -1,8 +1,8 @@
 // bin/pale: the core from a shell. Exit code 2 and one line on standard error for bad use.
 import { parseArgs } from 'node:util'
 import { ContractError } from '@contracts/index'
-import { FormatError } from '@core/index'
-import { Problem } from '../server/problem'
+import { FormatError } from '@core/formats'
+import { MediaFault } from '@media/fault'
 import type { Command } from './command'
 import { bakeCommand } from './commands/bake'
 import { convertCommand } from './commands/convert'
@@ -79,7 +79,7 @@ function parse(command: Command, args: readonly string[]): { values: Record<stri
 
 /** The one line for an error of use; null for errors of the program. */
 function sentence(error: unknown): string | null {
-  if (error instanceof Problem) return `${error.message}${error.hint ? ` ${error.hint}` : ''}`
+  if (error instanceof MediaFault) return `${error.message}${error.hint ? ` ${error.hint}` : ''}`
   if (
     error instanceof UsageError ||
     error instanceof FormatError ||

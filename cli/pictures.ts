@@ -2,7 +2,7 @@
 import { readFile, stat, writeFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { decode as decodePng, encode as encodePng } from 'fast-png'
-import { fileArgument, filesOnly, runChild, startChild } from '../server/media/child'
+import { fileArgument, filesOnly, runChild, startChild } from '@media/child'
 import { UsageError } from './usage'
 
 export interface Picture {
@@ -133,7 +133,7 @@ async function readThroughDecoder(path: string): Promise<Picture> {
     width,
     height,
     data: unpack(stdout, width * height, packing),
-    bits: packing.bytes === 1 ? 8 : packing.bytes === 2 ? 16 : 32,
+    bits: (packing.bytes * 8) as 8 | 16 | 32,
   }
 }
 
@@ -158,7 +158,7 @@ function unpack(bytes: Buffer, pixels: number, { planar, components, bytes: size
   const planeOf = [2, 0, 1]
   for (let p = 0; p < pixels; p++)
     for (let c = 0; c < 3; c++) {
-      const value = planar ? at(planeOf[c]! * pixels + p) : at(p * components + (components < 3 ? 0 : c))
+      const value = planar ? at((planeOf[c] ?? 0) * pixels + p) : at(p * components + (components < 3 ? 0 : c))
       data[p * 3 + c] = Number.isFinite(value) ? value : 0
     }
   return data
@@ -183,12 +183,12 @@ const codes16 = (data: Float64Array): Uint16Array =>
   Uint16Array.from(data, (v) => Math.min(Math.max(v, 0), 1) * 65535 + 0.5)
 
 function planes32(data: Float64Array): Buffer {
-  const pixels = data.length / 3,
-    out = new Float32Array(data.length)
+  const pixels = data.length / 3
+  const out = new Float32Array(data.length)
   for (let p = 0; p < pixels; p++) {
-    out[p] = data[p * 3 + 1]!
-    out[pixels + p] = data[p * 3 + 2]!
-    out[2 * pixels + p] = data[p * 3]!
+    out[p] = data[p * 3 + 1] ?? 0
+    out[pixels + p] = data[p * 3 + 2] ?? 0
+    out[2 * pixels + p] = data[p * 3] ?? 0
   }
   return Buffer.from(out.buffer)
 }

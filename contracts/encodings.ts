@@ -19,7 +19,7 @@ import {
   type ValidationArguments,
   type ValidatorConstraintInterface,
 } from 'class-validator'
-import { curveOf, isGamutId, ownEncodingId, type CurveDefinition, type EncodingDefinition } from '@core/index'
+import { curveOf, isGamutId, ownEncodingId, type CurveDefinition, type EncodingDefinition } from '@core/colour'
 import { checked } from './check'
 
 const finite = { allowNaN: false, allowInfinity: false } as const

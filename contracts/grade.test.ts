@@ -3,17 +3,14 @@ import {
   addRegion,
   currentSchema,
   defaultGrade,
-  freshKey,
   isNeutralStep,
   keyPiece,
-  noCleaning,
   regionStart,
   regionStarts,
   setParameter,
-  shapeKinds,
   shapePiece,
-  withKeyframe,
-} from '@core/index'
+} from '@core/grade'
+import { freshKey, noCleaning, shapeKinds, withKeyframe } from '@core/regions'
 import { checked, ContractError, checkedGrade, HeadMove, NewProject, NewRevision } from '.'
 
 const good = addRegion(setParameter(defaultGrade('log-420-95'), 'exposure', 'exposureStops', 0.5)).grade
@@ -27,8 +24,8 @@ const copy = (): Json & {
 
 const shapeOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source.shape
 const sourceOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source
-const keySource = { kind: 'key', key: freshKey, cleaning: noCleaning },
-  motion = { track: null, keys: [], path: 'smooth', roll: false, shown: [], fadeFrames: 0, aspect: 1.7 }
+const keySource = { kind: 'key', key: freshKey, cleaning: noCleaning }
+const motion = { track: null, keys: [], path: 'smooth', roll: false, shown: [], fadeFrames: 0, aspect: 1.7 }
 
 function faultOf(data: unknown): ContractError {
   try {
@@ -69,20 +66,20 @@ test('a grade as the program makes it is accepted unchanged', () => {
 })
 
 test('every starting point for a region is a grade that may be kept, and does what it says', () => {
-  const base = addRegion(defaultGrade('log-420-95')).grade,
-    sample = {
-      mode: 'add' as const,
-      colours: [
-        [0.5, 0.05, 0.05],
-        [0.52, 0.05, 0.06],
-      ] as const,
-    }
+  const base = addRegion(defaultGrade('log-420-95')).grade
+  const sample = {
+    mode: 'add' as const,
+    colours: [
+      [0.5, 0.05, 0.05],
+      [0.52, 0.05, 0.06],
+    ] as const,
+  }
   for (const { id } of regionStarts) {
     const start = regionStart(id, 16 / 9, {
-        chosen: base.regions[0]!,
-        subject: { left: 0.4, top: 0.3, right: 0.5, bottom: 0.5, sample },
-      })!,
-      { grade, regionId } = addRegion(base, start)
+      chosen: base.regions[0]!,
+      subject: { left: 0.4, top: 0.3, right: 0.5, bottom: 0.5, sample },
+    })!
+    const { grade, regionId } = addRegion(base, start)
     expect(checkedGrade(JSON.parse(JSON.stringify(grade)))).toEqual(grade)
     const active = grade.steps.filter((s) => s.regionId === regionId && !isNeutralStep(s)).map((s) => s.kind)
     expect(active.length > 0).toBe(['edges', 'side', 'mist', 'shadows'].includes(id))

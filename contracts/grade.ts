@@ -24,19 +24,15 @@ import {
   type ValidationArguments,
   type ValidatorConstraintInterface,
 } from 'class-validator'
+import { isDisplayId, isEncodingId, isGamutId, ownEncodingId } from '@core/colour'
 import {
   currentSchema,
-  isDisplayId,
-  isEncodingId,
-  isGamutId,
   isStepKindId,
   lutTakesSide,
   migrateGrade,
-  ownEncodingId,
   parameterFault,
   showParameters,
   stepKindById,
-  type CodeRange,
   type GamutMethodId,
   type GradeDocument,
   type Parameter,
@@ -44,7 +40,8 @@ import {
   type ShowParameters,
   type Side,
   type StepParameters,
-} from '@core/index'
+} from '@core/grade'
+import type { CodeRange } from '@core/image'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
 import { idPattern, RegionContract, requireRegions, type RecipeRegionContract } from './regions'
@@ -218,8 +215,8 @@ export function requireCarried({
  * may have.
  */
 function requireMarks({ steps, along }: GradeContract, { stepId, key, marks }: MarksContract, field: string): void {
-  const step = steps.find((s) => s.id === stepId),
-    parameter = step && stepKindById(step.kind).parameters[key]
+  const step = steps.find((s) => s.id === stepId)
+  const parameter = step && stepKindById(step.kind).parameters[key]
   if (parameter?.type !== 'number')
     throw new ContractError(`Marks are for "${key.slice(0, 40)}", which is no number of a step that is there.`, field)
   if (along.filter((m) => m.stepId === stepId && m.key === key).length > 1)
@@ -227,7 +224,8 @@ function requireMarks({ steps, along }: GradeContract, { stepId, key, marks }: M
   marks.forEach(({ frame, value }, i) => {
     const fault = parameterFault(parameter, value)
     if (fault) throw new ContractError(fault, `${field}.marks.${i}`)
-    if (i > 0 && frame <= marks[i - 1]!.frame)
+    const before = marks[i - 1]
+    if (before && frame <= before.frame)
       throw new ContractError('The frames of marks must rise.', `${field}.marks.${i}`)
   })
 }

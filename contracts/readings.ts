@@ -25,7 +25,7 @@ import {
   type ValidationArguments,
   type ValidatorConstraintInterface,
 } from 'class-validator'
-import { isReadingId, readingKind, type HouseStandard, type Targets } from '@core/index'
+import { isReadingId, readingKind, type HouseStandard, type Targets } from '@core/readings'
 import { checked } from './check'
 
 const finite = { allowNaN: false, allowInfinity: false } as const

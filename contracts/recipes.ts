@@ -16,7 +16,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator'
-import type { Recipe } from '@core/index'
+import type { Recipe } from '@core/grade'
 import { checked } from './check'
 import { gradeLimits, RecipeStepContract, requireCarried } from './grade'
 import { RecipeRegionContract } from './regions'

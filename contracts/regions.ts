@@ -38,7 +38,7 @@ import {
   type PieceMode,
   type Region,
   type TrackKind,
-} from '@core/index'
+} from '@core/regions'
 import { ContractError } from './check'
 
 export const idPattern = /^[A-Za-z0-9_-]{1,40}$/
@@ -49,9 +49,9 @@ const { place, radius, rotationDegrees, share, softness, points } = shapeBounds
 const Within =
   ({ min, max }: { readonly min: number; readonly max: number }): PropertyDecorator =>
   (target, key) => {
-    IsNumber(finite)(target, key as string)
-    Min(min)(target, key as string)
-    Max(max)(target, key as string)
+    IsNumber(finite)(target, key)
+    Min(min)(target, key)
+    Max(max)(target, key)
   }
 
 abstract class TurnedContract {
@@ -300,6 +300,7 @@ export class RegionContract extends RecipeRegionContract {
  */
 export function requireRegions(regions: readonly RecipeRegionContract[]): void {
   const all = regions as unknown as readonly Region[]
+  const circular = new Set(all.flatMap((region, i) => (isCircular(region, all) ? [i] : [])))
   regions.forEach((region, i) => {
     const field = `regions.${i}`
     if (new Set(region.pieces.map((p) => p.id)).size !== region.pieces.length)
@@ -311,15 +312,15 @@ export function requireRegions(regions: readonly RecipeRegionContract[]): void {
       if (source instanceof ShapeSourceContract && source.motion)
         requireMotion(source.motion, (source.shape as { kind: string }).kind, `${at}.motion`)
     })
-    if (isCircular(all[i]!, all))
+    if (circular.has(i))
       throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.pieces`)
   })
 }
 
 function requireMotion({ track, keys, shown }: MotionContract, kind: string, field: string): void {
   if (track) {
-    const { numbers } = trackKindById(track.kind),
-      frames = track.values.length / numbers
+    const { numbers } = trackKindById(track.kind)
+    const frames = track.values.length / numbers
     if (!Number.isInteger(frames) || track.quality.length !== frames * 2)
       throw new ContractError(
         `A track of this kind holds ${numbers} values and 2 of quality for each frame.`,
@@ -332,7 +333,7 @@ function requireMotion({ track, keys, shown }: MotionContract, kind: string, fie
     ['keys', keys],
     ['shown', shown],
   ] as const)
-    if (list.some((k, i) => i > 0 && k.frame <= list[i - 1]!.frame))
+    if (list.some((k, i) => k.frame <= (list[i - 1]?.frame ?? -Infinity)))
       throw new ContractError('Frames must rise.', `${field}.${name}`)
   if (keys.some((k) => (k.shape as { kind: string }).kind !== kind))
     throw new ContractError('A keyframe holds another kind of shape.', `${field}.keys`)

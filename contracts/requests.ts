@@ -20,7 +20,8 @@ import {
   ValidateIf,
   ValidateNested,
 } from 'class-validator'
-import { carriedStations, isEncodingId, type CarriedStation } from '@core/index'
+import { carriedStations, type CarriedStation } from '@core/aims'
+import { isEncodingId } from '@core/colour'
 
 // Printable text on one line: no control characters.
 const oneLine = /^[^\p{Cc}]*$/u

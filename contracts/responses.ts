@@ -1,17 +1,11 @@
 // What the server answers.
 import type { RevisionWhy } from './requests'
-import type {
-  Area,
-  CodeRange,
-  Expectation,
-  Finding,
-  GradeDocument,
-  LutFormat,
-  MatrixId,
-  QuarterTurn,
-  RecipeStep,
-  SubjectCard,
-} from '@core/index'
+import type { MatrixId } from '@core/colour'
+import type { LutFormat } from '@core/formats'
+import type { GradeDocument, RecipeStep } from '@core/grade'
+import type { CodeRange, QuarterTurn } from '@core/image'
+import type { Expectation } from '@core/lut-bench'
+import type { Area, Finding, SubjectCard } from '@core/readings'
 
 /** The one shape of an error on the wire. */
 export interface ErrorBody {

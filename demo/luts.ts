@@ -1,15 +1,15 @@
 // LUTs of our own making that come with the demo: looks, and conversions from two of its cameras.
+import { bakeLut } from '@core/bake'
+import { printCube } from '@core/formats'
 import {
-  bakeLut,
   defaultGrade,
-  printCube,
   setParameter,
   setShow,
   setStep,
   shippedRecipes,
   applyRecipe,
   type GradeDocument,
-} from '../core'
+} from '@core/grade'
 
 export interface DemoLut {
   readonly name: string

@@ -52,8 +52,8 @@ const patchOn =
   (width: number, height: number) =>
   (...corners: readonly (readonly [number, number])[]): Patch =>
     corners.map(([x, y]) => [x / width, y / height] as const)
-const patch = patchOn(1280, 720),
-  widePatch = patchOn(1920, 720)
+const patch = patchOn(1280, 720)
+const widePatch = patchOn(1920, 720)
 const cinema: FileKind = { codec: 'h264', pixelFormat: 'yuv422p10le', range: 'full', matrix: 'bt709', crf: 9 }
 
 export const demoShots: readonly DemoShot[] = [

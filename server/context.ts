@@ -1,9 +1,9 @@
 // What every route and job is given.
 import type { Logger } from 'pino'
 import type { Pool } from './db/pool'
-import type { FindingsReader } from './media/findings'
-import type { FrameReader } from './media/frames'
-import type { Store } from './media/store'
+import type { FindingsReader } from './services/findings'
+import type { FrameReader } from './services/frames'
+import type { Store } from './store/store'
 import type { FrameWorkers } from './workers/pool'
 
 export interface ServerContext {

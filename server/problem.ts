@@ -4,7 +4,8 @@ import { HTTPException } from 'hono/http-exception'
 import type { ContentfulStatusCode } from 'hono/utils/http-status'
 import type { Logger } from 'pino'
 import { ContractError, type ErrorBody } from '@contracts/index'
-import { FormatError } from '@core/index'
+import { FormatError } from '@core/formats'
+import { MediaFault } from '@media/fault'
 
 export interface ProblemDetail {
   readonly field?: string
@@ -31,18 +32,18 @@ export class Problem extends Error {
 export const notFound = (what: string): Problem =>
   new Problem(404, 'not_found', `There is no such ${what}.`, { hint: 'It may have been removed; go back to the list.' })
 
+const problemOfMedia = ({ code, message, hint }: MediaFault): Problem =>
+  new Problem(code === 'no_such_frame' ? 404 : 422, code, message, hint === undefined ? {} : { hint })
+
 /** Turns anything thrown into a Problem. What was not foreseen becomes a plain 500 without inner details. */
 export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ContractError) return new Problem(422, 'invalid', error.message, { field: error.field })
+  if (error instanceof MediaFault) return problemOfMedia(error)
   if (error instanceof FormatError) return new Problem(422, 'unreadable_file', error.message)
   if (error instanceof SyntaxError) return new Problem(400, 'bad_request', 'The request is not readable JSON.')
   if (error instanceof HTTPException && error.status < 500)
-    return new Problem(
-      error.status as ContentfulStatusCode,
-      'bad_request',
-      error.message || 'The request could not be read.',
-    )
+    return new Problem(error.status, 'bad_request', error.message || 'The request could not be read.')
   const code = (error as { code?: unknown } | null)?.code
   if (code === 'ENOSPC')
     return new Problem(507, 'disk_full', 'The disk is full, so nothing was stored.', {

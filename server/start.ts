@@ -7,9 +7,9 @@ import type { ServerContext } from './context'
 import { migrate } from './db/migrate'
 import { openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
-import { findingsReader } from './media/findings'
-import { frameReader } from './media/frames'
-import { openStore } from './media/store'
+import { findingsReader } from './services/findings'
+import { frameReader } from './services/frames'
+import { openStore } from './store/store'
 import { ownHosts } from './security/guard'
 import type { Settings } from './settings'
 import { startFrameWorkers } from './workers/pool'
@@ -44,7 +44,11 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   }
   const jobs = await startJobs(context)
   const app = createApp(context, ownHosts(settings.host, settings.port), settings.webFolder)
-  const server = await listen(createServer(getRequestListener(app.fetch)), settings)
+  const answer = getRequestListener(app.fetch)
+  const server = await listen(
+    createServer((request, response) => void answer(request, response)),
+    settings,
+  )
   return {
     address: `http://${settings.host}:${settings.port}/`,
     context,

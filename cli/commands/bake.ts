@@ -1,6 +1,7 @@
 // pale bake: the pixel-by-pixel part of a grade as a .cube.
 import { writeFile } from 'node:fs/promises'
-import { bakeLut, pixelByPixelPart, printCube } from '@core/index'
+import { bakeLut, pixelByPixelPart } from '@core/bake'
+import { printCube } from '@core/formats'
 import { listOf, textOf, type Command } from '../command'
 import { loadGrade } from '../grade-file'
 import { choiceOption, UsageError } from '../usage'

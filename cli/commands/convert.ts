@@ -1,22 +1,16 @@
 // pale convert: a picture or a clip from a camera's encoding to a display, by the exact path or through a lattice.
 import { extname } from 'node:path'
+import { bakeLut } from '@core/bake'
+import { displayById, displays, encodingById, gamutById, lightOfSignal } from '@core/colour'
 import {
-  applyLut,
-  bakeLut,
   buildChain,
   compile,
   defaultGrade,
-  displayById,
-  displays,
-  encodingById,
   evaluateDirect,
   execute,
-  frameOfDecoded,
   framePositions,
   framesLookedAt,
-  gamutById,
   gradeAt,
-  lightOfSignal,
   looksAtOthers,
   rastersOf,
   restSize,
@@ -25,19 +19,18 @@ import {
   setShow,
   showMethods,
   signalError,
-  rereadCode,
-  videoHigh,
-  videoLow,
   type DifferenceReport,
-  type Frame,
   type GradeDocument,
   type LutFinder,
   type Plan,
   type PlanCache,
-} from '@core/index'
-import { decodeAll, decodedPicture } from '../../server/media/decode'
-import { startEncoder } from '../../server/media/encode'
-import { probe } from '../../server/media/probe'
+} from '@core/grade'
+import { rereadCode } from '@core/guess'
+import { frameOfDecoded, videoHigh, videoLow, type Frame } from '@core/image'
+import { applyLut } from '@core/luts'
+import { decodeAll, decodedPicture } from '@media/decode'
+import { startEncoder } from '@media/encode'
+import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
 import { loadGrade } from '../grade-file'
 import { pictureExtensions, readPicture, writePicture } from '../pictures'
@@ -88,9 +81,9 @@ function wholeLattice(text: string): number {
 }
 
 async function gradeOf(values: Readonly<Record<string, unknown>>): Promise<{ grade: GradeDocument; find: LutFinder }> {
-  const path = textOf(values, 'grade'),
-    encodingId = textOf(values, 'encoding'),
-    displayId = textOf(values, 'display')
+  const path = textOf(values, 'grade')
+  const encodingId = textOf(values, 'encoding')
+  const displayId = textOf(values, 'display')
   if (path === undefined && (encodingId === undefined || displayId === undefined))
     throw new UsageError('--encoding and --display are needed (pale encodings lists the encodings), or a --grade.')
   if (displayId !== undefined && !displays.some((d) => d.id === displayId))
@@ -103,10 +96,10 @@ async function gradeOf(values: Readonly<Record<string, unknown>>): Promise<{ gra
       ? { grade: defaultGrade(encodingId ?? 'linear'), find: (() => undefined) as LutFinder }
       : await loadGrade(path, listOf(values, 'lut'))
   let { grade } = loaded
-  const gamutId = textOf(values, 'gamut'),
-    range = textOf(values, 'range'),
-    show = textOf(values, 'show'),
-    exposure = textOf(values, 'exposure')
+  const gamutId = textOf(values, 'gamut')
+  const range = textOf(values, 'range')
+  const show = textOf(values, 'show')
+  const exposure = textOf(values, 'exposure')
   if (encodingId !== undefined)
     grade = setRead(grade, { encodingId, method: 'formula', gamutId: gamutId ?? encodingById(encodingId).gamutIds[0] })
   if (gamutId !== undefined) grade = setRead(grade, { gamutId: gamutById(gamutId).id })
@@ -143,10 +136,10 @@ async function convertPicture(
   const picture = await readPicture(input)
   const chain = buildChain(gradeAt(grade, 0), find)
   const table = lattice === null ? null : bakeLut(gradeAt(grade, 0), find, lattice, 'pale convert')
-  const { width, height, data } = picture,
-    out = new Float64Array(data.length)
-  const legal = grade.read.range === 'legal' && picture.bits !== 32,
-    rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
+  const { width, height, data } = picture
+  const out = new Float64Array(data.length)
+  const legal = grade.read.range === 'legal' && picture.bits !== 32
+  const rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
   let worst: DifferenceReport | null = null
   for (let first = 0; first < width * height; first += bandPixels) {
     const count = Math.min(bandPixels, width * height - first)
@@ -180,26 +173,30 @@ function frameOf(
   { width, height, data }: { readonly width: number; readonly height: number; readonly data: ArrayLike<number> },
   legal: boolean,
 ): Frame {
-  const codes = new Uint16Array(data.length),
-    span = videoHigh - videoLow
+  const codes = new Uint16Array(data.length)
+  const span = videoHigh - videoLow
   for (let i = 0; i < codes.length; i++)
     codes[i] = Math.min(
       65535,
-      Math.max(0, (((legal ? rereadCode(data[i]!, 'full', 'legal') : data[i]!) - videoLow) / span) * 65535 + 0.5),
+      Math.max(
+        0,
+        (((legal ? rereadCode(data[i] ?? 0, 'full', 'legal') : (data[i] ?? 0)) - videoLow) / span) * 65535 + 0.5,
+      ),
     )
   return { width, height, data: codes, low: videoLow, high: videoHigh }
 }
 
 /** Frames with those about them that the grade looks at. */
 async function* withAround(frames: AsyncIterable<Frame>, grade: GradeDocument, count: number): AsyncIterable<Frame> {
-  const held = new Map<number, Frame>(),
-    reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
-  let decoded = 0,
-    next = 0
+  const held = new Map<number, Frame>()
+  const reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
+  let decoded = 0
+  let next = 0
   const ready = (): Frame => {
-    const index = next++,
-      own = held.get(index)!,
-      looked = framesLookedAt(grade, index, 0, count - 1)
+    const index = next++
+    const own = held.get(index)
+    if (!own) throw new Error(`Frame ${index} was let go of too early.`)
+    const looked = framesLookedAt(grade, index, 0, count - 1)
     held.delete(index - reach)
     return looked.length === 0
       ? own
@@ -222,7 +219,8 @@ async function* withAround(frames: AsyncIterable<Frame>, grade: GradeDocument, c
 
 function toLight(signal: Float64Array, displayId: string): void {
   const light = lightOfSignal(displayById(displayId))
-  for (let i = 0; i < signal.length; i += 3) signal.set(light(signal[i]!, signal[i + 1]!, signal[i + 2]!), i)
+  for (let i = 0; i < signal.length; i += 3)
+    signal.set(light(signal[i] ?? 0, signal[i + 1] ?? 0, signal[i + 2] ?? 0), i)
 }
 
 async function convertClip(
@@ -235,8 +233,8 @@ async function convertClip(
   if (extname(output).toLowerCase() !== '.mp4') throw new UsageError(`A clip is written as .mp4, not "${output}".`)
   const { facts } = await probe(input, input)
   const grade = rangeFromFile ? setRead(given, { range: facts.range }) : given
-  const decoder = decodeAll(input, facts),
-    encoder = startEncoder(output, facts, grade.show.displayId)
+  const decoder = decodeAll(input, facts)
+  const encoder = startEncoder(output, facts, grade.show.displayId)
   let frames = 0
   const built: PlanCache = new Map()
   let plan = null as { readonly grade: GradeDocument; readonly plan: Plan } | null

@@ -1,5 +1,5 @@
 // pale encodings: the list of what can be decoded.
-import { encodings, middleGrey } from '@core/index'
+import { encodings, middleGrey } from '@core/colour'
 import type { Command } from '../command'
 
 export const encodingsCommand: Command = {

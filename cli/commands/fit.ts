@@ -1,6 +1,6 @@
 // pale fit: the seven numbers of a curve from measured pairs.
 import { readFile, stat } from 'node:fs/promises'
-import { fitLinLog, matchPatches, parseTable } from '@core/index'
+import { fitLinLog, matchPatches, parseTable } from '@core/measure'
 import type { Command } from '../command'
 import { UsageError } from '../usage'
 

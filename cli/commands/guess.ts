@@ -1,23 +1,11 @@
 // pale guess: which encoding a picture or clip was written in, ranked, with evidence.
 import { extname } from 'node:path'
-import {
-  frameOfDecoded,
-  guessEncoding,
-  matchPatches,
-  meanOfBox,
-  rereadCode,
-  videoHigh,
-  videoLow,
-  type CodeRange,
-  type ColourTags,
-  type Frame,
-  type Guess,
-  type Patch,
-  type Sight,
-} from '@core/index'
-import { decodedPicture } from '../../server/media/decode'
-import { probe } from '../../server/media/probe'
-import { decodeSights, type DecodedSight } from '../../server/media/sights'
+import { guessEncoding, rereadCode, type ColourTags, type Guess, type Sight } from '@core/guess'
+import { frameOfDecoded, meanOfBox, videoHigh, videoLow, type CodeRange, type Frame } from '@core/image'
+import { matchPatches, type Patch } from '@core/measure'
+import { decodedPicture } from '@media/decode'
+import { probe } from '@media/probe'
+import { decodeSights, type DecodedSight } from '@media/sights'
 import { listOf, textOf, type Command } from '../command'
 import { pictureExtensions, readPicture } from '../pictures'
 import { choiceOption, numberOption, UsageError } from '../usage'
@@ -41,8 +29,8 @@ export const guessCommand: Command = {
     const { sights, flagged, tags } = pictureExtensions.has(extname(input).toLowerCase())
       ? await pictureFrame(input, asked ?? 'full')
       : await clipFrame(input, asked, textOf(values, 'frame'))
-    const guess = guessEncoding(sights, flagged, tags),
-      { frame } = sights[sights.length >> 1] ?? sights[0]
+    const guess = guessEncoding(sights, flagged, tags)
+    const { frame } = sights[sights.length >> 1] ?? sights[0]
     const patches = listOf(values, 'patch').map((text) => readPatch(text, frame))
     const matched = patches.length === 0 ? null : matchPatches(patches).slice(0, 5)
     return {
@@ -95,8 +83,8 @@ async function clipFrame(path: string, asked: CodeRange | undefined, frameText: 
   const { facts, frameTimes } = await probe(path, path)
   const chosen =
     frameText === undefined ? undefined : Math.floor(numberOption(frameText, 'frame', 0, facts.frameCount - 1))
-  const flagged = asked ?? facts.range,
-    { transfer } = facts
+  const flagged = asked ?? facts.range
+  const { transfer } = facts
   const sightOf = ({ planes, next }: DecodedSight): Sight => ({
     frame: frameOfDecoded(decodedPicture(planes, facts, flagged)),
     ...(next ? { next: frameOfDecoded(decodedPicture(next, facts, flagged)) } : {}),

@@ -1,5 +1,5 @@
 // pale lookup: from a data sheet's numbers to an encoding.
-import { lookUpEncoding, lookupToleranceCodes, parseSheetValue } from '@core/index'
+import { lookUpEncoding, lookupToleranceCodes, parseSheetValue } from '@core/measure'
 import { textOf, type Command } from '../command'
 import { choiceOption } from '../usage'
 
@@ -20,9 +20,9 @@ export const lookupCommand: Command = {
       const text = textOf(values, option)
       return text === undefined ? undefined : parseSheetValue(text, range)
     }
-    const black = level('black'),
-      grey = level('grey'),
-      white90 = level('white')
+    const black = level('black')
+    const grey = level('grey')
+    const white90 = level('white')
     const { matches, fitted } = lookUpEncoding({
       ...(black === undefined ? {} : { black }),
       ...(grey === undefined ? {} : { grey }),

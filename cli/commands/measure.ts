@@ -3,38 +3,25 @@
 import { readFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { checkedStandard } from '@contracts/index'
+import { encodingById, gamutById, lumaWeights } from '@core/colour'
+import { proposeLead, sketch } from '@core/footage'
+import { defaultGrade, setRead, type GradeDocument, type LutFinder } from '@core/grade'
+import { rereadCode } from '@core/guess'
+import { cut, frameOfDecoded, requireInside, shrink, videoHigh, videoLow, type Box, type Frame } from '@core/image'
 import {
   cardFindings,
-  cut,
-  defaultGrade,
-  encodingById,
-  frameOfDecoded,
-  gamutById,
   houseStandards,
   judge,
-  lumaWeights,
   measuredPicture,
   gradedPicture,
   measureFrame,
   outside,
-  proposeLead,
   readingKind,
-  requireInside,
-  rereadCode,
-  setRead,
-  shrink,
-  sketch,
-  videoHigh,
-  videoLow,
-  type Box,
-  type Frame,
-  type GradeDocument,
   type HouseStandard,
-  type LutFinder,
   type Reading,
-} from '@core/index'
-import { decodeAll, decodeFrame, decodedPicture } from '../../server/media/decode'
-import { probe } from '../../server/media/probe'
+} from '@core/readings'
+import { decodeAll, decodeFrame, decodedPicture } from '@media/decode'
+import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
 import { loadGrade } from '../grade-file'
 import { pictureExtensions, readPicture } from '../pictures'
@@ -67,17 +54,17 @@ export const measureCommand: Command = {
   },
   run: async (values, [input]) => {
     if (input === undefined) throw new UsageError('Name a picture or a clip: pale measure IN')
-    const standard = await standardOf(textOf(values, 'standard')),
-      { grade, find, rangeGiven } = await gradeOf(values)
-    const box = boxOf(textOf(values, 'box'), 'box'),
-      card = boxOf(textOf(values, 'card'), 'card')
+    const standard = await standardOf(textOf(values, 'standard'))
+    const { grade, find, rangeGiven } = await gradeOf(values)
+    const box = boxOf(textOf(values, 'box'), 'box')
+    const card = boxOf(textOf(values, 'card'), 'card')
     const measure = (frame: Frame, read: GradeDocument, bits: number): readonly Reading[] =>
       measureOne(frame, read, find, bits, standard, box, card)
     const measured = pictureExtensions.has(extname(input).toLowerCase())
       ? [{ frame: 0, readings: await ofPicture(input, grade, measure) }]
       : await ofClip(input, rangeGiven ? grade : null, grade, textOf(values, 'frames') ?? 'lead', measure)
-    const worst = worstOf(measured),
-      off = outside(worst.map((w) => w.reading))
+    const worst = worstOf(measured)
+    const off = outside(worst.map((w) => w.reading))
     return {
       exitCode: off.length > 0 ? 1 : 0,
       json: {
@@ -104,13 +91,16 @@ export const measureCommand: Command = {
           ? `Within "${standard.name}".`
           : `${off.length} ${off.length === 1 ? 'reading lies' : 'readings lie'} outside "${standard.name}".`,
         ...worst.map(
-          ({ reading: r, frame }) =>
-            `${r.weight > 0 ? '▲' : r.verdict === 'met' ? '·' : ' '} ` +
-            `${r.sentence}${measured.length > 1 ? ` Frame ${frame}.` : ''}`,
+          ({ reading: r, frame }) => `${signOf(r)} ` + `${r.sentence}${measured.length > 1 ? ` Frame ${frame}.` : ''}`,
         ),
       ].join('\n'),
     }
   },
+}
+
+function signOf({ weight, verdict }: Reading): string {
+  if (weight > 0) return '▲'
+  return verdict === 'met' ? '·' : ' '
 }
 
 async function standardOf(name: string | undefined): Promise<HouseStandard> {
@@ -133,10 +123,10 @@ async function standardOf(name: string | undefined): Promise<HouseStandard> {
 async function gradeOf(
   values: Readonly<Record<string, unknown>>,
 ): Promise<{ grade: GradeDocument; find: LutFinder; rangeGiven: boolean }> {
-  const path = textOf(values, 'grade'),
-    encodingId = textOf(values, 'encoding'),
-    gamutId = textOf(values, 'gamut'),
-    range = textOf(values, 'range')
+  const path = textOf(values, 'grade')
+  const encodingId = textOf(values, 'encoding')
+  const gamutId = textOf(values, 'gamut')
+  const range = textOf(values, 'range')
   const { grade, find } =
     path === undefined
       ? { grade: defaultGrade('gamma-2.4', 'bt709'), find: (() => undefined) as LutFinder }
@@ -187,8 +177,8 @@ type Measure = (frame: Frame, grade: GradeDocument, bits: number) => readonly Re
 async function ofPicture(path: string, grade: GradeDocument, measure: Measure): Promise<readonly Reading[]> {
   const { width, height, data, bits } = await readPicture(path)
   if (bits === 32) throw new UsageError(`"${path}" is floating point: convert it to a display first (pale convert).`)
-  const span = grade.read.range === 'legal' ? { low: videoLow, high: videoHigh } : { low: 0, high: 1 },
-    perCode = 65535 / (span.high - span.low)
+  const span = grade.read.range === 'legal' ? { low: videoLow, high: videoHigh } : { low: 0, high: 1 }
+  const perCode = 65535 / (span.high - span.low)
   const codes = Uint16Array.from(data, (v) =>
     Math.min(65535, Math.max(0, Math.round((rereadCode(v, 'full', grade.read.range) - span.low) * perCode))),
   )
@@ -219,8 +209,8 @@ async function ofClip(
       },
     ]
   }
-  const out: MeasuredFrame[] = [],
-    decoder = decodeAll(path, facts)
+  const out: MeasuredFrame[] = []
+  const decoder = decodeAll(path, facts)
   for await (const planes of decoder.frames)
     out.push({ frame: out.length, readings: measure(frameOf(planes), read, facts.bitDepth) })
   if (out.length === 0) throw new UsageError(`"${path}" holds no frames that can be decoded.`)
@@ -231,20 +221,20 @@ const glance = { width: 160, height: 90 } as const
 
 /** The frame that stands for the clip, by the measure that the Reel proposes it by. */
 async function leadOf(path: string, facts: Awaited<ReturnType<typeof probe>>['facts']): Promise<number> {
-  const luma: number[] = [],
-    sharpness: number[] = [],
-    weights = lumaWeights(facts.matrix)
+  const luma: number[] = []
+  const sharpness: number[] = []
+  const weights = lumaWeights(facts.matrix)
   const decoder = decodeAll(path, facts)
   for await (const planes of decoder.frames) {
-    const frame = frameOfDecoded(decodedPicture(planes, facts)),
-      small = shrink(frame, Math.min(glance.width, frame.width), Math.min(glance.height, frame.height))
-    const pixels = small.width * small.height,
-      grey = new Uint8Array(pixels * 3).fill(128)
+    const frame = frameOfDecoded(decodedPicture(planes, facts))
+    const small = shrink(frame, Math.min(glance.width, frame.width), Math.min(glance.height, frame.height))
+    const pixels = small.width * small.height
+    const grey = new Uint8Array(pixels * 3).fill(128)
     for (let p = 0; p < pixels; p++)
       grey[p] =
-        (weights.red * small.data[p * 3]! +
-          weights.green * small.data[p * 3 + 1]! +
-          weights.blue * small.data[p * 3 + 2]!) /
+        (weights.red * (small.data[p * 3] ?? 0) +
+          weights.green * (small.data[p * 3 + 1] ?? 0) +
+          weights.blue * (small.data[p * 3 + 2] ?? 0)) /
         257
     const { luma: mean, sharpness: edges } = sketch(grey, small.width, small.height)
     luma.push(mean)

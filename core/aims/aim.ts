@@ -1,4 +1,5 @@
 // Aims: what the picture should measure. Aims of a shot are solved together.
+import { printNumber } from '../numbers'
 import type { Area } from '../readings'
 
 /** At most the value, or at least it. */
@@ -115,22 +116,22 @@ const decimals: Readonly<Record<Quantity, number>> = {
   duv: 1,
   hue: 1,
 }
+const share = { scale: 100, unit: ' %' }
+const printed: Readonly<Record<Quantity, { readonly scale: number; readonly unit: string }>> = {
+  level: share,
+  luma: share,
+  chroma: share,
+  cb: share,
+  cr: share,
+  stops: { scale: 1, unit: ' stops' },
+  mired: { scale: 1, unit: ' mired' },
+  duv: { scale: 1000, unit: ' Duv ×10³' },
+  hue: { scale: 1, unit: '°' },
+}
 /** A quantity as it is shown, with its unit. */
 export function printQuantity(quantity: Quantity, value: number): string {
-  const percent =
-    quantity === 'level' || quantity === 'luma' || quantity === 'chroma' || quantity === 'cb' || quantity === 'cr'
-  const shown = percent ? value * 100 : quantity === 'duv' ? value * 1000 : value,
-    digits = Math.abs(shown).toFixed(decimals[quantity])
-  const unit = percent
-    ? ' %'
-    : quantity === 'stops'
-      ? ' stops'
-      : quantity === 'mired'
-        ? ' mired'
-        : quantity === 'duv'
-          ? ' Duv ×10³'
-          : '°'
-  return `${shown < 0 && Number(digits) !== 0 ? '−' : ''}${digits}${unit}`
+  const { scale, unit } = printed[quantity]
+  return `${printNumber(value * scale, decimals[quantity])}${unit}`
 }
 
 /** "Black at 4.0 %", "Card, white neutral". */

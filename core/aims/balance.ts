@@ -29,8 +29,8 @@ export interface BalanceLine {
  * A true white lies this far over grey; a true black this far under it (as the readings "True white" and "True black"
  * hold it).
  */
-const leastWhiteStops = 1.6,
-  leastBlackStops = -3
+const leastWhiteStops = 1.6
+const leastBlackStops = -3
 const leastConfidence = 1 / 3
 
 export function balanceLines(
@@ -39,8 +39,8 @@ export function balanceLines(
   pointed: Pointed,
 ): readonly BalanceLine[] {
   const find = (id: ReadingId): Finding | undefined => findings.find((f) => f.id === id)
-  const card = find('cardExposure'),
-    { targets } = standard
+  const card = find('cardExposure')
+  const { targets } = standard
   // The scene's ends are judged as they will lie once the card sits at grey.
   const shift = card && pointed.card ? -card.value : 0
   return [
@@ -128,8 +128,8 @@ function endLine(
         sure: true,
       },
     ]
-  const inside = finding.value >= target.low && finding.value <= target.high,
-    value = inside ? finding.value : (target.low + target.high) / 2
+  const inside = finding.value >= target.low && finding.value <= target.high
+  const value = inside ? finding.value : (target.low + target.high) / 2
   return [
     line(
       'tone',
@@ -149,8 +149,8 @@ function whiteLine(
   target: Target | undefined,
 ): readonly BalanceLine[] {
   if (!target) return []
-  const by = findings.find((f) => f.id === 'cardWhite'),
-    greys = findings.find((f) => f.id === 'neutrals')
+  const by = findings.find((f) => f.id === 'cardWhite')
+  const greys = findings.find((f) => f.id === 'neutrals')
   if (by && card)
     return [
       line(

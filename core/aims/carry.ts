@@ -1,7 +1,7 @@
 // Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's
 // own pixels.
 import { sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
-import type { Finding, Pointed, ReadingId } from '../readings'
+import type { Area, Finding, Pointed, ReadingId } from '../readings'
 import type { Aim } from './aim'
 
 /** The stations that can be carried; how a shot is read stays its own. */
@@ -18,10 +18,10 @@ export type CarriedStation = (typeof carriedStations)[number]
 /** `onto` with the chosen stations of `from`. Steps on the display side belong to their stations. */
 export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: readonly CarriedStation[]): GradeDocument {
   // A shared look comes to each shot from its own scene: it is neither taken along nor replaced.
-  const taken = new Set<StationId>(chosen),
-    theirs = new Set(sharedSteps(from)),
-    ours = new Set(sharedSteps(onto)),
-    regions = taken.has('regions') ? from.regions : onto.regions
+  const taken = new Set<StationId>(chosen)
+  const theirs = new Set(sharedSteps(from))
+  const ours = new Set(sharedSteps(onto))
+  const regions = taken.has('regions') ? from.regions : onto.regions
   return {
     ...onto,
     ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
@@ -48,8 +48,8 @@ const leastConfidence = 1 / 3
  */
 export function carriedAims(there: readonly Finding[], here: readonly Finding[], pointed: Pointed): readonly Aim[] {
   const of = (findings: readonly Finding[], id: ReadingId): Finding | undefined => findings.find((f) => f.id === id)
-  const card = pointed.card && of(here, 'cardExposure'),
-    greys = of(here, 'neutrals')
+  const card = pointed.card && of(here, 'cardExposure')
+  const greys = of(here, 'neutrals')
   const level = (id: 'black' | 'middle' | 'white'): readonly Aim[] => {
     const value = of(there, id)?.value
     return value === undefined
@@ -62,6 +62,14 @@ export function carriedAims(there: readonly Finding[], here: readonly Finding[],
       ? []
       : level(id),
   )
+  const neutralAim = (): readonly Aim[] => {
+    const neutral = (name: string, areas: readonly Area[]): readonly Aim[] => [
+      { id: 'white-balance', name, rank: 1, want: { kind: 'neutral', areas } },
+    ]
+    if (pointed.card) return neutral('Card', [pointed.card])
+    if (!greys?.places?.length || greys.confidence < leastConfidence) return []
+    return neutral('Greys of the picture', greys.places)
+  }
   return [
     ...(card && pointed.card
       ? [
@@ -74,18 +82,7 @@ export function carriedAims(there: readonly Finding[], here: readonly Finding[],
         ]
       : level('middle')),
     ...ends,
-    ...(pointed.card
-      ? [{ id: 'white-balance', name: 'Card', rank: 1, want: { kind: 'neutral', areas: [pointed.card] } } as const]
-      : greys?.places?.length && greys.confidence >= leastConfidence
-        ? [
-            {
-              id: 'white-balance',
-              name: 'Greys of the picture',
-              rank: 1,
-              want: { kind: 'neutral', areas: greys.places },
-            } as const,
-          ]
-        : []),
+    ...neutralAim(),
     ...pointed.subjects.flatMap(({ name, area, card: own }): readonly Aim[] =>
       own
         ? [

@@ -47,8 +47,8 @@ export interface Control {
 }
 
 /** Dark below, bright above: what a level or a luma belongs to. */
-const dark = 0.25,
-  bright = 0.75
+const dark = 0.25
+const bright = 0.75
 
 /** What may move to meet a want; nothing else does. */
 export function controlsFor(want: Want): readonly ControlId[] {
@@ -58,22 +58,18 @@ export function controlsFor(want: Want): readonly ControlId[] {
       if (want.bound) return want.share < 0.5 ? ['shadows', 'blackOffset'] : ['highlights', 'exposure']
       if (want.channel !== undefined)
         return want.share < 0.5 ? ['shadowsMired', 'shadowsTint'] : ['highlightsMired', 'highlightsTint']
-      return want.share < dark
-        ? ['blackOffset', 'contrast']
-        : want.share > bright
-          ? ['exposure', 'contrast']
-          : ['exposure']
+      if (want.share < dark) return ['blackOffset', 'contrast']
+      if (want.share > bright) return ['exposure', 'contrast']
+      return ['exposure']
     }
     case 'light':
       return ['exposure']
     case 'neutral':
       return ['temperature', 'tint']
     case 'luma':
-      return want.value < dark
-        ? ['blackOffset', 'contrast']
-        : want.value > bright
-          ? ['exposure', 'contrast']
-          : ['exposure']
+      if (want.value < dark) return ['blackOffset', 'contrast']
+      if (want.value > bright) return ['exposure', 'contrast']
+      return ['exposure']
     case 'colour':
       return ['exposure', 'temperature', 'tint', 'saturation']
     case 'skin':
@@ -91,10 +87,10 @@ export function controlsFor(want: Want): readonly ControlId[] {
 export function controlOf(grade: GradeDocument, id: ControlId): Control | null {
   const { kind, key, scale } = declared[id]
   const step = grade.steps.find(
-      (s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && s.enabled && s.strength > 0,
-    ),
-    value = step?.params[key],
-    parameter = stepKindById(kind).parameters[key]
+    (s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && s.enabled && s.strength > 0,
+  )
+  const value = step?.params[key]
+  const parameter = stepKindById(kind).parameters[key]
   if (!step || typeof value !== 'number' || parameter?.type !== 'number') return null
   return { id, stepId: step.id, key, parameter, value, scale }
 }

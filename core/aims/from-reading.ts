@@ -8,8 +8,8 @@ const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const
 export function aimOfReading(reading: Reading, card: Area | null): Aim | null {
   const { id, name, target, area, places, of, value } = reading
   if (!target) return null
-  const middle = (target.low + target.high) / 2,
-    aim = (want: Aim['want'], rank: Aim['rank'] = 2): Aim => ({ id: of ? `${id} ${of}` : id, name, rank, want })
+  const middle = (target.low + target.high) / 2
+  const aim = (want: Aim['want'], rank: Aim['rank'] = 2): Aim => ({ id: of ? `${id} ${of}` : id, name, rank, want })
   switch (id) {
     case 'black':
     case 'middle':

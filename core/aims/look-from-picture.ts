@@ -50,14 +50,14 @@ const shares = [0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 0.98] as const
  * signal.
  */
 function statisticsOf(signal: Float64Array, skin: readonly number[]): Statistics {
-  const lab = displayToLab('bt709-2.4'),
-    held = (v: number): number => Math.min(1, Math.max(0, v)),
-    count = signal.length / 3
+  const lab = displayToLab('bt709-2.4')
+  const held = (v: number): number => Math.min(1, Math.max(0, v))
+  const count = signal.length / 3
   const seen: Vector3[] = Array.from({ length: count }, (_, p) =>
-    lab(held(signal[p * 3]!), held(signal[p * 3 + 1]!), held(signal[p * 3 + 2]!)),
+    lab(held(signal[p * 3]), held(signal[p * 3 + 1]), held(signal[p * 3 + 2])),
   )
-  const order = [...seen].sort((a, b) => a[0] - b[0]),
-    third = Math.max(1, Math.floor(count / 3))
+  const order = [...seen].sort((a, b) => a[0] - b[0])
+  const third = Math.max(1, Math.floor(count / 3))
   const mean = (list: readonly Vector3[]): readonly [number, number] => [
     list.reduce((s, v) => s + v[1], 0) / Math.max(1, list.length),
     list.reduce((s, v) => s + v[2], 0) / Math.max(1, list.length),
@@ -113,17 +113,17 @@ const step = (kind: string, name: string, params: RecipeStep['params']): RecipeS
 function stepsOf(v: readonly number[], kept: boolean): readonly RecipeStep[] {
   const rounded = (value: number, digits: number): number => (kept ? Number(value.toFixed(digits)) : value)
   return [
-    step('exposure', 'Exposure', { exposureStops: rounded(v[0]!, 3) }),
-    step('white-balance', 'White balance', { temperatureMired: rounded(v[2]!, 2), tint: rounded(v[3]!, 2) }),
-    step('contrast', 'Contrast', { contrast: rounded(v[1]!, 3) }),
-    step('saturation', 'Saturation', { saturation: rounded(v[4]!, 3) }),
+    step('exposure', 'Exposure', { exposureStops: rounded(v[0], 3) }),
+    step('white-balance', 'White balance', { temperatureMired: rounded(v[2], 2), tint: rounded(v[3], 2) }),
+    step('contrast', 'Contrast', { contrast: rounded(v[1], 3) }),
+    step('saturation', 'Saturation', { saturation: rounded(v[4], 3) }),
     ...bands.map(({ name, centreStops, reach }, i) => {
       // Two axes of colour as the hue and amount that a zone takes: red lies at 0°, yellow at 60°, blue at 240°.
-      const red = v[5 + i * 2]!,
-        yellow = v[6 + i * 2]!,
-        x = red + yellow * 0.5,
-        y = yellow * 0.866,
-        amount = Math.hypot(x, y)
+      const red = v[5 + i * 2]
+      const yellow = v[6 + i * 2]
+      const x = red + yellow * 0.5
+      const y = yellow * 0.866
+      const amount = Math.hypot(x, y)
       return step('zone', name, {
         centreStops,
         reach,
@@ -150,26 +150,26 @@ export function lookFromPicture({ grade, lut, codes, place, skin }: LookShot, re
     evaluateDirect(buildChain(g, lut), pixels, place)
     return statisticsOf(pixels, skin)
   }
-  const now = through(grade),
-    trial = (v: readonly number[]): RecipeContent => ({ steps: stepsOf(v, false), regions: [] })
+  const now = through(grade)
+  const trial = (v: readonly number[]): RecipeContent => ({ steps: stepsOf(v, false), regions: [] })
   const apart = (s: Statistics): number[] => [
-    ...s.tones.map((t, i) => t - wanted.tones[i]!),
-    ...s.bands.flatMap(([a, b], i) => [a - wanted.bands[i]![0], b - wanted.bands[i]![1]]),
+    ...s.tones.map((t, i) => t - wanted.tones[i]),
+    ...s.bands.flatMap(([a, b], i) => [a - wanted.bands[i][0], b - wanted.bands[i][1]]),
     s.chroma - wanted.chroma,
   ]
   const residuals = (v: readonly number[]): readonly number[] => {
     const s = through(applyRecipe(grade, trial(v)))
     return [...apart(s), ...(s.skin && now.skin ? [(s.skin[0] - now.skin[0]) * 4, (s.skin[1] - now.skin[1]) * 4] : [])]
   }
-  const values = leastSquares(knobs, residuals, 30),
-    made: RecipeContent = { steps: stepsOf(values, true).filter(doesSomething), regions: [] },
-    end = through(applyRecipe(grade, made)),
-    rms = (s: Statistics): number => {
-      const d = apart(s)
-      return Math.sqrt(d.reduce((sum, v) => sum + v * v, 0) / d.length)
-    }
+  const values = leastSquares(knobs, residuals, 30)
+  const made: RecipeContent = { steps: stepsOf(values, true).filter(doesSomething), regions: [] }
+  const end = through(applyRecipe(grade, made))
+  const rms = (s: Statistics): number => {
+    const d = apart(s)
+    return Math.sqrt(d.reduce((sum, v) => sum + v * v, 0) / d.length)
+  }
   const moved = knobs.flatMap((k, i) =>
-    Math.abs(values[i]! - k.start) > k.scale * 0.04 ? [`${k.name} ${k.words(values[i]!)}`] : [],
+    Math.abs(values[i] - k.start) > k.scale * 0.04 ? [`${k.name} ${k.words(values[i])}`] : [],
   )
   return { content: made, before: rms(now), after: rms(end), taken: moved, left: leftOut(values, end, wanted, now) }
 }
@@ -181,16 +181,16 @@ function leftOut(
   before: Statistics,
 ): readonly string[] {
   const held = knobs.flatMap((k, i) =>
-    values[i]! <= k.least + 1e-6 || values[i]! >= k.most - 1e-6
-      ? [`${k.name} stops at ${k.words(values[i]!)}: more would be another picture, not a look.`]
+    values[i] <= k.least + 1e-6 || values[i] >= k.most - 1e-6
+      ? [`${k.name} stops at ${k.words(values[i])}: more would be another picture, not a look.`]
       : [],
   )
   const tone = shares.flatMap((q, i) => {
-    const d = end.tones[i]! - wanted.tones[i]!
+    const d = end.tones[i] - wanted.tones[i]
     return Math.abs(d) > 4
       ? [
-          `${Math.round(q * 100)} % of the tones lie under L* ${end.tones[i]!.toFixed(0)}; the picture has ` +
-            `${wanted.tones[i]!.toFixed(0)} there.`,
+          `${Math.round(q * 100)} % of the tones lie under L* ${end.tones[i].toFixed(0)}; the picture has ` +
+            `${wanted.tones[i].toFixed(0)} there.`,
         ]
       : []
   })

@@ -34,22 +34,18 @@ export function measureAims(
   strata = sample.spread,
   remember = false,
 ): Measured {
-  const chain = buildChain(grade, lut),
-    luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
+  const chain = buildChain(grade, lut)
+  const luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
   const needsSpread = aims.some(({ want }) => want.kind === 'level' || want.kind === 'chroma')
-  const spread = needsSpread ? shownOnce(grade, chain, strata, remember) : null
+  const spread = needsSpread ? shownOnce(grade, chain, strata, remember) : new Float64Array()
   const levels = new Map<string, Sorted>()
   const levelOf = (share: number, channel: number | undefined): number => {
     const key = String(channel)
-    let sorted = levels.get(key)
-    if (!sorted)
-      levels.set(
-        key,
-        (sorted = sortedBy(
-          channel === undefined ? lumasOf(spread!, luma) : channelOf(spread!, channel),
-          strata.weights,
-        )),
-      )
+    const known = levels.get(key)
+    if (known) return quantile(known, share)
+    const values = channel === undefined ? lumasOf(spread, luma) : channelOf(spread, channel)
+    const sorted = sortedBy(values, strata.weights)
+    levels.set(key, sorted)
     return quantile(sorted, share)
   }
   return new Map(aims.map((aim) => [aim.id, measureOne(aim)]))
@@ -59,29 +55,29 @@ export function measureAims(
       case 'level':
         return [levelOf(want.share, want.channel)]
       case 'chroma':
-        return [chromaOf(spread!, luma, strata.weights)]
+        return [chromaOf(spread, luma, strata.weights)]
       case 'light': {
-        const [r, g, b] = leveled(chain, sample.means.get(id)!)
+        const [r, g, b] = leveled(chain, meanOf(id))
         const luminance = workingLuminance[0] * r + workingLuminance[1] * g + workingLuminance[2] * b
         return [Math.log2(Math.max(luminance, 1e-6) / middleGrey)]
       }
       case 'neutral': {
-        const uv = uvOf(transform(rgbToXyz(workingGamut), leveled(chain, sample.means.get(id)!))),
-          cast = uv && castOf(uv, workingGamut)
+        const uv = uvOf(transform(rgbToXyz(workingGamut), leveled(chain, meanOf(id))))
+        const cast = uv && castOf(uv, workingGamut)
         return cast ? [cast.mired, cast.duv] : [null, null]
       }
       case 'luma':
         return [mean(lumasOf(placed(id), luma))]
       case 'colour': {
-        const shown = placed(id),
-          l = mean(lumasOf(shown, luma)),
-          r = mean(channelOf(shown, 0)),
-          b = mean(channelOf(shown, 2))
+        const shown = placed(id)
+        const l = mean(lumasOf(shown, luma))
+        const r = mean(channelOf(shown, 0))
+        const b = mean(channelOf(shown, 2))
         return [l, (b - l) / luma.cbDivisor, (r - l) / luma.crDivisor]
       }
       case 'skin': {
-        const shown = placed(id),
-          data = Uint16Array.from(shown, (v) => Math.round(Math.min(1, Math.max(0, v)) * 65535))
+        const shown = placed(id)
+        const data = Uint16Array.from(shown, (v) => Math.round(Math.min(1, Math.max(0, v)) * 65535))
         const skin = readSkin(
           { shown: { width: data.length / 3, height: 1, data, low: 0, high: 1 }, luma },
           { left: 0, top: 0, right: 1, bottom: 1 },
@@ -94,9 +90,15 @@ export function measureAims(
       }
     }
   }
+  function meanOf(id: string): Float64Array {
+    const mean = sample.means.get(id)
+    if (!mean) throw new RangeError(`The sample holds no mean for the aim "${id}".`)
+    return mean
+  }
   function placed(id: string): Float64Array {
-    const { light, positions } = sample.places.get(id)!
-    return shownOf(chain, light, positions)
+    const place = sample.places.get(id)
+    if (!place) throw new RangeError(`The sample holds no pixels for the aim "${id}".`)
+    return shownOf(chain, place.light, place.positions)
   }
 }
 
@@ -115,7 +117,7 @@ function shownOnce(grade: GradeDocument, chain: Chain, { light, positions }: Str
 function leveled(chain: Chain, light: Float64Array): readonly [number, number, number] {
   const pixel = light.slice()
   for (const link of sceneLinks(chain, 'level')) if (link.station !== 'read') applyLink(link, pixel)
-  return [pixel[0]!, pixel[1]!, pixel[2]!]
+  return [pixel[0], pixel[1], pixel[2]]
 }
 
 /**
@@ -123,22 +125,24 @@ function leveled(chain: Chain, light: Float64Array): readonly [number, number, n
  * outside it lies.
  */
 function shownOf(chain: Chain, light: Float64Array, positions: Positions): Float64Array {
-  const pixels = light.slice(),
-    {
-      eotf: { encode },
-      carriedPeak,
-    } = displayById(chain.displayId)
+  const pixels = light.slice()
+  const {
+    eotf: { encode },
+    carriedPeak,
+  } = displayById(chain.displayId)
   chain.links.forEach((link, at) => {
     if (link.station !== 'read') applyPlaced(link, pixels, positions, chain, at)
   })
-  const linear = chain.leaves === 'displayLinear',
-    peak = linear ? carriedPeak : encode(carriedPeak),
-    curve = linear ? encode : (v: number): number => v
+  const linear = chain.leaves === 'displayLinear'
+  const peak = linear ? carriedPeak : encode(carriedPeak)
+  const curve = linear ? encode : (v: number): number => v
   for (let i = 0; i < pixels.length; i += 3) {
-    const least = Math.min(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!),
-      most = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
-    const beyond = least > peak ? (least - peak) * 0.4 : most < 0 ? most * 2 : 0
-    for (let c = i; c < i + 3; c++) pixels[c] = curve(Math.min(Math.max(pixels[c]!, 0), peak)) + beyond
+    const least = Math.min(pixels[i], pixels[i + 1], pixels[i + 2])
+    const most = Math.max(pixels[i], pixels[i + 1], pixels[i + 2])
+    let beyond = 0
+    if (least > peak) beyond = (least - peak) * 0.4
+    else if (most < 0) beyond = most * 2
+    for (let c = i; c < i + 3; c++) pixels[c] = curve(Math.min(Math.max(pixels[c], 0), peak)) + beyond
   }
   return pixels
 }
@@ -146,11 +150,11 @@ function shownOf(chain: Chain, light: Float64Array, positions: Positions): Float
 function lumasOf(shown: Float64Array, { red, green, blue }: LumaWeights): Float64Array {
   const out = new Float64Array(shown.length / 3)
   for (let p = 0, i = 0; p < out.length; p++, i += 3)
-    out[p] = red * shown[i]! + green * shown[i + 1]! + blue * shown[i + 2]!
+    out[p] = red * shown[i] + green * shown[i + 1] + blue * shown[i + 2]
   return out
 }
 const channelOf = (shown: Float64Array, channel: number): Float64Array =>
-  Float64Array.from({ length: shown.length / 3 }, (_, p) => shown[p * 3 + channel]!)
+  Float64Array.from({ length: shown.length / 3 }, (_, p) => shown[p * 3 + channel])
 const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length)
 
 /** Twice the mean distance from neutral on Cb and Cr: 1 is the largest possible. */
@@ -158,8 +162,7 @@ function chromaOf(shown: Float64Array, luma: LumaWeights, weights: Float64Array)
   const lumas = lumasOf(shown, luma)
   let sum = 0
   for (let p = 0, i = 0; p < lumas.length; p++, i += 3)
-    sum +=
-      weights[p]! * Math.hypot((shown[i + 2]! - lumas[p]!) / luma.cbDivisor, (shown[i]! - lumas[p]!) / luma.crDivisor)
+    sum += weights[p] * Math.hypot((shown[i + 2] - lumas[p]) / luma.cbDivisor, (shown[i] - lumas[p]) / luma.crDivisor)
   return sum * 2
 }
 
@@ -169,14 +172,14 @@ interface Sorted {
 }
 
 function sortedBy(values: Float64Array, weights: Float64Array): Sorted {
-  const order = Uint32Array.from(values.keys()).sort((a, b) => values[a]! - values[b]!),
-    below = new Float64Array(order.length)
+  const order = Uint32Array.from(values.keys()).sort((a, b) => values[a] - values[b])
+  const below = new Float64Array(order.length)
   let sum = 0
   order.forEach((p, i) => {
-    below[i] = sum + weights[p]! / 2
-    sum += weights[p]!
+    below[i] = sum + weights[p] / 2
+    sum += weights[p]
   })
-  return { values: Float64Array.from(order, (p) => values[p]!), below }
+  return { values: Float64Array.from(order, (p) => values[p]), below }
 }
 
 /** The value that a share lies below, interpolated. */
@@ -184,8 +187,8 @@ function quantile({ values, below }: Sorted, share: number): number {
   let i = below.findIndex((b) => b >= share)
   if (i < 0) return values.at(-1) ?? 0
   if (i === 0) return values[0] ?? 0
-  const a = below[i - 1]!,
-    b = below[i]!
+  const a = below[i - 1]
+  const b = below[i]
   i--
-  return values[i]! + ((share - a) / Math.max(1e-12, b - a)) * (values[i + 1]! - values[i]!)
+  return values[i] + ((share - a) / Math.max(1e-12, b - a)) * (values[i + 1] - values[i])
 }

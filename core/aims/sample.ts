@@ -44,14 +44,14 @@ const ranked = new WeakMap<Uint16Array, Uint32Array>()
 function ranksOf({ data }: Frame): Uint32Array {
   const known = ranked.get(data)
   if (known) return known
-  const pixels = data.length / 3,
-    starts = new Uint32Array(65537),
-    keys = new Uint16Array(pixels),
-    order = new Uint32Array(pixels)
+  const pixels = data.length / 3
+  const starts = new Uint32Array(65537)
+  const keys = new Uint16Array(pixels)
+  const order = new Uint32Array(pixels)
   for (let p = 0, i = 0; p < pixels; p++, i += 3)
-    starts[(keys[p] = (data[i]! * 4 + data[i + 1]! * 11 + data[i + 2]!) >> 4) + 1]!++
-  for (let k = 0; k < 65536; k++) starts[k + 1]! += starts[k]!
-  for (let p = 0; p < pixels; p++) order[starts[keys[p]!]!++] = p
+    starts[(keys[p] = (data[i] * 4 + data[i + 1] * 11 + data[i + 2]) >> 4) + 1]++
+  for (let k = 0; k < 65536; k++) starts[k + 1] += starts[k]
+  for (let p = 0; p < pixels; p++) order[starts[keys[p]]++] = p
   ranked.set(data, order)
   return order
 }
@@ -63,29 +63,29 @@ function lightOf(
   lut: LutFinder,
   pixels: ArrayLike<number>,
 ): { light: Float64Array; positions: Positions } {
-  const { width, height, data, low, high } = frame,
-    scale = (high - low) / 65535,
-    light = new Float64Array(pixels.length * 3),
-    shares = new Float64Array(pixels.length * 2)
+  const { width, height, data, low, high } = frame
+  const scale = (high - low) / 65535
+  const light = new Float64Array(pixels.length * 3)
+  const shares = new Float64Array(pixels.length * 2)
   const chain = buildChain(grade, lut)
   for (let n = 0; n < pixels.length; n++) {
-    const p = pixels[n]!
-    for (let c = 0; c < 3; c++) light[n * 3 + c] = chain.decode(low + data[p * 3 + c]! * scale)
+    const p = pixels[n]
+    for (let c = 0; c < 3; c++) light[n * 3 + c] = chain.decode(low + data[p * 3 + c] * scale)
     shares[n * 2] = ((p % width) + 0.5) / width
     shares[n * 2 + 1] = (Math.floor(p / width) + 0.5) / height
   }
   for (const link of chain.links) if (link.station === 'read') applyLink(link, light)
   // Mattes are those of the grade as it stands: while controls are sought they stay. What looks at neighbours is left
   // out.
-  const rasters = rastersOf(chain, frame, false),
-    positions = { shares, frameWidth: width, frameHeight: height }
+  const rasters = rastersOf(chain, frame, false)
+  const positions = { shares, frameWidth: width, frameHeight: height }
   return { light, positions: rasters ? { ...positions, rasters: { ...rasters, means: new Map() } } : positions }
 }
 
 /** Prepares a frame for aims. The aims' wanted values may change afterwards, their places not. */
 export function prepareSample(frame: Frame, grade: GradeDocument, lut: LutFinder, aims: readonly Aim[]): AimSample {
-  const places = new Map<string, { light: Float64Array; positions: Positions }>(),
-    means = new Map<string, Float64Array>()
+  const places = new Map<string, { light: Float64Array; positions: Positions }>()
+  const means = new Map<string, Float64Array>()
   for (const { id, want } of aims) {
     const areas = areasOf(want)
     if (want.kind === 'light' || want.kind === 'neutral')
@@ -118,8 +118,8 @@ function spreadOf(
   grade: GradeDocument,
   lut: LutFinder,
 ): { readonly spread: Strata; readonly check: Strata } {
-  const key = JSON.stringify([grade.read, grade.regions]),
-    known = spreads.get(frame.data)
+  const key = JSON.stringify([grade.read, grade.regions])
+  const known = spreads.get(frame.data)
   if (known?.key === key) return known
   const made = { key, spread: strataOf(frame, grade, lut, 'few'), check: strataOf(frame, grade, lut, 'many') }
   spreads.set(frame.data, made)
@@ -127,29 +127,32 @@ function spreadOf(
 }
 
 function strataOf(frame: Frame, grade: GradeDocument, lut: LutFinder, density: 'few' | 'many'): Strata {
-  const order = ranksOf(frame),
-    chosen: number[] = [],
-    weights: number[] = []
+  const order = ranksOf(frame)
+  const chosen: number[] = []
+  const weights: number[] = []
   for (const { from, to, [density]: count } of strata) {
-    const first = Math.floor(from * order.length),
-      last = Math.floor(to * order.length),
-      n = Math.min(count, last - first)
+    const first = Math.floor(from * order.length)
+    const last = Math.floor(to * order.length)
+    const n = Math.min(count, last - first)
     for (let k = 0; k < n; k++) {
-      chosen.push(order[first + Math.floor(((k + 0.5) * (last - first)) / n)]!)
+      chosen.push(order[first + Math.floor(((k + 0.5) * (last - first)) / n)])
       weights.push((last - first) / n / order.length)
     }
   }
   return { ...lightOf(frame, grade, lut, chosen), weights: Float64Array.from(weights) }
 }
 
-const areasOf = (want: Want): readonly Area[] =>
-  'areas' in want ? want.areas : want.kind === 'skin' ? [want.area] : []
+const areasOf = (want: Want): readonly Area[] => {
+  if ('areas' in want) return want.areas
+  if (want.kind === 'skin') return [want.area]
+  return []
+}
 
 /** At most so many pixels of an area, evenly over it. */
 function pixelsIn(frame: Frame, area: Area, most: number): number[] {
-  const { x0, x1, y0, y1 } = pixelsOf(area, frame),
-    stride = Math.max(1, Math.ceil(Math.sqrt(((x1 - x0) * (y1 - y0)) / most))),
-    out: number[] = []
+  const { x0, x1, y0, y1 } = pixelsOf(area, frame)
+  const stride = Math.max(1, Math.ceil(Math.sqrt(((x1 - x0) * (y1 - y0)) / most)))
+  const out: number[] = []
   for (let y = y0 + Math.floor(Math.min(stride, y1 - y0) / 2); y < y1; y += stride)
     for (let x = x0 + Math.floor(Math.min(stride, x1 - x0) / 2); x < x1; x += stride) out.push(y * frame.width + x)
   return out.length > 0 ? out : [y0 * frame.width + x0]
@@ -160,9 +163,9 @@ function meanLight(areas: readonly Float64Array[], colourOnly: boolean): Float64
   const mean = new Float64Array(3)
   for (const light of areas) {
     const own = new Float64Array(3)
-    for (let i = 0; i < light.length; i++) own[i % 3]! += light[i]!
-    const by = colourOnly ? 1 / Math.max(1e-9, own[0]! + own[1]! + own[2]!) : 3 / light.length
-    for (let c = 0; c < 3; c++) mean[c]! += (own[c]! * by) / areas.length
+    for (let i = 0; i < light.length; i++) own[i % 3] += light[i]
+    const by = colourOnly ? 1 / Math.max(1e-9, own[0] + own[1] + own[2]) : 3 / light.length
+    for (let c = 0; c < 3; c++) mean[c] += (own[c] * by) / areas.length
   }
   return mean
 }

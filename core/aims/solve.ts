@@ -68,15 +68,15 @@ const agreeing = 0.3
 const reasonRounds = 20
 
 export function solveAims(problem: AimProblem): Solution {
-  const { grade, lut, aims, frameIndex: here = 0 } = problem,
-    sample = prepareAll(problem)
-  const controls = freeControls(problem),
-    checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, here, aims, 'check'),
-    before = measureAll(grade, lut, sample, here, aims, 'check', true)
-  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, here, aims)),
-    values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
-  let solved = withValues(problem, controls, values),
-    after = checked(solved)
+  const { grade, lut, aims, frameIndex: here = 0 } = problem
+  const sample = prepareAll(problem)
+  const controls = freeControls(problem)
+  const checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, here, aims, 'check')
+  const before = measureAll(grade, lut, sample, here, aims, 'check', true)
+  let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, here, aims))
+  let values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
+  let solved = withValues(problem, controls, values)
+  let after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
   for (let again = 0; again < 2; again++) {
     const said = shifted(measureAll(solved, lut, sample, here, aims), offsets)
@@ -111,7 +111,7 @@ export function solveAims(problem: AimProblem): Solution {
   return {
     grade: solved,
     moves: controls.flatMap((control, i): Move[] => {
-      const to = tidy(control, values[i]!)
+      const to = tidy(control, values[i])
       return to === control.value
         ? []
         : [
@@ -182,8 +182,8 @@ export function freeControls({
   locked,
   frameIndex = 0,
 }: Pick<AimProblem, 'grade' | 'aims' | 'locked' | 'frameIndex'>): readonly Control[] {
-  const now = gradeAt(grade, frameIndex),
-    wanted = new Set(aims.flatMap((a) => controlsFor(a.want)))
+  const now = gradeAt(grade, frameIndex)
+  const wanted = new Set(aims.flatMap((a) => controlsFor(a.want)))
   return [...wanted].filter((id) => !locked.has(id)).flatMap((id) => controlOf(now, id) ?? [])
 }
 
@@ -196,7 +196,7 @@ function withValues(
 ): GradeDocument {
   return controls.reduce(
     (next, control, i) =>
-      setParameterAt(next, control.stepId, control.key, tidy(control, values[i]!), frameIndex, control.parameter),
+      setParameterAt(next, control.stepId, control.key, tidy(control, values[i]), frameIndex, control.parameter),
     grade,
   )
 }
@@ -205,8 +205,8 @@ function withValues(
 const asShown = (quantity: Quantity, v: number | null): number | null =>
   v !== null && (quantity === 'level' || quantity === 'luma') ? Math.min(1, Math.max(0, v)) : v
 
-const top = 0.9995,
-  bottom = 0.0005
+const top = 0.9995
+const bottom = 0.0005
 /** How far a measure lies from its goal, in tolerances. */
 function gapOf({ quantity, value, bound }: Goal, is: number): number {
   const gap = (quantity === 'hue' ? turn(is - value) : is - value) / tolerances[quantity]
@@ -251,11 +251,10 @@ function residualsOf(
   const wanted = aims.map((a) => ({ aim: a, goals: goalsOf(a.want), weight: rankWeights[a.rank] }))
   return (values) => {
     const tried = controls.reduce(
-        (next, control, i) =>
-          setParameterAt(next, control.stepId, control.key, values[i]!, frameIndex, control.parameter),
-        grade,
-      ),
-      measured = shifted(measureAll(tried, lut, sample, frameIndex, aims), offsets)
+      (next, control, i) => setParameterAt(next, control.stepId, control.key, values[i], frameIndex, control.parameter),
+      grade,
+    )
+    const measured = shifted(measureAll(tried, lut, sample, frameIndex, aims), offsets)
     return wanted.flatMap(({ aim, goals, weight }) =>
       goals.map((goal, i) => {
         const is = measured.get(aim.id)?.[i]
@@ -293,12 +292,12 @@ function noFurther(
   found: readonly number[],
 ): readonly number[] {
   if (problem.aims.length === 0 || !problem.aims.every(({ want }) => want.kind === 'level' && want.bound)) return found
-  const residuals = residualsOf(problem, sample, controls, offsets),
-    at = (share: number): readonly number[] => controls.map((c, i) => c.value + (found[i]! - c.value) * share)
-  const gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0),
-    least = gap(found) + 1e-6
-  let kept = 1,
-    lost = 0
+  const residuals = residualsOf(problem, sample, controls, offsets)
+  const at = (share: number): readonly number[] => controls.map((c, i) => c.value + (found[i] - c.value) * share)
+  const gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0)
+  const least = gap(found) + 1e-6
+  let kept = 1
+  let lost = 0
   for (let round = 0; round < 10; round++) {
     const middle = (kept + lost) / 2
     if (gap(at(middle)) <= least) kept = middle
@@ -318,14 +317,14 @@ function firstTry(
   controls: readonly Control[],
   offsets: Offsets,
 ): readonly number[] {
-  const level = problem.aims.filter(({ want }) => want.kind === 'light' || want.kind === 'neutral'),
-    residuals = residualsOf(problem, sample, controls, offsets)
+  const level = problem.aims.filter(({ want }) => want.kind === 'light' || want.kind === 'neutral')
+  const residuals = residualsOf(problem, sample, controls, offsets)
   const from =
     level.length > 0 && level.length < problem.aims.length
       ? solveOn(problem, sample, controls, offsets, { aims: level, still: 'blackOffset' })
       : controls.map((c) => c.value)
-  const all = solveOn(problem, sample, controls, offsets, { from }),
-    gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0)
+  const all = solveOn(problem, sample, controls, offsets, { from })
+  const gap = (values: readonly number[]): number => residuals(values).reduce((s, r) => s + r * r, 0)
   if (gap(all) < 1 || !controls.some((c) => c.id === 'blackOffset')) return all
   const other = solveOn(problem, sample, controls, offsets, {
     from: solveOn(problem, sample, controls, offsets, { from, still: 'blackOffset' }),
@@ -343,8 +342,8 @@ function reasons(
   unmet: readonly Aim[],
   after: Measured,
 ): ReadonlyMap<string, string> {
-  const { aims, lut } = problem,
-    ids = new Set(unmet.map((a) => a.id))
+  const { aims, lut } = problem
+  const ids = new Set(unmet.map((a) => a.id))
   const met = (tried: readonly number[], aim: Aim): boolean => {
     const measured = shifted(
       measureAll(withValues(problem, controls, tried), lut, sample, problem.frameIndex ?? 0, [aim]),
@@ -376,15 +375,14 @@ function reasons(
         single || aims.length === 1
           ? null
           : solveOn(problem, sample, controls, offsets, { from: values, rounds: reasonRounds, aims: [aim] })
-      const other = single
-        ? { tried: single.tried, allows: `${aimWords(single.left)} allows` }
-        : alone && met(alone, aim)
-          ? { tried: alone, allows: `${aims.length > 2 ? 'the other aims allow' : 'the other aim allows'}` }
-          : null
+      let other: { readonly tried: readonly number[]; readonly allows: string } | null = null
+      if (single) other = { tried: single.tried, allows: `${aimWords(single.left)} allows` }
+      else if (alone && met(alone, aim))
+        other = { tried: alone, allows: aims.length > 2 ? 'the other aims allow' : 'the other aim allows' }
       if (other) {
         const apart = controls
-          .map((c, i) => ({ control: c, by: other.tried[i]! - values[i]! }))
-          .sort((a, b) => Math.abs(b.by) / b.control.scale - Math.abs(a.by) / a.control.scale)[0]!
+          .map((c, i) => ({ control: c, by: other.tried[i] - values[i] }))
+          .sort((a, b) => Math.abs(b.by) / b.control.scale - Math.abs(a.by) / a.control.scale)[0]
         const amount = printControl(
           { ...apart.control, parameter: { ...apart.control.parameter, signed: false } },
           Math.abs(apart.by),
@@ -396,14 +394,14 @@ function reasons(
         ]
       }
       const atEnd = own.find((c) => {
-        const v = tidy(c, values[controls.indexOf(c)]!)
+        const v = tidy(c, values[controls.indexOf(c)])
         return v === c.parameter.min || v === c.parameter.max
       })
       if (atEnd)
         return [
           aim.id,
           `${aimWords(aim)}: ${atEnd.parameter.label.toLowerCase()} is at its end, ` +
-            `${printControl(atEnd, tidy(atEnd, values[controls.indexOf(atEnd)]!))}.`,
+            `${printControl(atEnd, tidy(atEnd, values[controls.indexOf(atEnd)]))}.`,
         ]
       return [
         aim.id,

@@ -14,23 +14,8 @@ export function wholeClipAims(
   first: number,
   { targets }: HouseStandard,
 ): readonly Aim[] {
-  let brightest = -1,
-    darkest = -1
-  traces.forEach((t, i) => {
-    if (!t) return
-    if (
-      brightest < 0 ||
-      t.high > traces[brightest]!.high ||
-      (t.high === traces[brightest]!.high && t.clipped > traces[brightest]!.clipped)
-    )
-      brightest = i
-    if (
-      darkest < 0 ||
-      t.low < traces[darkest]!.low ||
-      (t.low === traces[darkest]!.low && t.crushed > traces[darkest]!.crushed)
-    )
-      darkest = i
-  })
+  const brightest = extreme(traces, (a, b) => a.high - b.high || a.clipped - b.clipped)
+  const darkest = extreme(traces, (a, b) => b.low - a.low || a.crushed - b.crushed)
   const bound = (
     id: string,
     name: string,
@@ -55,4 +40,19 @@ export function wholeClipAims(
     ...bound('clip-white', 'White', brightest, 0.999, Math.min(targets.white?.high ?? 0.99, 0.99), 'most'),
     ...bound('clip-black', 'Black', darkest, 0.001, targets.black?.low ?? 0.005, 'least'),
   ]
+}
+
+/** The first frame that no other is further out than; −1 where nothing is traced. */
+function extreme(
+  traces: readonly (FrameTrace | undefined)[],
+  further: (a: FrameTrace, b: FrameTrace) => number,
+): number {
+  let best: FrameTrace | undefined
+  let at = -1
+  traces.forEach((trace, i) => {
+    if (!trace || (best && further(trace, best) <= 0)) return
+    best = trace
+    at = i
+  })
+  return at
 }

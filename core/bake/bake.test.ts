@@ -40,13 +40,13 @@ test('equal signals have no error', () => {
 })
 
 test('a table fitted to a frame errs less on it than one of exact entries, and entries no colour touches stay', () => {
-  const grade = defaultGrade('log-351-128'),
-    settings = { ...defaultExport, size: 17 }
-  const exact = bakeLut(grade, none, 17, ''),
-    made = exportLut(grade, 0, none, settings, '', frame),
-    [fitted] = made.tables
-  const before = exportError(exact, grade, 0, none, settings, frame),
-    after = made.error
+  const grade = defaultGrade('log-351-128')
+  const settings = { ...defaultExport, size: 17 }
+  const exact = bakeLut(grade, none, 17, '')
+  const made = exportLut(grade, 0, none, settings, '', frame)
+  const [fitted] = made.tables
+  const before = exportError(exact, grade, 0, none, settings, frame)
+  const after = made.error
   expect(after.mean).toBeLessThan(before.mean * 0.7)
   expect(after.percentile999).toBeLessThan(before.percentile999)
   // An entry may lie beyond black, but not far.

@@ -21,8 +21,10 @@ export function pixelByPixelPart(
   whole: GradeDocument,
   frame: number,
 ): { readonly document: GradeDocument; readonly leftOut: readonly string[] } {
-  const document = gradeAt(whole, frame),
-    carried = document.regions.filter((r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled))
+  const document = gradeAt(whole, frame)
+  const carried = document.regions.filter(
+    (r) => r.enabled && document.steps.some((s) => s.regionId === r.id && s.enabled),
+  )
   return {
     document: {
       ...document,

@@ -96,10 +96,10 @@ const names = (grade: GradeDocument, side: 'scene' | 'display'): readonly string
 function waysOf(grade: GradeDocument, find: LutFinder, { input, output }: ExportSettings): Ways {
   const chain = buildChain(grade, find)
   if (input === 'display') {
-    const at = shownAt(chain),
-      behind = chain.links.slice(at + 1)
+    const at = shownAt(chain)
+    const behind = chain.links.slice(at + 1)
     const before: InPlace = (pixels) => {
-      for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
+      for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i])
       for (const link of chain.links.slice(0, at + 1)) applyLink(link, pixels)
       if (behind.length === 0) finishSignal(chain, pixels)
     }
@@ -115,24 +115,24 @@ function waysOf(grade: GradeDocument, find: LutFinder, { input, output }: Export
     }
   }
   // In working log the chain is the same but for how it is read.
-  const log = setRead(grade, { method: 'formula', encodingId: 'acescct', gamutId: 'ap1', lutHash: null }),
-    own = input === 'camera' ? grade : log
+  const log = setRead(grade, { method: 'formula', encodingId: 'acescct', gamutId: 'ap1', lutHash: null })
+  const own = input === 'camera' ? grade : log
   const feed: InPlace =
     input === 'camera'
       ? nothing
       : (pixels) => {
           sceneLight({ ...chain, links: chain.links.filter((l) => l.station === 'read') }, 'read', pixels)
-          for (let i = 0; i < pixels.length; i++) pixels[i] = toWorkingLog(pixels[i]!)
+          for (let i = 0; i < pixels.length; i++) pixels[i] = toWorkingLog(pixels[i])
         }
   if (output === 'display')
     return { feed, act: evaluate(own, find), show: nothing, leftOut: input === 'working-log' ? ['Read'] : [] }
-  const { encode } = input === 'camera' ? encodingOf(grade.read).curve : { encode: toWorkingLog },
-    matrix = gamutToGamut(workingGamut, gamutById(own.read.gamutId)),
-    ownChain = buildChain(own, find)
+  const { encode } = input === 'camera' ? encodingOf(grade.read).curve : { encode: toWorkingLog }
+  const matrix = gamutToGamut(workingGamut, gamutById(own.read.gamutId))
+  const ownChain = buildChain(own, find)
   const act: InPlace = (pixels) => {
     sceneLight(ownChain, 'finish', pixels)
     transformPixels(matrix, pixels)
-    for (let i = 0; i < pixels.length; i++) pixels[i] = encode(pixels[i]!)
+    for (let i = 0; i < pixels.length; i++) pixels[i] = encode(pixels[i])
   }
   const behind = evaluate({ ...own, steps: own.steps.filter((s) => s.side === 'display') }, find)
   return {
@@ -145,34 +145,34 @@ function waysOf(grade: GradeDocument, find: LutFinder, { input, output }: Export
 
 const legal = { low: 64 / 1023, span: 876 / 1023 } as const
 const toLegal: InPlace = (pixels) => {
-  for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i]! * legal.span + legal.low
+  for (let i = 0; i < pixels.length; i++) pixels[i] = pixels[i] * legal.span + legal.low
 }
 const fromLegal: InPlace = (pixels) => {
-  for (let i = 0; i < pixels.length; i++) pixels[i] = (pixels[i]! - legal.low) / legal.span
+  for (let i = 0; i < pixels.length; i++) pixels[i] = (pixels[i] - legal.low) / legal.span
 }
 
 /** Entries of the curves before the cube, and the share of them that is dealt out evenly whatever the grade does. */
-const shaperSize = 4096,
-  evenShare = 0.3
+const shaperSize = 4096
+const evenShare = 0.3
 /** How finely slopes are told apart along a channel, on how many pixels, and over which difference. */
-const slopeBins = 256,
-  slopePixels = 6000,
-  slopeStep = 1 / 512
+const slopeBins = 256
+const slopePixels = 6000
+const slopeStep = 1 / 512
 
 /**
  * A curve for each channel that rises fastest where the result changes most with that channel: along the greys, and at
  * the colours of the picture, so that the cube behind it has little left to bend.
  */
 function shaperFor(act: InPlace, fed: Float64Array, title: string): Lut1d {
-  const along = greySlopes(act),
-    data = new Float32Array(shaperSize * 3),
-    last = shaperSize - 1
+  const along = greySlopes(act)
+  const data = new Float32Array(shaperSize * 3)
+  const last = shaperSize - 1
   for (let c = 0; c < 3; c++) {
-    const slopes = smoothed(pictureSlopes(act, fed, c)).map((v, bin) => Math.max(v, along[bin]!)),
-      whole = slopes.reduce((a, b) => a + b, 0) || 1
+    const slopes = smoothed(pictureSlopes(act, fed, c)).map((v, bin) => Math.max(v, along[bin]))
+    const whole = slopes.reduce((a, b) => a + b, 0) || 1
     let sum = 0
     for (let n = 1; n < shaperSize; n++) {
-      sum += (slopes[Math.min(slopeBins - 1, Math.floor(((n - 0.5) / last) * slopeBins))]! / whole) * (slopeBins / last)
+      sum += (slopes[Math.min(slopeBins - 1, Math.floor(((n - 0.5) / last) * slopeBins))] / whole) * (slopeBins / last)
       data[n * 3 + c] = (evenShare * n) / last + (1 - evenShare) * Math.min(1, sum)
     }
     data[last * 3 + c] = 1
@@ -181,7 +181,7 @@ function shaperFor(act: InPlace, fed: Float64Array, title: string): Lut1d {
 }
 
 const changeOf = (low: Float64Array, high: Float64Array, i: number): number =>
-  Math.abs(high[i]! - low[i]!) + Math.abs(high[i + 1]! - low[i + 1]!) + Math.abs(high[i + 2]! - low[i + 2]!)
+  Math.abs(high[i] - low[i]) + Math.abs(high[i + 1] - low[i + 1]) + Math.abs(high[i + 2] - low[i + 2])
 
 function greySlopes(act: InPlace): Float64Array {
   const greys = Float64Array.from({ length: (slopeBins + 1) * 3 }, (_, i) => Math.floor(i / 3) / slopeBins)
@@ -197,25 +197,25 @@ function greySlopes(act: InPlace): Float64Array {
  * the steep ones.
  */
 function pictureSlopes(act: InPlace, fed: Float64Array, channel: number): Float64Array {
-  const every = Math.max(1, Math.floor(fed.length / 3 / slopePixels)),
-    count = Math.floor(fed.length / 3 / every)
+  const every = Math.max(1, Math.floor(fed.length / 3 / slopePixels))
+  const count = Math.floor(fed.length / 3 / every)
   const low = Float64Array.from(
-      { length: count * 3 },
-      (_, i) => fed[Math.floor(i / 3) * every * 3 + (i % 3)]! - (i % 3 === channel ? slopeStep / 2 : 0),
-    ),
-    high = low.map((v, i) => v + (i % 3 === channel ? slopeStep : 0))
+    { length: count * 3 },
+    (_, i) => fed[Math.floor(i / 3) * every * 3 + (i % 3)] - (i % 3 === channel ? slopeStep / 2 : 0),
+  )
+  const high = low.map((v, i) => v + (i % 3 === channel ? slopeStep : 0))
   const bins = Uint16Array.from({ length: count }, (_, p) =>
-      Math.min(slopeBins - 1, Math.max(0, Math.floor((low[p * 3 + channel]! + slopeStep / 2) * slopeBins))),
-    ),
-    sums = new Float64Array(slopeBins),
-    seen = new Float64Array(slopeBins)
+    Math.min(slopeBins - 1, Math.max(0, Math.floor((low[p * 3 + channel] + slopeStep / 2) * slopeBins))),
+  )
+  const sums = new Float64Array(slopeBins)
+  const seen = new Float64Array(slopeBins)
   act(low)
   act(high)
   for (let p = 0; p < count; p++) {
-    sums[bins[p]!]! += (changeOf(low, high, p * 3) / slopeStep) ** 2
-    seen[bins[p]!]!++
+    sums[bins[p]] += (changeOf(low, high, p * 3) / slopeStep) ** 2
+    seen[bins[p]]++
   }
-  return sums.map((v, bin) => Math.sqrt(v / Math.max(1, seen[bin]!)))
+  return sums.map((v, bin) => Math.sqrt(v / Math.max(1, seen[bin])))
 }
 
 const smoothed = (values: Float64Array): Float64Array =>
@@ -229,8 +229,8 @@ function inverted(curve: Lut1d, channel: 0 | 1 | 2, size: number): Float64Array 
   const at = lookUp1d(curve, channel)
   return Float64Array.from({ length: size }, (_, i) => {
     const wanted = i / (size - 1)
-    let low = 0,
-      high = 1
+    let low = 0
+    let high = 1
     for (let step = 0; step < 40; step++) {
       const middle = (low + high) / 2
       if (at(middle) < wanted) low = middle
@@ -265,22 +265,22 @@ export function exportLut(
   frame: Frame,
 ): ExportedLut {
   checkExport(settings)
-  const part = pixelByPixelPart(whole, frameIndex),
-    ways = waysOf(part.document, find, settings),
-    inLegal = settings.range === 'legal'
+  const part = pixelByPixelPart(whole, frameIndex)
+  const ways = waysOf(part.document, find, settings)
+  const inLegal = settings.range === 'legal'
   const act: InPlace = (pixels) => {
     if (inLegal) fromLegal(pixels)
     ways.act(pixels)
     if (inLegal) toLegal(pixels)
   }
-  const stride = Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1,
-    fed = sampleSignal(frame, stride)
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1
+  const fed = sampleSignal(frame, stride)
   ways.feed(fed)
   if (inLegal) toLegal(fed)
-  const tables = tablesFor(act, fed, settings, title, part.document.show.displayId),
-    made: Lut = tables.length === 1 ? tables[0] : { dimensions: 'sequence', title, parts: [...tables] }
-  const leftOut = [...part.leftOut, ...ways.leftOut],
-    error = judge(made, act, ways.show, fed, inLegal, part.document.show.displayId)
+  const tables = tablesFor(act, fed, settings, title, part.document.show.displayId)
+  const made: Lut = tables.length === 1 ? tables[0] : { dimensions: 'sequence', title, parts: [...tables] }
+  const leftOut = [...part.leftOut, ...ways.leftOut]
+  const error = judge(made, act, ways.show, fed, inLegal, part.document.show.displayId)
   return { tables, leftOut, error, notes: notesOf(part.document, settings, leftOut, error) }
 }
 
@@ -291,13 +291,13 @@ function tablesFor(
   title: string,
   displayId: string,
 ): ExportedLut['tables'] {
-  const curve = shaper ? shaperFor(act, fed, title) : null,
-    even = Float64Array.from({ length: size }, (_, i) => i / (size - 1)),
-    values = latticeCoordinates(even)
+  const curve = shaper ? shaperFor(act, fed, title) : null
+  const even = Float64Array.from({ length: size }, (_, i) => i / (size - 1))
+  const values = latticeCoordinates(even)
   if (curve)
     ([0, 1, 2] as const).forEach((c) => {
       const axis = inverted(curve, c, size)
-      for (let i = c; i < values.length; i += 3) values[i] = axis[Math.round(values[i]! * (size - 1))]!
+      for (let i = c; i < values.length; i += 3) values[i] = axis[Math.round(values[i] * (size - 1))]
     })
   act(values)
   const exact: Lut3d = {
@@ -310,8 +310,8 @@ function tablesFor(
   }
   // Fitting counts what the eye sees of a display signal in full range.
   if (output !== 'display' || input === 'display' || range === 'legal') return curve ? [curve, exact] : [exact]
-  const colours = withNeighbours(fed, 0.5 / (size - 1)),
-    wanted = colours.slice()
+  const colours = withNeighbours(fed, 0.5 / (size - 1))
+  const wanted = colours.slice()
   act(wanted)
   if (curve) applyLut(curve, colours, 'tetrahedral')
   const cube = fitLut(exact, colours, wanted, displayId)
@@ -330,11 +330,11 @@ function judge(
   const seen = (pixels: Float64Array): Float64Array => {
     if (inLegal) fromLegal(pixels)
     show(pixels)
-    for (let i = 0; i < pixels.length; i++) pixels[i] = Math.min(Math.max(pixels[i]!, 0), 1)
+    for (let i = 0; i < pixels.length; i++) pixels[i] = Math.min(Math.max(pixels[i], 0), 1)
     return pixels
   }
-  const direct = fed.slice(),
-    through = fed.slice()
+  const direct = fed.slice()
+  const through = fed.slice()
   act(direct)
   applyLut(lut, through, 'tetrahedral')
   return signalError(seen(direct), seen(through), displayId)
@@ -349,9 +349,9 @@ export function exportError(
   settings: ExportSettings,
   frame: Frame,
 ): DifferenceReport {
-  const part = pixelByPixelPart(whole, frameIndex),
-    ways = waysOf(part.document, find, settings),
-    inLegal = settings.range === 'legal'
+  const part = pixelByPixelPart(whole, frameIndex)
+  const ways = waysOf(part.document, find, settings)
+  const inLegal = settings.range === 'legal'
   const fed = sampleSignal(frame, Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1)
   ways.feed(fed)
   if (inLegal) toLegal(fed)
@@ -375,12 +375,12 @@ function notesOf(
   leftOut: readonly string[],
   error: DifferenceReport,
 ): readonly string[] {
-  const camera = `camera code values, ${read.encodingId}, ${read.gamutId}`,
-    working = 'working log, acescct, ap1',
-    display = `display signal, ${show.displayId}`
-  const into = { camera, 'working-log': working, display }[input],
-    out = output === 'under' ? into : display,
-    scale = range === 'full' ? '0..1 = full range' : '0..1 = the 10-bit signal with black at 64 and white at 940'
+  const camera = `camera code values, ${read.encodingId}, ${read.gamutId}`
+  const working = 'working log, acescct, ap1'
+  const display = `display signal, ${show.displayId}`
+  const into = { camera, 'working-log': working, display }[input]
+  const out = output === 'under' ? into : display
+  const scale = range === 'full' ? '0..1 = full range' : '0..1 = the 10-bit signal with black at 64 and white at 940'
   return [
     `In: ${into}. Out: ${out}. ${scale}.${output === 'under' ? ' To be put under a conversion.' : ''}`,
     leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried: ${leftOut.join(', ')}.`,

@@ -15,7 +15,7 @@ export function withNeighbours(colours: Float64Array, reach: number): Float64Arr
   let state = 1
   for (let i = 0; i < colours.length; i++) {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    out[colours.length + i] = colours[i]! + (state / 2147483648 - 1) * reach
+    out[colours.length + i] = colours[i] + (state / 2147483648 - 1) * reach
   }
   return out
 }
@@ -27,25 +27,25 @@ interface Corners {
 }
 
 function cornersOf({ size, domainMin, domainMax }: Lut3d, colours: Float64Array): Corners {
-  const count = colours.length / 3,
-    last = size - 1,
-    strides = [1, size, size * size]
-  const entries = new Uint32Array(count * 4),
-    weights = new Float32Array(count * 4)
+  const count = colours.length / 3
+  const last = size - 1
+  const strides = [1, size, size * size]
+  const entries = new Uint32Array(count * 4)
+  const weights = new Float32Array(count * 4)
   for (let p = 0; p < count; p++) {
     const at = [0, 1, 2].map((c) =>
-      Math.min(Math.max(((colours[p * 3 + c]! - domainMin[c]!) / (domainMax[c]! - domainMin[c]!)) * last, 0), last),
+      Math.min(Math.max(((colours[p * 3 + c] - domainMin[c]) / (domainMax[c] - domainMin[c])) * last, 0), last),
     )
-    const cell = at.map((v) => Math.min(Math.floor(v), last - 1)),
-      part = at.map((v, c) => v - cell[c]!)
-    const order = [0, 1, 2].sort((a, b) => part[b]! - part[a]!)
-    let entry = cell[0]! + cell[1]! * size + cell[2]! * size * size,
-      before = 1
+    const cell = at.map((v) => Math.min(Math.floor(v), last - 1))
+    const part = at.map((v, c) => v - cell[c])
+    const order = [0, 1, 2].sort((a, b) => part[b] - part[a])
+    let entry = cell[0] + cell[1] * size + cell[2] * size * size
+    let before = 1
     order.forEach((c, k) => {
       entries[p * 4 + k] = entry
-      weights[p * 4 + k] = before - part[c]!
-      before = part[c]!
-      entry += strides[c]!
+      weights[p * 4 + k] = before - part[c]
+      before = part[c]
+      entry += strides[c]
     })
     entries[p * 4 + 3] = entry
     weights[p * 4 + 3] = before
@@ -59,29 +59,29 @@ function cornersOf({ size, domainMin, domainMax }: Lut3d, colours: Float64Array)
  */
 function visibleMetric(wanted: Float64Array, displayId: string): Float32Array {
   const { place, difference } = differenceMeasure(displayId)
-  const step = 0.004,
-    metric = new Float32Array(wanted.length * 2)
+  const step = 0.004
+  const metric = new Float32Array(wanted.length * 2)
   for (let i = 0; i < wanted.length; i += 3) {
-    const colour = [wanted[i]!, wanted[i + 1]!, wanted[i + 2]!] as const
+    const colour = [wanted[i], wanted[i + 1], wanted[i + 2]] as const
     const inward = colour.map((v) => (v > 0.5 ? -step : step))
     const from = place(...colour)
     const squared = (...channels: number[]): number => {
-      const [r, g, b] = colour.map((v, c) => (channels.includes(c) ? v + inward[c]! : v)) as [number, number, number]
+      const [r, g, b] = colour.map((v, c) => (channels.includes(c) ? v + inward[c] : v)) as [number, number, number]
       return difference(from, place(r, g, b)) ** 2 / step ** 2
     }
-    const rr = squared(0),
-      gg = squared(1),
-      bb = squared(2)
+    const rr = squared(0)
+    const gg = squared(1)
+    const bb = squared(2)
     const cross = (a: number, b: number, aa: number, cc: number): number =>
-      ((squared(a, b) - aa - cc) / 2) * Math.sign(inward[a]! * inward[b]!)
+      ((squared(a, b) - aa - cc) / 2) * Math.sign(inward[a] * inward[b])
     metric.set([rr, gg, bb, cross(0, 1, rr, gg), cross(0, 2, rr, bb), cross(1, 2, gg, bb)], i * 2)
   }
   return metric
 }
 
 /** Rounds of weighing anew, and steps of conjugate gradients in each. */
-const rounds = 5,
-  steps = 40
+const rounds = 5
+const steps = 40
 /** What a neighbour counts for beside a colour that is really there. */
 const neighbourShare = 0.25
 /** How far beyond black and white an entry may lie. */
@@ -97,12 +97,12 @@ const inertia = 0.02
  * 1952).
  */
 export function fitLut(lut: Lut3d, colours: Float64Array, wanted: Float64Array, displayId: string): Lut3d {
-  const corners = cornersOf(lut, colours),
-    metric = visibleMetric(wanted, displayId)
-  const data = Float64Array.from(lut.data),
-    values = new Float64Array(wanted.length)
-  const weights = new Float64Array(wanted.length / 3).fill(1),
-    free = new Uint8Array(wanted.length)
+  const corners = cornersOf(lut, colours)
+  const metric = visibleMetric(wanted, displayId)
+  const data = Float64Array.from(lut.data)
+  const values = new Float64Array(wanted.length)
+  const weights = new Float64Array(wanted.length / 3).fill(1)
+  const free = new Uint8Array(wanted.length)
   for (let round = 0; round < rounds; round++) {
     interpolate(corners, data, values)
     const error = residual(values, wanted, metric, weights, free)
@@ -126,28 +126,28 @@ function residual(
 ): Float64Array {
   const error = new Float64Array(values.length)
   for (let i = 0; i < values.length; i++) {
-    const right = (wanted[i]! <= 0 && values[i]! <= 0) || (wanted[i]! >= 1 && values[i]! >= 1)
+    const right = (wanted[i] <= 0 && values[i] <= 0) || (wanted[i] >= 1 && values[i] >= 1)
     free[i] = right ? 0 : 1
-    error[i] = right ? 0 : wanted[i]! - values[i]!
+    error[i] = right ? 0 : wanted[i] - values[i]
   }
   for (let p = 0; p < weights.length; p++) {
     const squared = weigh(metric, p, error, 1)
     weights[p] = (p < weights.length / 2 ? 1 : neighbourShare) * (1 + Math.min(squared * 4, 60))
-    for (let c = 0; c < 3; c++) error[p * 3 + c]! *= weights[p]! * free[p * 3 + c]!
+    for (let c = 0; c < 3; c++) error[p * 3 + c] *= weights[p] * free[p * 3 + c]
   }
   return error
 }
 
 /** Replaces the colour's three values by metric × values × weight; returns their quadratic form before weighing. */
 function weigh(metric: Float32Array, p: number, values: Float64Array, weight: number): number {
-  const i = p * 3,
-    m = p * 6,
-    r = values[i]!,
-    g = values[i + 1]!,
-    b = values[i + 2]!
-  const wr = metric[m]! * r + metric[m + 3]! * g + metric[m + 4]! * b
-  const wg = metric[m + 3]! * r + metric[m + 1]! * g + metric[m + 5]! * b
-  const wb = metric[m + 4]! * r + metric[m + 5]! * g + metric[m + 2]! * b
+  const i = p * 3
+  const m = p * 6
+  const r = values[i]
+  const g = values[i + 1]
+  const b = values[i + 2]
+  const wr = metric[m] * r + metric[m + 3] * g + metric[m + 4] * b
+  const wg = metric[m + 3] * r + metric[m + 1] * g + metric[m + 5] * b
+  const wb = metric[m + 4] * r + metric[m + 5] * g + metric[m + 2] * b
   values[i] = wr * weight
   values[i + 1] = wg * weight
   values[i + 2] = wb * weight
@@ -158,17 +158,16 @@ function interpolate({ entries, weights }: Corners, data: Float64Array, out: Flo
   for (let p = 0, k = 0; k < entries.length; p += 3, k += 4)
     for (let c = 0; c < 3; c++)
       out[p + c] =
-        weights[k]! * data[entries[k]! * 3 + c]! +
-        weights[k + 1]! * data[entries[k + 1]! * 3 + c]! +
-        weights[k + 2]! * data[entries[k + 2]! * 3 + c]! +
-        weights[k + 3]! * data[entries[k + 3]! * 3 + c]!
+        weights[k] * data[entries[k] * 3 + c] +
+        weights[k + 1] * data[entries[k + 1] * 3 + c] +
+        weights[k + 2] * data[entries[k + 2] * 3 + c] +
+        weights[k + 3] * data[entries[k + 3] * 3 + c]
 }
 
 /** The transpose of `interpolate`: adds each colour's values to the entries about it. */
 function spread({ entries, weights }: Corners, values: Float64Array, out: Float64Array): void {
   for (let p = 0, k = 0; k < entries.length; p += 3, k += 4)
-    for (let n = k; n < k + 4; n++)
-      for (let c = 0; c < 3; c++) out[entries[n]! * 3 + c]! += weights[n]! * values[p + c]!
+    for (let n = k; n < k + 4; n++) for (let c = 0; c < 3; c++) out[entries[n] * 3 + c] += weights[n] * values[p + c]
 }
 
 /** Conjugate gradients on the normal equations; adds the solution to `data`. */
@@ -182,35 +181,35 @@ function solve(
 ): void {
   const scale = metric.reduce((sum, m, i) => (i % 6 < 3 ? sum + m : sum), 0) / (metric.length / 2)
   const held = inertia * scale
-  const rest = pull,
-    along = pull.slice(),
-    through = new Float64Array(free.length),
-    product = new Float64Array(data.length)
+  const rest = pull
+  const along = pull.slice()
+  const through = new Float64Array(free.length)
+  const product = new Float64Array(data.length)
   let size = dot(rest, rest)
   const enough = size * 1e-8
   for (let step = 0; step < steps && size > enough; step++) {
     interpolate(corners, along, through)
     for (let p = 0; p < weights.length; p++) {
-      for (let c = 0; c < 3; c++) through[p * 3 + c]! *= free[p * 3 + c]!
-      weigh(metric, p, through, weights[p]!)
-      for (let c = 0; c < 3; c++) through[p * 3 + c]! *= free[p * 3 + c]!
+      for (let c = 0; c < 3; c++) through[p * 3 + c] *= free[p * 3 + c]
+      weigh(metric, p, through, weights[p])
+      for (let c = 0; c < 3; c++) through[p * 3 + c] *= free[p * 3 + c]
     }
-    for (let i = 0; i < product.length; i++) product[i] = held * along[i]!
+    for (let i = 0; i < product.length; i++) product[i] = held * along[i]
     spread(corners, through, product)
     const length = size / dot(along, product)
     for (let i = 0; i < data.length; i++) {
-      data[i]! += length * along[i]!
-      rest[i]! -= length * product[i]!
+      data[i] += length * along[i]
+      rest[i] -= length * product[i]
     }
-    const next = dot(rest, rest),
-      turn = next / size
-    for (let i = 0; i < along.length; i++) along[i] = rest[i]! + turn * along[i]!
+    const next = dot(rest, rest)
+    const turn = next / size
+    for (let i = 0; i < along.length; i++) along[i] = rest[i] + turn * along[i]
     size = next
   }
 }
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!
+  for (let i = 0; i < a.length; i++) sum += a[i] * b[i]
   return sum
 }

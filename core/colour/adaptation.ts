@@ -7,8 +7,8 @@ const bradfordCone: Matrix3 = [0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367,
 const cat16Cone: Matrix3 = [0.401288, 0.650173, -0.051461, -0.250268, 1.204414, 0.045854, -0.002079, 0.048952, 0.953127]
 
 function vonKries(cone: Matrix3, from: Vector3, to: Vector3): Matrix3 {
-  const source = transform(cone, from),
-    target = transform(cone, to)
+  const source = transform(cone, from)
+  const target = transform(cone, to)
   const gain = diagonal([target[0] / source[0], target[1] / source[1], target[2] / source[2]])
   return multiply(invert(cone), multiply(gain, cone))
 }

@@ -15,8 +15,8 @@ describe('displays', () => {
       expect(top).toBeLessThanOrEqual(1 + 1e-9)
       let before = -1
       for (let i = 0; i <= 1000; i++) {
-        const signal = (top * i) / 1000,
-          light = eotf.decode(signal)
+        const signal = (top * i) / 1000
+        const light = eotf.decode(signal)
         expect(Math.abs(eotf.encode(light) - signal)).toBeLessThan(1e-6)
         expect(light).toBeGreaterThan(before)
         before = light
@@ -53,8 +53,8 @@ describe('displays', () => {
   )
 
   test('HLG: the peak signal shows the peak, and any finite signal gives a number', () => {
-    const hlg = displayById('hlg'),
-      light = lightOfSignal(hlg)
+    const hlg = displayById('hlg')
+    const light = lightOfSignal(hlg)
     light(1, 1, 1).forEach((v) => expect(v).toBeCloseTo(hlg.peak, 6))
     fc.assert(
       fc.property(fc.array(fc.double({ min: -2, max: 3, noNaN: true }), { minLength: 3, maxLength: 3 }), (rgb) =>

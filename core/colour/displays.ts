@@ -169,9 +169,9 @@ export function lightOfSignal(display: Display): (red: number, green: number, bl
   if (systemGamma === undefined) return (red, green, blue) => [decode(red), decode(green), decode(blue)]
   const [wr, wg, wb] = displayLuminance(display)
   return (red, green, blue) => {
-    const r = decode(red),
-      g = decode(green),
-      b = decode(blue)
+    const r = decode(red)
+    const g = decode(green)
+    const b = decode(blue)
     const gain = peak * Math.max(wr * r + wg * g + wb * b, 0) ** (systemGamma - 1)
     return [r * gain, g * gain, b * gain]
   }

@@ -25,13 +25,13 @@ export interface EncodingFacts {
 }
 
 export function encodingFacts({ curve: { encode, decode } }: Pick<Encoding, 'curve'>): EncodingFacts {
-  const black = encode(0),
-    grey = encode(middleGrey),
-    white = encode(0.9),
-    clip = decode(1)
-  const above = Math.log2(clip / middleGrey),
-    faintest = Math.max(decode(black + 1 / 1023), 1e-9),
-    below = Math.log2(middleGrey / faintest)
+  const black = encode(0)
+  const grey = encode(middleGrey)
+  const white = encode(0.9)
+  const clip = decode(1)
+  const above = Math.log2(clip / middleGrey)
+  const faintest = Math.max(decode(black + 1 / 1023), 1e-9)
+  const below = Math.log2(middleGrey / faintest)
   const stops: StopCodes[] = []
   for (let from = -Math.min(12, Math.ceil(below)); from < Math.min(16, above); from++) {
     const share = Math.min(1, encode(middleGrey * 2 ** (from + 1))) - encode(middleGrey * 2 ** from)

@@ -40,8 +40,8 @@ function logName(id: string): string {
 
 function cameraLogEncoding(id: string, declared: CameraLog): Encoding {
   const curve = declared.family === 'cube-root-log' ? cubeRootLog() : linLog(declared as LinLogParameters)
-  const grey = Math.round(curve.encode(0.18) * 1023),
-    black = Math.round(curve.encode(0) * 1023)
+  const grey = Math.round(curve.encode(0.18) * 1023)
+  const black = Math.round(curve.encode(0) * 1023)
   return {
     id,
     name: logName(id),

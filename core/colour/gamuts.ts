@@ -130,9 +130,9 @@ export function xyzOf({ x, y }: Chromaticity): Vector3 {
 
 /** Linear RGB → CIE XYZ of the gamut's own white (SMPTE RP 177, clause 3.3). */
 export function rgbToXyz(g: Gamut): Matrix3 {
-  const [xr, yr, zr] = xyzOf(g.red),
-    [xg, yg, zg] = xyzOf(g.green),
-    [xb, yb, zb] = xyzOf(g.blue)
+  const [xr, yr, zr] = xyzOf(g.red)
+  const [xg, yg, zg] = xyzOf(g.green)
+  const [xb, yb, zb] = xyzOf(g.blue)
   const columns: Matrix3 = [xr, xg, xb, yr, yg, yb, zr, zg, zb]
   return multiply(columns, diagonal(transform(invert(columns), xyzOf(g.white))))
 }

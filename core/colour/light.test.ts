@@ -72,8 +72,8 @@ describe('whites', () => {
   })
 
   test('illuminant A is near 2856 K and on the locus; D65 is near 6504 K and green of it', () => {
-    const a = whitePointOf({ x: 0.44758, y: 0.40745 }),
-      d65 = whitePointOf({ x: 0.3127, y: 0.329 })
+    const a = whitePointOf({ x: 0.44758, y: 0.40745 })
+    const d65 = whitePointOf({ x: 0.3127, y: 0.329 })
     expect(Math.abs(1e6 / a.mired - 2856)).toBeLessThan(10)
     expect(Math.abs(a.duv)).toBeLessThan(3e-4)
     expect(Math.abs(1e6 / d65.mired - 6504)).toBeLessThan(20)

@@ -8,7 +8,7 @@ export const identity3: Matrix3 = [1, 0, 0, 0, 1, 0, 0, 0, 1]
 /** The product a·b: applying it applies b first. */
 export function multiply(a: Matrix3, b: Matrix3): Matrix3 {
   const at = (row: number, column: number): number =>
-    a[row * 3]! * b[column]! + a[row * 3 + 1]! * b[column + 3]! + a[row * 3 + 2]! * b[column + 6]!
+    a[row * 3] * b[column] + a[row * 3 + 1] * b[column + 3] + a[row * 3 + 2] * b[column + 6]
   return [at(0, 0), at(0, 1), at(0, 2), at(1, 0), at(1, 1), at(1, 2), at(2, 0), at(2, 1), at(2, 2)]
 }
 
@@ -47,9 +47,9 @@ export function invert(m: Matrix3): Matrix3 {
 export function transformPixels(m: Matrix3, pixels: Float64Array): void {
   const [a, b, c, d, e, f, g, h, i] = m
   for (let p = 0; p < pixels.length; p += 3) {
-    const red = pixels[p]!,
-      green = pixels[p + 1]!,
-      blue = pixels[p + 2]!
+    const red = pixels[p]
+    const green = pixels[p + 1]
+    const blue = pixels[p + 2]
     pixels[p] = a * red + b * green + c * blue
     pixels[p + 1] = d * red + e * green + f * blue
     pixels[p + 2] = g * red + h * green + i * blue

@@ -22,8 +22,8 @@ test('every finite colour comes back, neutral has no hue at all, in the working 
     fc.property(
       fc.array(fc.double({ min: -2, max: 200, noNaN: true }), { minLength: 3, maxLength: 3 }),
       ([r, g, b]) => {
-        const [l, a, c] = toOklab(space, r!, g!, b!),
-          scale = Math.max(1, Math.abs(r!), Math.abs(g!), Math.abs(b!))
+        const [l, a, c] = toOklab(space, r!, g!, b!)
+        const scale = Math.max(1, Math.abs(r!), Math.abs(g!), Math.abs(b!))
         fromOklab(space, l, a, c).forEach((v, i) => expect(Math.abs(v - [r, g, b][i]!) / scale).toBeLessThan(1e-9))
       },
     ),

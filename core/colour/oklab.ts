@@ -28,8 +28,8 @@ export interface OklabSpace {
  */
 function rowsToOne(m: Matrix3): Matrix3 {
   return [0, 3, 6].flatMap((r) => {
-    const sum = m[r]! + m[r + 1]! + m[r + 2]!
-    return [m[r]! / sum, m[r + 1]! / sum, m[r + 2]! / sum]
+    const sum = m[r] + m[r + 1] + m[r + 2]
+    return [m[r] / sum, m[r + 1] / sum, m[r + 2] / sum]
   }) as unknown as Matrix3
 }
 /** The same for a and b: their rows add up to nothing, so that equal roots are without hue. */
@@ -44,8 +44,8 @@ export function oklabOf(gamut: Gamut): OklabSpace {
   const known = spaces.get(gamut.id)
   if (known) return known
   const d65 = gamutById('bt709').white
-  const toCone = rowsToOne(multiply(coneOfXyz, multiply(bradford(xyzOf(gamut.white), xyzOf(d65)), rgbToXyz(gamut)))),
-    toLab = huelessRows(labOfRoots)
+  const toCone = rowsToOne(multiply(coneOfXyz, multiply(bradford(xyzOf(gamut.white), xyzOf(d65)), rgbToXyz(gamut))))
+  const toLab = huelessRows(labOfRoots)
   const space = { toCone, fromCone: invert(toCone), toLab, fromLab: invert(toLab) }
   spaces.set(gamut.id, space)
   return space
@@ -61,9 +61,9 @@ export function toOklab(
   g: number,
   b: number,
 ): [number, number, number] {
-  const l = Math.cbrt(m[0] * r + m[1] * g + m[2] * b),
-    c = Math.cbrt(m[3] * r + m[4] * g + m[5] * b),
-    s = Math.cbrt(m[6] * r + m[7] * g + m[8] * b)
+  const l = Math.cbrt(m[0] * r + m[1] * g + m[2] * b)
+  const c = Math.cbrt(m[3] * r + m[4] * g + m[5] * b)
+  const s = Math.cbrt(m[6] * r + m[7] * g + m[8] * b)
   return [n[0] * l + n[1] * c + n[2] * s, n[3] * l + n[4] * c + n[5] * s, n[6] * l + n[7] * c + n[8] * s]
 }
 
@@ -74,8 +74,8 @@ export function fromOklab(
   a: number,
   b: number,
 ): [number, number, number] {
-  const l = (n[0] * lightness + n[1] * a + n[2] * b) ** 3,
-    c = (n[3] * lightness + n[4] * a + n[5] * b) ** 3,
-    s = (n[6] * lightness + n[7] * a + n[8] * b) ** 3
+  const l = (n[0] * lightness + n[1] * a + n[2] * b) ** 3
+  const c = (n[3] * lightness + n[4] * a + n[5] * b) ** 3
+  const s = (n[6] * lightness + n[7] * a + n[8] * b) ** 3
   return [m[0] * l + m[1] * c + m[2] * s, m[3] * l + m[4] * c + m[5] * s, m[6] * l + m[7] * c + m[8] * s]
 }

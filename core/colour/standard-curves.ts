@@ -9,9 +9,9 @@ export const srgb = powerWithToe(2.4, 0.055, 12.92, 0.0031308)
 
 /** ITU-R BT.2100-2, table 5: the HLG OETF of scene light 0..1 and its inverse, mirrored through zero. */
 export const hlgOetf: TransferCurve = (() => {
-  const a = 0.17883277,
-    b = 1 - 4 * a,
-    c = 0.5 - a * Math.log(4 * a)
+  const a = 0.17883277
+  const b = 1 - 4 * a
+  const c = 0.5 - a * Math.log(4 * a)
   const inverse = (y: number): number => (y <= 0.5 ? (y * y) / 3 : (Math.exp(Math.min((y - c) / a, 300)) + b) / 12)
   const forward = (e: number): number => (e <= 1 / 12 ? Math.sqrt(3 * e) : a * Math.log(12 * e - b) + c)
   return {
@@ -34,11 +34,11 @@ export const diffuseWhiteNits = 203
  * through zero.
  */
 export const pqNits: TransferCurve = (() => {
-  const m1 = 2610 / 16384,
-    m2 = (2523 / 4096) * 128,
-    c1 = 3424 / 4096,
-    c2 = (2413 / 4096) * 32,
-    c3 = (2392 / 4096) * 32
+  const m1 = 2610 / 16384
+  const m2 = (2523 / 4096) * 128
+  const c1 = 3424 / 4096
+  const c2 = (2413 / 4096) * 32
+  const c3 = (2392 / 4096) * 32
   const forward = (nits: number): number => {
     const p = (nits / 10_000) ** m1
     return ((c1 + c2 * p) / (1 + c3 * p)) ** m2

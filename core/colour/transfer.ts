@@ -99,12 +99,12 @@ export interface TableEntry {
 export function tableCurve(entries: readonly TableEntry[]): TransferCurve {
   if (entries.length < 2 || entries.length > 4096)
     throw new RangeError(`A table of 2 to 4096 pairs is needed, ${entries.length} came.`)
-  const codes = Float64Array.from(entries, (e) => e.code),
-    light = Float64Array.from(entries, (e) => e.linear)
+  const codes = Float64Array.from(entries, (e) => e.code)
+  const light = Float64Array.from(entries, (e) => e.linear)
   for (let i = 0; i < codes.length; i++) {
-    if (!Number.isFinite(codes[i]!) || !Number.isFinite(light[i]!))
+    if (!Number.isFinite(codes[i]) || !Number.isFinite(light[i]))
       throw new RangeError(`Pair ${i + 1} holds something that is not a number.`)
-    if (i > 0 && !(codes[i]! > codes[i - 1]! && light[i]! > light[i - 1]!))
+    if (i > 0 && !(codes[i] > codes[i - 1] && light[i] > light[i - 1]))
       throw new RangeError(
         `Pair ${i + 1} does not rise over pair ${i}: a curve must give more light for a higher code.`,
       )
@@ -114,12 +114,12 @@ export function tableCurve(entries: readonly TableEntry[]): TransferCurve {
 
 /** Piecewise straight interpolation of y over rising x, continued straight beyond the ends. */
 function along(x: Float64Array, y: Float64Array, at: number): number {
-  let low = 0,
-    high = x.length - 1
+  let low = 0
+  let high = x.length - 1
   while (high - low > 1) {
     const middle = (low + high) >> 1
-    if (x[middle]! <= at) low = middle
+    if (x[middle] <= at) low = middle
     else high = middle
   }
-  return y[low]! + ((at - x[low]!) / (x[high]! - x[low]!)) * (y[high]! - y[low]!)
+  return y[low] + ((at - x[low]) / (x[high] - x[low])) * (y[high] - y[low])
 }

@@ -21,10 +21,10 @@ function planckian(mired: number): Uv {
 /** The unit normal of the locus, pointing to positive Duv (greener). */
 function normal(mired: number): Uv {
   const step = 0.01
-  const before = planckian(mired - step),
-    after = planckian(mired + step)
-  const du = after.u - before.u,
-    dv = after.v - before.v
+  const before = planckian(mired - step)
+  const after = planckian(mired + step)
+  const du = after.u - before.u
+  const dv = after.v - before.v
   const length = Math.hypot(du, dv)
   return { u: -dv / length, v: du / length }
 }
@@ -42,10 +42,10 @@ const highestMired = 1e6 / 1000
 /** The chromaticity of a white. Mired is held to 66.7–1000 (15000–1000 K), where the locus formula is good. */
 export function whiteChromaticity({ mired, duv }: WhitePoint): Chromaticity {
   const held = Math.min(highestMired, Math.max(lowestMired, mired))
-  const on = planckian(held),
-    n = normal(held)
-  const u = on.u + duv * n.u,
-    v = on.v + duv * n.v
+  const on = planckian(held)
+  const n = normal(held)
+  const u = on.u + duv * n.u
+  const v = on.v + duv * n.v
   const d = 2 * u - 8 * v + 4
   return { x: (3 * u) / d, y: (2 * v) / d }
 }
@@ -53,20 +53,20 @@ export function whiteChromaticity({ mired, duv }: WhitePoint): Chromaticity {
 /** The white's mired and Duv: the foot of the perpendicular on the locus, by golden-section search. */
 export function whitePointOf({ x, y }: Chromaticity): WhitePoint {
   const d = -2 * x + 12 * y + 3
-  const u = (4 * x) / d,
-    v = (6 * y) / d
+  const u = (4 * x) / d
+  const v = (6 * y) / d
   const distance = (mired: number): number => Math.hypot(planckian(mired).u - u, planckian(mired).v - v)
   const ratio = (Math.sqrt(5) - 1) / 2
-  let low = lowestMired,
-    high = highestMired
+  let low = lowestMired
+  let high = highestMired
   while (high - low > 1e-9) {
-    const a = high - ratio * (high - low),
-      b = low + ratio * (high - low)
+    const a = high - ratio * (high - low)
+    const b = low + ratio * (high - low)
     if (distance(a) < distance(b)) high = b
     else low = a
   }
   const mired = (low + high) / 2
-  const on = planckian(mired),
-    n = normal(mired)
+  const on = planckian(mired)
+  const n = normal(mired)
   return { mired, duv: (u - on.u) * n.u + (v - on.v) * n.v }
 }

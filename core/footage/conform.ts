@@ -22,7 +22,7 @@ export const commonRates: readonly Rate[] = [
   [50, 1],
   [60000, 1001],
   [60, 1],
-].map(([numerator, denominator]) => ({ numerator: numerator!, denominator: denominator! }))
+].map(([numerator, denominator]) => ({ numerator: numerator, denominator: denominator }))
 
 /** "23.976", "24", "59.94". */
 export const rateName = ({ numerator, denominator }: Rate): string =>

@@ -17,13 +17,13 @@ const mean = (values: readonly number[]): number => values.reduce((a, b) => a + 
 
 function colourDistance(a: Uint8Array, b: Uint8Array): number {
   let sum = 0
-  for (let i = 0; i < sketchSize; i++) sum += Math.abs(a[i]! - b[i]!)
+  for (let i = 0; i < sketchSize; i++) sum += Math.abs(a[i] - b[i])
   return sum / sketchSize / 255
 }
 
 function histogramDistance(a: Float32Array, b: Float32Array): number {
   let sum = 0
-  for (let i = 0; i < a.length; i++) sum += Math.abs(a[i]! - b[i]!)
+  for (let i = 0; i < a.length; i++) sum += Math.abs(a[i] - b[i])
   // Three histograms, each of total difference at most 2.
   return sum / 6
 }
@@ -51,7 +51,7 @@ export function findCuts(sketches: readonly Sketch[]): readonly Cut[] {
 function hardCuts(sketches: readonly Sketch[], jumps: readonly number[]): Cut[] {
   const cuts: Cut[] = []
   for (let i = 1; i < jumps.length; i++) {
-    const jump = jumps[i]!
+    const jump = jumps[i]
     if (jump < least) continue
     const around = [...jumps.slice(Math.max(1, i - reach), i), ...jumps.slice(i + 1, i + 1 + reach)]
     // The largest neighbour may be another cut; it does not count as usual.
@@ -63,7 +63,7 @@ function hardCuts(sketches: readonly Sketch[], jumps: readonly number[]): Cut[] 
 }
 
 function isFlash(sketches: readonly Sketch[], i: number, jump: number): boolean {
-  const before = sketches[i - 1]!
+  const before = sketches[i - 1]
   for (const after of [i + 1, i + 2]) {
     const later = sketches[after]
     if (
@@ -77,7 +77,7 @@ function isFlash(sketches: readonly Sketch[], i: number, jump: number): boolean 
     const old = sketches[earlier]
     if (
       old &&
-      histogramDistance(old.histogram, sketches[i]!.histogram) + colourDistance(old.colours, sketches[i]!.colours) <
+      histogramDistance(old.histogram, sketches[i].histogram) + colourDistance(old.colours, sketches[i].colours) <
         jump * 0.3
     )
       return true
@@ -101,24 +101,24 @@ function dissolves(sketches: readonly Sketch[]): Cut[] {
   const found: (Cut & { readonly fault: number })[] = []
   for (const length of dissolveLengths)
     for (let from = 0; from + length < sketches.length; from++) {
-      const a = sketches[from]!.colours,
-        b = sketches[from + length]!.colours
+      const a = sketches[from].colours
+      const b = sketches[from + length].colours
       const apart = colourDistance(a, b)
       if (apart < unlike || correlation(a, b) > 0.85) continue
       const fault =
         Math.max(
           ...[0.25, 0.5, 0.75].map((t) =>
-            blendFault(a, b, sketches[Math.round(from + length * t)]!.colours, Math.round(length * t) / length),
+            blendFault(a, b, sketches[Math.round(from + length * t)].colours, Math.round(length * t) / length),
           ),
         ) / apart
       if (fault > straight) continue
       // Before and after it the picture stays what it was.
-      const rest = Math.max(2, Math.floor(length / 4)),
-        earlier = sketches[from - rest],
-        later = sketches[from + length + rest]
+      const rest = Math.max(2, Math.floor(length / 4))
+      const earlier = sketches[from - rest]
+      const later = sketches[from + length + rest]
       if (!earlier || !later) continue
-      const before = colourDistance(earlier.colours, a),
-        after = colourDistance(b, later.colours)
+      const before = colourDistance(earlier.colours, a)
+      const after = colourDistance(b, later.colours)
       if (before > apart * still || after > apart * still) continue
       found.push({
         frame: from + Math.round(length / 2),
@@ -137,26 +137,27 @@ function dissolves(sketches: readonly Sketch[]): Cut[] {
 
 function blendFault(a: Uint8Array, b: Uint8Array, middle: Uint8Array, t: number): number {
   let sum = 0
-  for (let i = 0; i < sketchSize; i++) sum += Math.abs(middle[i]! - (a[i]! * (1 - t) + b[i]! * t))
+  for (let i = 0; i < sketchSize; i++) sum += Math.abs(middle[i] - (a[i] * (1 - t) + b[i] * t))
   return sum / sketchSize / 255
 }
 
 /** Likeness of two pictures that an even change of exposure leaves at 1. */
 function correlation(a: Uint8Array, b: Uint8Array): number {
   const n = sketchSize / 3
-  let ma = 0,
-    mb = 0
+  let ma = 0
+  let mb = 0
   for (let i = 0; i < n; i++) {
-    ma += a[i]! / n
-    mb += b[i]! / n
+    ma += a[i] / n
+    mb += b[i] / n
   }
-  let ab = 0,
-    aa = 0,
-    bb = 0
+  let ab = 0
+  let aa = 0
+  let bb = 0
   for (let i = 0; i < n; i++) {
-    ab += (a[i]! - ma) * (b[i]! - mb)
-    aa += (a[i]! - ma) ** 2
-    bb += (b[i]! - mb) ** 2
+    ab += (a[i] - ma) * (b[i] - mb)
+    aa += (a[i] - ma) ** 2
+    bb += (b[i] - mb) ** 2
   }
-  return aa === 0 || bb === 0 ? (aa === bb ? 1 : 0) : ab / Math.sqrt(aa * bb)
+  if (aa === 0 || bb === 0) return aa === bb ? 1 : 0
+  return ab / Math.sqrt(aa * bb)
 }

@@ -5,8 +5,8 @@ import { proposeLead } from './lead'
 import { sketch, sketchColumns, sketchRows, type Sketch } from './sketch'
 import { countingRate, framesOfTimecode, timecodeAt, timecodeOfFrames } from './timecode'
 
-const width = 32,
-  height = 18
+const width = 32
+const height = 18
 const random = (seed: number) => (): number => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296
 
 /**
@@ -14,22 +14,22 @@ const random = (seed: number) => (): number => (seed = (Math.imul(seed, 1664525)
  * planes.
  */
 function scene(seed: number, shift = 0, gain = 0): Float64Array {
-  const next = random(seed),
-    blobs = Array.from({ length: 9 }, () => ({
-      x: next() * width,
-      y: next() * height,
-      size: 2 + 5 * next(),
-      y0: 40 + 170 * next(),
-      cb: 90 + 76 * next(),
-      cr: 90 + 76 * next(),
-    }))
-  const out = new Float64Array(width * height * 3),
-    base = 60 + 90 * next()
+  const next = random(seed)
+  const blobs = Array.from({ length: 9 }, () => ({
+    x: next() * width,
+    y: next() * height,
+    size: 2 + 5 * next(),
+    y0: 40 + 170 * next(),
+    cb: 90 + 76 * next(),
+    cr: 90 + 76 * next(),
+  }))
+  const out = new Float64Array(width * height * 3)
+  const base = 60 + 90 * next()
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      let luma = base,
-        cb = 128,
-        cr = 128
+      let luma = base
+      let cb = 128
+      let cr = 128
       for (const b of blobs) {
         const near = Math.exp(-((x + shift - b.x) ** 2 + (y - b.y) ** 2) / b.size ** 2)
         luma += near * (b.y0 - luma)
@@ -63,8 +63,8 @@ describe('cuts', () => {
   })
 
   test.each([8, 16, 24, 36])('a dissolve of %p frames is flagged near its middle', (length) => {
-    const a = take(4, 40 + length, 0.04),
-      b = take(5, 40 + length, 0.04)
+    const a = take(4, 40 + length, 0.04)
+    const b = take(5, 40 + length, 0.04)
     const frames = [
       ...a.slice(0, 40),
       ...Array.from({ length }, (_, i) => mix(a[40 + i]!, b[i]!, (i + 1) / (length + 1))),
@@ -102,8 +102,8 @@ describe('a sketch', () => {
 })
 
 describe('the proposed lead frame', () => {
-  const luma = [0.9, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.2],
-    sharpness = [0.9, 0.1, 0.1, 0.3, 0.1, 0.1, 0.1, 0.9]
+  const luma = [0.9, 0.5, 0.5, 0.5, 0.5, 0.5, 0.5, 0.2]
+  const sharpness = [0.9, 0.1, 0.1, 0.3, 0.1, 0.1, 0.1, 0.9]
   test('is sharp and typically exposed', () => {
     expect(proposeLead({ luma, sharpness }, 0, 8)).toBe(3)
   })
@@ -116,8 +116,8 @@ describe('the proposed lead frame', () => {
 })
 
 describe('timecode', () => {
-  const film = { rateNumerator: 24, rateDenominator: 1 },
-    ntsc = { rateNumerator: 30000, rateDenominator: 1001 }
+  const film = { rateNumerator: 24, rateDenominator: 1 }
+  const ntsc = { rateNumerator: 30000, rateDenominator: 1001 }
 
   test.each([
     [0, '00:00:00:00'],

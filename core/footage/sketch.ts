@@ -20,36 +20,36 @@ export interface Sketch {
 /** Sketches an 8-bit picture given as whole planes of equal size (4:4:4), at least 16 by 9. */
 export function sketch(planes: Uint8Array, width: number, height: number): Sketch {
   const count = width * height
-  const y = planes.subarray(0, count),
-    cb = planes.subarray(count, 2 * count),
-    cr = planes.subarray(2 * count, 3 * count)
-  const sums = new Float64Array(sketchSize),
-    counts = new Float64Array(cells),
-    histogram = new Float32Array(64)
+  const y = planes.subarray(0, count)
+  const cb = planes.subarray(count, 2 * count)
+  const cr = planes.subarray(2 * count, 3 * count)
+  const sums = new Float64Array(sketchSize)
+  const counts = new Float64Array(cells)
+  const histogram = new Float32Array(64)
   const share = 1 / count
-  let luma = 0,
-    edges = 0
+  let luma = 0
+  let edges = 0
   for (let row = 0, i = 0; row < height; row++) {
     const cellRow = Math.floor((row * sketchRows) / height) * sketchColumns
     for (let x = 0; x < width; x++, i++) {
       const cell = cellRow + Math.floor((x * sketchColumns) / width)
-      const yv = y[i]!,
-        bv = cb[i]!,
-        rv = cr[i]!
-      sums[cell]! += yv
-      sums[cells + cell]! += bv
-      sums[2 * cells + cell]! += rv
-      counts[cell]!++
-      histogram[yv >> 3]! += share
-      histogram[32 + (bv >> 4)]! += share
-      histogram[48 + (rv >> 4)]! += share
+      const yv = y[i]
+      const bv = cb[i]
+      const rv = cr[i]
+      sums[cell] += yv
+      sums[cells + cell] += bv
+      sums[2 * cells + cell] += rv
+      counts[cell]++
+      histogram[yv >> 3] += share
+      histogram[32 + (bv >> 4)] += share
+      histogram[48 + (rv >> 4)] += share
       luma += yv
       if (row > 0 && row < height - 1 && x > 0 && x < width - 1)
-        edges += Math.abs(4 * yv - y[i - 1]! - y[i + 1]! - y[i - width]! - y[i + width]!)
+        edges += Math.abs(4 * yv - y[i - 1] - y[i + 1] - y[i - width] - y[i + width])
     }
   }
   return {
-    colours: Uint8Array.from(sums, (sum, i) => sum / counts[i % cells]! + 0.5),
+    colours: Uint8Array.from(sums, (sum, i) => sum / counts[i % cells] + 0.5),
     histogram,
     luma: luma / count / 255,
     sharpness: edges / count / 255 / 4,

@@ -10,7 +10,11 @@ export const countingRate = ({ rateNumerator, rateDenominator }: FrameRate): num
   Math.max(1, Math.round(rateNumerator / rateDenominator))
 
 /** Two (or four) frame numbers are left out at each minute but every tenth, at 29.97 and 59.94 frames per second. */
-const dropped = (rate: number): number => (rate === 30 ? 2 : rate === 60 ? 4 : 0)
+const dropped = (rate: number): number => {
+  if (rate === 30) return 2
+  if (rate === 60) return 4
+  return 0
+}
 
 /**
  * The frame number that a timecode stands for. A semicolon before the frames means drop-frame. Throws RangeError for
@@ -29,8 +33,8 @@ export function framesOfTimecode(text: string, rate: FrameRate): number {
   if (frames >= counting) throw new RangeError(`"${text}" has frame ${frames}, but a second has ${counting}.`)
   const total = ((hours * 60 + minutes) * 60 + seconds) * counting + frames
   if (match[4] !== ';') return total
-  const drop = dropped(counting),
-    allMinutes = hours * 60 + minutes
+  const drop = dropped(counting)
+  const allMinutes = hours * 60 + minutes
   if (drop > 0 && frames < drop && seconds === 0 && minutes % 10 !== 0)
     throw new RangeError(`"${text}" is left out in drop-frame counting.`)
   return total - drop * (allMinutes - Math.floor(allMinutes / 10))
@@ -38,14 +42,14 @@ export function framesOfTimecode(text: string, rate: FrameRate): number {
 
 /** The timecode of a frame number; `dropFrame` counts as drop-frame where the rate has it. */
 export function timecodeOfFrames(frame: number, rate: FrameRate, dropFrame = false): string {
-  const counting = countingRate(rate),
-    drop = dropFrame ? dropped(counting) : 0
+  const counting = countingRate(rate)
+  const drop = dropFrame ? dropped(counting) : 0
   let n = Math.max(0, Math.round(frame))
   if (drop > 0) {
-    const perTen = counting * 600 - 9 * drop,
-      perMinute = counting * 60 - drop
-    const tens = Math.floor(n / perTen),
-      rest = n % perTen
+    const perTen = counting * 600 - 9 * drop
+    const perMinute = counting * 60 - drop
+    const tens = Math.floor(n / perTen)
+    const rest = n % perTen
     n += drop * (9 * tens + (rest >= counting * 60 ? 1 + Math.floor((rest - counting * 60) / perMinute) : 0))
   }
   const two = (v: number): string => String(v).padStart(2, '0')

@@ -9,8 +9,8 @@ export interface NamedCdl {
 }
 export type CdlFileKind = 'cc' | 'ccc' | 'cdl'
 
-const mostBytes = 4 * 1024 * 1024,
-  mostCorrections = 2000
+const mostBytes = 4 * 1024 * 1024
+const mostCorrections = 2000
 /** No entities are expanded and no document type is taken: a list needs neither. */
 const parser = new XMLParser({
   ignoreAttributes: false,
@@ -24,7 +24,11 @@ const parser = new XMLParser({
 
 type Node = Readonly<Record<string, unknown>>
 const isNode = (v: unknown): v is Node => typeof v === 'object' && v !== null && !Array.isArray(v)
-const listOf = (v: unknown): readonly unknown[] => (Array.isArray(v) ? v : v === undefined ? [] : [v])
+const listOf = (v: unknown): readonly unknown[] => {
+  if (Array.isArray(v)) return v
+  if (v === undefined) return []
+  return [v]
+}
 const child = (node: Node, name: string): Node => {
   const c = listOf(node[name])[0]
   return isNode(c) ? c : {}
@@ -32,7 +36,9 @@ const child = (node: Node, name: string): Node => {
 /** An element with attributes only is a node; one with text only is its text. */
 const textIn = (v: unknown): string | undefined => {
   const one = listOf(v)[0]
-  return typeof one === 'string' ? one : isNode(one) && typeof one['#text'] === 'string' ? one['#text'] : undefined
+  if (typeof one === 'string') return one
+  if (isNode(one) && typeof one['#text'] === 'string') return one['#text']
+  return undefined
 }
 
 /** The corrections of a file, in order. Throws FormatError with what is wrong and where. */
@@ -46,8 +52,8 @@ export function parseCdl(text: string): readonly NamedCdl[] {
     )
   const sound = XMLValidator.validate(text)
   if (sound !== true) throw new FormatError(`The file is not sound XML: ${sound.err.msg}`, sound.err.line)
-  const root: unknown = parser.parse(text),
-    found: NamedCdl[] = []
+  const root: unknown = parser.parse(text)
+  const found: NamedCdl[] = []
   const visit = (node: unknown, depth: number): void => {
     if (!isNode(node) || depth > 8) return
     for (const [name, value] of Object.entries(node)) {
@@ -66,8 +72,8 @@ export function parseCdl(text: string): readonly NamedCdl[] {
 function correctionOf(node: Node, index: number): NamedCdl {
   const id = typeof node['@id'] === 'string' && node['@id'] !== '' ? node['@id'].slice(0, 120) : `${index + 1}`
   // The standard's spelling, and that of some older lists.
-  const sop = child(node, 'SOPNode' in node ? 'SOPNode' : 'SopNode'),
-    sat = child(node, 'SatNode' in node ? 'SatNode' : 'SATNode')
+  const sop = child(node, 'SOPNode' in node ? 'SOPNode' : 'SopNode')
+  const sat = child(node, 'SatNode' in node ? 'SatNode' : 'SATNode')
   const numbers = (
     name: string,
     count: number,
@@ -101,7 +107,7 @@ function correctionOf(node: Node, index: number): NamedCdl {
       slope: triple('Slope', neutralCdl.slope, 0),
       offset: triple('Offset', neutralCdl.offset, -1000),
       power,
-      saturation: numbers('Saturation', 1, 0, [1], sat)[0]!,
+      saturation: numbers('Saturation', 1, 0, [1], sat)[0],
     },
   }
 }
@@ -124,11 +130,10 @@ export function printCdl(corrections: readonly NamedCdl[], kind: CdlFileKind): s
     SatNode: { Saturation: row([cdl.saturation]) },
   }))
   if (kind === 'cc' && nodes.length !== 1) throw new RangeError('A .cc file holds exactly one correction.')
-  const body =
-    kind === 'cc'
-      ? { ColorCorrection: { '@xmlns': namespace, ...nodes[0] } }
-      : kind === 'ccc'
-        ? { ColorCorrectionCollection: { '@xmlns': namespace, ColorCorrection: nodes } }
-        : { ColorDecisionList: { '@xmlns': namespace, ColorDecision: nodes.map((n) => ({ ColorCorrection: n })) } }
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${String(builder.build(body))}`
+  const bodies: Readonly<Record<CdlFileKind, object>> = {
+    cc: { ColorCorrection: { '@xmlns': namespace, ...nodes[0] } },
+    ccc: { ColorCorrectionCollection: { '@xmlns': namespace, ColorCorrection: nodes } },
+    cdl: { ColorDecisionList: { '@xmlns': namespace, ColorDecision: nodes.map((n) => ({ ColorCorrection: n })) } },
+  }
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${String(builder.build(bodies[kind]))}`
 }

@@ -33,12 +33,19 @@ interface Element {
   readonly text: string
 }
 
+/** The attributes of the parameters for a channel, or of those for all channels. */
+function attributesFor(given: readonly Element[], channel: string): Element['attributes'] {
+  const own = given.find((g) => g.attributes['channel'] === channel)
+  const shared = given.find((g) => g.attributes['channel'] === undefined)
+  return (own ?? shared)?.attributes ?? {}
+}
+
 function elementOf(node: unknown): Element | null {
   if (!isNode(node)) return null
   const name = Object.keys(node).find((k) => k !== ':@')
   if (name === undefined || name === '#text') return null
-  const inside = Array.isArray(node[name]) ? (node[name] as readonly unknown[]) : [],
-    attributes = isNode(node[':@']) ? (node[':@'] as Record<string, string>) : {}
+  const inside = Array.isArray(node[name]) ? (node[name] as readonly unknown[]) : []
+  const attributes = isNode(node[':@']) ? (node[':@'] as Record<string, string>) : {}
   const text = inside.map((c) => (isNode(c) && typeof c['#text'] === 'string' ? c['#text'] : '')).join(' ')
   return { name, attributes, children: inside.flatMap((c) => elementOf(c) ?? []), text }
 }
@@ -55,10 +62,10 @@ const fullCode: Readonly<Record<string, number>> = {
 
 /** Where each element of the process list begins, so that a fault can be found. */
 function linesOf(text: string, names: readonly string[]): readonly number[] {
-  const starts: number[] = [],
-    tag = new RegExp(`<(?:[A-Za-z_][\\w.-]*:)?(?:${names.join('|')})[\\s>/]`, 'g')
-  let line = 1,
-    at = 0
+  const starts: number[] = []
+  const tag = new RegExp(`<(?:[A-Za-z_][\\w.-]*:)?(?:${names.join('|')})[\\s>/]`, 'g')
+  let line = 1
+  let at = 0
   for (let found = tag.exec(text); found; found = tag.exec(text)) {
     for (; at < found.index; at++) if (text.charCodeAt(at) === 10) line++
     starts.push(line)
@@ -90,8 +97,8 @@ export function parseClf(text: string): Lut {
   const list = (Array.isArray(nodes) ? nodes : []).map(elementOf).find((e) => e?.name === 'ProcessList')
   if (!list) throw new FormatError('The file holds no ProcessList.', 0)
   const described = new Set(['Description', 'InputDescriptor', 'OutputDescriptor', 'Info'])
-  const steps = list.children.filter((e) => !described.has(e.name)),
-    lines = linesOf(text, partNames)
+  const steps = list.children.filter((e) => !described.has(e.name))
+  const lines = linesOf(text, partNames)
   if (steps.length === 0) throw new FormatError('The process list is empty.', 0)
   if (steps.length > clfLimits.parts)
     throw new FormatError(
@@ -120,8 +127,8 @@ function partOf(e: Element, line: number): readonly LutPart[] {
     )
   if (e.attributes['bypass'] === 'true') return []
   const depth = (name: string): number => {
-    const word = e.attributes[name],
-      code = word === undefined ? undefined : fullCode[word]
+    const word = e.attributes[name]
+    const code = word === undefined ? undefined : fullCode[word]
     if (code === undefined)
       throw new FormatError(
         `${e.name}: ${name} must be one of ${Object.keys(fullCode).join(', ')}, not "${(word ?? '').slice(0, 20)}".`,
@@ -129,8 +136,8 @@ function partOf(e: Element, line: number): readonly LutPart[] {
       )
     return code
   }
-  const into = depth('inBitDepth'),
-    out = depth('outBitDepth')
+  const into = depth('inBitDepth')
+  const out = depth('outBitDepth')
   switch (e.name) {
     case 'LUT1D':
       return [curveTableOf(e, out, line)]
@@ -202,15 +209,15 @@ function curveTableOf(e: Element, out: number, line: number): LutTable {
     ...unit,
     dimensions: 1,
     size: length,
-    data: Float32Array.from({ length: length * 3 }, (_, i) => values[channels === 1 ? Math.floor(i / 3) : i]! / out),
+    data: Float32Array.from({ length: length * 3 }, (_, i) => values[channels === 1 ? Math.floor(i / 3) : i] / out),
   }
 }
 
 /** The file runs with blue fastest, our tables with red fastest. */
 function cubeOf(e: Element, out: number, line: number): LutTable {
   if (child(e, 'IndexMap')) throw new FormatError('LUT3D: an IndexMap is not read here.', line)
-  const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number),
-    [size = 0] = dims
+  const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
+  const [size = 0] = dims
   if (
     dims.length !== 4 ||
     dims[3] !== 3 ||
@@ -223,22 +230,22 @@ function cubeOf(e: Element, out: number, line: number): LutTable {
         `${cubeLimits.min3d} to ${cubeLimits.max3d} is read.`,
       line,
     )
-  const { values } = arrayOf(e, 4, line),
-    data = new Float32Array(values.length)
+  const { values } = arrayOf(e, 4, line)
+  const data = new Float32Array(values.length)
   for (let r = 0, from = 0; r < size; r++)
     for (let g = 0; g < size; g++)
       for (let b = 0; b < size; b++, from += 3)
-        for (let c = 0; c < 3; c++) data[((b * size + g) * size + r) * 3 + c] = values[from + c]! / out
+        for (let c = 0; c < 3; c++) data[((b * size + g) * size + r) * 3 + c] = values[from + c] / out
   return { ...unit, dimensions: 3, size, data }
 }
 
 function matrixOf(e: Element, into: number, out: number, line: number): Formula {
-  const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number),
-    columns = dims[1] ?? 0
+  const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
+  const columns = dims[1] ?? 0
   if (dims[0] !== 3 || (columns !== 3 && columns !== 4)) throw new FormatError('Matrix: 3 × 3 or 3 × 4 is read.', line)
   // Some writers add a third dimension.
-  const { values } = arrayOf(e, dims.length === 3 ? 3 : 2, line),
-    row = (r: number): readonly number[] => [...values.subarray(r * columns, r * columns + columns)]
+  const { values } = arrayOf(e, dims.length === 3 ? 3 : 2, line)
+  const row = (r: number): readonly number[] => [...values.subarray(r * columns, r * columns + columns)]
   const rows = [row(0), row(1), row(2)]
   return {
     formula: 'matrix',
@@ -299,13 +306,12 @@ function logOf(e: Element, line: number): Formula {
     )
   const given = e.children.filter((c) => c.name === 'LogParams')
   const channel = (name: string): LogParameters => {
-    const { attributes } = given.find((g) => g.attributes['channel'] === name) ??
-      given.find((g) => g.attributes['channel'] === undefined) ?? { attributes: {} as Record<string, string> }
+    const attributes = attributesFor(given, name)
     const number = (key: string, initial: number): number =>
       attributes[key] === undefined ? initial : numberOf(attributes[key], line, `Log: ${key}`)
-    const base = number('base', 2),
-      logSideSlope = number('logSideSlope', 1),
-      linSideSlope = number('linSideSlope', 1)
+    const base = number('base', 2)
+    const logSideSlope = number('logSideSlope', 1)
+    const linSideSlope = number('linSideSlope', 1)
     if (!(base > 0) || base === 1 || logSideSlope === 0 || linSideSlope === 0)
       throw new FormatError('Log: the base must be above zero and not 1, and the slopes not zero.', line)
     if (style.startsWith('camera') && attributes['linSideBreak'] === undefined)
@@ -353,12 +359,11 @@ function exponentOf(e: Element, line: number): Formula {
   if (given.length === 0) throw new FormatError('Exponent has no ExponentParams.', line)
   const read = (key: string, initial: number): Triple =>
     ['R', 'G', 'B'].map((name) => {
-      const { attributes } = given.find((g) => g.attributes['channel'] === name) ??
-        given.find((g) => g.attributes['channel'] === undefined) ?? { attributes: {} as Record<string, string> }
+      const attributes = attributesFor(given, name)
       return attributes[key] === undefined ? initial : numberOf(attributes[key], line, `Exponent: ${key}`)
     }) as unknown as Triple
-  const exponent = read('exponent', 1),
-    offset = read('offset', 0)
+  const exponent = read('exponent', 1)
+  const offset = read('offset', 0)
   if (!exponent.every((v) => v >= 0.01 && v <= 100) || !offset.every((v) => v >= 0 && v <= 0.9))
     throw new FormatError('Exponent: an exponent from 0.01 to 100 and an offset from 0 to 0.9 are read.', line)
   return { formula: 'exponent', style, exponent, offset }
@@ -372,8 +377,8 @@ function cdlOf(e: Element, line: number): Formula {
       `ASC_CDL: the style "${(e.attributes['style'] ?? '').slice(0, 30)}" is not one that is read.`,
       line,
     )
-  const sop = child(e, 'SOPNode'),
-    sat = child(e, 'SatNode')
+  const sop = child(e, 'SOPNode')
+  const sat = child(e, 'SatNode')
   const triple = (name: string, initial: number): Triple => {
     const found = sop && child(sop, name)
     if (!found) return [initial, initial, initial]
@@ -381,10 +386,10 @@ function cdlOf(e: Element, line: number): Formula {
     if (words.length !== 3) throw new FormatError(`ASC_CDL: ${name} must be three numbers.`, line)
     return words.map((w) => numberOf(w, line, `ASC_CDL: ${name}`)) as unknown as Triple
   }
-  const slope = triple('Slope', 1),
-    power = triple('Power', 1),
-    word = sat && child(sat, 'Saturation')?.text.trim(),
-    saturation = word === undefined ? 1 : numberOf(word, line, 'ASC_CDL: Saturation')
+  const slope = triple('Slope', 1)
+  const power = triple('Power', 1)
+  const word = sat && child(sat, 'Saturation')?.text.trim()
+  const saturation = word === undefined ? 1 : numberOf(word, line, 'ASC_CDL: Saturation')
   const reverse = style.startsWith('Rev')
   if (
     !slope.every((v) => v >= 0) ||
@@ -406,8 +411,8 @@ const digits = (v: number): string => String(Number(v.toPrecision(9)))
 /** Writes tables as a process list; `notes` become descriptions. */
 export function printClf(id: string, tables: readonly LutTable[], notes: readonly string[]): string {
   const rows = (values: Iterable<number>): string => {
-    const all = [...values].map(digits),
-      out: string[] = []
+    const all = [...values].map(digits)
+    const out: string[] = []
     for (let i = 0; i < all.length; i += 3) out.push(all.slice(i, i + 3).join(' '))
     return out.join('\n')
   }
@@ -423,7 +428,7 @@ export function printClf(id: string, tables: readonly LutTable[], notes: readonl
     const blueFastest = function* (): Generator<number> {
       for (let r = 0; r < size; r++)
         for (let g = 0; g < size; g++)
-          for (let b = 0; b < size; b++) for (let c = 0; c < 3; c++) yield data[((b * size + g) * size + r) * 3 + c]!
+          for (let b = 0; b < size; b++) for (let c = 0; c < 3; c++) yield data[((b * size + g) * size + r) * 3 + c]
     }
     return (
       `<LUT3D id="part-${i + 1}" interpolation="tetrahedral" inBitDepth="32f" outBitDepth="32f">\n    ` +

@@ -26,8 +26,8 @@ function table(text: string): LutTable {
 
 describe('reading a .cube', () => {
   test('a cube behind a shaper: the shaper takes the domain, the cube what the shaper returns', () => {
-    const text = `LUT_1D_SIZE 3\nLUT_3D_SIZE 2\nLUT_1D_INPUT_RANGE 0 4\n0 0 0\n0.5 0.5 0.5\n1 1 1\n${rows(8)}`,
-      lut = parseCube(text)
+    const text = `LUT_1D_SIZE 3\nLUT_3D_SIZE 2\nLUT_1D_INPUT_RANGE 0 4\n0 0 0\n0.5 0.5 0.5\n1 1 1\n${rows(8)}`
+    const lut = parseCube(text)
     expect(lut).toMatchObject({
       dimensions: 'sequence',
       parts: [
@@ -185,22 +185,22 @@ test('what is printed is read back', () => {
 })
 
 test('every way of writing a number gives what Number() gives, in single precision', () => {
-  const digits = fc.stringMatching(/^[0-9]{1,18}$/),
-    value = fc
-      .oneof(
-        fc
-          .tuple(
-            fc.constantFrom('', '-', '+'),
-            fc.stringMatching(/^[0-9]{1,6}$/),
-            fc.constantFrom('', '.'),
-            fc.constantFrom('', 'e-3', 'E+1'),
-          )
-          .map((parts) => parts.join('')),
-        fc
-          .tuple(fc.constantFrom('', '-'), fc.stringMatching(/^[0-9]{0,3}$/), digits)
-          .map(([sign, whole, rest]) => `${sign}${whole}.${rest}`),
-      )
-      .filter((word) => Math.abs(Number(word)) <= 1e6)
+  const digits = fc.stringMatching(/^[0-9]{1,18}$/)
+  const value = fc
+    .oneof(
+      fc
+        .tuple(
+          fc.constantFrom('', '-', '+'),
+          fc.stringMatching(/^[0-9]{1,6}$/),
+          fc.constantFrom('', '.'),
+          fc.constantFrom('', 'e-3', 'E+1'),
+        )
+        .map((parts) => parts.join('')),
+      fc
+        .tuple(fc.constantFrom('', '-'), fc.stringMatching(/^[0-9]{0,3}$/), digits)
+        .map(([sign, whole, rest]) => `${sign}${whole}.${rest}`),
+    )
+    .filter((word) => Math.abs(Number(word)) <= 1e6)
   fc.assert(
     fc.property(
       fc.array(fc.tuple(value, value, value), { minLength: 8, maxLength: 8 }),

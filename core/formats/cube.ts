@@ -46,8 +46,8 @@ export function parseCube(text: string): Lut {
   const header: Header = { title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1], curve: null, cube: null, ranges: {} }
   const lines = new LineReader(text)
   let tables: readonly LutTable[] | null = null
-  let at = 0,
-    filled = 0
+  let at = 0
+  let filled = 0
   for (;;) {
     const open = tables?.[at]
     if (open && lines.plainRow(open.data, filled)) {
@@ -128,10 +128,10 @@ class LineReader {
       while (code === space || code === tab) code = text.charCodeAt(++at)
       const negative = code === minus
       if (negative) code = text.charCodeAt(++at)
-      let whole = 0,
-        digits = 0,
-        decimals = 0,
-        pointed = false
+      let whole = 0
+      let digits = 0
+      let decimals = 0
+      let pointed = false
       for (; ; code = text.charCodeAt(++at)) {
         if (code >= zero && code <= zero + 9) {
           whole = whole * 10 + code - zero
@@ -143,12 +143,12 @@ class LineReader {
       if (
         digits === 0 ||
         digits > mostDigits ||
-        whole > 1e6 * powers[decimals]! ||
+        whole > 1e6 * powers[decimals] ||
         (c < 2 && code !== space && code !== tab)
       )
         return false
       // Both are whole and below 2^53: what they are divided to is rounded once, as Number() rounds it.
-      const value = whole / powers[decimals]!
+      const value = whole / powers[decimals]
       into[index + c] = negative ? -value : value
     }
     for (
@@ -163,15 +163,15 @@ class LineReader {
   }
 }
 
-const tab = 9,
-  lineFeed = 10,
-  carriageReturn = 13,
-  space = 32,
-  minus = 45,
-  point = 46,
-  zero = 48
-const mostDigits = 15,
-  powers = Array.from({ length: mostDigits + 1 }, (_, n) => Number(`1e${n}`))
+const tab = 9
+const lineFeed = 10
+const carriageReturn = 13
+const space = 32
+const minus = 45
+const point = 46
+const zero = 48
+const mostDigits = 15
+const powers = Array.from({ length: mostDigits + 1 }, (_, n) => Number(`1e${n}`))
 
 const shorten = (s: string): string => (s.length > 40 ? `${s.slice(0, 40)}…` : s)
 
@@ -226,8 +226,8 @@ function readKeyword(trimmed: string, header: Header, line: number): void {
     case 'LUT_1D_INPUT_RANGE':
     case 'LUT_3D_INPUT_RANGE': {
       if (words.length !== 2) throw new FormatError(`${keyword} needs two numbers.`, line)
-      const low = readNumber(words[0], line),
-        high = readNumber(words[1], line)
+      const low = readNumber(words[0], line)
+      const high = readNumber(words[1], line)
       if (low >= high) throw new FormatError(`${keyword} must begin below its end.`, line)
       header.ranges[keyword === 'LUT_1D_INPUT_RANGE' ? 1 : 3] = [low, high]
       return
@@ -238,7 +238,7 @@ function readKeyword(trimmed: string, header: Header, line: number): void {
 }
 
 function checkDomain({ domainMin, domainMax }: Header, line: number): void {
-  if (domainMin.some((low, c) => low >= domainMax[c]!))
+  if (domainMin.some((low, c) => low >= domainMax[c]))
     throw new FormatError('DOMAIN_MIN must lie below DOMAIN_MAX in every channel.', line)
 }
 
@@ -249,8 +249,8 @@ function readSize(words: readonly string[], header: Header, dimensions: 1 | 3, l
   if (words.length !== 1 || word === undefined || !/^\d{1,9}$/.test(word))
     throw new FormatError('The size must be one whole number.', line)
   const size = Number(word)
-  const min = dimensions === 3 ? cubeLimits.min3d : cubeLimits.min1d,
-    max = dimensions === 3 ? cubeLimits.max3d : cubeLimits.max1d
+  const min = dimensions === 3 ? cubeLimits.min3d : cubeLimits.min1d
+  const max = dimensions === 3 ? cubeLimits.max3d : cubeLimits.max1d
   if (size < min || size > max)
     throw new FormatError(
       `A size of ${size} is refused; ${dimensions}D tables may have ${min} to ${max} entries per axis.`,
@@ -294,8 +294,8 @@ function allocate(header: Header, textLength: number, line: number): readonly Lu
  * decimals.
  */
 export function printCube(lut: LutTable | readonly [Lut1d, Lut3d], notes: readonly string[] = []): string {
-  const tables = 'dimensions' in lut ? [lut] : lut,
-    [first] = tables
+  const tables = 'dimensions' in lut ? [lut] : lut
+  const [first] = tables
   const out: string[] = notes.map((n) => `# ${n.replace(/[\r\n]+/g, ' ')}`)
   out.push(`TITLE "${(first?.title ?? '').replace(/["\r\n]/g, "'")}"`)
   for (const { dimensions, size, domainMin, domainMax } of tables) {
@@ -306,6 +306,6 @@ export function printCube(lut: LutTable | readonly [Lut1d, Lut3d], notes: readon
   }
   for (const { data } of tables)
     for (let i = 0; i < data.length; i += 3)
-      out.push(`${data[i]!.toFixed(6)} ${data[i + 1]!.toFixed(6)} ${data[i + 2]!.toFixed(6)}`)
+      out.push(`${data[i].toFixed(6)} ${data[i + 1].toFixed(6)} ${data[i + 2].toFixed(6)}`)
   return `${out.join('\n')}\n`
 }

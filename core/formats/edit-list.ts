@@ -35,8 +35,8 @@ export function eventRanges(
   handles = 0,
 ): readonly (Range & { readonly name: string; readonly transition: number })[] {
   return events.flatMap(({ name, first, count, transition }) => {
-    const from = Math.max(0, first - handles),
-      to = Math.min(frames, first + count + handles)
+    const from = Math.max(0, first - handles)
+    const to = Math.min(frames, first + count + handles)
     return first < frames && first + count > 0 && to > from ? [{ name, transition, first: from, count: to - from }] : []
   })
 }

@@ -32,8 +32,8 @@ export function parseEdl(text: string, rate: FrameRate, start: string | null = n
     const [, number = '', reel = '', track = '', kind = '', length, , , recordIn = '', recordOut = ''] = match
     if (!/^(V\d*|B|AA\/V|A\d*\/V|NONE)$/i.test(track)) return
     const at = (time: string): number => frameOf(time, rate, dropFrame, i + 1)
-    const first = at(recordIn),
-      end = at(recordOut)
+    const first = at(recordIn)
+    const end = at(recordOut)
     if (end < first) throw new EditListError(`The event ends (${recordOut}) before it begins (${recordIn}).`, i + 1)
     if (events.length >= editListLimits.events)
       throw new EditListError(`There are more than ${editListLimits.events} events.`, i + 1)

@@ -14,13 +14,13 @@ export const haldLimits = { maxBytes: 96 * 1024 * 1024, levels: [2, 3, 4, 5, 6, 
 export function parseHald(bytes: Uint8Array, title = ''): Lut3d {
   if (bytes.length > haldLimits.maxBytes)
     throw new FormatError(`The file is larger than ${haldLimits.maxBytes / 1048576} MB.`, 0)
-  const header = pngHeader(bytes),
-    level = levelOf(header),
-    { data, channels, depth } = decodePng(bytes, header),
-    size = level * level,
-    scale = 2 ** depth - 1
+  const header = pngHeader(bytes)
+  const level = levelOf(header)
+  const { data, channels, depth } = decodePng(bytes, header)
+  const size = level * level
+  const scale = 2 ** depth - 1
   const table = new Float32Array(size ** 3 * 3)
-  for (let p = 0; p < size ** 3; p++) for (let c = 0; c < 3; c++) table[p * 3 + c] = data[p * channels + c]! / scale
+  for (let p = 0; p < size ** 3; p++) for (let c = 0; c < 3; c++) table[p * 3 + c] = data[p * channels + c] / scale
   return { dimensions: 3, title, size, data: table, domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
 }
 

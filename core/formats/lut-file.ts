@@ -19,11 +19,11 @@ export function parseLutFile(
 ): { readonly format: LutFormat; readonly lut: Lut } {
   if (bytes.length > lutFileBytes) throw new FormatError(`The file is larger than ${lutFileBytes / 1048576} MB.`, 0)
   if (isPng(bytes)) return { format: 'hald', lut: parseHald(bytes) }
-  const text = decode(bytes),
-    start = text
-      .slice(0, 4096)
-      .replace(/^\ufeff/, '')
-      .trimStart()
+  const text = decode(bytes)
+  const start = text
+    .slice(0, 4096)
+    .replace(/^\ufeff/, '')
+    .trimStart()
   if (start.startsWith('<')) return { format: 'clf', lut: parseClf(text) }
   // A table of rows and commas, with or without a heading; a .cube never has separators.
   const [row = ''] = start.split(/\r?\n/).filter((l) => l.trim() !== '' && !l.startsWith('#'))

@@ -21,9 +21,9 @@ const bent = (size: number): Lut3d => ({
   domainMin: [0, 0, 0],
   domainMax: [1, 1, 1],
   data: Float32Array.from({ length: size ** 3 * 3 }, (_, i) => {
-    const c = i % 3,
-      p = (i - c) / 3,
-      v = [p % size, Math.floor(p / size) % size, Math.floor(p / size / size)][c]! / (size - 1)
+    const c = i % 3
+    const p = (i - c) / 3
+    const v = [p % size, Math.floor(p / size) % size, Math.floor(p / size / size)][c]! / (size - 1)
     return v * v * 0.8 + 0.1
   }),
 })
@@ -43,8 +43,8 @@ function faultOf(parse: () => unknown): FormatError {
 
 describe('common LUT format', () => {
   test('written and read back, title and notes escaped, blue runs fastest in the file and red in memory', () => {
-    const lut = bent(5),
-      back = parseClf(printClf('a', [lut], ['a < b & "c"']))
+    const lut = bent(5)
+    const back = parseClf(printClf('a', [lut], ['a < b & "c"']))
     expect(back).toMatchObject({ dimensions: 3, size: 5 })
     if (back.dimensions !== 3) throw new Error('One table was expected.')
     back.data.forEach((v, i) => expect(v).toBeCloseTo(lut.data[i]!, 6))
@@ -116,9 +116,9 @@ describe('common LUT format', () => {
   )
   test.each(['logToLin', 'cameraLogToLin'])('%s is the way back', (back) => {
     const params =
-        '<LogParams base="10" logSideSlope="0.25" logSideOffset="0.38" linSideSlope="5.5" ' +
-        'linSideOffset="0.05" linSideBreak="0.01"/>',
-      there = back === 'logToLin' ? 'linToLog' : 'cameraLinToLog'
+      '<LogParams base="10" logSideSlope="0.25" logSideOffset="0.38" linSideSlope="5.5" ' +
+      'linSideOffset="0.05" linSideBreak="0.01"/>'
+    const there = back === 'logToLin' ? 'linToLog' : 'cameraLinToLog'
     const both = parseClf(
       list(`<Log style="${there}" ${depths}>${params}</Log><Log style="${back}" ${depths}>${params}</Log>`),
     )
@@ -198,8 +198,8 @@ describe('common LUT format', () => {
 
 describe('Hald pictures', () => {
   test('written and read back to a 16-bit step', () => {
-    const lut = bent(16),
-      back = parseHald(printHald(lut))
+    const lut = bent(16)
+    const back = parseHald(printHald(lut))
     expect(back.size).toBe(16)
     back.data.forEach((v, i) => expect(Math.abs(v - lut.data[i]!)).toBeLessThan(1 / 65535))
     expect(() => printHald(bent(17))).toThrow(RangeError)
@@ -212,8 +212,8 @@ describe('Hald pictures', () => {
       return c
     })
     const chunk = (type: string, body: Uint8Array): Buffer => {
-      const all = Buffer.concat([Buffer.from(type, 'latin1'), body]),
-        out = Buffer.alloc(body.length + 12)
+      const all = Buffer.concat([Buffer.from(type, 'latin1'), body])
+      const out = Buffer.alloc(body.length + 12)
       let crc = 0xffffffff
       for (const byte of all) crc = crcTable[(crc ^ byte) & 255]! ^ (crc >>> 8)
       out.writeUInt32BE(body.length)
@@ -328,11 +328,11 @@ function mutate({
 }): Uint8Array {
   let bytes = Buffer.from(samples[sample]![1])
   for (const { at, kind, byte, length } of edits) {
-    const from = Math.floor(at * bytes.length),
-      to = Math.min(bytes.length, from + length),
-      head = bytes.subarray(0, from),
-      piece = bytes.subarray(from, to),
-      tail = bytes.subarray(to)
+    const from = Math.floor(at * bytes.length)
+    const to = Math.min(bytes.length, from + length)
+    const head = bytes.subarray(0, from)
+    const piece = bytes.subarray(from, to)
+    const tail = bytes.subarray(to)
     const middle = [
       Buffer.from([byte]),
       Buffer.alloc(0),
@@ -349,8 +349,8 @@ test(
   'twelve thousand damaged files: each is read to finite numbers or refused with a sentence, in ' +
     'bounded time and memory',
   () => {
-    let read = 0,
-      refused = 0
+    let read = 0
+    let refused = 0
     fc.assert(
       fc.property(mutation, (how) => {
         try {

@@ -38,8 +38,8 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
   }
   const track = pictureTrack(document)
   const events: EditEvent[] = []
-  let at = 0,
-    comingIn = 0
+  let at = 0
+  let comingIn = 0
   for (const [i, child] of track.entries()) {
     if (!isItem(child)) throw new EditListError(`Item ${i + 1} of the picture track is not an object.`)
     const schema = schemaOf(child)
@@ -51,8 +51,8 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
     }
     const length = durationOf(child, framesPerSecond, i)
     // Whole frames by the running sum, so that rounding does not add up.
-    const first = Math.round(at),
-      end = Math.round(at + length)
+    const first = Math.round(at)
+    const end = Math.round(at + length)
     at += length
     if (schema !== 'Gap' && end > first) {
       if (events.length >= editListLimits.events)
@@ -80,12 +80,16 @@ function pictureTrack(document: unknown): readonly unknown[] {
   return picture.children as unknown[]
 }
 
+/** The medium that an item stands on, of one or of several to choose from. */
+function referenceOf(item: Item): unknown {
+  if (isItem(item.media_reference)) return item.media_reference
+  if (!isItem(item.media_references)) return undefined
+  const active = String(item.active_media_reference_key ?? 'DEFAULT_MEDIA')
+  return (item.media_references as Record<string, unknown>)[active]
+}
+
 function durationOf(item: Item, framesPerSecond: number, index: number): number {
-  const reference = isItem(item.media_reference)
-    ? item.media_reference
-    : isItem(item.media_references)
-      ? (item.media_references as Record<string, unknown>)[String(item.active_media_reference_key ?? 'DEFAULT_MEDIA')]
-      : undefined
+  const reference = referenceOf(item)
   const range =
     item.source_range ?? (isItem(reference) ? (reference as { available_range?: unknown }).available_range : undefined)
   if (!isItem(range))

@@ -27,8 +27,8 @@ export function pngHeader(bytes: Uint8Array): PngHeader {
   return {
     width: view.getUint32(16),
     height: view.getUint32(20),
-    depth: bytes[24]!,
-    samples: samplesOf[bytes[25]!],
+    depth: bytes[24],
+    samples: samplesOf[bytes[25]],
     interlaced: bytes[28] !== 0,
   }
 }
@@ -55,8 +55,8 @@ export function decodePng(bytes: Uint8Array, header: PngHeader): ReturnType<type
 }
 
 function checkInflation(bytes: Uint8Array, expected: number): void {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength),
-    unzip = new Inflate()
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  const unzip = new Inflate()
   let inflated = 0
   unzip.onData = (piece) => {
     inflated += (piece as Uint8Array).length
@@ -65,8 +65,8 @@ function checkInflation(bytes: Uint8Array, expected: number): void {
   }
   try {
     for (let at = 8; at + 12 <= bytes.length;) {
-      const length = view.getUint32(at),
-        type = view.getUint32(at + 4)
+      const length = view.getUint32(at)
+      const type = view.getUint32(at + 4)
       if (at + 12 + length > bytes.length) throw new FormatError('The PNG ends inside one of its parts.', 0)
       const last = type === 0x49454e44
       // Small pieces: a bomb is noticed after the first of them.

@@ -32,8 +32,8 @@ test('set on a mark only that mark moves; set between, all move by as much and s
 })
 
 test('the last mark that goes leaves its value for the whole clip; a step that goes takes its marks along', () => {
-  const one = removeMark(ramp, 'exposure', 'exposureStops', 10),
-    none = removeMark(one, 'exposure', 'exposureStops', 30)
+  const one = removeMark(ramp, 'exposure', 'exposureStops', 10)
+  const none = removeMark(one, 'exposure', 'exposureStops', 30)
   expect(at(one, 0)).toBe(1.5)
   expect(none.along).toEqual([])
   expect(at(none, 0)).toBe(1.5)
@@ -46,8 +46,8 @@ test('the record says a ramp in numbers, and two hands are put together', () => 
     'Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30',
   ])
   expect(differences(ramp, plain).map((d) => d.words)).toEqual(['Exposure the same along the clip'])
-  const theirs = setParameter(plain, 'contrast', 'contrast', 1.2),
-    merged = mergeGrades(plain, ramp, theirs).grade
+  const theirs = setParameter(plain, 'contrast', 'contrast', 1.2)
+  const merged = mergeGrades(plain, ramp, theirs).grade
   expect(marksOf(merged, 'exposure', 'exposureStops')).toEqual(marksOf(ramp, 'exposure', 'exposureStops'))
   expect(mergeGrades(plain, theirs, ramp).grade.along).toEqual(ramp.along)
 })
@@ -60,9 +60,9 @@ test('any marks: never beyond the least and the greatest of them', () => {
   })
   fc.assert(
     fc.property(marks, fc.constantFrom('linear' as const, 'smooth' as const), fc.nat(250), (some, path, frame) => {
-      const sorted = [...some].sort((a, b) => a.frame - b.frame),
-        value = valueAlong({ stepId: 'exposure', key: 'exposureStops', path, marks: sorted }, frame),
-        values = sorted.map((m) => m.value)
+      const sorted = [...some].sort((a, b) => a.frame - b.frame)
+      const value = valueAlong({ stepId: 'exposure', key: 'exposureStops', path, marks: sorted }, frame)
+      const values = sorted.map((m) => m.value)
       return value >= Math.min(...values) - 1e-12 && value <= Math.max(...values) + 1e-12
     }),
   )

@@ -5,9 +5,9 @@ import { setParameter } from './edits'
 
 /** The value at a frame: between two marks along the path, beyond the first and the last held. */
 export function valueAlong({ path, marks }: Marks, frame: number): number {
-  const next = marks.findIndex((m) => m.frame >= frame),
-    b = marks[next],
-    a = marks[next - 1]
+  const next = marks.findIndex((m) => m.frame >= frame)
+  const b = marks[next]
+  const a = marks[next - 1]
   if (!b) return marks.at(-1)?.value ?? 0
   if (!a || b.frame === frame) return b.value
   const share = (frame - a.frame) / (b.frame - a.frame)
@@ -70,8 +70,8 @@ function replaceMarks(grade: GradeDocument, marks: Marks): GradeDocument {
 
 /** Marks a frame: the control keeps the value there that it has now. */
 export function addMark(grade: GradeDocument, stepId: string, key: string, frame: number): GradeDocument {
-  const value = gradeAt(grade, frame).steps.find((s) => s.id === stepId)?.params[key],
-    known = marksOf(grade, stepId, key)
+  const value = gradeAt(grade, frame).steps.find((s) => s.id === stepId)?.params[key]
+  const known = marksOf(grade, stepId, key)
   if (typeof value !== 'number' || known?.marks.some((m) => m.frame === frame)) return grade
   return replaceMarks(
     grade,
@@ -83,8 +83,8 @@ export function addMark(grade: GradeDocument, stepId: string, key: string, frame
 
 /** Takes a mark away; with the last one the control is the same along the clip again, as it was there. */
 export function removeMark(grade: GradeDocument, stepId: string, key: string, frame: number): GradeDocument {
-  const known = marksOf(grade, stepId, key),
-    gone = known?.marks.find((m) => m.frame === frame)
+  const known = marksOf(grade, stepId, key)
+  const gone = known?.marks.find((m) => m.frame === frame)
   if (!known || !gone) return grade
   if (known.marks.length > 1) return replaceMarks(grade, { ...known, marks: known.marks.filter((m) => m !== gone) })
   return setParameter({ ...grade, along: grade.along.filter((m) => m !== known) }, stepId, key, gone.value)
@@ -106,14 +106,15 @@ export function setParameterAt(
 ): GradeDocument {
   const known = marksOf(grade, stepId, key)
   if (!known) return setParameter(grade, stepId, key, value)
-  const by = value - valueAlong(known, frame),
-    here = known.marks.some((m) => m.frame === frame)
+  const by = value - valueAlong(known, frame)
+  const here = known.marks.some((m) => m.frame === frame)
   if (by === 0) return grade
   const moved = (v: number): number => Math.min(bounds.max, Math.max(bounds.min, Math.round((v + by) * 1e6) / 1e6))
   return replaceMarks(grade, {
     ...known,
-    marks: known.marks.map((m) =>
-      here ? (m.frame === frame ? { frame, value } : m) : { frame: m.frame, value: moved(m.value) },
-    ),
+    marks: known.marks.map((m) => {
+      if (here) return m.frame === frame ? { frame, value } : m
+      return { frame: m.frame, value: moved(m.value) }
+    }),
   })
 }

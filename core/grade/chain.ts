@@ -183,11 +183,11 @@ function showLink(show: ShowSettings, display: Display): Link {
 
 /** A table's signal, mixed over that of the straight conversion where it does not count whole. */
 function showLutLink(show: ShowSettings, table: Lut, display: Display, { surroundings }: SideContext): Link {
-  const { lutTakes, lutStrength, lutHash } = show,
-    through = [
-      ...intoDomain(lutTakes, surroundings).into,
-      ...lutOperations(table, 'tetrahedral', lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal'),
-    ]
+  const { lutTakes, lutStrength, lutHash } = show
+  const through = [
+    ...intoDomain(lutTakes, surroundings).into,
+    ...lutOperations(table, 'tetrahedral', lutTakes === lutTakesSide ? 'workingLog' : 'code', 'displaySignal'),
+  ]
   const whole: Link = {
     station: 'show',
     leaves: 'displaySignal',
@@ -209,7 +209,7 @@ function showLutLink(show: ShowSettings, table: Lut, display: Display, { surroun
     const plain = pixels.slice()
     for (const operation of straight) operate(operation, plain)
     for (const operation of through) operate(operation, pixels)
-    for (let i = 0; i < pixels.length; i++) pixels[i] = plain[i]! + (pixels[i]! - plain[i]!) * lutStrength
+    for (let i = 0; i < pixels.length; i++) pixels[i] = plain[i] + (pixels[i] - plain[i]) * lutStrength
   }
   return {
     ...whole,
@@ -239,9 +239,9 @@ function displaySide(display: Display, regions: readonly Region[], lut: LutFinde
   const { eotf, carriedPeak } = display
   const greys = Float64Array.from([middleGrey / 2, middleGrey, middleGrey * 2].flatMap((v) => [v, v, v]))
   for (const operation of carriedBy(display)) operate(operation, greys)
-  const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]!))
-  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak)),
-    { decode } = eotf
+  const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]))
+  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak))
+  const { decode } = eotf
   return {
     id: display.id,
     side: 'display',
@@ -327,8 +327,8 @@ function stepLink(station: StationId, { id, side, surroundings }: SideContext, s
   const kind = stepKindById(step.kind)
   const leaves = lightOf(side, kind.domain)
   const effect = kind.prepare(step.params, surroundings)
-  const found = typeof effect === 'function' ? effect(leaves) : effect,
-    run = 'kind' in found ? [found] : found
+  const found = typeof effect === 'function' ? effect(leaves) : effect
+  const run = 'kind' in found ? [found] : found
   const signature = JSON.stringify([id, step.kind, step.strength, step.params])
   return { station, leaves, signature, operations: mixedRun(run, step.strength, leaves) }
 }

@@ -20,17 +20,17 @@ test('a push is full at its hue, gone at its width, and nothing elsewhere, acros
 })
 
 test('softness makes a plateau of a point, and the same push again replaces itself', () => {
-  const push = { degrees: 200, widthDegrees: 60, softness: 0.4, amount: -1 },
-    once = setPush('lightnessByHue', fresh.lightnessByHue, push),
-    again = setPush('lightnessByHue', once, { ...push, amount: 0.5 })
+  const push = { degrees: 200, widthDegrees: 60, softness: 0.4, amount: -1 }
+  const once = setPush('lightnessByHue', fresh.lightnessByHue, push)
+  const again = setPush('lightnessByHue', once, { ...push, amount: 0.5 })
   for (const off of [-30, 0, 30]) expect(amountAt('lightnessByHue', once, 200 + off)).toBeCloseTo(-1, 2)
   expect(again).toHaveLength(once.length)
   expect(amountAt('lightnessByHue', again, 200)).toBeCloseTo(0.5, 2)
 })
 
 test('a second push leaves the first one alone', () => {
-  const one = setPush('hueByHue', fresh.hueByHue, { degrees: 30, widthDegrees: 30, softness: 1, amount: 12 }),
-    two = setPush('hueByHue', one, { degrees: 200, widthDegrees: 40, softness: 1, amount: -20 })
+  const one = setPush('hueByHue', fresh.hueByHue, { degrees: 30, widthDegrees: 30, softness: 1, amount: 12 })
+  const two = setPush('hueByHue', one, { degrees: 200, widthDegrees: 40, softness: 1, amount: -20 })
   expect(amountAt('hueByHue', two, 30)).toBeCloseTo(12, 1)
   expect(amountAt('hueByHue', two, 200)).toBeCloseTo(-20, 1)
 })

@@ -32,16 +32,16 @@ export function setPush(
   points: readonly CurvePoint[],
   { degrees, widthDegrees, softness, amount }: ColourPush,
 ): readonly CurvePoint[] {
-  const neutral = neutralOf(id),
-    { y } = colourCurves[id],
-    wrap = (d: number): number => Math.round((((d % 360) + 360) % 360) * 1000) / 1000
-  const away = (x: number): number => Math.abs(((x - degrees + 540) % 360) - 180),
-    outside = points.filter((p) => away(p.x) > widthDegrees + 1)
-  const top = Math.min(y.max, Math.max(y.min, neutral + amount)),
-    inner = widthDegrees * (1 - softness)
+  const neutral = neutralOf(id)
+  const { y } = colourCurves[id]
+  const wrap = (d: number): number => Math.round((((d % 360) + 360) % 360) * 1000) / 1000
+  const away = (x: number): number => Math.abs(((x - degrees + 540) % 360) - 180)
+  const outside = points.filter((p) => away(p.x) > widthDegrees + 1)
+  const top = Math.min(y.max, Math.max(y.min, neutral + amount))
+  const inner = widthDegrees * (1 - softness)
   // Where nothing else bends the curve, the feet are neutral; else they hold on to what the rest does there.
-  const rest = outside.length > 0 ? colourCurve(id, outside) : null,
-    foot = (d: number): number => rest?.(wrap(d)) ?? neutral
+  const rest = outside.length > 0 ? colourCurve(id, outside) : null
+  const foot = (d: number): number => rest?.(wrap(d)) ?? neutral
   const hump: CurvePoint[] = [
     { x: wrap(degrees - widthDegrees), y: foot(degrees - widthDegrees) },
     { x: wrap(degrees + widthDegrees), y: foot(degrees + widthDegrees) },
@@ -53,7 +53,7 @@ export function setPush(
       : [{ x: wrap(degrees), y: top }]),
   ]
   const all = [...hump, ...outside].sort((a, b) => a.x - b.x)
-  return all.filter((p, i) => i === 0 || p.x - all[i - 1]!.x >= least).slice(0, colourCurves[id].maxPoints)
+  return all.filter((p, i) => i === 0 || p.x - all[i - 1].x >= least).slice(0, colourCurves[id].maxPoints)
 }
 
 /** The six quick colours by their hue in Oklab: those of BT.709's primaries and their opposites. */
@@ -74,19 +74,16 @@ export function setQuickColour(
   colour: QuickColourId,
   amount: number,
 ): readonly CurvePoint[] {
-  const { y, neutral } = colourCurves[id],
-    near = (p: CurvePoint, degrees: number): boolean => Math.abs(((p.x - degrees + 540) % 360) - 180) < 6
+  const { y, neutral } = colourCurves[id]
+  const near = (p: CurvePoint, degrees: number): boolean => Math.abs(((p.x - degrees + 540) % 360) - 180) < 6
   // The six hold each other: without the others' points the curve would be moved far and wide.
-  const kept = points.filter((p) => !quickColours.some((q) => near(p, q.degrees)) && p.y !== neutral),
-    set = quickColours.map((q): CurvePoint => ({
-      x: q.degrees,
-      y: Math.min(
-        y.max,
-        Math.max(y.min, q.id === colour ? neutral + amount : neutral + amountAt(id, points, q.degrees)),
-      ),
-    }))
+  const kept = points.filter((p) => !quickColours.some((q) => near(p, q.degrees)) && p.y !== neutral)
+  const set = quickColours.map((q): CurvePoint => ({
+    x: q.degrees,
+    y: Math.min(y.max, Math.max(y.min, q.id === colour ? neutral + amount : neutral + amountAt(id, points, q.degrees))),
+  }))
   const all = [...kept, ...set].sort((a, b) => a.x - b.x)
-  return all.filter((p, i) => i === 0 || p.x - all[i - 1]!.x >= least)
+  return all.filter((p, i) => i === 0 || p.x - all[i - 1].x >= least)
 }
 
 export interface Tear {
@@ -107,18 +104,18 @@ const steepest: Readonly<Record<ColourCurveId, number>> = {
 
 /** Stretches of a curve that would tear a gradient. */
 export function tears(id: ColourCurveId, points: readonly CurvePoint[]): readonly Tear[] {
-  const curve = colourCurve(id, points),
-    out: { from: number; to: number }[] = []
+  const curve = colourCurve(id, points)
+  const out: { from: number; to: number }[] = []
   if (!curve) return out
   const {
-      x: { min, max },
-    } = colourCurves[id],
-    steps = 360,
-    width = (max - min) / steps
+    x: { min, max },
+  } = colourCurves[id]
+  const steps = 360
+  const width = (max - min) / steps
   for (let i = 0; i < steps; i++) {
-    const from = min + i * width,
-      to = from + width,
-      slope = (curve(to) - curve(from)) / width
+    const from = min + i * width
+    const to = from + width
+    const slope = (curve(to) - curve(from)) / width
     // Purity times its gain must rise with purity, or strong colours fall behind weaker ones.
     const folds = id === 'saturationBySaturation' && to * curve(to) < from * curve(from)
     if (Math.abs(slope) <= steepest[id] && !folds) continue

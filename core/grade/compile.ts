@@ -76,9 +76,9 @@ export function compileLinks(
     kept.set(signature, stages)
     return stages
   }
-  const passes = passesOf(links, ending, size, once),
-    regions = passes.flatMap((p) => (p.region ? [p.region] : [])),
-    mattes = regions.length > 0 ? matteSource(chain, regions, span, size, once) : {}
+  const passes = passesOf(links, ending, size, once)
+  const regions = passes.flatMap((p) => (p.region ? [p.region] : []))
+  const mattes = regions.length > 0 ? matteSource(chain, regions, span, size, once) : {}
   cache.clear()
   for (const [key, stages] of kept) cache.set(key, stages)
   return { decode: decodeTable(chain, span), passes, ...mattes }
@@ -114,11 +114,11 @@ function matteSource(
   size: LatticeSize,
   once: Once,
 ): MatteSource {
-  const taps: Partial<Record<KeyTap, KeyPasses>> = {},
-    decode = decodeTable(chain, span)
+  const taps: Partial<Record<KeyTap, KeyPasses>> = {}
+  const decode = decodeTable(chain, span)
   for (const tap of new Set(regions.flatMap((region) => tapsRead(region, chain.regions)))) {
-    const read = sceneLinks(chain, tap),
-      toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
+    const read = sceneLinks(chain, tap)
+    const toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
     taps[tap] = {
       decode,
       passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once),
@@ -204,19 +204,19 @@ function decodeTable(chain: Chain, { low, high }: CodeSpan): Float32Array {
 
 /** Exact stages up to the first and from the last operation that needs a lattice; one lattice for all between. */
 function buildStages(run: readonly SignedOperation[], size: LatticeSize, once: Once): readonly Stage[] {
-  const first = run.findIndex((s) => s.operation.kind === 'pixels'),
-    last = run.findLastIndex((s) => s.operation.kind === 'pixels')
-  const from = run[first]?.operation,
-    to = run[last]?.operation
+  const first = run.findIndex((s) => s.operation.kind === 'pixels')
+  const last = run.findLastIndex((s) => s.operation.kind === 'pixels')
+  const from = run[first]?.operation
+  const to = run[last]?.operation
   if (from?.kind !== 'pixels' || to?.kind !== 'pixels') return keptStages(run, once)
   // A LUT that stands alone keeps its own nodes, and is no approximation then.
   const own = first === last ? from.exactOn : undefined
   const grid: Grid = own
     ? { size: own.size, entry: straightAxis(own.low, own.high), exit: signalAxis }
     : { size, entry: axisOf(from.takes), exit: axisOf(to.leaves) }
-  const inside = run.slice(first, last + 1),
-    entry = own ? `${own.low} ${own.high}` : from.takes,
-    exit = own ? 'signal' : to.leaves
+  const inside = run.slice(first, last + 1)
+  const entry = own ? `${own.low} ${own.high}` : from.takes
+  const exit = own ? 'signal' : to.leaves
   return [
     ...keptStages(
       [
@@ -258,7 +258,7 @@ function buildLattice(run: readonly SignedOperation[], { size, entry, exit }: Gr
   for (const { operation } of run) operate(operation, values)
   const nodes = new Float32Array(size ** 3 * 4)
   for (let i = 0; i < values.length; i++) {
-    const v = exit.toAxis(values[i]!)
+    const v = exit.toAxis(values[i])
     // An impossible value must not spread: the lattice holds finite numbers only.
     nodes[Math.floor(i / 3) * 4 + (i % 3)] = Number.isFinite(v) ? v : 0
   }

@@ -21,15 +21,15 @@ const floats = new Float32Array(bits.buffer)
 const magnitudes = Float32Array.from({ length: signEntries }, (_, i) => {
   if (i === 0) return 0
   bits[0] = (firstCell + i - 1) << shift
-  return floats[0]!
+  return floats[0]
 })
 
 /** Entries for values from zero up, then for values from zero down. */
 export function curveTable(curve: (value: number) => number): Float32Array {
   const table = new Float32Array(tableEntries)
   for (let i = 0; i < signEntries; i++) {
-    const up = curve(magnitudes[i]!),
-      down = curve(-magnitudes[i]!)
+    const up = curve(magnitudes[i])
+    const down = curve(-magnitudes[i])
     // An impossible value must not spread: tables hold finite numbers only.
     table[i] = Number.isFinite(up) ? up : 0
     table[signEntries + i] = Number.isFinite(down) ? down : 0
@@ -43,10 +43,10 @@ export function curveTable(curve: (value: number) => number): Float32Array {
 export function lookUp(table: Float32Array, value: number): number {
   floats[0] = value
   const magnitudeBits = Math.min(
-    Math.max(bits[0]! & 0x7fffffff, (firstCell - 1) << shift),
+    Math.max(bits[0] & 0x7fffffff, (firstCell - 1) << shift),
     (firstCell + octaveCells) << shift,
   )
-  const at = (magnitudeBits >>> shift) - firstCell + 1 + (bits[0]! >>> 31 ? signEntries : 0),
-    part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
-  return part === 0 ? table[at]! : table[at]! + (table[at + 1]! - table[at]!) * part
+  const at = (magnitudeBits >>> shift) - firstCell + 1 + (bits[0] >>> 31 ? signEntries : 0)
+  const part = (magnitudeBits & ((1 << shift) - 1)) / (1 << shift)
+  return part === 0 ? table[at] : table[at] + (table[at + 1] - table[at]) * part
 }

@@ -41,8 +41,8 @@ test('a zone and a region say whose control it is; a removed one that it is gone
 
 describe('two hands', () => {
   test('that changed different things both have their way', () => {
-    const ours = setParameter(addStep(base, 'zone', 'Darks', {}), 'exposure', 'exposureStops', 1),
-      theirs = setShow(setParameter(base, 'contrast', 'contrast', 1.3), { gamutMethod: 'compress' })
+    const ours = setParameter(addStep(base, 'zone', 'Darks', {}), 'exposure', 'exposureStops', 1)
+    const theirs = setShow(setParameter(base, 'contrast', 'contrast', 1.3), { gamutMethod: 'compress' })
     const { grade, both } = mergeGrades(base, ours, theirs)
     expect(both).toEqual([])
     expect(new Set(words(grade))).toEqual(new Set([...words(ours), ...words(theirs)]))
@@ -70,8 +70,8 @@ describe('two hands', () => {
     const numbers = fc.double({ min: -2, max: 2, noNaN: true })
     fc.assert(
       fc.property(numbers, numbers, (a, b) => {
-        const mine = setParameter(base, 'exposure', 'exposureStops', a),
-          other = setParameter(mine, 'ends', 'shadowStops', b)
+        const mine = setParameter(base, 'exposure', 'exposureStops', a)
+        const other = setParameter(mine, 'ends', 'shadowStops', b)
         expect(mergeGrades(base, mine, base).grade).toEqual(mine)
         expect(mergeGrades(base, base, other).grade).toEqual(other)
         expect(mergeGrades(base, other, other).grade).toEqual(other)
@@ -81,8 +81,8 @@ describe('two hands', () => {
 })
 
 test('the strength of a table in Read and in Show is told, and merged by itself', () => {
-  const shown = setShow(base, { lutStrength: 0.6 }),
-    readAs = setRead(base, { lutStrength: 0.25 })
+  const shown = setShow(base, { lutStrength: 0.6 })
+  const readAs = setRead(base, { lutStrength: 0.25 })
   expect(words(shown)).toEqual(['Shown by its LUT 100 % → 60 %'])
   expect(words(readAs)).toEqual(['Read by its LUT 100 % → 25 %'])
   expect(mergeGrades(base, shown, readAs).grade).toMatchObject({

@@ -1,4 +1,5 @@
 // What changed from one grade to another, in words and numbers; and two hands' changes put together.
+import { printNumber } from '../numbers'
 import { displayById, encodingById, gamutById } from '../colour'
 import { encodingOf } from './chain'
 import { lutTakesSide, type GradeDocument, type Marks, type ParameterValue, type Step } from './document'
@@ -15,10 +16,8 @@ export interface Difference {
 
 /** A number as its control shows it. */
 export function printParameter({ decimals, unit, shownFactor = 1, signed }: NumberParameter, value: number): string {
-  const shown = value * shownFactor,
-    digits = Math.abs(shown).toFixed(decimals),
-    zero = Number(digits) === 0
-  return `${shown < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}${unit ? ` ${unit}` : ''}`
+  const number = printNumber(value * shownFactor, decimals, signed)
+  return unit ? `${number} ${unit}` : number
 }
 
 function printValueOf(parameter: Parameter | undefined, value: ParameterValue | undefined): string {
@@ -34,13 +33,13 @@ const percent = (v: number): string => `${Math.round(v * 100)} %`
 
 /** Every difference, in the order of the Passage. Equal documents have none. */
 export function differences(before: GradeDocument, after: GradeDocument): readonly Difference[] {
-  const out: Difference[] = [],
-    say = (key: string, words: string): void => {
-      out.push({ key, words })
-    }
+  const out: Difference[] = []
+  const say = (key: string, words: string): void => {
+    out.push({ key, words })
+  }
   const change = (key: string, name: string, from: string, to: string): void => say(key, `${name} ${from} → ${to}`)
-  const { read: a, show: c } = before,
-    { read: b, show: d } = after
+  const { read: a, show: c } = before
+  const { read: b, show: d } = after
   if (a.encodingId !== b.encodingId || !same(a.own, b.own))
     change('read.encodingId', 'Encoding', encodingOf(a).name, encodingOf(b).name)
   if (a.gamutId !== b.gamutId)
@@ -93,8 +92,8 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
     change('show.lutStrength', 'Shown by its LUT', percent(c.lutStrength), percent(d.lutStrength))
   if (c.gamutMethod !== d.gamutMethod) change('show.gamutMethod', 'Gamut', c.gamutMethod, d.gamutMethod)
   for (const [key, parameter] of Object.entries(showParameters)) {
-    const from = c.params[key as keyof typeof c.params],
-      to = d.params[key as keyof typeof d.params]
+    const from = c.params[key]
+    const to = d.params[key]
     if (from !== to) change(`show.${key}`, parameter.label, printValueOf(parameter, from), printValueOf(parameter, to))
   }
   if (before.working !== after.working) change('working', 'Steps act on', before.working, after.working)
@@ -109,8 +108,8 @@ function regionWords(before: Region, after: Region): string {
     return `${after.name}, strength ${percent(before.strength)} → ${percent(after.strength)}`
   if (before.pieces.length !== after.pieces.length)
     return `${after.name}: ${before.pieces.length} → ${after.pieces.length} pieces`
-  const changed = after.pieces.filter((p, i) => !same(p, before.pieces[i])),
-    only = changed.length === 1 ? changed[0]?.source : undefined
+  const changed = after.pieces.filter((p, i) => !same(p, before.pieces[i]))
+  const only = changed.length === 1 ? changed[0]?.source : undefined
   if (only?.kind === 'key') return `${after.name}: key`
   return `${after.name}: ${changed.length > 0 ? 'shape or edge' : 'turned inside out'}`
 }
@@ -122,8 +121,8 @@ const markedName = (grade: GradeDocument, { stepId, key }: Marks): string => {
 }
 /** "Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30". */
 export function alongWords(grade: GradeDocument, marks: Marks): string {
-  const step = grade.steps.find((s) => s.id === marks.stepId),
-    parameter = step && stepKindById(step.kind).parameters[marks.key]
+  const step = grade.steps.find((s) => s.id === marks.stepId)
+  const parameter = step && stepKindById(step.kind).parameters[marks.key]
   const places = marks.marks.map((m) => `${parameter ? printValueOf(parameter, m.value) : m.value} at frame ${m.frame}`)
   const straight = marks.path === 'linear' ? ', straight' : ''
   return `${markedName(grade, marks)} along the clip: ${places.join(', ')}${straight}`
@@ -147,8 +146,8 @@ const nameIn = ({ regions }: GradeDocument, { name, regionId }: Step): string =>
   regionId === undefined ? name : `${regions.find((r) => r.id === regionId)?.name ?? 'Region'}, ${name.toLowerCase()}`
 
 function stepDifferences(before: Step, after: Step, out: Difference[], name: string): void {
-  const { parameters } = stepKindById(after.kind),
-    single = Object.keys(parameters).length === 1
+  const { parameters } = stepKindById(after.kind)
+  const single = Object.keys(parameters).length === 1
   for (const [key, parameter] of Object.entries(parameters)) {
     if (same(before.params[key], after.params[key])) continue
     const label =
@@ -181,13 +180,13 @@ export function controlsInUse(grade: GradeDocument): readonly { readonly step: s
   return grade.steps
     .filter((s) => s.enabled && s.strength > 0 && !stepKindById(s.kind).isNeutral(s.params))
     .flatMap((step) => {
-      const name = nameIn(grade, step),
-        more = [
-          step.strength < 1 ? `strength ${percent(step.strength)}` : '',
-          step.side === 'display' ? 'after Show' : '',
-        ]
-          .filter(Boolean)
-          .join(', ')
+      const name = nameIn(grade, step)
+      const more = [
+        step.strength < 1 ? `strength ${percent(step.strength)}` : '',
+        step.side === 'display' ? 'after Show' : '',
+      ]
+        .filter(Boolean)
+        .join(', ')
       return Object.entries(stepKindById(step.kind).parameters)
         .filter(([key, p]) => !same(step.params[key], p.default))
         .map(([key, p]) => ({
@@ -206,20 +205,20 @@ export interface GradeMerge {
 
 /** Puts together what two hands made of one grade. */
 export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: GradeDocument): GradeMerge {
-  const changedHere = differences(base, ours),
-    changedThere = new Set(differences(base, theirs).map((d) => d.key))
+  const changedHere = differences(base, ours)
+  const changedThere = new Set(differences(base, theirs).map((d) => d.key))
   const ourOwn = <T>(before: T, mine: T, other: T): T => (same(before, mine) ? other : mine)
   const stepOf = (grade: GradeDocument, id: string): Step | undefined => grade.steps.find((s) => s.id === id)
   const steps = theirs.steps.flatMap((other): Step[] => {
-    const before = stepOf(base, other.id),
-      mine = stepOf(ours, other.id)
+    const before = stepOf(base, other.id)
+    const mine = stepOf(ours, other.id)
     if (!before) return [mine ?? other]
     // What was removed here goes.
     if (!mine) return []
     const params = Object.fromEntries(
       Object.keys(other.params).map((key) => [
         key,
-        ourOwn(before.params[key], mine.params[key], other.params[key]) as ParameterValue,
+        ourOwn<ParameterValue | undefined>(before.params[key], mine.params[key], other.params[key]) ?? null,
       ]),
     )
     return [
@@ -236,16 +235,18 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
   const added = ours.steps.filter((s) => !stepOf(base, s.id) && !stepOf(theirs, s.id))
   const regions = [
     ...theirs.regions.flatMap((other) => {
-      const before = base.regions.find((r) => r.id === other.id),
-        mine = ours.regions.find((r) => r.id === other.id)
-      return !before ? [mine ?? other] : mine ? [ourOwn(before, mine, other)] : []
+      const before = base.regions.find((r) => r.id === other.id)
+      const mine = ours.regions.find((r) => r.id === other.id)
+      if (!before) return [mine ?? other]
+      if (mine) return [ourOwn(before, mine, other)]
+      return []
     }),
     ...ours.regions.filter(
       (r) => !base.regions.some((b) => b.id === r.id) && !theirs.regions.some((t) => t.id === r.id),
     ),
   ]
-  const kept = new Set(regions.map((r) => r.id)),
-    whole = [...steps, ...added].filter((s) => s.regionId === undefined || kept.has(s.regionId))
+  const kept = new Set(regions.map((r) => r.id))
+  const whole = [...steps, ...added].filter((s) => s.regionId === undefined || kept.has(s.regionId))
   const marks = (of: GradeDocument, key: string): Marks | undefined =>
     of.along.find((m) => `${m.stepId} ${m.key}` === key)
   const along = [...new Set([...theirs.along, ...ours.along].map((m) => `${m.stepId} ${m.key}`))]
@@ -253,7 +254,7 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
     .filter((m) => whole.some((s) => s.id === m.stepId))
   const params = Object.fromEntries(
     Object.keys(theirs.show.params).map((k) => {
-      const key = k as keyof typeof base.show.params
+      const key = k
       return [key, ourOwn(base.show.params[key], ours.show.params[key], theirs.show.params[key])]
     }),
   ) as unknown as typeof base.show.params
@@ -287,9 +288,7 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
 /** The value behind a key of a step's parameter; undefined for other keys, which then count as different. */
 function pick(grade: GradeDocument, key: string): unknown {
   const [what, id, parameter] = key.split('.')
-  return what === 'step' && parameter
-    ? grade.steps.find((s) => s.id === id)?.params[parameter]
-    : key === 'show.displayId'
-      ? grade.show.displayId
-      : Symbol(key)
+  if (what === 'step' && parameter) return grade.steps.find((s) => s.id === id)?.params[parameter]
+  if (key === 'show.displayId') return grade.show.displayId
+  return Symbol(key)
 }

@@ -20,7 +20,7 @@ export interface Positions {
  * @param pixels RGB triples of code values (0..1 full range; values outside are allowed).
  */
 export function evaluateDirect(chain: Chain, pixels: Float64Array, positions: Positions): void {
-  for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
+  for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i])
   chain.links.forEach((link, at) => applyPlaced(link, pixels, positions, chain, at))
   finishSignal(chain, pixels)
 }
@@ -33,8 +33,8 @@ export function applyPlaced(
   { regions }: Pick<Chain, 'regions'>,
   at: number,
 ): void {
-  const { region } = link,
-    before = region ? pixels.slice() : pixels
+  const { region } = link
+  const before = region ? pixels.slice() : pixels
   if (positions.rasters && link.operations.some((o) => o.kind === 'neighbourhood'))
     link.operations.forEach((operation, i) =>
       operation.kind === 'neighbourhood'
@@ -45,8 +45,7 @@ export function applyPlaced(
   if (!region) return
   const matte = mattesAt(region, regions, positions)
   for (let p = 0; p < matte.length; p++)
-    for (let i = p * 3; i < p * 3 + 3; i++)
-      pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[p]! * region.strength
+    for (let i = p * 3; i < p * 3 + 3; i++) pixels[i] = before[i] + (pixels[i] - before[i]) * matte[p] * region.strength
 }
 
 function applyMeans(
@@ -57,12 +56,12 @@ function applyMeans(
 ): void {
   if (!means) return
   for (let p = 0; p < pixels.length / 3; p++) {
-    const i = p * 3,
-      at = rasterIndex(positions, p)
+    const i = p * 3
+    const at = rasterIndex(positions, p)
     const sum = weights
-      ? weights[0] * pixels[i]! + weights[1] * pixels[i + 1]! + weights[2] * pixels[i + 2]! - means[at]!
+      ? weights[0] * pixels[i] + weights[1] * pixels[i + 1] + weights[2] * pixels[i + 2] - means[at]
       : 0
-    for (let c = 0; c < 3; c++) pixels[i + c]! += amount * (weights ? sum : pixels[i + c]! - means[at * 3 + c]!)
+    for (let c = 0; c < 3; c++) pixels[i + c] += amount * (weights ? sum : pixels[i + c] - means[at * 3 + c])
   }
 }
 
@@ -70,7 +69,7 @@ function applyMeans(
 function rasterIndex({ shares, rasters }: Positions, p: number): number {
   if (!rasters) return 0
   const held = (v: number, most: number): number => Math.min(most - 1, Math.max(0, Math.floor(v * most)))
-  return held(shares[p * 2 + 1]!, rasters.height) * rasters.width + held(shares[p * 2]!, rasters.width)
+  return held(shares[p * 2 + 1], rasters.height) * rasters.width + held(shares[p * 2], rasters.width)
 }
 
 /**
@@ -82,21 +81,21 @@ export function finishSignal(chain: Chain, pixels: Float64Array): void {
     eotf: { encode },
     carriedPeak,
   } = displayById(chain.displayId)
-  const encodeFirst = chain.leaves === 'displayLinear',
-    top = encodeFirst ? carriedPeak : encode(carriedPeak)
+  const encodeFirst = chain.leaves === 'displayLinear'
+  const top = encodeFirst ? carriedPeak : encode(carriedPeak)
   for (let i = 0; i < pixels.length; i++) {
-    const held = Math.min(Math.max(pixels[i]!, 0), top)
+    const held = Math.min(Math.max(pixels[i], 0), top)
     pixels[i] = encodeFirst ? encode(held) : held
   }
 }
 
 /** The matte of a region at a list of places, 0..1, without its strength. */
 export function mattesAt(region: Region, regions: readonly Region[], positions: Positions): Float64Array {
-  const { shares, frameWidth, frameHeight, rasters } = positions,
-    at = matteAt(region, regions, frameWidth / frameHeight, frameHeight),
-    drawn = rasters?.mattes.get(region.id)
+  const { shares, frameWidth, frameHeight, rasters } = positions
+  const at = matteAt(region, regions, frameWidth / frameHeight, frameHeight)
+  const drawn = rasters?.mattes.get(region.id)
   return Float64Array.from({ length: shares.length / 2 }, (_, p) =>
-    at ? at(shares[p * 2]!, shares[p * 2 + 1]!) : (drawn?.[rasterIndex(positions, p)] ?? 0),
+    at ? at(shares[p * 2], shares[p * 2 + 1]) : (drawn?.[rasterIndex(positions, p)] ?? 0),
   )
 }
 
@@ -115,8 +114,8 @@ export function executeDirectRows(
   to: number,
   rasters: Rasters | null,
 ): void {
-  const scale = (frame.high - frame.low) / 65535,
-    end = to * frame.width
+  const scale = (frame.high - frame.low) / 65535
+  const end = to * frame.width
   for (let first = from * frame.width; first < end; first += chunkPixels) {
     const count = Math.min(chunkPixels, end - first)
     const pixels = Float64Array.from(
@@ -125,7 +124,7 @@ export function executeDirectRows(
     )
     const positions = framePositions(frame.width, frame.height, 1, first, count)
     evaluateDirect(chain, pixels, rasters ? { ...positions, rasters } : positions)
-    for (let i = 0, o = first * 3; i < pixels.length; i++, o++) target[o] = pixels[i]! * 65535 + 0.5
+    for (let i = 0, o = first * 3; i < pixels.length; i++, o++) target[o] = pixels[i] * 65535 + 0.5
   }
 }
 

@@ -42,8 +42,8 @@ test('read, show and step settings are replaced in part', () => {
 })
 
 test('regions come with steps of their own and go with them', () => {
-  const first = addRegion(grade),
-    second = addRegion(first.grade)
+  const first = addRegion(grade)
+  const second = addRegion(first.grade)
   expect(second.regionId).not.toBe(first.regionId)
   expect(second.grade.steps.filter((s) => s.regionId === second.regionId).map((s) => s.kind)).toEqual([...regionKinds])
   const moved = setRegion(second.grade, second.regionId, { strength: 0.4, invert: true })
@@ -69,8 +69,8 @@ describe('curve points', () => {
 })
 
 describe('a station as a whole', () => {
-  const plain = defaultGrade('log-420-95'),
-    worked = setParameter(setParameter(plain, 'exposure', 'exposureStops', 1), 'contrast', 'contrast', 1.2)
+  const plain = defaultGrade('log-420-95')
+  const worked = setParameter(setParameter(plain, 'exposure', 'exposureStops', 1), 'contrast', 'contrast', 1.2)
   test('its strength is that of the steps that do something; none where none does', () => {
     expect(stationStrength(plain, 'level')).toBeNull()
     expect(stationStrength(worked, 'level')).toBe(1)

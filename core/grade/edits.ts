@@ -109,8 +109,8 @@ export function moveCurvePoint(
   low: number,
   high: number,
 ): readonly CurvePoint[] {
-  const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing,
-    right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
+  const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing
+  const right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
   const held: CurvePoint = { x: Math.min(right, Math.max(left, to.x)), y: Math.min(high, Math.max(low, to.y)) }
   return points.map((p, i) => (i === index ? held : p))
 }

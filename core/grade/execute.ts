@@ -55,12 +55,12 @@ export function executeRows(
   const reach = rowsNeeded(plan, frame.height)
   if (reach > 0) return executeWide(plan, frame, target, rows, reach, cache, canvas)
   const drawn = mattesOf(plan, frame, rows, cache)
-  const start = rows.from * frame.width,
-    count = (rows.to - rows.from) * frame.width
+  const start = rows.from * frame.width
+  const count = (rows.to - rows.from) * frame.width
   for (let first = 0; first < count; first += chunkPixels) {
-    const end = Math.min(count, first + chunkPixels),
-      from = (start + first) * 3,
-      to = (start + end) * 3
+    const end = Math.min(count, first + chunkPixels)
+    const from = (start + first) * 3
+    const to = (start + end) * 3
     runChunk(
       plan,
       frame.data.subarray(from, to),
@@ -89,11 +89,11 @@ export const rowsNeeded = ({ passes }: Passes, frameHeight: number): number =>
 
 /** Rows above and below that are looked at for a plan's result, mattes included. */
 export function rowsRead(plan: Passes, frameHeight: number): number {
-  const regions = plan.regions ?? [],
-    keys = plan.passes
-      .flatMap((p) => (p.region ? builtFrom(p.region, regions) : []))
-      .flatMap((r) => r.pieces)
-      .flatMap(({ source }) => (source.kind === 'key' ? [cleaningReach(source.cleaning, frameHeight)] : []))
+  const regions = plan.regions ?? []
+  const keys = plan.passes
+    .flatMap((p) => (p.region ? builtFrom(p.region, regions) : []))
+    .flatMap((r) => r.pieces)
+    .flatMap(({ source }) => (source.kind === 'key' ? [cleaningReach(source.cleaning, frameHeight)] : []))
   const taps = Object.values(plan.taps ?? {}).map((tap) => rowsNeeded(tap, frameHeight))
   return rowsNeeded(plan, frameHeight) + Math.max(0, ...keys) + Math.max(0, ...taps)
 }
@@ -108,11 +108,11 @@ function executeWide(
   cache: MatteCache,
   canvas?: Uint32Array,
 ): void {
-  const { width } = frame,
-    pixels = wideRows(plan, frame, rows, reach, cache),
-    from = rows.from * width * 3
+  const { width } = frame
+  const pixels = wideRows(plan, frame, rows, reach, cache)
+  const from = rows.from * width * 3
   for (let p = 0, o = from; p < pixels.length; p += 4, o += 3)
-    for (let c = 0; c < 3; c++) target[o + c] = Math.min(Math.max(pixels[p + c]!, 0), 1) * 65535 + 0.5
+    for (let c = 0; c < 3; c++) target[o + c] = Math.min(Math.max(pixels[p + c], 0), 1) * 65535 + 0.5
   if (canvas)
     packSignal(target.subarray(from, rows.to * width * 3), canvas.subarray(rows.from * width, rows.to * width))
 }
@@ -126,20 +126,20 @@ export function wideRows(
   cache: MatteCache,
   tell?: MeansListener,
 ): Float32Array {
-  const { width, height, data } = frame,
-    top = Math.max(0, rows.from - reach),
-    bottom = Math.min(height, rows.to + reach),
-    count = (bottom - top) * width
-  const pixels = new Float32Array(count * 4),
-    { decode } = plan
+  const { width, height, data } = frame
+  const top = Math.max(0, rows.from - reach)
+  const bottom = Math.min(height, rows.to + reach)
+  const count = (bottom - top) * width
+  const pixels = new Float32Array(count * 4)
+  const { decode } = plan
   for (let p = 0, i = top * width * 3; p < pixels.length; p += 4, i += 3)
-    for (let c = 0; c < 3; c++) pixels[p + c] = decode[data[i + c]!]!
+    for (let c = 0; c < 3; c++) pixels[p + c] = decode[data[i + c]]
   const drawn = mattesOf(plan, frame, { from: top, to: bottom }, cache)
   plan.passes.forEach((pass, n) => {
-    const matte = drawn[n],
-      before = matte ? pixels.slice() : null
+    const matte = drawn[n]
+    const before = matte ? pixels.slice() : null
     for (let s = 0; s < pass.stages.length;) {
-      const stage = pass.stages[s]!
+      const stage = pass.stages[s]
       if (stage.kind === 'neighbourhood') {
         const means = neighbourhoodMeans(stage, pixels, width, height)
         applyNeighbourhood(stage, means, pixels)
@@ -150,14 +150,14 @@ export function wideRows(
         s++
         continue
       }
-      const next = pass.stages.findIndex((other, k) => k > s && other.kind === 'neighbourhood'),
-        end = next < 0 ? pass.stages.length : next
+      const next = pass.stages.findIndex((other, k) => k > s && other.kind === 'neighbourhood')
+      const end = next < 0 ? pass.stages.length : next
       for (let first = 0; first < count; first += chunkPixels)
         runStages(plan, n, s, end, pixels.subarray(first * 4, Math.min(count, first + chunkPixels) * 4))
       s = end
     }
     if (before && matte)
-      for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * matte[i >> 2]!
+      for (let i = 0; i < pixels.length; i++) pixels[i] = before[i] + (pixels[i] - before[i]) * matte[i >> 2]
   })
   return pixels.subarray((rows.from - top) * width * 4, (rows.to - top) * width * 4)
 }
@@ -172,7 +172,7 @@ function mattesOf(plan: Passes, frame: Frame, rows: Rows, cache: MatteCache): re
 function strengthened(matte: Float32Array, strength: number, room: MatteRoom): Float32Array {
   if (strength === 1) return matte
   const out = room.take(matte.length)
-  for (let i = 0; i < out.length; i++) out[i] = matte[i]! * strength
+  for (let i = 0; i < out.length; i++) out[i] = matte[i] * strength
   return out
 }
 
@@ -187,9 +187,9 @@ export function drawMatte(
   rows: Rows,
   cache: MatteCache = matteCache(),
 ): Float32Array {
-  const { width, height } = frame,
-    regions = source.regions ?? [region],
-    read = tapsRead(region, regions)
+  const { width, height } = frame
+  const regions = source.regions ?? [region]
+  const read = tapsRead(region, regions)
   const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
   const key =
     read.length > 0 && frame.id === undefined
@@ -214,8 +214,8 @@ export const planesAt = ({ taps }: Pick<Passes, 'taps'>, frame: Frame, tap: KeyT
   readPlanes(taps?.[tap], frame, { from: 0, to: frame.height })
 
 function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): MattePicture {
-  const { width, height } = frame,
-    { taps, rough } = source
+  const { width, height } = frame
+  const { taps, rough } = source
   let half: Frame | null = null
   return {
     width,
@@ -225,9 +225,9 @@ function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): Matte
     planes: (tap: KeyTap, from, to, away) => {
       const whole = away === 0 ? frame : frame.around?.get(away)
       if (!whole || whole.width !== width || whole.height !== height) return null
-      const passes = taps?.[tap],
-        key =
-          whole.id === undefined ? null : JSON.stringify([whole.id, width, height, rough, from, to, passes?.signature])
+      const passes = taps?.[tap]
+      const key =
+        whole.id === undefined ? null : JSON.stringify([whole.id, width, height, rough, from, to, passes?.signature])
       const planes =
         (key === null ? undefined : cache.planes.get(key)) ??
         readPlanes(passes, rough ? (half ??= halfOf(whole)) : whole, { from, to })
@@ -238,12 +238,12 @@ function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): Matte
       ? {}
       : {
           keyed: (keySource: KeySource, rows: Rows, all: Rows, make: (rows: Rows) => Float32Array) => {
-            const key = JSON.stringify([keySource, pictureKey(source, frame, keySource.key.tap)]),
-              known = cache.keys.get(key)
+            const key = JSON.stringify([keySource, pictureKey(source, frame, keySource.key.tap)])
+            const known = cache.keys.get(key)
             if (known && known.from <= rows.from && known.to >= rows.to) return known
             // Asked about other rows than before: a shape moves over them, and all may come.
-            const wanted = known ? all : rows,
-              made = { ...wanted, values: make(wanted) }
+            const wanted = known ? all : rows
+            const made = { ...wanted, values: make(wanted) }
             cache.keys.set(key, made)
             return made
           },
@@ -252,18 +252,18 @@ function picturedBy(source: MatteSource, frame: Frame, cache: MatteCache): Matte
 }
 
 function readPlanes(passes: Passes | undefined, frame: Frame, rows: Rows): KeyPlanes {
-  const { width, height } = frame,
-    { from, to } = rows,
-    codes = new Uint16Array((to - from) * width * 3),
-    reach = passes ? rowsNeeded(passes, height) : 0
+  const { width, height } = frame
+  const { from, to } = rows
+  const codes = new Uint16Array((to - from) * width * 3)
+  const reach = passes ? rowsNeeded(passes, height) : 0
   if (passes && reach > 0)
     wideRows(passes, frame, rows, reach, matteCache()).forEach((v, i) => {
       if (i % 4 < 3) codes[(i >> 2) * 3 + (i & 3)] = Math.min(Math.max(v, 0), 1) * 65535 + 0.5
     })
   else if (passes)
     for (let first = 0; first < codes.length / 3; first += chunkPixels) {
-      const end = Math.min(codes.length / 3, first + chunkPixels),
-        at = from * width
+      const end = Math.min(codes.length / 3, first + chunkPixels)
+      const at = from * width
       runChunk(
         passes,
         frame.data.subarray((at + first) * 3, (at + end) * 3),

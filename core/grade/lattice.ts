@@ -12,23 +12,27 @@ export interface Lattice {
  * (0 … size − 1; held to them). The plain reference of the kernel.
  */
 export function applyLattice({ size, nodes }: Lattice, pixels: Float32Array): void {
-  const green = size * 4,
-    blue = size * size * 4,
-    last = size - 1
+  const green = size * 4
+  const blue = size * size * 4
+  const last = size - 1
   const far = 4 + green + blue
   for (let i = 0; i < pixels.length; i += 4) {
-    const pr = Math.min(Math.max(pixels[i]!, 0), last),
-      pg = Math.min(Math.max(pixels[i + 1]!, 0), last),
-      pb = Math.min(Math.max(pixels[i + 2]!, 0), last)
-    const r = Math.min(Math.floor(pr), last - 1),
-      g = Math.min(Math.floor(pg), last - 1),
-      b = Math.min(Math.floor(pb), last - 1)
-    const fr = pr - r,
-      fg = pg - g,
-      fb = pb - b
+    const pr = Math.min(Math.max(pixels[i], 0), last)
+    const pg = Math.min(Math.max(pixels[i + 1], 0), last)
+    const pb = Math.min(Math.max(pixels[i + 2], 0), last)
+    const r = Math.min(Math.floor(pr), last - 1)
+    const g = Math.min(Math.floor(pg), last - 1)
+    const b = Math.min(Math.floor(pb), last - 1)
+    const fr = pr - r
+    const fg = pg - g
+    const fb = pb - b
     // The cell's near corner, two corners on the way to the far one, and the far one.
     const o = b * blue + g * green + r * 4
-    let first: number, second: number, f1: number, f2: number, f3: number
+    let first: number
+    let second: number
+    let f1: number
+    let f2: number
+    let f3: number
     if (fr >= fg) {
       if (fg >= fb) {
         first = o + 4
@@ -68,11 +72,11 @@ export function applyLattice({ size, nodes }: Lattice, pixels: Float32Array): vo
       f2 = fr
       f3 = fb
     }
-    const w0 = 1 - f1,
-      w1 = f1 - f2,
-      w2 = f2 - f3
+    const w0 = 1 - f1
+    const w1 = f1 - f2
+    const w2 = f2 - f3
     for (let c = 0; c < 3; c++)
-      pixels[i + c] = nodes[o + c]! * w0 + nodes[first + c]! * w1 + nodes[second + c]! * w2 + nodes[o + far + c]! * f3
+      pixels[i + c] = nodes[o + c] * w0 + nodes[first + c] * w1 + nodes[second + c] * w2 + nodes[o + far + c] * f3
   }
 }
 
@@ -83,9 +87,9 @@ export function latticeCoordinates(axis: Float64Array): Float64Array {
   for (let b = 0, o = 0; b < size; b++)
     for (let g = 0; g < size; g++)
       for (let r = 0; r < size; r++, o += 3) {
-        out[o] = axis[r]!
-        out[o + 1] = axis[g]!
-        out[o + 2] = axis[b]!
+        out[o] = axis[r]
+        out[o + 1] = axis[g]
+        out[o + 2] = axis[b]
       }
   return out
 }

@@ -24,8 +24,8 @@ export function lutOperations(
 ): readonly Operation[] {
   const parts: readonly LutPart[] = lut.dimensions === 'sequence' ? lut.parts : [lut]
   const whole = pixelsOperation((pixels) => applyLut(lut, pixels, interpolation), takes, leaves)
-  const run = parts.map((part) => exactPart(part, interpolation)),
-    grids = run.filter((o) => o?.kind === 'pixels').length
+  const run = parts.map((part) => exactPart(part, interpolation))
+  const grids = run.filter((o) => o?.kind === 'pixels').length
   const exact = run.every((o): o is Operation => o !== null) && grids <= 1
   return exact ? run : [whole]
 }
@@ -38,9 +38,9 @@ function exactPart(part: LutPart, interpolation: Interpolation): Operation | nul
     return part.formula === 'matrix' && part.offset.every((o) => o === 0) ? matrixOperation(part.matrix as never) : null
   }
   if (part.dimensions === 1) return channelCurves(lookUp1d(part, 0), lookUp1d(part, 1), lookUp1d(part, 2))
-  const { size, domainMin, domainMax } = part,
-    [low] = domainMin,
-    [high] = domainMax
+  const { size, domainMin, domainMax } = part
+  const [low] = domainMin
+  const [high] = domainMax
   const even = domainMin.every((v) => v === low) && domainMax.every((v) => v === high)
   if (!even || interpolation !== 'tetrahedral') return null
   return {
@@ -66,10 +66,10 @@ export function intoDomain(
 ): { readonly into: readonly Operation[]; readonly back: readonly Operation[] } {
   if (takes === lutTakesSide) return { into: [], back: [] }
   const {
-      curve,
-      gamutIds: [gamutId],
-    } = encodingById(takes),
-    matrix = gamutToGamut(gamut, gamutById(gamutId))
+    curve,
+    gamutIds: [gamutId],
+  } = encodingById(takes)
+  const matrix = gamutToGamut(gamut, gamutById(gamutId))
   return {
     into: [curveOperation(decode), matrixOperation(matrix), curveOperation(curve.encode)],
     back: [curveOperation(curve.decode), matrixOperation(invert(matrix)), curveOperation(encode)],

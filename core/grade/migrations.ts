@@ -59,8 +59,8 @@ const steps: readonly ((grade: Json) => Json)[] = [
 /** A region that was one ellipse with a feather. Recipes keep such regions too. */
 export function inPieces(region: unknown): unknown {
   if (!isObject(region) || !isObject(region['shape'])) return region
-  const { shape, feather, ...rest } = region,
-    { radiusX, radiusY } = shape as Json
+  const { shape, feather, ...rest } = region
+  const { radiusX, radiusY } = shape
   const half =
     typeof feather === 'number' && typeof radiusX === 'number' && typeof radiusY === 'number'
       ? (feather / 2) * Math.min(radiusX, radiusY)
@@ -85,8 +85,8 @@ function withAllTools(steps: readonly unknown[], regions: readonly unknown[], wo
   const ids = regions.flatMap((r) => (isObject(r) && typeof r['id'] === 'string' ? [r['id']] : []))
   const ofRegion = (step: unknown, id: string): boolean => isObject(step) && step['regionId'] === id
   const tools = ids.flatMap((id) => {
-    const own = steps.filter((s) => ofRegion(s, id)),
-      kindOf = (s: unknown): unknown => (s as Json)['kind']
+    const own = steps.filter((s) => ofRegion(s, id))
+    const kindOf = (s: unknown): unknown => (s as Json)['kind']
     return [
       ...regionSteps({ working: working === 'display' ? 'display' : 'scene' }, id).map(
         (fresh) => own.find((s) => kindOf(s) === fresh.kind) ?? fresh,

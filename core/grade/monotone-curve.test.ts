@@ -21,8 +21,8 @@ test('never falls where its points rise', () => {
   fc.assert(
     fc.property(rising, (points) => {
       const curve = monotoneCurve(points)
-      const first = points[0]!.x - 0.5,
-        last = points.at(-1)!.x + 0.5
+      const first = points[0]!.x - 0.5
+      const last = points.at(-1)!.x + 0.5
       let before = -Infinity
       for (let i = 0; i <= 300; i++) {
         const y = curve(first + ((last - first) * i) / 300)

@@ -12,20 +12,20 @@ export function neighbourhoodMeans(
   width: number,
   frameHeight: number,
 ): Float32Array {
-  const count = pixels.length / 4,
-    height = count / width
+  const count = pixels.length / 4
+  const height = count / width
   if (weights) {
-    const [wr, wg, wb] = weights,
-      sums = new Float32Array(count)
-    for (let p = 0, i = 0; p < count; p++, i += 4) sums[p] = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!
+    const [wr, wg, wb] = weights
+    const sums = new Float32Array(count)
+    for (let p = 0, i = 0; p < count; p++, i += 4) sums[p] = wr * pixels[i] + wg * pixels[i + 1] + wb * pixels[i + 2]
     return blur({ width, height, values: sums }, deviation * frameHeight).values
   }
   const means = new Float32Array(count * 3)
   for (let c = 0; c < 3; c++) {
     const own = new Float32Array(count)
-    for (let p = 0, i = c; p < count; p++, i += 4) own[p] = pixels[i]!
+    for (let p = 0, i = c; p < count; p++, i += 4) own[p] = pixels[i]
     const mean = blur({ width, height, values: own }, deviation * frameHeight).values
-    for (let p = 0, i = c; p < count; p++, i += 3) means[i] = mean[p]!
+    for (let p = 0, i = c; p < count; p++, i += 3) means[i] = mean[p]
   }
   return means
 }
@@ -35,11 +35,11 @@ export function applyNeighbourhood({ amount, weights }: Kind, means: Float32Arra
   if (weights) {
     const [wr, wg, wb] = weights
     for (let p = 0, i = 0; i < pixels.length; p++, i += 4) {
-      const by = amount * (wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]! - means[p]!)
-      for (let c = i; c < i + 3; c++) pixels[c]! += by
+      const by = amount * (wr * pixels[i] + wg * pixels[i + 1] + wb * pixels[i + 2] - means[p])
+      for (let c = i; c < i + 3; c++) pixels[c] += by
     }
     return
   }
   for (let p = 0, i = 0; i < pixels.length; p += 3, i += 4)
-    for (let c = 0; c < 3; c++) pixels[i + c]! += amount * (pixels[i + c]! - means[p + c]!)
+    for (let c = 0; c < 3; c++) pixels[i + c] += amount * (pixels[i + c] - means[p + c])
 }

@@ -107,18 +107,18 @@ export function operate(operation: Operation, pixels: Float64Array): void {
 function alongCurves([red, green = red, blue = red]: readonly Curve[], pixels: Float64Array): void {
   if (!red || !green || !blue) return
   for (let i = 0; i < pixels.length; i += 3) {
-    pixels[i] = red(pixels[i]!)
-    pixels[i + 1] = green(pixels[i + 1]!)
-    pixels[i + 2] = blue(pixels[i + 2]!)
+    pixels[i] = red(pixels[i])
+    pixels[i + 1] = green(pixels[i + 1])
+    pixels[i + 2] = blue(pixels[i + 2])
   }
 }
 
 function applyGain({ weights: [wr, wg, wb], gain, blend, curve }: GainOperation, pixels: Float64Array): void {
   const byLargest = wr === 0 && wg === 0 && wb === 0
   for (let i = 0; i < pixels.length; i += 3) {
-    const r = pixels[i]!,
-      g = pixels[i + 1]!,
-      b = pixels[i + 2]!
+    const r = pixels[i]
+    const g = pixels[i + 1]
+    const b = pixels[i + 2]
     const share = gain(byLargest ? Math.max(r, g, b) : wr * r + wg * g + wb * b) * (1 - blend)
     pixels[i] = r * share + (blend && curve(r) * blend)
     pixels[i + 1] = g * share + (blend && curve(g) * blend)
@@ -128,9 +128,9 @@ function applyGain({ weights: [wr, wg, wb], gain, blend, curve }: GainOperation,
 
 function applyRelative({ curve }: RelativeOperation, pixels: Float64Array): void {
   for (let i = 0; i < pixels.length; i += 3) {
-    const largest = Math.max(pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
+    const largest = Math.max(pixels[i], pixels[i + 1], pixels[i + 2])
     if (largest <= 0) continue
-    for (let c = i; c < i + 3; c++) pixels[c] = largest * curve(pixels[c]! / largest)
+    for (let c = i; c < i + 3; c++) pixels[c] = largest * curve(pixels[c] / largest)
   }
 }
 
@@ -151,12 +151,12 @@ export function mixed(operation: Operation, strength: number, at: Light): Operat
   if (operation.kind === 'neighbourhood') return { ...operation, amount: operation.amount * strength }
   if (operation.kind === 'matrix')
     return matrixOperation(
-      operation.matrix.map((m, i) => identity3[i]! + (m - identity3[i]!) * strength) as unknown as Matrix3,
+      operation.matrix.map((m, i) => identity3[i] + (m - identity3[i]) * strength) as unknown as Matrix3,
     )
   const apply: PixelOperation = (pixels) => {
     const before = pixels.slice()
     operate(operation, pixels)
-    for (let i = 0; i < pixels.length; i++) pixels[i] = before[i]! + (pixels[i]! - before[i]!) * strength
+    for (let i = 0; i < pixels.length; i++) pixels[i] = before[i] + (pixels[i] - before[i]) * strength
   }
   // Mixing keeps what is straight between nodes straight.
   return operation.kind === 'pixels' ? { ...operation, apply } : pixelsOperation(apply, at)
@@ -189,8 +189,8 @@ export function joined(run: readonly SignedOperation[]): readonly SignedOperatio
   for (const next of run) {
     out.push(next)
     for (const count of [2, 3]) {
-      const tail = out.slice(-count),
-        operation = joinedOne(tail.map((s) => s.operation))
+      const tail = out.slice(-count)
+      const operation = joinedOne(tail.map((s) => s.operation))
       if (operation) out.splice(-count, count, { signature: tail.map((s) => s.signature).join('\n'), operation })
     }
   }
@@ -222,8 +222,8 @@ function gainsOf([rr, rg, rb, gr, gg, gb, br, bg, bb]: Matrix3): Curves | null {
 
 type Curves = readonly [Curve] | readonly [Curve, Curve, Curve]
 function inTurn(first: Curves, second: Curves): Curves {
-  const [fr, fg = fr, fb = fr] = first,
-    [sr, sg = sr, sb = sr] = second
+  const [fr, fg = fr, fb = fr] = first
+  const [sr, sg = sr, sb = sr] = second
   if (first.length === 1 && second.length === 1) return [(v) => sr(fr(v))]
   return [(v) => sr(fr(v)), (v) => sg(fg(v)), (v) => sb(fb(v))]
 }

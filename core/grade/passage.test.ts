@@ -22,8 +22,8 @@ function footage(width = 96, height = 54, encodingId = 'log-420-95'): Frame {
   const data = new Uint16Array(width * height * 3)
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const lightness = 0.18 * 2 ** (-7 + (13 * x) / width),
-        hue = (2 * Math.PI * y) / height
+      const lightness = 0.18 * 2 ** (-7 + (13 * x) / width)
+      const hue = (2 * Math.PI * y) / height
       for (const turn of [0, 2.1, 4.2])
         data[i++] = Math.min(
           65535,
@@ -87,8 +87,8 @@ describe('reading and showing', () => {
 
   test('a wrong encoding is seen', () => {
     const frame = footage(32, 18)
-    const right = direct(defaultGrade('log-420-95', 'w766'), frame),
-      wrong = direct(defaultGrade('log-285-95', 'w766'), frame)
+    const right = direct(defaultGrade('log-420-95', 'w766'), frame)
+    const wrong = direct(defaultGrade('log-285-95', 'w766'), frame)
     expect(signalError(right, wrong, 'bt709-2.4').mean).toBeGreaterThan(10)
   })
 
@@ -108,8 +108,8 @@ describe('the compiler', () => {
   const frame = footage()
 
   test('is exact for curves and matrices, whatever the size of a lattice', () => {
-    const grade = fullGrade(),
-      reference = direct(grade, frame)
+    const grade = fullGrade()
+    const reference = direct(grade, frame)
     for (const size of [dragSize, restSize]) {
       const { mean, worst } = signalError(reference, compiled(grade, frame, size), grade.show.displayId)
       expect(mean).toBeLessThan(0.005)
@@ -147,13 +147,13 @@ describe('the compiler', () => {
   })
 
   test('tables of one display are not taken for those of another', () => {
-    const cache: PlanCache = new Map(),
-      step = (g: GradeDocument): GradeDocument =>
-        setStep(setParameter(g, 'contrast', 'contrast', 1.2), 'contrast', { side: 'display' })
+    const cache: PlanCache = new Map()
+    const step = (g: GradeDocument): GradeDocument =>
+      setStep(setParameter(g, 'contrast', 'contrast', 1.2), 'contrast', { side: 'display' })
     const of = (displayId: string): GradeDocument => setShow(step(defaultGrade('log-420-95')), { displayId })
     for (const displayId of ['bt709-2.4', 'bt709-2.2', 'srgb', 'p3-d65', 'bt709-2.4']) {
-      const kept = compile(of(displayId), none, frame, 33, cache),
-        fresh = compile(of(displayId), none, frame, 33)
+      const kept = compile(of(displayId), none, frame, 33, cache)
+      const fresh = compile(of(displayId), none, frame, 33)
       expect(execute(kept, frame).data).toEqual(execute(fresh, frame).data)
     }
   })
@@ -197,8 +197,8 @@ describe('steps', () => {
   })
 
   test('a step moved across Show works on the display signal', () => {
-    const scene = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.5),
-      display = setStep(scene, 'contrast', { side: 'display' })
+    const scene = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.5)
+    const display = setStep(scene, 'contrast', { side: 'display' })
     const chain = buildChain(display, none)
     expect(chain.leaves).toBe('displaySignal')
     expect(chain.links.findIndex((l) => l.signature.includes('"contrast"'))).toBeGreaterThan(
@@ -207,8 +207,8 @@ describe('steps', () => {
     const difference = signalError(direct(scene, frame), direct(display, frame), 'bt709-2.4')
     expect(difference.mean).toBeGreaterThan(0.5)
     // Middle grey is the pivot on either side.
-    const code = log.curve.encode(0.18),
-      pixels = Float64Array.of(code, code, code)
+    const code = log.curve.encode(0.18)
+    const pixels = Float64Array.of(code, code, code)
     evaluateDirect(chain, pixels, framePositions(1, 1, 1))
     expect(pixels[0]).toBeCloseTo(displayById('bt709-2.4').eotf.encode(0.18), 9)
   })
@@ -253,8 +253,8 @@ describe('LUTs in a grade', () => {
   })
 
   test('identity 3D tables are the identity to 1e-6, tetrahedral and trilinear', () => {
-    const size = 5,
-      data = new Float32Array(size ** 3 * 3)
+    const size = 5
+    const data = new Float32Array(size ** 3 * 3)
     for (let i = 0; i < size ** 3; i++)
       data.set(
         [i % size, Math.floor(i / size) % size, Math.floor(i / size / size)].map((v) => v / (size - 1)),
@@ -284,8 +284,8 @@ describe('regions in a grade', () => {
   const darker = setParameter(grade, `${regionId}-exposure`, 'exposureStops', -2)
 
   test('act inside and leave the rest as it was', () => {
-    const plain = direct(defaultGrade('log-420-95'), frame),
-      changed = direct(darker, frame)
+    const plain = direct(defaultGrade('log-420-95'), frame)
+    const changed = direct(darker, frame)
     const at = (x: number, y: number): number => (y * 64 + x) * 3
     expect(changed[at(0, 0)]).toBe(plain[at(0, 0)])
     expect(changed[at(32, 18)]).toBeLessThan(plain[at(32, 18)]!)

@@ -9,7 +9,7 @@ import { monotoneCurve } from './monotone-curve'
 export function periodicCurve(points: readonly CurvePoint[], period: number): (x: number) => number {
   const first = points[0]
   if (!first) throw new RangeError('A curve needs at least one point.')
-  const copies = [-2, -1, 0, 1, 2].flatMap((turn) => points.map(({ x, y }) => ({ x: x + turn * period, y }))),
-    curve = monotoneCurve(copies)
+  const copies = [-2, -1, 0, 1, 2].flatMap((turn) => points.map(({ x, y }) => ({ x: x + turn * period, y })))
+  const curve = monotoneCurve(copies)
   return (x) => curve(x - Math.floor((x - first.x) / period) * period)
 }

@@ -27,8 +27,8 @@ export function signalError(first: Float64Array, second: Float64Array, displayId
   const differences = new Float64Array(first.length / 3)
   for (let p = 0, i = 0; p < differences.length; p++, i += 3)
     differences[p] = difference(
-      place(first[i]!, first[i + 1]!, first[i + 2]!),
-      place(second[i]!, second[i + 1]!, second[i + 2]!),
+      place(first[i], first[i + 1], first[i + 2]),
+      place(second[i], second[i + 1], second[i + 2]),
     )
   differences.sort()
   const mean = differences.reduce((a, b) => a + b, 0) / Math.max(1, differences.length)

@@ -16,8 +16,8 @@ export function needsMapping(display: Display, own: Display): boolean {
  * the other way round (2.4). The signal stays; raised to `exponent` it looks on this display as it would there.
  */
 export function otherGamma({ eotf }: Display): { readonly gamma: 2.2 | 2.4; readonly exponent: number } {
-  const own = Math.log(eotf.decode(0.5)) / Math.log(0.5),
-    gamma = own > 2.3 ? 2.2 : 2.4
+  const own = Math.log(eotf.decode(0.5)) / Math.log(0.5)
+  const gamma = own > 2.3 ? 2.2 : 2.4
   return { gamma, exponent: gamma / own }
 }
 
@@ -28,8 +28,8 @@ const plans = new Map<string, Passes>()
  * white, then a shoulder for the rest; colours outside are clipped. Null where none is needed.
  */
 export function previewPasses(displayId: string, ownId: string): Passes | null {
-  const display = displayById(displayId),
-    own = displayById(ownId)
+  const display = displayById(displayId)
+  const own = displayById(ownId)
   if (!needsMapping(display, own)) return null
   const key = `${displayId} ${ownId}`
   const known = plans.get(key)

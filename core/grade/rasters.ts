@@ -35,8 +35,8 @@ const isWide = (chain: Chain): boolean => chain.links.some((l) => l.operations.s
 
 /** Null where every pixel of the chain stands for itself. `exact`: in the frame's own size. */
 export function rastersOf(chain: Chain, frame: Frame, exact: boolean): Rasters | null {
-  const keyed = keyedIn(chain),
-    wide = isWide(chain)
+  const keyed = keyedIn(chain)
+  const wide = isWide(chain)
   if (keyed.length === 0 && !wide) return null
   const key =
     frame.id === undefined
@@ -57,8 +57,8 @@ export function rastersOf(chain: Chain, frame: Frame, exact: boolean): Rasters |
 }
 
 function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolean, size: LatticeSize): Rasters {
-  const rows = { from: 0, to: frame.height },
-    means = new Map<string, Float32Array>()
+  const rows = { from: 0, to: frame.height }
+  const means = new Map<string, Float32Array>()
   if (built.size > mostBuilt) built.clear()
   if (wide) {
     const plan = compileLinks(
@@ -87,24 +87,24 @@ function make(chain: Chain, frame: Frame, keyed: readonly Region[], wide: boolea
 /** While one region is worked on the others' mattes stay. */
 const mattes = matteCache()
 /** Stages that did not change since last time. */
-const built: PlanCache = new Map(),
-  wideBuilt: PlanCache = new Map(),
-  mostBuilt = 60
+const built: PlanCache = new Map()
+const wideBuilt: PlanCache = new Map()
+const mostBuilt = 60
 
 /** Every n-th pixel of every n-th row: what is meant by a share of the frame stays the same. */
 function smaller(frame: Frame): Frame {
   const every = Math.ceil(frame.width / roughWidth)
   if (every <= 1) return frame
-  const width = Math.floor(frame.width / every),
-    height = Math.floor(frame.height / every),
-    data = new Uint16Array(width * height * 3),
-    offset = every >> 1
+  const width = Math.floor(frame.width / every)
+  const height = Math.floor(frame.height / every)
+  const data = new Uint16Array(width * height * 3)
+  const offset = every >> 1
   for (let y = 0, o = 0; y < height; y++)
     for (let x = 0; x < width; x++, o += 3) {
       const i = ((y * every + offset) * frame.width + x * every + offset) * 3
-      data[o] = frame.data[i]!
-      data[o + 1] = frame.data[i + 1]!
-      data[o + 2] = frame.data[i + 2]!
+      data[o] = frame.data[i]
+      data[o + 1] = frame.data[i + 1]
+      data[o + 2] = frame.data[i + 2]
     }
   return {
     width,

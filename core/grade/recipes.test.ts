@@ -58,8 +58,8 @@ test('holds what does something in the chosen stations, and the regions that car
 })
 
 test('a region comes in beside those that are there, with its steps and what a region always offers', () => {
-  const there = addRegion(defaultGrade('hlg')).grade,
-    twice = [1, 2].reduce((g) => applyRecipe(g, recipeContent(lit, ['regions'])), there)
+  const there = addRegion(defaultGrade('hlg')).grade
+  const twice = [1, 2].reduce((g) => applyRecipe(g, recipeContent(lit, ['regions'])), there)
   expect(twice.regions.map((r) => [r.id, r.name, r.enabled])).toEqual([
     ['region-1', 'Region 1', true],
     ['region-2', 'Face', true],
@@ -80,8 +80,8 @@ test('comes into another grade as ordinary steps: into neutral ones of its kind,
     'Contrast, strength 100 % → 60 %',
     'Darks added: centre −3.0 stops, tint 0.20 stops',
   ])
-  const worked = setParameter(other, 'contrast', 'contrast', 0.9),
-    both = applyRecipe(worked, recipeContent(look, ['shape']))
+  const worked = setParameter(other, 'contrast', 'contrast', 0.9)
+  const both = applyRecipe(worked, recipeContent(look, ['shape']))
   expect(both.steps.filter((s) => s.kind === 'contrast').map((s) => s.params['contrast'])).toEqual([0.9, 1.2])
   expect(new Set(both.steps.map((s) => s.id)).size).toBe(both.steps.length)
 })

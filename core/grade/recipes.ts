@@ -43,10 +43,10 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
       params,
       ...(regionId === undefined ? {} : { regionId }),
     }))
-  const used = new Set(steps.map((s) => s.regionId)),
-    needed = new Set(
-      grade.regions.filter((r) => used.has(r.id)).flatMap((r) => builtFrom(r, grade.regions).map((b) => b.id)),
-    )
+  const used = new Set(steps.map((s) => s.regionId))
+  const needed = new Set(
+    grade.regions.filter((r) => used.has(r.id)).flatMap((r) => builtFrom(r, grade.regions).map((b) => b.id)),
+  )
   return {
     steps,
     regions: grade.regions
@@ -60,8 +60,8 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
  * another shot.
  */
 export function regionContent(grade: GradeDocument, regionId: string, frame: number): RecipeContent {
-  const resting = restingAt(grade, frame),
-    region = resting.regions.find((r) => r.id === regionId)
+  const resting = restingAt(grade, frame)
+  const region = resting.regions.find((r) => r.id === regionId)
   if (!region) return { steps: [], regions: [] }
   const steps = resting.steps
     .filter((s) => s.regionId === regionId && s.enabled && s.strength > 0 && !isNeutralStep(s))
@@ -99,8 +99,8 @@ function applyStep(grade: GradeDocument, { kind, name, strength, side, params }:
       ...grade,
       steps: grade.steps.map((s) => (s.id === own.id ? { ...s, enabled: true, strength, side, params } : s)),
     }
-  const added = addStep(grade, kind, name, params),
-    fresh = added.steps.at(-1)
+  const added = addStep(grade, kind, name, params)
+  const fresh = added.steps.at(-1)
   return fresh ? setStep(added, fresh.id, { strength, side }) : added
 }
 

@@ -75,8 +75,8 @@ export function addRegion(
   grade: GradeDocument,
   start: RegionStart = plainStart(),
 ): { readonly grade: GradeDocument; readonly regionId: string } {
-  const regionId = freeId(grade.regions, 'region'),
-    name = freeName(grade.regions, start.name || `Region ${regionId.slice('region-'.length)}`)
+  const regionId = freeId(grade.regions, 'region')
+  const name = freeName(grade.regions, start.name || `Region ${regionId.slice('region-'.length)}`)
   const region: Region = { id: regionId, name, enabled: true, strength: 1, ...start.region }
   return {
     grade: {
@@ -128,8 +128,8 @@ export function removeRegion(grade: GradeDocument, regionId: string): GradeDocum
 }
 
 const movedBy = <T>(list: readonly T[], at: number, by: number): readonly T[] => {
-  const item = list[at],
-    to = Math.min(list.length - 1, Math.max(0, at + by))
+  const item = list[at]
+  const to = Math.min(list.length - 1, Math.max(0, at + by))
   if (item === undefined || to === at) return list
   const rest = list.filter((_, i) => i !== at)
   return [...rest.slice(0, to), item, ...rest.slice(to)]

@@ -51,17 +51,17 @@ const code = encodingById('log-420-95').curve.encode
 /** A warm disc before a cool slope of light, as a camera would write it; `id` names it. */
 function footage(width: number, height: number, noise = 0): Frame {
   let s = 9
-  const data = new Uint16Array(width * height * 3),
-    random = (): number => {
-      s = (Math.imul(s, 1664525) + 1013904223) >>> 0
-      return s / 2 ** 32 - 0.5
-    }
+  const data = new Uint16Array(width * height * 3)
+  const random = (): number => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0
+    return s / 2 ** 32 - 0.5
+  }
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i += 3) {
-      const u = (x + 0.5) / width,
-        v = (y + 0.5) / height,
-        inside = Math.min(1, Math.max(0, (0.3 - Math.hypot((u - 0.5) * 1.78, v - 0.5)) * 60)),
-        light = 0.05 + 0.5 * u + 0.1 * Math.sin(v * 40)
+      const u = (x + 0.5) / width
+      const v = (y + 0.5) / height
+      const inside = Math.min(1, Math.max(0, (0.3 - Math.hypot((u - 0.5) * 1.78, v - 0.5)) * 60))
+      const light = 0.05 + 0.5 * u + 0.1 * Math.sin(v * 40)
       const colour = [light * (0.5 + 0.5 * inside), light * (0.55 - 0.25 * inside), light * (0.7 - 0.55 * inside)]
       for (let c = 0; c < 3; c++)
         data[i + c] = Math.min(65535, Math.max(0, (code(Math.max(0, colour[c]!)) + random() * noise) * 65535))
@@ -71,9 +71,9 @@ function footage(width: number, height: number, noise = 0): Frame {
 const frame = footage(96, 54)
 const base = defaultGrade('log-420-95')
 const key = (of: Frame, cleaning: Cleaning): GradeDocument => {
-  const added = addRegion(base),
-    keyed = addPiece(added.grade, added.regionId, keyPiece('')),
-    bare = removePiece(keyed.grade, added.regionId, 'piece-1')
+  const added = addRegion(base)
+  const keyed = addPiece(added.grade, added.regionId, keyPiece(''))
+  const bare = removePiece(keyed.grade, added.regionId, 'piece-1')
   const sample = sampleOf(planesAt(compileMattes(bare, none, of, restSize), of, 'hue'), 'add', {
     left: 0.42,
     top: 0.4,
@@ -92,8 +92,8 @@ const soft = (grade: GradeDocument, amount: number): GradeDocument =>
   setParameter(grade, 'local-contrast', 'localContrast', amount)
 
 describe('as it is played', () => {
-  const oval = setParameter(addRegion(base).grade, 'region-1-exposure', 'exposureStops', 1.2),
-    bare = { ...oval, regions: [], steps: oval.steps.filter((s) => s.regionId === undefined) }
+  const oval = setParameter(addRegion(base).grade, 'region-1-exposure', 'exposureStops', 1.2)
+  const bare = { ...oval, regions: [], steps: oval.steps.filter((s) => s.regionId === undefined) }
   const matte = drawMatte(compileMattes(oval, none, frame, restSize), oval.regions[0]!, frame, {
     from: 0,
     to: frame.height,
@@ -108,14 +108,14 @@ describe('as it is played', () => {
   })
 
   test('what no region holds is the grade without regions, to the bit; what one holds is as compiled', () => {
-    const played = execute(playable(oval, none, frame, 33, playCache(new Map())), frame).data,
-      whole = execute(compile(oval, none, frame, 33), frame).data,
-      without = execute(compile(bare, none, frame, 33), frame).data
+    const played = execute(playable(oval, none, frame, 33, playCache(new Map())), frame).data
+    const whole = execute(compile(oval, none, frame, 33), frame).data
+    const without = execute(compile(bare, none, frame, 33), frame).data
     let held = 0
     for (let y = 0; y < frame.height; y++) {
-      const row = matte.subarray(y * frame.width, (y + 1) * frame.width),
-        at = y * frame.width * 3,
-        end = at + frame.width * 3
+      const row = matte.subarray(y * frame.width, (y + 1) * frame.width)
+      const at = y * frame.width * 3
+      const end = at + frame.width * 3
       if (row.every((v) => v === 0)) expect(played.subarray(at, end)).toEqual(without.subarray(at, end))
       row.forEach((v, x) => {
         if (v > 0 && ++held) for (let c = 0; c < 3; c++) expect(played[at + x * 3 + c]).toBe(whole[at + x * 3 + c])
@@ -126,23 +126,23 @@ describe('as it is played', () => {
 
   test('a grade of many stages is one table there, nearly as exact, and kept while the region moves', () => {
     const worked = setParameter(
-        setParameter(setParameter(oval, 'saturation', 'saturation', 1.3), 'contrast', 'contrast', 1.3),
-        'local-contrast',
-        'localContrast',
-        0,
-      ),
-      cache = playCache(new Map())
-    const first = playable(worked, none, frame, 33, cache),
-      moved = playable(
-        changeShapeSource(worked, 'region-1', 'piece-1', (s) => ({
-          ...s,
-          shape: { ...s.shape, centreX: 0.3 } as typeof s.shape,
-        })),
-        none,
-        frame,
-        33,
-        cache,
-      )
+      setParameter(setParameter(oval, 'saturation', 'saturation', 1.3), 'contrast', 'contrast', 1.3),
+      'local-contrast',
+      'localContrast',
+      0,
+    )
+    const cache = playCache(new Map())
+    const first = playable(worked, none, frame, 33, cache)
+    const moved = playable(
+      changeShapeSource(worked, 'region-1', 'piece-1', (s) => ({
+        ...s,
+        shape: { ...s.shape, centreX: 0.3 } as typeof s.shape,
+      })),
+      none,
+      frame,
+      33,
+      cache,
+    )
     expect(first.outside?.stages.map((s) => s.kind)).toEqual(['lattice'])
     expect(moved.outside?.stages[0]).toBe(first.outside?.stages[0])
     const error = signalError(
@@ -157,11 +157,11 @@ describe('as it is played', () => {
     const cache = playedMatteCache()
     for (let turn = 0; turn < 60; turn++) {
       const there = changeShapeSource(oval, 'region-1', 'piece-1', (shown) => ({
-          ...shown,
-          shape: { ...shown.shape, centreX: 0.2 + turn / 100, centreY: turn % 2 ? 0.3 : 0.6 } as typeof shown.shape,
-        })),
-        grade = setRegion(there, 'region-1', { strength: 1 - (turn % 50) / 100 }),
-        plan = compile(grade, none, frame, 33)
+        ...shown,
+        shape: { ...shown.shape, centreX: 0.2 + turn / 100, centreY: turn % 2 ? 0.3 : 0.6 } as typeof shown.shape,
+      }))
+      const grade = setRegion(there, 'region-1', { strength: 1 - (turn % 50) / 100 })
+      const plan = compile(grade, none, frame, 33)
       cache.nextPicture()
       const target = new Uint16Array(frame.data.length)
       executeRows(plan, frame, target, { from: 0, to: frame.height }, cache)
@@ -189,8 +189,8 @@ describe('what looks at other pixels', () => {
       ),
       inRegion,
     ]) {
-      const plan = compile(grade, none, frame, restSize),
-        exact = executeExactly(plan, frame, false)
+      const plan = compile(grade, none, frame, restSize)
+      const exact = executeExactly(plan, frame, false)
       expect(
         signalError(sampleSignal(execute(plan, frame), 1), sampleSignal(exact, 1), 'bt709-2.4').worst,
       ).toBeLessThan(0.2)
@@ -207,10 +207,10 @@ describe('what looks at other pixels', () => {
   })
   test('some rows are what they are in the whole picture', () => {
     for (const grade of [key(frame, usualCleaning), soft(base, 0.6)]) {
-      const plan = compile(grade, none, frame, restSize),
-        whole = execute(plan, frame).data,
-        part = new Uint16Array(whole.length),
-        canvas = new Uint32Array(frame.width * frame.height)
+      const plan = compile(grade, none, frame, restSize)
+      const whole = execute(plan, frame).data
+      const part = new Uint16Array(whole.length)
+      const canvas = new Uint32Array(frame.width * frame.height)
       for (const [from, to] of [
         [0, 17],
         [17, 40],
@@ -223,12 +223,12 @@ describe('what looks at other pixels', () => {
     }
   })
   test('a few pixels by themselves know what is about them; without the picture nothing changes', () => {
-    const grade = soft(base, -1),
-      chain = buildChain(grade, none),
-      stride = 7,
-      pixels = sampleSignal(frame, stride),
-      alone = pixels.slice(),
-      plain = pixels.slice()
+    const grade = soft(base, -1)
+    const chain = buildChain(grade, none)
+    const stride = 7
+    const pixels = sampleSignal(frame, stride)
+    const alone = pixels.slice()
+    const plain = pixels.slice()
     evaluateDirect(chain, pixels, positionsIn(chain, frame, stride, 0, undefined, true))
     evaluateDirect(chain, alone, { shares: new Float64Array((alone.length / 3) * 2), frameWidth: 96, frameHeight: 54 })
     evaluateDirect(buildChain(base, none), plain, positionsIn(buildChain(base, none), frame, stride))
@@ -246,16 +246,16 @@ describe('what looks at other pixels', () => {
     }
     expect(spreadOf(soft(base, -0.8))).toBeLessThan(spreadOf(base))
     expect(spreadOf(soft(base, 0.8))).toBeGreaterThan(spreadOf(base))
-    const pixels = new Float32Array(20 * 10 * 4).fill(0.4),
-      stage = { deviation: 0.1, amount: 1.5, weights: [0.3, 0.6, 0.1] } as const
+    const pixels = new Float32Array(20 * 10 * 4).fill(0.4)
+    const stage = { deviation: 0.1, amount: 1.5, weights: [0.3, 0.6, 0.1] } as const
     applyNeighbourhood(stage, neighbourhoodMeans(stage, pixels, 20, 10), pixels)
     pixels.forEach((v) => expect(v).toBeCloseTo(0.4, 5))
   })
 })
 
 test('strength 0 leaves every bit, of a region and of its steps', () => {
-  const plain = execute(compile(base, none, frame, restSize), frame).data,
-    keyed = key(frame, usualCleaning)
+  const plain = execute(compile(base, none, frame, restSize), frame).data
+  const keyed = key(frame, usualCleaning)
   expect(execute(compile(setRegion(keyed, 'region-1', { strength: 0 }), none, frame, restSize), frame).data).toEqual(
     plain,
   )
@@ -263,18 +263,18 @@ test('strength 0 leaves every bit, of a region and of its steps', () => {
     execute(compile(setStep(keyed, 'region-1-exposure', { strength: 0 }), none, frame, restSize), frame).data,
   ).toEqual(plain)
   const half = sampleSignal(
-      execute(compile(setRegion(keyed, 'region-1', { strength: 0.5 }), none, frame, restSize), frame),
-      1,
-    ),
-    whole = sampleSignal(execute(compile(keyed, none, frame, restSize), frame), 1),
-    at = (27 * 96 + 48) * 3
+    execute(compile(setRegion(keyed, 'region-1', { strength: 0.5 }), none, frame, restSize), frame),
+    1,
+  )
+  const whole = sampleSignal(execute(compile(keyed, none, frame, restSize), frame), 1)
+  const at = (27 * 96 + 48) * 3
   expect(half[at]!).toBeGreaterThan(plain[at]! / 65535 + 0.02)
   expect(half[at]!).toBeLessThan(whole[at]! - 0.02)
 })
 
 test('a key holds when the look changes, and moves with what stands before it', () => {
-  const keyed = key(frame, noCleaning),
-    matte = matteIn(keyed, frame)
+  const keyed = key(frame, noCleaning)
+  const matte = matteIn(keyed, frame)
   expect(matteIn(setParameter(keyed, 'lut', 'interpolation', 'trilinear'), frame)).toEqual(matte)
   expect(matteIn({ ...keyed, show: { ...keyed.show, method: 'rolloff' } }, frame)).toEqual(matte)
   expect(matteIn(setParameter(keyed, 'exposure', 'exposureStops', 2), frame)).not.toEqual(matte)
@@ -286,16 +286,16 @@ test('a key holds when the look changes, and moves with what stands before it', 
 })
 
 test('a cleaned key is the same at 960 × 540 and at 1920 × 1080', () => {
-  const large = footage(1920, 1080, 0.004),
-    small = { ...shrink(large, 960, 540), id: 'small' },
-    grade = key(small, usualCleaning),
-    a = matteIn(grade, small),
-    b = matteIn(grade, large)
-  let sum = 0,
-    far = 0
+  const large = footage(1920, 1080, 0.004)
+  const small = { ...shrink(large, 960, 540), id: 'small' }
+  const grade = key(small, usualCleaning)
+  const a = matteIn(grade, small)
+  const b = matteIn(grade, large)
+  let sum = 0
+  let far = 0
   for (let i = 0; i < a.length; i++) {
-    const o = Math.floor(i / 960) * 2 * 1920 + (i % 960) * 2,
-      off = Math.abs(a[i]! - (b[o]! + b[o + 1]! + b[o + 1920]! + b[o + 1921]!) / 4)
+    const o = Math.floor(i / 960) * 2 * 1920 + (i % 960) * 2
+    const off = Math.abs(a[i]! - (b[o]! + b[o + 1]! + b[o + 1920]! + b[o + 1921]!) / 4)
     sum += off
     if (off > 0.25) far++
   }
@@ -305,15 +305,15 @@ test('a cleaned key is the same at 960 × 540 and at 1920 × 1080', () => {
 
 describe('edits', () => {
   test('pieces are added, ordered and removed; a region that others are built from takes those pieces along', () => {
-    const one = addRegion(base),
-      two = addRegion(one.grade),
-      built = addPiece(two.grade, two.regionId, {
-        id: '',
-        mode: 'subtract',
-        invert: false,
-        opacity: 1,
-        source: { kind: 'region', regionId: one.regionId },
-      })
+    const one = addRegion(base)
+    const two = addRegion(one.grade)
+    const built = addPiece(two.grade, two.regionId, {
+      id: '',
+      mode: 'subtract',
+      invert: false,
+      opacity: 1,
+      source: { kind: 'region', regionId: one.regionId },
+    })
     expect(built.grade.regions[1]!.pieces.map((p) => p.id)).toEqual(['piece-1', 'piece-2'])
     expect(movePiece(built.grade, two.regionId, 'piece-2', -1).regions[1]!.pieces.map((p) => p.id)).toEqual([
       'piece-2',
@@ -367,9 +367,9 @@ describe('edits', () => {
 })
 
 test('rows by direct evaluation take their mattes from the whole picture', () => {
-  const grade = key(frame, usualCleaning),
-    chain = buildChain(grade, none),
-    out = new Uint16Array(frame.data.length)
+  const grade = key(frame, usualCleaning)
+  const chain = buildChain(grade, none)
+  const out = new Uint16Array(frame.data.length)
   executeDirectRows(chain, frame, out, 20, 30, rastersOf(chain, frame, true))
   const whole = executeExactly(compile(grade, none, frame, restSize), frame, false).data
   expect(out.slice(20 * 96 * 3, 30 * 96 * 3)).toEqual(whole.slice(20 * 96 * 3, 30 * 96 * 3))

@@ -19,12 +19,12 @@ export const sceneLinks = (chain: Chain, station: StationId): readonly Link[] =>
  * lie, and nowhere without it.
  */
 export function sceneLight(chain: Chain, station: StationId, codes: Float64Array, place?: Positions): Float64Array {
-  for (let i = 0; i < codes.length; i++) codes[i] = chain.decode(codes[i]!)
+  for (let i = 0; i < codes.length; i++) codes[i] = chain.decode(codes[i])
   const links = sceneLinks(chain, station)
   for (const link of links) {
     if (place) applyPlaced(link, codes, place, chain, chain.links.indexOf(link))
     else if (!link.region) applyLink(link, codes)
   }
-  if (links.at(-1)?.leaves === 'workingLog') for (let i = 0; i < codes.length; i++) codes[i] = fromWorkingLog(codes[i]!)
+  if (links.at(-1)?.leaves === 'workingLog') for (let i = 0; i < codes.length; i++) codes[i] = fromWorkingLog(codes[i])
   return codes
 }

@@ -5,8 +5,8 @@ import { addStep, removeStep, setParameter, setRead, setShow, setStep } from './
 import { addRegion } from './region-edits'
 import { followChange } from './set-up'
 
-const plain = defaultGrade('linear'),
-  exposed = (g: GradeDocument, stops: number): GradeDocument => setParameter(g, 'exposure', 'exposureStops', stops)
+const plain = defaultGrade('linear')
+const exposed = (g: GradeDocument, stops: number): GradeDocument => setParameter(g, 'exposure', 'exposureStops', stops)
 const stops = (g: GradeDocument): unknown => g.steps.find((s) => s.id === 'exposure')!.params['exposureStops']
 
 test('a number moves by as much, so an offset stays; at the end of its control it is held', () => {
@@ -15,15 +15,15 @@ test('a number moves by as much, so an offset stays; at the end of its control i
 })
 
 test('there and back is where it was', () => {
-  const member = exposed(plain, 0.3),
-    there = followChange(member, plain, exposed(plain, 1))
+  const member = exposed(plain, 0.3)
+  const there = followChange(member, plain, exposed(plain, 1))
   expect(followChange(there, exposed(plain, 1), plain)).toEqual(member)
 })
 
 test('steps that come and go follow, and what is no number is as it is there', () => {
-  const zoned = addStep(plain, 'zone', 'Darks', { exposureStops: 1 }),
-    member = exposed(plain, 0.5),
-    followed = followChange(member, plain, zoned)
+  const zoned = addStep(plain, 'zone', 'Darks', { exposureStops: 1 })
+  const member = exposed(plain, 0.5)
+  const followed = followChange(member, plain, zoned)
   expect(followed.steps.map((s) => s.id)).toEqual(zoned.steps.map((s) => s.id))
   expect(followChange(followed, zoned, removeStep(zoned, 'zone-1'))).toEqual(member)
   const curve = [

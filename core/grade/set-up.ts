@@ -20,14 +20,14 @@ export function followChange(member: GradeDocument, before: GradeDocument, after
   const followed = member.steps
     .filter((s) => !ofWhole(s) || !find(before, s.id) || find(after, s.id))
     .map((step): Step => {
-      const was = find(before, step.id),
-        now = find(after, step.id)
+      const was = find(before, step.id)
+      const now = find(after, step.id)
       if (!was || !now || !ofWhole(step) || step.kind !== now.kind || same(was, now)) return step
       const params = Object.fromEntries(
         Object.entries(step.params).map(([key, value]): [string, ParameterValue] => {
-          const from = was.params[key],
-            to = now.params[key],
-            parameter = stepKindById(step.kind).parameters[key]
+          const from = was.params[key]
+          const to = now.params[key]
+          const parameter = stepKindById(step.kind).parameters[key]
           if (same(from, to)) return [key, value]
           if (
             typeof from !== 'number' ||

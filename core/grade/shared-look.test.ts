@@ -9,9 +9,9 @@ import { shippedRecipes } from './shipped-recipes'
 import { differences } from './differences'
 import type { GradeDocument } from './document'
 
-const base = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2),
-  steps = lookSteps(shippedRecipes.find((r) => r.id === 'shipped-silver')!.steps),
-  look = { id: '11111111-1111-4111-8111-111111111111', steps, strength: 0.5 }
+const base = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.2)
+const steps = lookSteps(shippedRecipes.find((r) => r.id === 'shipped-silver')!.steps)
+const look = { id: '11111111-1111-4111-8111-111111111111', steps, strength: 0.5 }
 const through = (g: GradeDocument): number[] => {
   const pixels = Float64Array.from({ length: 300 }, (_, i) => 0.2 + ((i * 7) % 100) / 200)
   evaluateDirect(
@@ -32,13 +32,13 @@ test("stands in Look behind the shot's own steps, at its strength, and again is 
 })
 
 test("the same kinds in the shot's own stations stay apart: a recipe goes into them, not into the shared ones", () => {
-  const shared = withSharedLook(base, look),
-    worked = applyRecipe(shared, {
-      steps: [
-        { kind: 'saturation', name: 'Saturation', strength: 1, side: 'scene', params: { saturation: 0.9, quiet: 1 } },
-      ],
-      regions: [],
-    })
+  const shared = withSharedLook(base, look)
+  const worked = applyRecipe(shared, {
+    steps: [
+      { kind: 'saturation', name: 'Saturation', strength: 1, side: 'scene', params: { saturation: 0.9, quiet: 1 } },
+    ],
+    regions: [],
+  })
   expect(sharedSteps(worked)).toEqual(sharedSteps(shared))
   expect(worked.steps.find((s) => s.id === 'saturation')?.params['saturation']).toBe(0.9)
   // A set-up does not hand its members' looks on: each gets it from its own scene.
@@ -46,8 +46,8 @@ test("the same kinds in the shot's own stations stay apart: a recipe goes into t
 })
 
 test("detached, the picture is as it was and the steps are the shot's own; a recipe takes them along", () => {
-  const shared = withSharedLook(base, look),
-    detached = detachLook(shared)
+  const shared = withSharedLook(base, look)
+  const detached = detachLook(shared)
   expect(through(detached)).toEqual(through(shared))
   expect(sharedSteps(detached)).toEqual([])
   expect(sharedSteps(withSharedLook(detached, null))).toEqual([])
@@ -56,8 +56,8 @@ test("detached, the picture is as it was and the steps are the shot's own; a rec
 })
 
 test('a hand on a shared step in one shot is a hand on the look, whatever the strength there', () => {
-  const shared = withSharedLook(base, look),
-    changed = setStep(setParameter(shared, 'shared-1', 'contrast', 1.1), 'shared-2', { strength: 0.25 })
+  const shared = withSharedLook(base, look)
+  const changed = setStep(setParameter(shared, 'shared-1', 'contrast', 1.1), 'shared-2', { strength: 0.25 })
   const after = lookAfter(steps, shared, changed)!
   expect(after[0]).toMatchObject({ kind: 'contrast', strength: 1, params: { contrast: 1.1 } })
   expect(after[1]).toMatchObject({ kind: 'saturation', strength: 0.5 })

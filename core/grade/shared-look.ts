@@ -69,8 +69,8 @@ export function lookAfter(
   before: GradeDocument,
   after: GradeDocument,
 ): readonly RecipeStep[] | null {
-  const was = sharedSteps(before),
-    now = sharedSteps(after)
+  const was = sharedSteps(before)
+  const now = sharedSteps(after)
   if (
     same(was, now) ||
     was.length !== look.length ||
@@ -81,8 +81,8 @@ export function lookAfter(
   )
     return null
   return look.map((step, i): RecipeStep => {
-    const from = was[i],
-      to = now[i]
+    const from = was[i]
+    const to = now[i]
     if (!from || !to) return step
     const turned = from.strength > 0 ? to.strength / from.strength : 1
     return {

@@ -72,8 +72,8 @@ export function regionStart(
 ): RegionStart | null {
   switch (id) {
     case 'face': {
-      const box = subject ?? { left: 0.4, top: 0.25, right: 0.6, bottom: 0.6 },
-        grow = subject ? 1.6 : 1
+      const box = subject ?? { left: 0.4, top: 0.25, right: 0.6, bottom: 0.6 }
+      const grow = subject ? 1.6 : 1
       const ellipse = {
         kind: 'ellipse',
         centreX: (box.left + box.right) / 2,

@@ -152,10 +152,10 @@ function curveFault(parameter: CurveParameter, value: ParameterValue | undefined
       `${parameter.label} takes points from ${across.min} to ${across.max} across and from ${up.min} to ` +
       `${up.max} upward.`
     )
-  const rising = points.every((p, i) => i === 0 || p.x - points[i - 1]!.x >= 1e-4)
+  const rising = points.every((p, i) => i === 0 || p.x - points[i - 1].x >= 1e-4)
   if (!rising) return `${parameter.label} needs points whose x rises by at least 0.0001.`
-  const [first] = points,
-    last = points.at(-1)
+  const [first] = points
+  const last = points.at(-1)
   return parameter.periodic && first && last && last.x - first.x > across.max - across.min - 1e-4
     ? `${parameter.label} goes round: its last point must lie before the first comes again.`
     : null

@@ -1,6 +1,6 @@
 // Taps: the signal at one station of the Passage, as codes that instruments can count and overlays can look at.
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
-import { buildChain, shownAt, type Chain, type LutFinder } from './chain'
+import { buildChain, shownAt, type Chain, type Link, type LutFinder } from './chain'
 import { compileLinks, type CodeSpan, type LatticeSize, type PlanCache } from './compile'
 import type { GradeDocument } from './document'
 import { curveOperation, type SignedOperation } from './operation'
@@ -24,6 +24,12 @@ export interface Tap extends Passes {
 export const gamutTapZero = 32768
 const gamutSpan = 4
 
+/** The part of a chain that leads to a tap. */
+function linksUpTo(chain: Chain, tap: StationId): readonly Link[] {
+  if (tap === 'finish') return chain.links
+  return tap === 'show' ? chain.links.slice(0, shownAt(chain) + 1) : sceneLinks(chain, tap)
+}
+
 /** Passes that end at a tap. Null for "gamut" where a LUT shows: what it does to light outside cannot be known. */
 export function compileTap(
   document: GradeDocument,
@@ -35,8 +41,7 @@ export function compileTap(
 ): Tap | null {
   const chain = buildChain(document, lut)
   if (tap === 'gamut') return gamutTap(chain, span, size, cache)
-  const links =
-    tap === 'finish' ? chain.links : tap === 'show' ? chain.links.slice(0, shownAt(chain) + 1) : sceneLinks(chain, tap)
+  const links = linksUpTo(chain, tap)
   const leaves = links.at(-1)?.leaves ?? 'sceneLinear'
   const hold = (v: number): number => Math.min(1, Math.max(0, v))
   const {

@@ -24,8 +24,8 @@ export function cardError(
     candidate.toWorking,
     codes.map((code) => decode(rereadCode(code, flagged, range))) as unknown as [number, number, number],
   )
-  const least = Math.min(r, g, b),
-    luminance = 0.27 * r + 0.67 * g + 0.06 * b
+  const least = Math.min(r, g, b)
+  const luminance = 0.27 * r + 0.67 * g + 0.06 * b
   return {
     stops: luminance > 0 ? Math.log2(luminance / middleGrey) : NaN,
     cast: least > 0 ? Math.max(r, g, b) / least - 1 : NaN,

@@ -72,37 +72,37 @@ const stepOf = (code: number): number => Math.min(tableSteps, Math.max(0, Math.r
 export function measureFacts(candidate: Candidate, statistics: FrameStatistics, flagged: CodeRange): Facts {
   const { encode } = candidate.encoding.curve
   const table = tableOf(candidate, flagged)
-  const light = (code: number): number => table.light[stepOf(code)]!
+  const light = (code: number): number => table.light[stepOf(code)]
   const { samples, pairs, noise, codeShares, darkestCode } = statistics
   const count = samples.length / 3
   const luminance = new Float64Array(count)
-  const black = rereadCode(encode(0), candidate.range, flagged),
-    top = rereadCode(1, candidate.range, flagged)
-  let under = 0,
-    over = 0,
-    atTop = 0,
-    saturation = 0
+  const black = rereadCode(encode(0), candidate.range, flagged)
+  const top = rereadCode(1, candidate.range, flagged)
+  let under = 0
+  let over = 0
+  let atTop = 0
+  let saturation = 0
   const m = candidate.toWorking
   for (let i = 0, p = 0; p < count; p++, i += 3) {
-    const cr = samples[i]!,
-      cg = samples[i + 1]!,
-      cb = samples[i + 2]!
+    const cr = samples[i]
+    const cg = samples[i + 1]
+    const cb = samples[i + 2]
     if (Math.min(cr, cg, cb) < black - 0.006) under++
     const mostCode = Math.max(cr, cg, cb)
     if (mostCode > top + 0.002) over++
     if (Math.abs(mostCode - top) <= 0.003) atTop++
-    const r = light(cr),
-      g = light(cg),
-      b = light(cb)
+    const r = light(cr)
+    const g = light(cg)
+    const b = light(cb)
     luminance[p] = 0.27 * r + 0.67 * g + 0.06 * b
-    const wr = m[0] * r + m[1] * g + m[2] * b,
-      wg = m[3] * r + m[4] * g + m[5] * b,
-      wb = m[6] * r + m[7] * g + m[8] * b
+    const wr = m[0] * r + m[1] * g + m[2] * b
+    const wg = m[3] * r + m[4] * g + m[5] * b
+    const wb = m[6] * r + m[7] * g + m[8] * b
     const most = Math.max(wr, wg, wb)
     saturation += most > 1e-4 ? Math.min(1.5, (most - Math.min(wr, wg, wb)) / most) : 0
   }
   luminance.sort()
-  const at = (share: number): number => luminance[Math.min(count - 1, Math.floor(share * count))]!
+  const at = (share: number): number => luminance[Math.min(count - 1, Math.floor(share * count))]
   const { dark, rest, fadeDark, fadeRest } = driftOf(pairs, table, at(0.25))
   const ends = endsOf(codeShares, rereadCode(0, candidate.range, flagged), top)
   return {
@@ -130,8 +130,8 @@ function endsOf(
   low: number,
   high: number,
 ): Pick<Facts, 'heapLow' | 'heapHigh' | 'beyondLow' | 'beyondHigh'> {
-  const first = Math.round(low * 1023) - countLow,
-    last = Math.round(high * 1023) - countLow
+  const first = Math.round(low * 1023) - countLow
+  const last = Math.round(high * 1023) - countLow
   const sum = (from: number, to: number): number =>
     shares.subarray(Math.max(0, from), Math.max(0, to + 1)).reduce((a, b) => a + b, 0)
   return {
@@ -151,32 +151,32 @@ function driftOf(
   { light, log }: CurveTable,
   darkBelow: number,
 ): { dark: number; rest: number; fadeDark: number; fadeRest: number } {
-  const darks: number[] = [],
-    rests: number[] = [],
-    darkFades: number[] = [],
-    restFades: number[] = []
+  const darks: number[] = []
+  const rests: number[] = []
+  const darkFades: number[] = []
+  const restFades: number[] = []
   for (let i = 0; i < pairs.length; i += 6) {
-    const g1 = stepOf(pairs[i + 1]!),
-      g2 = stepOf(pairs[i + 4]!)
-    const isDark = (light[g1]! + light[g2]!) / 2 < darkBelow
+    const g1 = stepOf(pairs[i + 1])
+    const g2 = stepOf(pairs[i + 4])
+    const isDark = (light[g1] + light[g2]) / 2 < darkBelow
     const list = isDark ? darks : rests
-    const red1 = log[stepOf(pairs[i]!)]! - log[g1]!,
-      blue1 = log[stepOf(pairs[i + 2]!)]! - log[g1]!,
-      red2 = log[stepOf(pairs[i + 3]!)]! - log[g2]!,
-      blue2 = log[stepOf(pairs[i + 5]!)]! - log[g2]!
+    const red1 = log[stepOf(pairs[i])] - log[g1]
+    const blue1 = log[stepOf(pairs[i + 2])] - log[g1]
+    const red2 = log[stepOf(pairs[i + 3])] - log[g2]
+    const blue2 = log[stepOf(pairs[i + 5])] - log[g2]
     if (!Number.isFinite(red1 + blue1 + red2 + blue2)) {
       list.push(2)
       continue
     }
-    const change = log[g2]! - log[g1]!
+    const change = log[g2] - log[g1]
     list.push(Math.min(2, (Math.abs(red2 - red1) + Math.abs(blue2 - blue1)) / Math.max(Math.abs(change), 0.05)))
-    const first = Math.abs(red1) + Math.abs(blue1),
-      second = Math.abs(red2) + Math.abs(blue2)
+    const first = Math.abs(red1) + Math.abs(blue1)
+    const second = Math.abs(red2) + Math.abs(blue2)
     if (first + second > 0.15 && Math.abs(change) > 0.08)
       (isDark ? darkFades : restFades).push((2 * (second - first)) / (first + second) / change)
   }
   const at = (list: number[], share: number): number =>
-    list.length < 20 ? NaN : Float64Array.from(list).sort()[Math.floor(list.length * share)]!
+    list.length < 20 ? NaN : Float64Array.from(list).sort()[Math.floor(list.length * share)]
   return { dark: at(darks, 0.4), rest: at(rests, 0.4), fadeDark: at(darkFades, 0.5), fadeRest: at(restFades, 0.5) }
 }
 
@@ -256,32 +256,32 @@ export function featureRows(
 ): readonly Float64Array[] {
   const least = (pick: (f: Facts) => number): number =>
     facts.reduce((m, f) => Math.min(m, or(pick(f), Infinity)), Infinity)
-  const bestDark = least((f) => f.driftDark),
-    bestDrift = least((f) => f.drift),
-    bestNoise = least((f) => f.noise.misfit)
-  const told = statistics.noiseTold === 'time' ? 1 : 0,
-    noiseBest = held(Math.log(bestNoise / 0.01) / 2, 2)
+  const bestDark = least((f) => f.driftDark)
+  const bestDrift = least((f) => f.drift)
+  const bestNoise = least((f) => f.noise.misfit)
+  const told = statistics.noiseTold === 'time' ? 1 : 0
+  const noiseBest = held(Math.log(bestNoise / 0.01) / 2, 2)
   return facts.map((f, i) => {
-    const { encoding, range } = candidates[i]!
+    const { encoding, range } = candidates[i]
     const [, p1 = 0, p10 = 0, p50 = 0, p90 = 0, , p999 = 0] = f.light
-    const exposure = stops(p50) / 2,
-      spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2,
-      high = (stops(p999) - 3) / 2,
-      low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
-    const gap = f.blackGapCodes / 15,
-      rare = ['film-density', 'acescc', 'acescct', 'gamma-2.6'].includes(encoding.id)
-    const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0,
-      hdr = encoding.group === 'hdr' ? 1 : 0,
-      top = weightOf(f.atTop)
-    const fade = held(f.fade, 1.5),
-      fadeDark = held(f.fadeDark, 1.5)
+    const exposure = stops(p50) / 2
+    const spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2
+    const high = (stops(p999) - 3) / 2
+    const low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
+    const gap = f.blackGapCodes / 15
+    const rare = ['film-density', 'acescc', 'acescct', 'gamma-2.6'].includes(encoding.id)
+    const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0
+    const hdr = encoding.group === 'hdr' ? 1 : 0
+    const top = weightOf(f.atTop)
+    const fade = held(f.fade, 1.5)
+    const fadeDark = held(f.fadeDark, 1.5)
     const noise =
-        (held(Math.log((f.noise.misfit + usualMisfit) / (bestNoise + usualMisfit)), 5) *
-          Math.min(1, statistics.noise.length / 20)) /
-        2,
-      noiseRoot = Math.sqrt(Math.max(0, noise))
-    const grain = held(Math.log2(f.noise.atGrey / 0.003) / 2, 3),
-      growth = held((Math.log2(f.noise.growth) - 3) / 3, 2)
+      (held(Math.log((f.noise.misfit + usualMisfit) / (bestNoise + usualMisfit)), 5) *
+        Math.min(1, statistics.noise.length / 20)) /
+      2
+    const noiseRoot = Math.sqrt(Math.max(0, noise))
+    const grain = held(Math.log2(f.noise.atGrey / 0.003) / 2, 3)
+    const growth = held((Math.log2(f.noise.growth) - 3) / 3, 2)
     return Float64Array.of(
       weightOf(f.underBlack),
       weightOf(f.overTop),

@@ -111,8 +111,8 @@ describe('the guess', () => {
 })
 
 test('a picked card tells how far each encoding puts it from grey and from neutral', () => {
-  const { encode } = encodingById('log-420-95').curve,
-    grey = encode(0.18)
+  const { encode } = encodingById('log-420-95').curve
+  const grey = encode(0.18)
   expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').stops).toBeCloseTo(0, 9)
   expect(cardError([grey, grey, grey], 'full', 'log-420-95', 'full').cast).toBeCloseTo(0, 9)
   const one = encode(0.36)

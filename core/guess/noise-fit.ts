@@ -35,34 +35,34 @@ export function fitNoise(noise: readonly NoiseBand[], { encoding, range }: Candi
   if (noise.length < fewestBands) return unknown
   const { decode, encode } = encoding.curve
   const gain = rereadCode(1, range, flagged) - rereadCode(0, range, flagged)
-  const n = noise.length,
-    light = new Float64Array(n),
-    weight = new Float64Array(n),
-    raw = new Float64Array(n),
-    slopes = new Float64Array(n)
+  const n = noise.length
+  const light = new Float64Array(n)
+  const weight = new Float64Array(n)
+  const raw = new Float64Array(n)
+  const slopes = new Float64Array(n)
   noise.forEach(({ code, variance, pixels }, i) => {
-    const x = decode(rereadCode(code, flagged, range)),
-      h = Math.max(1e-4, Math.abs(x) * 0.01)
+    const x = decode(rereadCode(code, flagged, range))
+    const h = Math.max(1e-4, Math.abs(x) * 0.01)
     slopes[i] = 2 * Math.log(Math.max(((encode(x + h) - encode(x - h)) / (2 * h)) * gain, 1e-6))
     light[i] = Math.max(x, 0)
     weight[i] = 1 / (2 / pixels + ownError ** 2)
     raw[i] = variance
   })
   let best = unknown
-  const left = new Float64Array(n),
-    inLight = new Float64Array(n),
-    off = new Float64Array(n),
-    counted = Math.ceil(n * countedShare),
-    meanWeight = weight.reduce((a, b) => a + b, 0) / n
+  const left = new Float64Array(n)
+  const inLight = new Float64Array(n)
+  const off = new Float64Array(n)
+  const counted = Math.ceil(n * countedShare)
+  const meanWeight = weight.reduce((a, b) => a + b, 0) / n
   for (const rounding of roundings) {
-    for (let i = 0; i < n; i++) inLight[i] = Math.log(Math.max(raw[i]! - rounding, raw[i]! * 0.15)) - slopes[i]!
+    for (let i = 0; i < n; i++) inLight[i] = Math.log(Math.max(raw[i] - rounding, raw[i] * 0.15)) - slopes[i]
     for (const ratio of ratios) {
-      for (let i = 0; i < n; i++) left[i] = inLight[i]! - Math.log(1 + ratio * light[i]!)
+      for (let i = 0; i < n; i++) left[i] = inLight[i] - Math.log(1 + ratio * light[i])
       const level = robustMean(left, weight)
-      for (let i = 0; i < n; i++) off[i] = weight[i]! * bounded(left[i]! - level)
+      for (let i = 0; i < n; i++) off[i] = weight[i] * bounded(left[i] - level)
       off.sort()
       let cost = 0
-      for (let i = 0; i < counted; i++) cost += off[i]!
+      for (let i = 0; i < counted; i++) cost += off[i]
       const misfit = cost / counted / meanWeight
       if (!(misfit >= best.misfit))
         best = {
@@ -77,13 +77,13 @@ export function fitNoise(noise: readonly NoiseBand[], { encoding, range }: Candi
 
 /** Weighted mean that far values sway little: from the median, by weights of a bounded loss, a few times. */
 function robustMean(values: Float64Array, weight: Float64Array): number {
-  let mean = values.slice().sort()[values.length >> 1]!
+  let mean = values.slice().sort()[values.length >> 1]
   for (let round = 0; round < 4; round++) {
-    let sum = 0,
-      total = 0
+    let sum = 0
+    let total = 0
     for (let i = 0; i < values.length; i++) {
-      const w = weight[i]! / (1 + ((values[i]! - mean) / usual) ** 2) ** 2
-      sum += w * values[i]!
+      const w = weight[i] / (1 + ((values[i] - mean) / usual) ** 2) ** 2
+      sum += w * values[i]
       total += w
     }
     mean = sum / total

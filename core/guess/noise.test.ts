@@ -30,8 +30,8 @@ const scene = madeUpScene(7)
 
 /** A part of the picture, so many pixels to the right. */
 function part({ width, height, data }: Light, right: number): Light {
-  const w = width - 16,
-    out = new Float64Array(w * height * 3)
+  const w = width - 16
+  const out = new Float64Array(w * height * 3)
   for (let y = 0; y < height; y++)
     out.set(data.subarray((y * width + right) * 3, (y * width + right + w) * 3), y * w * 3)
   return { width: w, height, data: out }
@@ -43,9 +43,9 @@ const pair = (right: number, t: Take = take): readonly [Frame, Frame] => [
 
 /** The variance that the camera's noise has in codes, at a code. */
 function variance(code: number, { noiseBlack, noiseGrey, encodingId }: Take): number {
-  const { decode, encode } = encodingById(encodingId).curve,
-    x = decode(code),
-    slope = (encode(x + 1e-5) - encode(x - 1e-5)) / 2e-5
+  const { decode, encode } = encodingById(encodingId).curve
+  const x = decode(code)
+  const slope = (encode(x + 1e-5) - encode(x - 1e-5)) / 2e-5
   return (
     slope ** 2 * (noiseBlack ** 2 + ((noiseGrey ** 2 - noiseBlack ** 2) / 0.18) * Math.max(0, x)) + 1 / 12 / 1023 ** 2
   )
@@ -109,8 +109,8 @@ describe('a sensor explains the noise', () => {
   test.each(['log-420-95', 'log-351-128', 'gamma-2.4'])(
     'through the right curve (%s) far better than through one of another kind',
     (id) => {
-      const wrong = id.startsWith('log') ? 'gamma-2.4' : 'log-420-95',
-        t = { ...take, encodingId: id }
+      const wrong = id.startsWith('log') ? 'gamma-2.4' : 'log-420-95'
+      const t = { ...take, encodingId: id }
       expect(of(id, t)).toBeLessThan(0.02)
       expect(of(wrong, t)).toBeGreaterThan(2 * of(id, t))
     },

@@ -46,40 +46,40 @@ const strideOf = ({ width, height }: Frame): number =>
 export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
   if (a.width !== b.width || a.height !== b.height)
     throw new RangeError(`Two frames of one size are needed, not ${a.width}×${a.height} and ${b.width}×${b.height}.`)
-  const { width, height, low, high } = a,
-    perCode = (high - low) / 65535,
-    count = side * side
-  const one = a.data,
-    two = b.data,
-    ends = endsOf(a),
-    out: NoiseBlock[] = [],
-    moves = new Float64Array(count)
-  const stride = strideOf(a),
-    motion = pictureMotion(a, b)
+  const { width, height, low, high } = a
+  const perCode = (high - low) / 65535
+  const count = side * side
+  const one = a.data
+  const two = b.data
+  const ends = endsOf(a)
+  const out: NoiseBlock[] = []
+  const moves = new Float64Array(count)
+  const stride = strideOf(a)
+  const motion = pictureMotion(a, b)
   for (let top = 0; top + side <= height; top += stride)
     for (let left = 0; left + side <= width; left += stride) {
       const [movedX, movedY] = moved(motion, left + side / 2, top + side / 2)
-      const right = Math.round(movedX - left - side / 2),
-        down = Math.round(movedY - top - side / 2)
+      const right = Math.round(movedX - left - side / 2)
+      const down = Math.round(movedY - top - side / 2)
       if (left + right < 0 || top + down < 0 || left + right + side > width || top + down + side > height) continue
       const away = (down * width + right) * 3
-      let sums = 0,
-        sumSquares = 0,
-        held = true
+      let sums = 0
+      let sumSquares = 0
+      let held = true
       for (let y = 0, k = 0; y < side; y++)
         for (let i = ((top + y) * width + left) * 3 + 1, end = i + side * 3; i < end; i += 3, k++) {
-          const v = one[i]!,
-            w = two[i + away]!,
-            sum = v + w
+          const v = one[i]
+          const w = two[i + away]
+          const sum = v + w
           held &&= v > ends.low && v < ends.high && w > ends.low && w < ends.high
           sums += sum
           sumSquares += sum * sum
           moves[k] = v - w
         }
       if (!held) continue
-      let bends = 0,
-        moveSum = 0,
-        moveSquares = 0
+      let bends = 0
+      let moveSum = 0
+      let moveSquares = 0
       for (const move of moves) {
         moveSum += move
         moveSquares += move * move
@@ -87,12 +87,12 @@ export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
       for (let y = 1; y < side - 1; y++)
         for (let x = 1, k = y * side + 1; x < side - 1; x++, k++) {
           const bend =
-            moves[k - side - 1]! +
-            moves[k - side + 1]! +
-            moves[k + side - 1]! +
-            moves[k + side + 1]! -
-            2 * (moves[k - side]! + moves[k + side]! + moves[k - 1]! + moves[k + 1]!) +
-            4 * moves[k]!
+            moves[k - side - 1] +
+            moves[k - side + 1] +
+            moves[k + side - 1] +
+            moves[k + side + 1] -
+            2 * (moves[k - side] + moves[k + side] + moves[k - 1] + moves[k + 1]) +
+            4 * moves[k]
           bends += bend * bend
         }
       const fine = bends / (side - 2) ** 2 / 36
@@ -111,27 +111,27 @@ export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
  * means of sixteen parts leave beside a plane: coarse detail, to which that difference is blind.
  */
 export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
-  const { width, height, data, low, high } = frame,
-    perCode = (high - low) / 65535
-  const green = (x: number, y: number): number => data[(y * width + x) * 3 + 1]!
-  const ends = endsOf(frame),
-    out: NoiseBlock[] = [],
-    stride = strideOf(frame),
-    parts = new Float64Array(16)
+  const { width, height, data, low, high } = frame
+  const perCode = (high - low) / 65535
+  const green = (x: number, y: number): number => data[(y * width + x) * 3 + 1]
+  const ends = endsOf(frame)
+  const out: NoiseBlock[] = []
+  const stride = strideOf(frame)
+  const parts = new Float64Array(16)
   for (let top = 0; top + side <= height; top += stride)
     for (let left = 0; left + side <= width; left += stride) {
-      let sum = 0,
-        bends = 0,
-        held = true
+      let sum = 0
+      let bends = 0
+      let held = true
       parts.fill(0)
       for (let y = 0; y < side; y++)
         for (let x = 0; x < side; x++) {
-          const px = left + x,
-            py = top + y,
-            here = green(px, py)
+          const px = left + x
+          const py = top + y
+          const here = green(px, py)
           held &&= here > ends.low && here < ends.high
           sum += here
-          parts[(y >> 1) * 4 + (x >> 1)]! += here / 4
+          parts[(y >> 1) * 4 + (x >> 1)] += here / 4
           if (x === 0 || y === 0 || x === side - 1 || y === side - 1) continue
           const bend =
             green(px - 1, py - 1) +
@@ -144,15 +144,15 @@ export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
         }
       if (!held) continue
       const mean = sum / (side * side)
-      let across = 0,
-        down = 0,
-        rest = 0
+      let across = 0
+      let down = 0
+      let rest = 0
       for (let i = 0; i < 16; i++) {
-        across += ((i & 3) - 1.5) * parts[i]!
-        down += ((i >> 2) - 1.5) * parts[i]!
+        across += ((i & 3) - 1.5) * parts[i]
+        down += ((i >> 2) - 1.5) * parts[i]
       }
       for (let i = 0; i < 16; i++)
-        rest += (parts[i]! - mean - (((i & 3) - 1.5) * across + ((i >> 2) - 1.5) * down) / 20) ** 2
+        rest += (parts[i] - mean - (((i & 3) - 1.5) * across + ((i >> 2) - 1.5) * down) / 20) ** 2
       out.push({
         code: low + mean * perCode,
         variance: (bends / (side - 2) ** 2 / 36) * perCode ** 2,
@@ -164,10 +164,10 @@ export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
 
 /** Codes at the very ends of what the channel holds: pixels there may be clipped, and clipped noise is no noise. */
 function endsOf({ data, low, high }: Frame): { low: number; high: number } {
-  let least = 65535,
-    most = 0
+  let least = 65535
+  let most = 0
   for (let i = 1; i < data.length; i += 3) {
-    const v = data[i]!
+    const v = data[i]
     if (v < least) least = v
     if (v > most) most = v
   }
@@ -196,9 +196,9 @@ const blocksPerBand = 10
  * averaged, the wildest left out.
  */
 export function noiseBands(blocks: readonly NoiseBlock[], told: 'time' | 'place'): readonly NoiseBand[] {
-  const sorted = blocks.slice().sort((a, b) => a.code - b.code),
-    first = sorted[0]?.code ?? 0,
-    span = Math.max(1e-9, (sorted.at(-1)?.code ?? 0) - first)
+  const sorted = blocks.slice().sort((a, b) => a.code - b.code)
+  const first = sorted[0]?.code ?? 0
+  const span = Math.max(1e-9, (sorted.at(-1)?.code ?? 0) - first)
   const out: NoiseBand[] = []
   let band: NoiseBlock[] = []
   sorted.forEach((block, i) => {

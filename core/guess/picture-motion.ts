@@ -15,18 +15,18 @@ const mostWidth = 480
  * corners agree.
  */
 export function pictureMotion(a: Frame, b: Frame): Homography {
-  const from = pyramidOf(greenOf(a)),
-    to = pyramidOf(greenOf(b))
+  const from = pyramidOf(greenOf(a))
+  const to = pyramidOf(greenOf(b))
   const finest = Math.max(
-      0,
-      from.levels.findIndex((l) => l.width <= mostWidth),
-    ),
-    level = from.levels[finest]!,
-    scale = 2 ** finest
+    0,
+    from.levels.findIndex((l) => l.width <= mostWidth),
+  )
+  const level = from.levels[finest]
+  const scale = 2 ** finest
   const points = corners(level, new Uint8Array(level.values.length).fill(1), mostCorners, level.height / 16)
   const pairs = points.flatMap(({ x, y }) => {
-    const point = { x: x * scale, y: y * scale },
-      there = follow(from, to, point, point, finest)
+    const point = { x: x * scale, y: y * scale }
+    const there = follow(from, to, point, point, finest)
     return there ? [{ from: point, to: { x: there.x, y: there.y } }] : []
   })
   const fit = fitMotion('similarity', pairs, scale)
@@ -35,6 +35,6 @@ export function pictureMotion(a: Frame, b: Frame): Homography {
 
 function greenOf({ width, height, data }: Frame): Level {
   const values = new Float32Array(width * height)
-  for (let i = 0; i < values.length; i++) values[i] = data[i * 3 + 1]! / 65535
+  for (let i = 0; i < values.length; i++) values[i] = data[i * 3 + 1] / 65535
   return { width, height, values }
 }

@@ -75,7 +75,7 @@ export function guessEncoding(sights: readonly Sight[], flagged: CodeRange, tags
   const taggedId = taggedEncoding(tags.transfer)
   const byPixels = weigh(featureRows(candidates, facts, statistics, flagged))
   const tagAgrees =
-    candidates.reduce((sum, c, i) => sum + (c.encoding.id === taggedId ? byPixels[i]! : 0), 0) > objection
+    candidates.reduce((sum, c, i) => sum + (c.encoding.id === taggedId ? byPixels[i] : 0), 0) > objection
   const probabilities = tagAgrees
     ? believed(
         byPixels,
@@ -83,7 +83,7 @@ export function guessEncoding(sights: readonly Sight[], flagged: CodeRange, tags
       )
     : byPixels
   const all = candidates
-    .map((candidate, i) => ({ candidate, facts: facts[i]!, probability: probabilities[i]! }))
+    .map((candidate, i) => ({ candidate, facts: facts[i], probability: probabilities[i] }))
     .sort((a, b) => b.probability - a.probability)
   const ranked = all.map(({ candidate, facts: f, probability }): RankedCandidate => ({
     encodingId: candidate.encoding.id,
@@ -119,8 +119,8 @@ const objection = 0.02
 const tagWeight = 100
 
 function believed(probabilities: readonly number[], named: readonly boolean[]): readonly number[] {
-  const weighed = probabilities.map((p, i) => (named[i] ? p * tagWeight : p)),
-    total = weighed.reduce((a, b) => a + b, 0)
+  const weighed = probabilities.map((p, i) => (named[i] ? p * tagWeight : p))
+  const total = weighed.reduce((a, b) => a + b, 0)
   return weighed.map((p) => p / total)
 }
 
@@ -137,7 +137,7 @@ function weigh(rows: readonly Float64Array[]): readonly number[] {
   if (features.length !== featureNames.length || features.some((name, i) => name !== featureNames[i]))
     throw new RangeError('The model was taught on other features; teach it anew.')
   const weighed = (row: Float64Array, weights: readonly number[]): number =>
-    weights.reduce((sum, w, d) => sum + w * row[d]!, 0)
+    weights.reduce((sum, w, d) => sum + w * row[d], 0)
   const scores = rows.map(
     (row) =>
       (weighed(row, linear) + units.reduce((sum, u) => sum + u.out * Math.tanh(weighed(row, u.weights) + u.bias), 0)) /
@@ -189,25 +189,25 @@ function groupAlike(
   const free = new Set(ranked.keys())
   const groups: GuessGroup[] = []
   const massAbout = (leader: number): number =>
-    (alike[leader] ?? []).reduce((sum, i) => sum + (free.has(i) ? ranked[i]!.probability : 0), 0)
+    (alike[leader] ?? []).reduce((sum, i) => sum + (free.has(i) ? ranked[i].probability : 0), 0)
   while (free.size > 0) {
-    let leader = -1,
-      most = -1
+    let leader = -1
+    let most = -1
     for (const i of free) {
       const mass = massAbout(i)
       if (mass > most) [leader, most] = [i, mass]
     }
     const members = (alike[leader] ?? []).filter((i) => free.has(i))
     for (const i of members) free.delete(i)
-    groups.push({ members: members.map((i) => ranked[i]!), probability: most })
+    groups.push({ members: members.map((i) => ranked[i]), probability: most })
   }
   return groups
 }
 
 /** Codes from the 1st to the 99th percentile of green, evenly by share. */
 function tonesInUse({ samples }: FrameStatistics): readonly number[] {
-  const green = Float64Array.from({ length: samples.length / 3 }, (_, p) => samples[p * 3 + 1]!).sort()
-  return Array.from({ length: 25 }, (_, i) => green[Math.floor((0.01 + (0.98 * i) / 24) * (green.length - 1))]!)
+  const green = Float64Array.from({ length: samples.length / 3 }, (_, p) => samples[p * 3 + 1]).sort()
+  return Array.from({ length: 25 }, (_, i) => green[Math.floor((0.01 + (0.98 * i) / 24) * (green.length - 1))])
 }
 
 const floorLight = middleGrey * 2 ** -9
@@ -219,7 +219,7 @@ function decodedStops({ encoding, range }: Candidate, codes: readonly number[], 
 
 /** Half the spread of the differences: what remains at the worst tone after the best common shift. */
 export function differenceAfterShift(a: readonly number[], b: readonly number[]): number {
-  const differences = a.map((v, i) => v - b[i]!)
+  const differences = a.map((v, i) => v - b[i])
   return (Math.max(...differences) - Math.min(...differences)) / 2
 }
 
@@ -269,8 +269,8 @@ function sentencesOf(
         ? `The file itself says ${tagged.encodingId}, and the pixels do not object.`
         : `The file says ${tagged.encodingId}, but the pixels do not look like it.`,
     )
-  const [best] = groups,
-    all = groups.reduce((n, g) => n + g.members.length, 0)
+  const [best] = groups
+  const all = groups.reduce((n, g) => n + g.members.length, 0)
   if (best && best.members.length > all * 0.6) {
     out.push('This picture holds too few tones to tell encodings apart: choose a frame with dark and bright parts.')
     return out

@@ -28,13 +28,13 @@ export function placesToLook(
   { frameCount, width, height }: { frameCount: number; width: number; height: number },
   chosen?: number,
 ): readonly LookedPlace[] {
-  const last = Math.max(0, frameCount - 2),
-    many = Math.min(mostPlaces, last + 1, Math.max(1, Math.floor(mostPixels / (width * height))))
+  const last = Math.max(0, frameCount - 2)
+  const many = Math.min(mostPlaces, last + 1, Math.max(1, Math.floor(mostPixels / (width * height))))
   const spread = Array.from({ length: many }, (_, n) => Math.round((last * (2 * n + 1)) / (2 * many)))
   if (chosen !== undefined) {
     const held = Math.min(Math.max(0, chosen), Math.max(0, frameCount - 1))
     const nearest = spread.reduce(
-      (best, index, n) => (Math.abs(index - held) < Math.abs(spread[best]! - held) ? n : best),
+      (best, index, n) => (Math.abs(index - held) < Math.abs(spread[best] - held) ? n : best),
       0,
     )
     spread[nearest] = held

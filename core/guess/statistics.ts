@@ -45,34 +45,36 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
   } of sights)
     if (width < 24 || height < 24)
       throw new RangeError(`A picture of at least 24×24 pixels is needed; this one is ${width}×${height}.`)
-  const samples: number[] = [],
-    pairs: number[] = []
+  const samples: number[] = []
+  const pairs: number[] = []
   const codeShares = new Float64Array(countOf)
-  let codesLow = 0,
-    codesHigh = 0,
-    pixels = 0
+  let codesLow = 0
+  let codesHigh = 0
+  let pixels = 0
   for (const { frame } of sights) {
-    const { width, height, data, low, high } = frame,
-      perCode = (high - low) / 65535
+    const { width, height, data, low, high } = frame
+    const perCode = (high - low) / 65535
     const stride = Math.max(1, Math.sqrt(((width - 2) * (height - 2)) / (samplesWanted / sights.length)))
     for (let y = 1; y < height - 1; y += stride)
       for (let x = 1; x < width - 1; x += stride)
         for (let c = 0; c < 3; c++) samples.push(mean3(frame, Math.floor(x), Math.floor(y), c))
     shadedPairs(frame, pairsWanted / sights.length, pairs)
     for (let i = 0; i < data.length; i += 3) {
-      const r = low + data[i]! * perCode,
-        g = low + data[i + 1]! * perCode,
-        b = low + data[i + 2]! * perCode
+      const r = low + data[i] * perCode
+      const g = low + data[i + 1] * perCode
+      const b = low + data[i + 2] * perCode
       if (Math.min(r, g, b) < 60 / 1023) codesLow++
       if (Math.max(r, g, b) > 944 / 1023) codesHigh++
-      for (const v of [r, g, b]) codeShares[Math.min(countOf - 1, Math.max(0, Math.round(v * 1023) - countLow))]!++
+      for (const v of [r, g, b]) codeShares[Math.min(countOf - 1, Math.max(0, Math.round(v * 1023) - countLow))]++
     }
     pixels += width * height
   }
   const told = sights.some((s) => s.next) ? 'time' : 'place'
-  const blocks = sights.flatMap(({ frame, next }) =>
-    told === 'place' ? blocksInPlace(frame) : next ? blocksInTime(frame, next) : [],
-  )
+  const blocks = sights.flatMap(({ frame, next }) => {
+    if (told === 'place') return blocksInPlace(frame)
+    if (next) return blocksInTime(frame, next)
+    return []
+  })
   const spoilt = noiseColour(blocks) > mostColour
   return {
     samples: Float64Array.from(samples),
@@ -88,7 +90,7 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
 
 function darkestOf(samples: readonly number[]): number {
   const least = Float64Array.from({ length: samples.length / 3 }, (_, p) =>
-    Math.min(samples[p * 3]!, samples[p * 3 + 1]!, samples[p * 3 + 2]!),
+    Math.min(samples[p * 3], samples[p * 3 + 1], samples[p * 3 + 2]),
   ).sort()
   return least[Math.floor(0.002 * least.length)] ?? 0
 }
@@ -96,7 +98,7 @@ function darkestOf(samples: readonly number[]): number {
 /** Mean code of 3×3 pixels. */
 function mean3({ width, data, low, high }: Frame, x: number, y: number, c: number): number {
   let sum = 0
-  for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += data[((y + dy) * width + x + dx) * 3 + c]!
+  for (let dy = -1; dy <= 1; dy++) for (let dx = -1; dx <= 1; dx++) sum += data[((y + dy) * width + x + dx) * 3 + c]
   return low + (sum / 9) * ((high - low) / 65535)
 }
 
@@ -104,23 +106,23 @@ function shadedPairs(frame: Frame, wanted: number, out: number[]): void {
   const { width, height } = frame
   const reach = Math.max(3, Math.round(width / 80))
   const stride = Math.max(1, Math.sqrt((width * height) / wanted / 2))
-  const a = [0, 0, 0],
-    b = [0, 0, 0]
+  const a = [0, 0, 0]
+  const b = [0, 0, 0]
   for (let y = 1; y < height - 1 - reach; y += stride)
     for (let x = 1; x < width - 1 - reach; x += stride)
       for (const [dx, dy] of [
         [reach, 0],
         [0, reach],
       ] as const) {
-        const px = Math.floor(x),
-          py = Math.floor(y)
-        let sum = 0,
-          most = -Infinity,
-          least = Infinity
+        const px = Math.floor(x)
+        const py = Math.floor(y)
+        let sum = 0
+        let most = -Infinity
+        let least = Infinity
         for (let c = 0; c < 3; c++) {
           a[c] = mean3(frame, px, py, c)
           b[c] = mean3(frame, px + dx, py + dy, c)
-          const moved = b[c]! - a[c]!
+          const moved = b[c] - a[c]
           sum += moved
           most = Math.max(most, moved)
           least = Math.min(least, moved)

@@ -26,10 +26,9 @@ export function meanOfBox(frame: Frame, box: Box): readonly [number, number, num
   const { width, data, low, high } = frame
   const sums = [0, 0, 0]
   for (let y = box.y; y < box.y + box.height; y++)
-    for (let x = box.x; x < box.x + box.width; x++)
-      for (let c = 0; c < 3; c++) sums[c]! += data[(y * width + x) * 3 + c]!
+    for (let x = box.x; x < box.x + box.width; x++) for (let c = 0; c < 3; c++) sums[c] += data[(y * width + x) * 3 + c]
   const signal = (sum: number): number => low + ((high - low) * sum) / (box.width * box.height) / 65535
-  return [signal(sums[0]!), signal(sums[1]!), signal(sums[2]!)]
+  return [signal(sums[0]), signal(sums[1]), signal(sums[2])]
 }
 
 /** The part of a frame inside a box. Throws RangeError for an empty box or one that reaches outside. */

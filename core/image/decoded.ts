@@ -58,20 +58,20 @@ export function planesToRows(
   const toCode = layout.bitDepth > 16 ? linearToCode(layout, range) : wholeToCode(layout, range)
   const sources = layout.model === 'rgb' ? [planes.cr, planes.y, planes.cb] : [planes.y, planes.y, planes.y]
   for (let p = from * layout.width, o = p * 3; p < to * layout.width; p++)
-    for (let c = 0; c < 3; c++, o++) data[o] = Math.min(65535, Math.max(0, toCode(sources[c]![p]!)))
+    for (let c = 0; c < 3; c++, o++) data[o] = Math.min(65535, Math.max(0, toCode(sources[c][p])))
 }
 
 function wholeToCode(layout: PlaneLayout, range: CodeRange): (sample: number) => number {
-  const { low, high } = spanOf(layout, range),
-    { black, lumaSpan } = codeLevels(layout.bitDepth, range)
-  const gain = 65535 / (high - low) / lumaSpan,
-    offset = (-low * 65535) / (high - low) - black * gain + 0.5
+  const { low, high } = spanOf(layout, range)
+  const { black, lumaSpan } = codeLevels(layout.bitDepth, range)
+  const gain = 65535 / (high - low) / lumaSpan
+  const offset = (-low * 65535) / (high - low) - black * gain + 0.5
   return (sample) => sample * gain + offset
 }
 
 function linearToCode(layout: PlaneLayout, range: CodeRange): (sample: number) => number {
-  const { low, high } = spanOf(layout, range),
-    { encode } = encodingById(carrierOfLinear).curve
+  const { low, high } = spanOf(layout, range)
+  const { encode } = encodingById(carrierOfLinear).curve
   const gain = 65535 / (high - low)
   // Not-a-number and infinity come in real files; the first is black, the second as bright as can be carried.
   return (sample) => (Number.isNaN(sample) ? 0 : (encode(Math.min(Math.max(sample, -1), 65504)) - low) * gain + 0.5)

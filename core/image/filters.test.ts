@@ -40,10 +40,10 @@ test('a mean is that of every pixel in its square, the outermost in part, edges 
       fc.integer({ min: 2, max: 13 }),
       fc.double({ min: 0.1, max: 3, noNaN: true }),
       (width, height, wanted) => {
-        const p = noise(width, height),
-          rx = Math.min(wanted, width - 1),
-          ry = Math.min(wanted, height - 1),
-          found = boxMean(p, wanted)
+        const p = noise(width, height)
+        const rx = Math.min(wanted, width - 1)
+        const ry = Math.min(wanted, height - 1)
+        const found = boxMean(p, wanted)
         const weights = (r: number): [number, number][] => {
           const whole = Math.floor(r)
           return Array.from({ length: 2 * whole + 3 }, (_, i) => [
@@ -77,10 +77,10 @@ test('a blur keeps a flat picture and the sum, and spreads a point as a Gaussian
   ).toBeLessThan(1e-6)
   for (const deviation of [1.5, 2.7, 5]) {
     const spot = blur(
-        plane(81, 81, (x, y) => (x === 40 && y === 40 ? 1 : 0)),
-        deviation,
-      ),
-      sum = spot.values.reduce((a, b) => a + b, 0)
+      plane(81, 81, (x, y) => (x === 40 && y === 40 ? 1 : 0)),
+      deviation,
+    )
+    const sum = spot.values.reduce((a, b) => a + b, 0)
     const variance = spot.values.reduce((s, v, i) => s + v * ((i % 81) - 40) ** 2, 0)
     expect(sum).toBeCloseTo(1, 5)
     expect(Math.sqrt(variance)).toBeGreaterThan(deviation * 0.93)
@@ -95,8 +95,8 @@ test('the largest and smallest about every pixel, whatever the radius', () => {
       fc.integer({ min: 1, max: 15 }),
       fc.integer({ min: -4, max: 4 }),
       (width, height, radius) => {
-        const p = noise(width, height, width * 31 + height),
-          r = Math.abs(radius)
+        const p = noise(width, height, width * 31 + height)
+        const r = Math.abs(radius)
         const slow = plane(width, height, (x, y) => {
           const about: number[] = []
           for (let v = Math.max(0, y - r); v <= Math.min(height - 1, y + r); v++)
@@ -108,17 +108,17 @@ test('the largest and smallest about every pixel, whatever the radius', () => {
     ),
     { numRuns: 80 },
   )
-  const disc = plane(60, 60, (x, y) => (Math.hypot(x - 30, y - 30) < 10 ? 1 : 0)),
-    half = spread(disc, 2.5),
-    area = (p: Plane): number => p.values.reduce((a, b) => a + b, 0)
+  const disc = plane(60, 60, (x, y) => (Math.hypot(x - 30, y - 30) < 10 ? 1 : 0))
+  const half = spread(disc, 2.5)
+  const area = (p: Plane): number => p.values.reduce((a, b) => a + b, 0)
   expect(area(half)).toBeCloseTo((area(spread(disc, 2)) + area(spread(disc, 3))) / 2, 3)
   expect(worst(spread(spread(disc, 3), -3), disc)).toBeLessThanOrEqual(1)
 })
 
 test('edge-aware smoothing keeps a step that the guide has and flattens noise that it has not', () => {
-  const step = plane(60, 40, (x) => (x < 30 ? 0.2 : 0.8)),
-    rough = noise(60, 40),
-    noisy = plane(60, 40, (x, y) => step.values[y * 60 + x]! + (rough.values[y * 60 + x]! - 0.5) * 0.2)
+  const step = plane(60, 40, (x) => (x < 30 ? 0.2 : 0.8))
+  const rough = noise(60, 40)
+  const noisy = plane(60, 40, (x, y) => step.values[y * 60 + x]! + (rough.values[y * 60 + x]! - 0.5) * 0.2)
   const found = guided(noisy, step, 5, 1e-4)
   expect(worst(found, step)).toBeLessThan(0.06)
   expect(found.values[20 * 60 + 29]! < 0.3 && found.values[20 * 60 + 30]! > 0.7).toBe(true)
@@ -132,8 +132,8 @@ test('the kernel does what the plain functions do, whatever the size and the rad
       fc.double({ min: 0.1, max: 20, noNaN: true }),
       fc.integer({ min: 1, max: 3 }),
       (width, height, radius, times) => {
-        const p = noise(width, height, width * 71 + height),
-          whole = Math.ceil(radius)
+        const p = noise(width, height, width * 71 + height)
+        const whole = Math.ceil(radius)
         expect(worst(meansByKernel(p, radius, times)!, plainMeans(p, radius, times))).toBeLessThan(2e-5)
         const guide = plane(width, height, (x) => (x < width / 2 ? 0.2 : 0.7))
         expect(worst(guidedByKernel(p, guide, radius, 1e-3)!, plainGuided(p, guide, radius, 1e-3))).toBeLessThan(2e-3)
@@ -159,8 +159,8 @@ test('a guide that was filtered by before serves again, and only with the same r
 })
 
 test('what is held between two ends lies on whole steps, in the kernel as in the plain function', () => {
-  const p = plane(33, 5, (x, y) => (x - 3) / 25 + y * 0.01),
-    found = heldBetween(p, 0.1, 0.9)
+  const p = plane(33, 5, (x, y) => (x - 3) / 25 + y * 0.01)
+  const found = heldBetween(p, 0.1, 0.9)
   expect(worst(heldByKernel(p, 0.1, 0.9)!, plainHeld(p, 0.1, 0.9))).toBeLessThanOrEqual(matteStep)
   expect([found.values[0], found.values[32]]).toEqual([0, 1])
   for (const v of found.values) expect(v * 65536).toBe(Math.round(v * 65536))
@@ -174,18 +174,18 @@ test('a grid twice as fine is straight between the coarse pixels, for any rows o
       fc.boolean(),
       fc.nat(),
       (width, height, odd, seed) => {
-        const p = noise(width, height, seed),
-          fineWidth = width * 2 + (odd ? 1 : 0),
-          fineHeight = height * 2,
-          from = seed % fineHeight,
-          to = from + 1 + (seed % (fineHeight - from))
+        const p = noise(width, height, seed)
+        const fineWidth = width * 2 + (odd ? 1 : 0)
+        const fineHeight = height * 2
+        const from = seed % fineHeight
+        const to = from + 1 + (seed % (fineHeight - from))
         // Only the coarse rows that are looked at are given.
-        const top = Math.max(0, Math.floor((from - 1) / 2)),
-          bottom = Math.min(height, Math.floor(to / 2) + 1),
-          given: Plane = { width, height: bottom - top, values: p.values.slice(top * width, bottom * width) }
-        const found = finer(given, top, fineWidth, from, to),
-          plain = plainFiner(given, top, fineWidth, from, to),
-          whole = plainFiner(p, 0, fineWidth, 0, fineHeight).subarray(from * fineWidth, to * fineWidth)
+        const top = Math.max(0, Math.floor((from - 1) / 2))
+        const bottom = Math.min(height, Math.floor(to / 2) + 1)
+        const given: Plane = { width, height: bottom - top, values: p.values.slice(top * width, bottom * width) }
+        const found = finer(given, top, fineWidth, from, to)
+        const plain = plainFiner(given, top, fineWidth, from, to)
+        const whole = plainFiner(p, 0, fineWidth, 0, fineHeight).subarray(from * fineWidth, to * fineWidth)
         expect(found).toHaveLength(plain.length)
         for (let i = 0; i < plain.length; i++) {
           expect(Math.abs(found[i]! - plain[i]!)).toBeLessThanOrEqual(matteStep)

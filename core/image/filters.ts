@@ -30,25 +30,25 @@ export function plainMeans(plane: Plane, radius: number, times: number): Plane {
 }
 
 function meanOfRows({ width, height, values }: Plane, wanted: number): Plane {
-  const radius = Math.min(wanted, width - 1),
-    out = new Float32Array(values.length),
-    whole = Math.floor(radius),
-    part = radius - Math.floor(radius),
-    by = 1 / (2 * radius + 1),
-    last = width - 1
+  const radius = Math.min(wanted, width - 1)
+  const out = new Float32Array(values.length)
+  const whole = Math.floor(radius)
+  const part = radius - Math.floor(radius)
+  const by = 1 / (2 * radius + 1)
+  const last = width - 1
   for (let y = 0; y < height; y++) {
-    const row = y * width,
-      first = values[row]!,
-      end = values[row + last]!
+    const row = y * width
+    const first = values[row]
+    const end = values[row + last]
     let sum = first * whole
-    for (let x = 0; x <= whole; x++) sum += values[row + x]!
+    for (let x = 0; x <= whole; x++) sum += values[row + x]
     for (let x = 0; x < width; x++) {
-      const before = x - whole - 1,
-        after = x + whole + 1,
-        low = before < 0 ? first : values[row + before]!,
-        high = after > last ? end : values[row + after]!
+      const before = x - whole - 1
+      const after = x + whole + 1
+      const low = before < 0 ? first : values[row + before]
+      const high = after > last ? end : values[row + after]
       out[row + x] = (sum + part * (low + high)) * by
-      sum += high - (x - whole < 0 ? first : values[row + x - whole]!)
+      sum += high - (x - whole < 0 ? first : values[row + x - whole])
     }
   }
   return { width, height, values: out }
@@ -56,13 +56,13 @@ function meanOfRows({ width, height, values }: Plane, wanted: number): Plane {
 
 /** Rows become columns, a block at a time so that memory is read in order. */
 function turned({ width, height, values }: Plane): Plane {
-  const out = new Float32Array(values.length),
-    block = 32
+  const out = new Float32Array(values.length)
+  const block = 32
   for (let y0 = 0; y0 < height; y0 += block)
     for (let x0 = 0; x0 < width; x0 += block) {
-      const y1 = Math.min(height, y0 + block),
-        x1 = Math.min(width, x0 + block)
-      for (let x = x0; x < x1; x++) for (let y = y0; y < y1; y++) out[x * height + y] = values[y * width + x]!
+      const y1 = Math.min(height, y0 + block)
+      const x1 = Math.min(width, x0 + block)
+      for (let x = x0; x < x1; x++) for (let y = y0; y < y1; y++) out[x * height + y] = values[y * width + x]
     }
   return { width: height, height: width, values: out }
 }
@@ -81,16 +81,16 @@ export const blurReach = (deviation: number): number => 3 * boxReach(boxRadius(d
  */
 export function spread(plane: Plane, radius: number): Plane {
   if (radius === 0) return plane
-  const size = Math.abs(radius),
-    low = Math.floor(size),
-    part = size - low,
-    most = radius > 0
+  const size = Math.abs(radius)
+  const low = Math.floor(size)
+  const part = size - low
+  const most = radius > 0
   const near = low === 0 ? plane : extremes(plane, low, most)
   if (part < 1e-6) return near
   // Between two whole radii, the straight way between them.
-  const far = extremes(plane, low + 1, most),
-    out = new Float32Array(near.values.length)
-  for (let i = 0; i < out.length; i++) out[i] = near.values[i]! + (far.values[i]! - near.values[i]!) * part
+  const far = extremes(plane, low + 1, most)
+  const out = new Float32Array(near.values.length)
+  for (let i = 0; i < out.length; i++) out[i] = near.values[i] + (far.values[i] - near.values[i]) * part
   return { ...plane, values: out }
 }
 export const spreadReach = (radius: number): number => Math.ceil(Math.abs(radius))
@@ -107,29 +107,29 @@ export const plainExtremes = (plane: Plane, radius: number, most: boolean): Plan
  * 1992).
  */
 function rowExtremes({ width, height, values }: Plane, radius: number, most: boolean): Plane {
-  const out = new Float32Array(values.length),
-    window = 2 * radius + 1,
-    padded = Math.ceil((width + 2 * radius) / window) * window
-  const line = new Float32Array(padded),
-    ahead = new Float32Array(padded),
-    behind = new Float32Array(padded),
-    none = most ? -Infinity : Infinity
+  const out = new Float32Array(values.length)
+  const window = 2 * radius + 1
+  const padded = Math.ceil((width + 2 * radius) / window) * window
+  const line = new Float32Array(padded)
+  const ahead = new Float32Array(padded)
+  const behind = new Float32Array(padded)
+  const none = most ? -Infinity : Infinity
   for (let y = 0; y < height; y++) {
     line.fill(none)
     line.set(values.subarray(y * width, (y + 1) * width), radius)
     for (let i = 0; i < padded; i++) {
-      const v = line[i]!,
-        w = ahead[i - 1]!
+      const v = line[i]
+      const w = ahead[i - 1]
       ahead[i] = i % window === 0 || (most ? v > w : v < w) ? v : w
     }
     for (let i = padded - 1; i >= 0; i--) {
-      const v = line[i]!,
-        w = behind[i + 1]!
+      const v = line[i]
+      const w = behind[i + 1]
       behind[i] = i % window === window - 1 || (most ? v > w : v < w) ? v : w
     }
     for (let x = 0; x < width; x++) {
-      const a = behind[x]!,
-        b = ahead[x + window - 1]!
+      const a = behind[x]
+      const b = ahead[x + window - 1]
       out[y * width + x] = most === a > b ? a : b
     }
   }
@@ -147,27 +147,27 @@ export function guided(plane: Plane, guide: Plane, radius: number, flat: number)
 
 /** The reference, and what runs without a kernel. */
 export function plainGuided(plane: Plane, guide: Plane, radius: number, flat: number): Plane {
-  const { width, height, values: p } = plane,
-    { values: g } = guide,
-    of = (values: Float32Array): Plane => plainMeans({ width, height, values }, radius, 1)
-  const gp = new Float32Array(p.length),
-    gg = new Float32Array(p.length)
+  const { width, height, values: p } = plane
+  const { values: g } = guide
+  const of = (values: Float32Array): Plane => plainMeans({ width, height, values }, radius, 1)
+  const gp = new Float32Array(p.length)
+  const gg = new Float32Array(p.length)
   for (let i = 0; i < p.length; i++) {
-    gp[i] = g[i]! * p[i]!
-    gg[i] = g[i]! * g[i]!
+    gp[i] = g[i] * p[i]
+    gg[i] = g[i] * g[i]
   }
-  const meanG = of(g).values,
-    meanP = of(p).values,
-    a = of(gp).values,
-    b = of(gg).values
+  const meanG = of(g).values
+  const meanP = of(p).values
+  const a = of(gp).values
+  const b = of(gg).values
   for (let i = 0; i < p.length; i++) {
-    const slope = (a[i]! - meanG[i]! * meanP[i]!) / (Math.max(0, b[i]! - meanG[i]! * meanG[i]!) + flat)
+    const slope = (a[i] - meanG[i] * meanP[i]) / (Math.max(0, b[i] - meanG[i] * meanG[i]) + flat)
     a[i] = slope
-    b[i] = meanP[i]! - slope * meanG[i]!
+    b[i] = meanP[i] - slope * meanG[i]
   }
-  const meanA = of(a).values,
-    meanB = of(b).values
-  for (let i = 0; i < p.length; i++) meanA[i] = meanA[i]! * g[i]! + meanB[i]!
+  const meanA = of(a).values
+  const meanB = of(b).values
+  for (let i = 0; i < p.length; i++) meanA[i] = meanA[i] * g[i] + meanB[i]
   return { width, height, values: meanA }
 }
 export const guidedReach = (radius: number): number => 2 * boxReach(radius)
@@ -201,23 +201,23 @@ export function plainFiner(
   from: number,
   to: number,
 ): Float32Array {
-  const out = new Float32Array(fineWidth * (to - from)),
-    line = new Float32Array(width + 2),
-    last = top + height - 1
+  const out = new Float32Array(fineWidth * (to - from))
+  const line = new Float32Array(width + 2)
+  const last = top + height - 1
   for (let y = from; y < to; y++) {
-    const v = Math.min(last, Math.max(top, (y - 0.5) / 2)),
-      y0 = Math.floor(v),
-      f = v - y0,
-      a = (y0 - top) * width,
-      b = (Math.min(last, y0 + 1) - top) * width
-    for (let x = 0; x < width; x++) line[x + 1] = values[a + x]! + (values[b + x]! - values[a + x]!) * f
-    line[0] = line[1]!
-    line[width + 1] = line[width]!
+    const v = Math.min(last, Math.max(top, (y - 0.5) / 2))
+    const y0 = Math.floor(v)
+    const f = v - y0
+    const a = (y0 - top) * width
+    const b = (Math.min(last, y0 + 1) - top) * width
+    for (let x = 0; x < width; x++) line[x + 1] = values[a + x] + (values[b + x] - values[a + x]) * f
+    line[0] = line[1]
+    line[width + 1] = line[width]
     // A fine pixel lies a quarter of a coarse one to the left or right of its middle.
     for (let x = 0, o = (y - from) * fineWidth; x < fineWidth; x++, o++) {
-      const k = Math.min(width - 1, x >> 1) + 1,
-        other = x & 1 ? line[k + 1]! : line[k - 1]!
-      out[o] = onSteps(line[k]! * 0.75 + other * 0.25)
+      const k = Math.min(width - 1, x >> 1) + 1
+      const other = x & 1 ? line[k + 1] : line[k - 1]
+      out[o] = onSteps(line[k] * 0.75 + other * 0.25)
     }
   }
   return out

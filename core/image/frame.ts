@@ -19,14 +19,14 @@ export interface Frame {
 
 /** Every second pixel of every second row: for a look while a hand moves. */
 export function halfOf({ width, height, data, low, high, id }: Frame): Frame {
-  const w = Math.max(1, width >> 1),
-    h = Math.max(1, height >> 1),
-    out = new Uint16Array(w * h * 3)
+  const w = Math.max(1, width >> 1)
+  const h = Math.max(1, height >> 1)
+  const out = new Uint16Array(w * h * 3)
   for (let y = 0, o = 0; y < h; y++)
     for (let x = 0, i = y * 2 * width * 3; x < w; x++, o += 3, i += 6) {
-      out[o] = data[i]!
-      out[o + 1] = data[i + 1]!
-      out[o + 2] = data[i + 2]!
+      out[o] = data[i]
+      out[o + 1] = data[i + 1]
+      out[o + 2] = data[i + 2]
     }
   return { width: w, height: h, data: out, low, high, ...(id === undefined ? {} : { id: `${id} half` }) }
 }
@@ -42,7 +42,7 @@ export function sampleSignal(frame: Frame, stride: number): Float64Array {
   const scale = (frame.high - frame.low) / 65535
   for (let i = 0; i < count; i++) {
     const from = i * stride * 3
-    for (let c = 0; c < 3; c++) out[i * 3 + c] = frame.low + frame.data[from + c]! * scale
+    for (let c = 0; c < 3; c++) out[i * 3 + c] = frame.low + frame.data[from + c] * scale
   }
   return out
 }

@@ -85,8 +85,8 @@ describe("Y'CbCr to R'G'B'", () => {
         fc.integer({ min: 1, max: 9 }),
         fc.integer({ min: 0, max: 1e6 }),
         (bitDepth, [chromaShiftX, chromaShiftY], width, height, seed) => {
-          const layout: PlaneLayout = { model: 'ycbcr', width, height, bitDepth, chromaShiftX, chromaShiftY },
-            top = 2 ** bitDepth
+          const layout: PlaneLayout = { model: 'ycbcr', width, height, bitDepth, chromaShiftX, chromaShiftY }
+          const top = 2 ** bitDepth
           let state = seed
           const noise = (count: number): Uint8Array | Uint16Array => {
             const of = bitDepth > 8 ? new Uint16Array(count) : new Uint8Array(count)
@@ -95,8 +95,8 @@ describe("Y'CbCr to R'G'B'", () => {
               return (state >> 8) % top
             })
           }
-          const chroma = chromaWidth(layout) * chromaHeight(layout),
-            planes = { y: noise(width * height), cb: noise(chroma), cr: noise(chroma) }
+          const chroma = chromaWidth(layout) * chromaHeight(layout)
+          const planes = { y: noise(width * height), cb: noise(chroma), cr: noise(chroma) }
           const numbers = {
             lumaGain: 43690.7 / (top - 1),
             offset: 10923.2,
@@ -106,9 +106,9 @@ describe("Y'CbCr to R'G'B'", () => {
             greenFromCr: (-0.4681 * 43690.7) / (top - 1),
             blueFromCb: (1.8556 * 43690.7) / (top - 1),
           }
-          const fast = new Uint16Array(width * height * 3),
-            plain = fast.slice(),
-            from = height > 2 ? 1 : 0
+          const fast = new Uint16Array(width * height * 3)
+          const plain = fast.slice()
+          const from = height > 2 ? 1 : 0
           expect(ycbcrRowsByKernel(planes, layout, numbers, fast, from, height)).toBe(true)
           plainRows(planes, layout, numbers, plain, from, height)
           fast.forEach((v, i) => expect(Math.abs(v - plain[i]!)).toBeLessThanOrEqual(1))

@@ -26,7 +26,11 @@ export interface Planes {
 export const chromaWidth = (l: PlaneLayout): number => Math.ceil(l.width / (1 << l.chromaShiftX))
 export const chromaHeight = (l: PlaneLayout): number => Math.ceil(l.height / (1 << l.chromaShiftY))
 
-const sampleBytes = ({ bitDepth }: PlaneLayout): 1 | 2 | 4 => (bitDepth > 16 ? 4 : bitDepth > 8 ? 2 : 1)
+const sampleBytes = ({ bitDepth }: PlaneLayout): 1 | 2 | 4 => {
+  if (bitDepth > 16) return 4
+  if (bitDepth > 8) return 2
+  return 1
+}
 const sampleCount = (l: PlaneLayout): number =>
   l.width * l.height + (l.model === 'grey' ? 0 : 2 * chromaWidth(l) * chromaHeight(l))
 
@@ -38,9 +42,9 @@ export const planeBytes = (layout: PlaneLayout): number => sampleCount(layout) *
  * Throws RangeError when they are too few.
  */
 export function splitPlanes(bytes: Uint8Array, layout: PlaneLayout): Planes {
-  const luma = layout.width * layout.height,
-    total = sampleCount(layout),
-    size = sampleBytes(layout)
+  const luma = layout.width * layout.height
+  const total = sampleCount(layout)
+  const size = sampleBytes(layout)
   if (bytes.length < total * size)
     throw new RangeError(`A frame of ${total * size} bytes was expected, ${bytes.length} came.`)
   const samples = aligned(bytes, total, size)

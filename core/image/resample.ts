@@ -29,7 +29,7 @@ export function shrink(frame: Frame, width: number, height: number): Frame {
   const across = shrinkAxis(frame.data, frame.height, frame.width, width, 3, frame.width * 3)
   const both = shrinkAxis(across, width, frame.height, height, width * 3, 3)
   const data = new Uint16Array(both.length)
-  for (let i = 0; i < data.length; i++) data[i] = Math.round(both[i]!)
+  for (let i = 0; i < data.length; i++) data[i] = Math.round(both[i])
   return { ...frame, width, height, data }
 }
 
@@ -44,20 +44,20 @@ function shrinkAxis(
 ): Float32Array {
   const alongRows = sampleStride === 3
   const out = new Float32Array(lines * to * 3)
-  const outSample = alongRows ? 3 : lines * 3,
-    outLine = alongRows ? to * 3 : 3
+  const outSample = alongRows ? 3 : lines * 3
+  const outLine = alongRows ? to * 3 : 3
   const ratio = from / to
   for (let t = 0; t < to; t++) {
-    const start = t * ratio,
-      end = Math.min(from, start + ratio)
+    const start = t * ratio
+    const end = Math.min(from, start + ratio)
     for (let s = Math.floor(start); s < end; s++) {
       const weight = (Math.min(s + 1, end) - Math.max(s, start)) / ratio
       for (let l = 0; l < lines; l++) {
-        const i = l * lineStride + s * sampleStride,
-          o = l * outLine + t * outSample
-        out[o]! += source[i]! * weight
-        out[o + 1]! += source[i + 1]! * weight
-        out[o + 2]! += source[i + 2]! * weight
+        const i = l * lineStride + s * sampleStride
+        const o = l * outLine + t * outSample
+        out[o] += source[i] * weight
+        out[o + 1] += source[i + 1] * weight
+        out[o + 2] += source[i + 2] * weight
       }
     }
   }

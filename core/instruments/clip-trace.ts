@@ -24,26 +24,26 @@ export function traceFrame(codes: Uint16Array, weights: LumaWeights, topCode = 6
   const pixels = codes.length / 3
   if (pixels < 1) throw new RangeError('A frame without pixels cannot be traced.')
   const histogram = new Uint32Array(bins)
-  let red = 0,
-    green = 0,
-    blue = 0,
-    clipped = 0,
-    crushed = 0
+  let red = 0
+  let green = 0
+  let blue = 0
+  let clipped = 0
+  let crushed = 0
   for (let i = 0; i < codes.length; i += 3) {
-    const r = codes[i]!,
-      g = codes[i + 1]!,
-      b = codes[i + 2]!
+    const r = codes[i]
+    const g = codes[i + 1]
+    const b = codes[i + 2]
     red += r
     green += g
     blue += b
     if (r >= topCode || g >= topCode || b >= topCode) clipped++
     if (r === 0 && g === 0 && b === 0) crushed++
-    histogram[((weights.red * r + weights.green * g + weights.blue * b) * bins) >>> 16]!++
+    histogram[((weights.red * r + weights.green * g + weights.blue * b) * bins) >>> 16]++
   }
   const at = (share: number): number => {
     let left = share * pixels
     for (let bin = 0; bin < bins; bin++) {
-      const here = histogram[bin]!
+      const here = histogram[bin]
       if (here >= left && here > 0) return (bin + left / here) / bins
       left -= here
     }
@@ -85,11 +85,14 @@ export function worstMoments(
     found.set(index, [...(found.get(index) ?? []), kind])
   }
   const most = (value: (t: FrameTrace) => number, least: number, kind: MomentKind): void => {
-    let best = -1
+    let at = -1
+    let best = least
     traces.forEach((t, i) => {
-      if (t && value(t) > least && (best < 0 || value(t) > value(traces[best]!))) best = i
+      if (!t || value(t) <= best) return
+      best = value(t)
+      at = i
     })
-    if (best >= 0) note(best, kind)
+    if (at >= 0) note(at, kind)
   }
   most((t) => t.clipped, worthLooking, 'clips most')
   most((t) => t.crushed, worthLooking, 'crushed most')
@@ -98,12 +101,12 @@ export function worstMoments(
     most((t) => t.middle, -1, 'brightest')
     most((t) => 1 - t.middle, -1, 'darkest')
     const span = Math.max(1, Math.round(framesPerSecond / 2))
-    let fastest = 0,
-      from = -1,
-      to = -1
+    let fastest = 0
+    let from = -1
+    let to = -1
     for (let i = 0; i < traces.length; i++) {
-      const a = traces[Math.max(0, i - span)],
-        b = traces[Math.min(traces.length - 1, i + span)]
+      const a = traces[Math.max(0, i - span)]
+      const b = traces[Math.min(traces.length - 1, i + span)]
       const move = a && b ? Math.abs(b.middle - a.middle) : 0
       if (move > fastest + 1e-6) {
         fastest = move

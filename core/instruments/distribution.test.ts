@@ -3,16 +3,16 @@ import { defaultGrade, setParameter, setStep, workOn } from '../grade'
 import type { Frame } from '../image'
 import { colourBefore, distributionBefore, lowestStops, steepTones } from './distribution'
 
-const none = (): undefined => undefined,
-  { encode } = encodingById('acescct').curve,
-  space = oklabOf(workingGamut),
-  grade = defaultGrade('acescct', 'ap1')
+const none = (): undefined => undefined
+const { encode } = encodingById('acescct').curve
+const space = oklabOf(workingGamut)
+const grade = defaultGrade('acescct', 'ap1')
 /** Left half a colour of one hue, right half grey two stops up. */
 function halves(degrees: number, purity: number): Frame {
-  const lightness = Math.cbrt(middleGrey),
-    angle = (degrees * Math.PI) / 180,
-    left = fromOklab(space, lightness, lightness * purity * Math.cos(angle), lightness * purity * Math.sin(angle)),
-    right = [middleGrey * 4, middleGrey * 4, middleGrey * 4]
+  const lightness = Math.cbrt(middleGrey)
+  const angle = (degrees * Math.PI) / 180
+  const left = fromOklab(space, lightness, lightness * purity * Math.cos(angle), lightness * purity * Math.sin(angle))
+  const right = [middleGrey * 4, middleGrey * 4, middleGrey * 4]
   return {
     width: 40,
     height: 10,
@@ -33,8 +33,8 @@ test('finds the tones, the hue and the purity that are there', () => {
 })
 
 test('stands before the station: what the station does is not in it, what comes earlier is', () => {
-  const worked = setParameter(setParameter(grade, 'saturation', 'saturation', 0), 'exposure', 'exposureStops', 1),
-    found = colourBefore(worked, none, halves(30, 0.15), 'hue', 'scene', 0.25, 0.5)
+  const worked = setParameter(setParameter(grade, 'saturation', 'saturation', 0), 'exposure', 'exposureStops', 1)
+  const found = colourBefore(worked, none, halves(30, 0.15), 'hue', 'scene', 0.25, 0.5)
   expect(found).toMatchObject({
     stops: expect.closeTo(1, 1),
     degrees: expect.closeTo(30, 0),

@@ -22,8 +22,8 @@ function frameOf(
 
 describe('scopes', () => {
   test('every pixel is counted once: the sum of a column is the number of pixels in it', () => {
-    const width = 101,
-      height = 37
+    const width = 101
+    const height = 37
     const counts = countScopes(
       frameOf(width, height, (x, y) => [x / width, y / height, ((x * y) % 7) / 7]),
       weights,
@@ -53,7 +53,11 @@ describe('scopes', () => {
 
   test('clip and crush shares are exact', () => {
     const counts = countScopes(
-      frameOf(10, 10, (x, y) => (y === 0 ? [1, 0.2, 0.3] : y === 1 && x < 5 ? [0, 0, 0] : [0.5, 0.5, 0])),
+      frameOf(10, 10, (x, y) => {
+        if (y === 0) return [1, 0.2, 0.3]
+        if (y === 1 && x < 5) return [0, 0, 0]
+        return [0.5, 0.5, 0]
+      }),
       weights,
       sizes,
     )

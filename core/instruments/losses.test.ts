@@ -5,12 +5,12 @@ import { measureMeridian } from './meridian'
 /** Three stripes of linear BT.709 light: grey, twice white, and a green outside the display. */
 const frame: Frame = (() => {
   const stripes = [
-      [0.18, 0.18, 0.18],
-      [2, 2, 2],
-      [-0.2, 0.5, -0.1],
-    ],
-    width = 90,
-    height = 30
+    [0.18, 0.18, 0.18],
+    [2, 2, 2],
+    [-0.2, 0.5, -0.1],
+  ]
+  const width = 90
+  const height = 30
   const data = new Uint16Array(width * height * 3)
   for (let p = 0; p < width * height; p++)
     stripes[Math.floor((p % width) / 30)]!.forEach((v, c) => {

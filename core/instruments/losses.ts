@@ -20,14 +20,14 @@ const outside = -1e-4
 
 /** Marks of one pixel: bit n is kind n. */
 function judge(r: number, g: number, b: number, top: number): number {
-  const most = Math.max(r, g, b),
-    least = Math.min(r, g, b)
+  const most = Math.max(r, g, b)
+  const least = Math.min(r, g, b)
   return (most > top * (1 + 1e-6) ? 1 : 0) | (most <= 0 ? 2 : 0) | (least < outside && most > 0 ? 4 : 0)
 }
 
 function judgeAll(pixels: Float64Array, top: number): Uint8Array {
   return Uint8Array.from({ length: pixels.length / 3 }, (_, p) =>
-    judge(pixels[p * 3]!, pixels[p * 3 + 1]!, pixels[p * 3 + 2]!, top),
+    judge(pixels[p * 3], pixels[p * 3 + 1], pixels[p * 3 + 2], top),
   )
 }
 
@@ -57,19 +57,19 @@ export function openLedger(chain: Chain, count: number): LossLedger {
   const marks = new Map<StationId, Uint8Array>()
   const lose = (column: StationId, pixel: number, kind: number): void => {
     const counts = lost.get(column) ?? new Uint32Array(kinds.length)
-    counts[kind]!++
+    counts[kind]++
     lost.set(column, counts)
     const marked = marks.get(column) ?? new Uint8Array(count)
-    marked[pixel]! |= 1 << kind
+    marked[pixel] |= 1 << kind
     marks.set(column, marked)
   }
   const each = (bits: Uint8Array, act: (pixel: number, kind: number, marked: boolean) => void): void => {
-    for (let p = 0; p < bits.length; p++) for (let k = 0; k < kinds.length; k++) act(p, k, (bits[p]! & (1 << k)) !== 0)
+    for (let p = 0; p < bits.length; p++) for (let k = 0; k < kinds.length; k++) act(p, k, (bits[p] & (1 << k)) !== 0)
   }
   function wouldShow(link: Link, pixels: Float64Array): Uint8Array | null {
     if (!chain.showLight) return null
     const trial = pixels.slice()
-    if (link.leaves === 'workingLog') for (let i = 0; i < trial.length; i++) trial[i] = fromWorkingLog(trial[i]!)
+    if (link.leaves === 'workingLog') for (let i = 0; i < trial.length; i++) trial[i] = fromWorkingLog(trial[i])
     for (const operation of chain.showLight) operate(operation, trial)
     return judgeAll(trial, display.peak)
   }
@@ -101,16 +101,16 @@ export function openLedger(chain: Chain, count: number): LossLedger {
       }
       const already = shown
       each(held, (p, k, marked) => {
-        if (marked && !(already && already[p]! & (1 << k))) lose(column, p, k)
+        if (marked && !(already && already[p] & (1 << k))) lose(column, p, k)
       })
-      shown = already ? already.map((m, p) => m | held[p]!) : held
+      shown = already ? already.map((m, p) => m | held[p]) : held
     },
     lostBy: (column) => marks.get(column) ?? new Uint8Array(count),
     close: () =>
       new Map(
         [...lost].map(([column, counts]) => [
           column,
-          { clipped: counts[0]! / count, crushed: counts[1]! / count, outOfGamut: counts[2]! / count },
+          { clipped: counts[0] / count, crushed: counts[1] / count, outOfGamut: counts[2] / count },
         ]),
       ),
   }
@@ -118,9 +118,9 @@ export function openLedger(chain: Chain, count: number): LossLedger {
 
 /** What the whole Passage loses. */
 export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
-  let clipped = 0,
-    crushed = 0,
-    outOfGamut = 0
+  let clipped = 0
+  let crushed = 0
+  let outOfGamut = 0
   for (const loss of losses) {
     clipped += loss.clipped
     crushed += loss.crushed
@@ -134,13 +134,13 @@ export function totalLoss(losses: Iterable<StationLoss>): StationLoss {
  * evaluation of every pixel.
  */
 export function lostPixels(chain: Chain, frame: Frame, station: StationId, from: number, to: number): Uint8Array {
-  const count = (to - from) * frame.width,
-    pixels = new Float64Array(count * 3),
-    scale = (frame.high - frame.low) / 65535
+  const count = (to - from) * frame.width
+  const pixels = new Float64Array(count * 3)
+  const scale = (frame.high - frame.low) / 65535
   for (let i = 0, at = from * frame.width * 3; i < pixels.length; i++, at++)
-    pixels[i] = chain.decode(frame.low + frame.data[at]! * scale)
-  const places = positionsIn(chain, frame, 1, from * frame.width, count, true),
-    ledger = openLedger(chain, count)
+    pixels[i] = chain.decode(frame.low + frame.data[at] * scale)
+  const places = positionsIn(chain, frame, 1, from * frame.width, count, true)
+  const ledger = openLedger(chain, count)
   eachColumn(chain, (link, column, _last, asks, at) => {
     applyPlaced(link, pixels, places, chain, at)
     if (asks) ledger.after(link, column, pixels)

@@ -42,11 +42,11 @@ export function measurePartMeridian(chain: Chain, frame: Frame, mask: Uint8Array
   const inside: number[] = []
   for (let p = 0; p < mask.length; p++) if (mask[p]) inside.push(p)
   if (inside.length === 0) return null
-  const stride = Math.max(1, Math.floor(inside.length / samples)),
-    scale = (frame.high - frame.low) / 65535
+  const stride = Math.max(1, Math.floor(inside.length / samples))
+  const scale = (frame.high - frame.low) / 65535
   const chosen = inside.filter((_, i) => i % stride === 0)
   const pixels = Float64Array.from(
-    chosen.flatMap((p) => [0, 1, 2].map((c) => frame.low + frame.data[p * 3 + c]! * scale)),
+    chosen.flatMap((p) => [0, 1, 2].map((c) => frame.low + frame.data[p * 3 + c] * scale)),
   )
   const shares = Float64Array.from(
     chosen.flatMap((p) => [
@@ -63,7 +63,7 @@ export function measurePartMeridian(chain: Chain, frame: Frame, mask: Uint8Array
 
 function measureSample(chain: Chain, pixels: Float64Array, positions: Positions): Meridian {
   const asShot = percentiles(weigh(pixels, codeWeights))
-  for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i]!)
+  for (let i = 0; i < pixels.length; i++) pixels[i] = chain.decode(pixels[i])
   const ledger = openLedger(chain, pixels.length / 3)
   const levels = new Map<StationId, readonly number[]>()
   eachColumn(chain, (link, column, last, asks, at) => {
@@ -95,8 +95,7 @@ const signalWeights = (chain: Chain): Weights => weightsOf(displayById(chain.dis
 
 function weigh(pixels: Float64Array, [wr, wg, wb]: Weights): Float64Array {
   const out = new Float64Array(pixels.length / 3)
-  for (let p = 0, i = 0; p < out.length; p++, i += 3)
-    out[p] = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!
+  for (let p = 0, i = 0; p < out.length; p++, i += 3) out[p] = wr * pixels[i] + wg * pixels[i + 1] + wb * pixels[i + 2]
   return out
 }
 
@@ -130,10 +129,10 @@ function levelsOf(pixels: Float64Array, light: Light, chain: Chain): Float64Arra
 function percentiles(values: Float64Array): readonly number[] {
   values.sort()
   return meridianShares.map((share) => {
-    const at = share * (values.length - 1),
-      below = Math.floor(at)
-    const a = values[below] ?? 0,
-      b = values[below + 1] ?? a
+    const at = share * (values.length - 1)
+    const below = Math.floor(at)
+    const a = values[below] ?? 0
+    const b = values[below + 1] ?? a
     return a + (b - a) * (at - below)
   })
 }
@@ -159,8 +158,8 @@ export function mergesOf({ asShot, stations: measured }: Meridian): readonly Mer
         ? ((levels.at(-1) ?? 1) - (levels[0] ?? 0)) / Math.max(1e-9, (before.at(-1) ?? 1) - (before[0] ?? 0))
         : 1
     for (let i = 0; i + 1 < levels.length; i++) {
-      const was = ((before[i + 1] ?? 0) - (before[i] ?? 0)) * Math.min(1, ratio),
-        is = (levels[i + 1] ?? 0) - (levels[i] ?? 0)
+      const was = ((before[i + 1] ?? 0) - (before[i] ?? 0)) * Math.min(1, ratio)
+      const is = (levels[i + 1] ?? 0) - (levels[i] ?? 0)
       if (was > 0.01 && is < was * 0.25) found.push({ station, lines: [i, i + 1], level: levels[i] ?? 0 })
     }
     before = levels

@@ -47,7 +47,7 @@ export const overlays: readonly Overlay[] = [
   { id: 'blue', name: 'Blue alone', tip: 'The blue channel as a grey picture.' },
   { id: 'luma', name: 'Without colour', tip: 'Luma alone, for judging tone.' },
 ]
-export const overlayById = (id: OverlayId): Overlay => overlays.find((o) => o.id === id) ?? overlays[0]!
+export const overlayById = (id: OverlayId): Overlay => overlays.find((o) => o.id === id) ?? overlays[0]
 
 export interface OverlaySettings {
   readonly id: OverlayId
@@ -78,8 +78,8 @@ export const mapColours: readonly string[] = mapInks.map(([r, g, b]) => `rgb(${r
 
 const packed = (r: number, g: number, b: number): number => (0xff000000 | (b << 16) | (g << 8) | r) >>> 0
 const mapPacked = mapInks.map(([r, g, b]) => packed(r, g, b))
-const dark = packed(16, 16, 16),
-  light = packed(233, 226, 207)
+const dark = packed(16, 16, 16)
+const light = packed(233, 226, 207)
 
 /**
  * Paints an overlay over rows `from` up to `to` of canvas pixels.
@@ -104,7 +104,7 @@ export function paintOverlay(
   const each = (test: (i: number) => boolean, lean: 1 | -1 = 1): void => {
     for (let p = from * width, i = p * 3; p < to * width; p++, i += 3) if (test(i)) hatch(p, lean)
   }
-  const lumaAt = (i: number): number => (w.red * data[i]! + w.green * data[i + 1]! + w.blue * data[i + 2]!) / 65535
+  const lumaAt = (i: number): number => (w.red * data[i] + w.green * data[i + 1] + w.blue * data[i + 2]) / 65535
   const grey = (of: (i: number) => number): void => {
     for (let p = from * width, i = p * 3; p < to * width; p++, i += 3) {
       const v = Math.round(of(i) * 255)
@@ -113,9 +113,9 @@ export function paintOverlay(
   }
   switch (id) {
     case 'clipped':
-      return each((i) => data[i]! >= topCode || data[i + 1]! >= topCode || data[i + 2]! >= topCode)
+      return each((i) => data[i] >= topCode || data[i + 1] >= topCode || data[i + 2] >= topCode)
     case 'crushed':
-      return each((i) => (data[i]! | data[i + 1]! | data[i + 2]!) === 0, -1)
+      return each((i) => (data[i] | data[i + 1] | data[i + 2]) === 0, -1)
     case 'outOfRange':
       return eachOutOfRange(shown, w, from, to, (p) => hatch(p, 1))
     case 'outOfGamut': {
@@ -123,15 +123,15 @@ export function paintOverlay(
       // As the loss ledger counts: a component under zero by more than rounding, beside others with light.
       return each(
         (i) =>
-          Math.min(tapped[i]!, tapped[i + 1]!, tapped[i + 2]!) < gamutTapZero - 2 &&
-          Math.max(tapped[i]!, tapped[i + 1]!, tapped[i + 2]!) > gamutTapZero,
+          Math.min(tapped[i], tapped[i + 1], tapped[i + 2]) < gamutTapZero - 2 &&
+          Math.max(tapped[i], tapped[i + 1], tapped[i + 2]) > gamutTapZero,
         -1,
       )
     }
     case 'hotEnds':
       return each((i) => {
-        const l = lumaAt(i),
-          chroma = 2 * Math.hypot((data[i + 2]! / 65535 - l) / w.cbDivisor, (data[i]! / 65535 - l) / w.crDivisor)
+        const l = lumaAt(i)
+        const chroma = 2 * Math.hypot((data[i + 2] / 65535 - l) / w.cbDivisor, (data[i] / 65535 - l) / w.crDivisor)
         return (l < 0.12 && chroma > 0.2 * Math.min(1, 0.3 + l * 6)) || (l > 0.85 && chroma > 0.2)
       })
     case 'zebra':
@@ -142,11 +142,11 @@ export function paintOverlay(
     case 'stops':
       return tapped ? paintStops(tapped, canvas, from * width, to * width) : undefined
     case 'red':
-      return grey((i) => data[i]! / 65535)
+      return grey((i) => data[i] / 65535)
     case 'green':
-      return grey((i) => data[i + 1]! / 65535)
+      return grey((i) => data[i + 1] / 65535)
     case 'blue':
-      return grey((i) => data[i + 2]! / 65535)
+      return grey((i) => data[i + 2] / 65535)
     case 'luma':
       return grey(lumaAt)
   }
@@ -155,12 +155,12 @@ export function paintOverlay(
 const lightOfLog = Float32Array.from({ length: 4096 }, (_, i) => fromWorkingLog((i + 0.5) / 4096))
 
 function paintStops(tapped: Uint16Array, canvas: Uint32Array, from: number, to: number): void {
-  const [wr, wg, wb] = workingLuminance,
-    lowest = mapStops[0]
+  const [wr, wg, wb] = workingLuminance
+  const lowest = mapStops[0]
   for (let p = from, i = p * 3; p < to; p++, i += 3) {
     const luminance =
-      wr * lightOfLog[tapped[i]! >> 4]! + wg * lightOfLog[tapped[i + 1]! >> 4]! + wb * lightOfLog[tapped[i + 2]! >> 4]!
+      wr * lightOfLog[tapped[i] >> 4] + wg * lightOfLog[tapped[i + 1] >> 4] + wb * lightOfLog[tapped[i + 2] >> 4]
     const stop = luminance > 0 ? Math.round(Math.log2(luminance / middleGrey)) : lowest
-    canvas[p] = mapPacked[Math.min(mapPacked.length - 1, Math.max(0, stop - lowest))]!
+    canvas[p] = mapPacked[Math.min(mapPacked.length - 1, Math.max(0, stop - lowest))]
   }
 }

@@ -43,15 +43,15 @@ export function probeAt(
   chain: Chain | null,
   display: Display,
 ): Probe {
-  const px = Math.min(shown.width - 1, Math.max(0, Math.floor(x * shown.width))),
-    py = Math.min(shown.height - 1, Math.max(0, Math.floor(y * shown.height)))
-  const [r, g, b] = meanAround(shown, px, py),
-    w = lumaWeights(display.lumaMatrix),
-    luma = w.red * r + w.green * g + w.blue * b
-  const cb = (b - luma) / w.cbDivisor,
-    cr = (r - luma) / w.crDivisor
-  const [X, Y, Z] = transform(rgbToXyz(gamutById(display.gamutId)), lightOfSignal(display)(r, g, b)),
-    d = X + 15 * Y + 3 * Z
+  const px = Math.min(shown.width - 1, Math.max(0, Math.floor(x * shown.width)))
+  const py = Math.min(shown.height - 1, Math.max(0, Math.floor(y * shown.height)))
+  const [r, g, b] = meanAround(shown, px, py)
+  const w = lumaWeights(display.lumaMatrix)
+  const luma = w.red * r + w.green * g + w.blue * b
+  const cb = (b - luma) / w.cbDivisor
+  const cr = (r - luma) / w.crDivisor
+  const [X, Y, Z] = transform(rgbToXyz(gamutById(display.gamutId)), lightOfSignal(display)(r, g, b))
+  const d = X + 15 * Y + 3 * Z
   return {
     x,
     y,
@@ -71,7 +71,7 @@ function meanAround({ width, height, data, low, high }: Frame, px: number, py: n
   let n = 0
   for (let y = Math.max(0, py - 1); y <= Math.min(height - 1, py + 1); y++)
     for (let x = Math.max(0, px - 1); x <= Math.min(width - 1, px + 1); x++, n++)
-      for (let c = 0; c < 3; c++) sums[c]! += data[(y * width + x) * 3 + c]!
+      for (let c = 0; c < 3; c++) sums[c] += data[(y * width + x) * 3 + c]
   return sums.map((s) => low + ((high - low) * s) / n / 65535) as [number, number, number]
 }
 
@@ -82,7 +82,7 @@ function sceneStops(chain: Chain, source: Frame, px: number, py: number): number
     Float64Array.from(meanAround(source, px, py)),
     positionsIn(chain, source, 1, py * source.width + px, 1),
   )
-  const luminance = workingLuminance[0] * r! + workingLuminance[1] * g! + workingLuminance[2] * b!
+  const luminance = workingLuminance[0] * r + workingLuminance[1] * g + workingLuminance[2] * b
   return luminance > 1e-6 ? Math.log2(luminance / middleGrey) : null
 }
 
@@ -94,14 +94,12 @@ export function placesOn(
 ): readonly { readonly x: number; readonly y: number }[] {
   const level = (signal: number): number => Math.min(1, Math.max(0, (signal - levelLow) / (levelHigh - levelLow)))
   const { rgb, luma, cb, cr } = probe
+  const chroma = [luma, cb + 0.5, cr + 0.5]
   switch (id) {
     case 'waveform':
-      return (waveform === 'rgb' ? rgb : waveform === 'chroma' ? [luma, cb + 0.5, cr + 0.5] : [luma]).map((v) => ({
-        x: probe.x,
-        y: level(v),
-      }))
+      return { rgb, chroma, luma: [luma] }[waveform].map((v) => ({ x: probe.x, y: level(v) }))
     case 'parade':
-      return (parade === 'rgb' ? rgb : [luma, cb + 0.5, cr + 0.5]).map((v, i) => ({
+      return (parade === 'rgb' ? rgb : chroma).map((v, i) => ({
         x: (i + probe.x) / 3,
         y: level(v),
       }))
@@ -126,38 +124,38 @@ export function pixelsAt(
   settings: InstrumentSettings,
   reach = 0.018,
 ): Uint8Array {
-  const { width, height, data } = shown,
-    out = new Uint8Array(width * height),
-    w = lumaWeights(display.lumaMatrix)
-  const third = Math.min(2, Math.floor(x * 3)),
-    at = id === 'parade' ? x * 3 - third : x
-  const level = levelLow + y * (levelHigh - levelLow),
-    along = levelLow + x * (levelHigh - levelLow),
-    tolerance = reach * (levelHigh - levelLow)
-  const cb0 = ((x - 0.5) * 2 * vectorSpan) / settings.vectorZoom,
-    cr0 = ((y - 0.5) * 2 * vectorSpan) / settings.vectorZoom,
-    radius = ((reach * 2 * vectorSpan) / settings.vectorZoom) ** 2
-  const light = lightOfSignal(display),
-    [m0, m1, m2, m3, m4, m5, m6, m7, m8] = rgbToXyz(gamutById(display.gamutId))
+  const { width, height, data } = shown
+  const out = new Uint8Array(width * height)
+  const w = lumaWeights(display.lumaMatrix)
+  const third = Math.min(2, Math.floor(x * 3))
+  const at = id === 'parade' ? x * 3 - third : x
+  const level = levelLow + y * (levelHigh - levelLow)
+  const along = levelLow + x * (levelHigh - levelLow)
+  const tolerance = reach * (levelHigh - levelLow)
+  const cb0 = ((x - 0.5) * 2 * vectorSpan) / settings.vectorZoom
+  const cr0 = ((y - 0.5) * 2 * vectorSpan) / settings.vectorZoom
+  const radius = ((reach * 2 * vectorSpan) / settings.vectorZoom) ** 2
+  const light = lightOfSignal(display)
+  const [m0, m1, m2, m3, m4, m5, m6, m7, m8] = rgbToXyz(gamutById(display.gamutId))
   const near = (v: number, wanted: number): boolean => Math.abs(v - wanted) <= tolerance
   const matches = (r: number, g: number, b: number): boolean => {
-    const luma = w.red * r + w.green * g + w.blue * b,
-      cb = (b - luma) / w.cbDivisor,
-      cr = (r - luma) / w.crDivisor
+    const luma = w.red * r + w.green * g + w.blue * b
+    const cb = (b - luma) / w.cbDivisor
+    const cr = (r - luma) / w.crDivisor
     switch (id) {
       case 'waveform':
         return settings.waveform === 'rgb' ? near(r, level) || near(g, level) || near(b, level) : near(luma, level)
       case 'parade':
-        return near(settings.parade === 'rgb' ? [r, g, b][third]! : [luma, cb + 0.5, cr + 0.5][third]!, level)
+        return near(settings.parade === 'rgb' ? [r, g, b][third] : [luma, cb + 0.5, cr + 0.5][third], level)
       case 'histogram':
         return settings.histogram === 'rgb' ? near(r, along) || near(g, along) || near(b, along) : near(luma, along)
       case 'vectorscope':
         return (cb - cb0) ** 2 + (cr - cr0) ** 2 <= radius
       case 'chromaticity': {
-        const [lr, lg, lb] = light(r, g, b),
-          X = m0 * lr + m1 * lg + m2 * lb,
-          Y = m3 * lr + m4 * lg + m5 * lb,
-          d = X + 15 * Y + 3 * (m6 * lr + m7 * lg + m8 * lb)
+        const [lr, lg, lb] = light(r, g, b)
+        const X = m0 * lr + m1 * lg + m2 * lb
+        const Y = m3 * lr + m4 * lg + m5 * lb
+        const d = X + 15 * Y + 3 * (m6 * lr + m7 * lg + m8 * lb)
         return (
           Y > 1e-4 &&
           ((4 * X) / d - x * chromaticitySpan) ** 2 + ((9 * Y) / d - y * chromaticitySpan) ** 2 <=
@@ -167,13 +165,13 @@ export function pixelsAt(
     }
   }
   const across = id === 'waveform' || id === 'parade' ? Math.max(2, Math.round(width * reach)) : width
-  const centre = Math.floor(at * width),
-    x0 = across === width ? 0 : Math.max(0, centre - across),
-    x1 = across === width ? width : Math.min(width, centre + across + 1)
+  const centre = Math.floor(at * width)
+  const x0 = across === width ? 0 : Math.max(0, centre - across)
+  const x1 = across === width ? width : Math.min(width, centre + across + 1)
   for (let py = 0; py < height; py++)
     for (let px = x0; px < x1; px++) {
       const i = (py * width + px) * 3
-      if (matches(data[i]! / 65535, data[i + 1]! / 65535, data[i + 2]! / 65535)) out[py * width + px] = 1
+      if (matches(data[i] / 65535, data[i + 1] / 65535, data[i + 2] / 65535)) out[py * width + px] = 1
     }
   return out
 }

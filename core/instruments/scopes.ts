@@ -71,10 +71,10 @@ export function roomForCounts(
   { chroma = false, zoom = 1 }: ScopeWishes,
   bytes: (length: number) => ArrayBufferLike = (length) => new ArrayBuffer(length),
 ): CountArrays {
-  const room = (entries: number): Uint32Array => new Uint32Array(bytes(entries * 4)),
-    trace = (): Uint32Array => room(columns * levels),
-    cells = vectorCells * vectorCells,
-    extra = chroma ? columns * levels : 0
+  const room = (entries: number): Uint32Array => new Uint32Array(bytes(entries * 4))
+  const trace = (): Uint32Array => room(columns * levels)
+  const cells = vectorCells * vectorCells
+  const extra = chroma ? columns * levels : 0
   return {
     waveform: trace(),
     red: trace(),
@@ -107,8 +107,8 @@ export function countScopes(
   topCode = 65535,
   wishes: ScopeWishes = {},
 ): ScopeCounts {
-  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode, wishes),
-    result = countFast(job) ?? countPlain(job)
+  const job = jobFor(frame, weights, sizes, fromRow, toRow, topCode, wishes)
+  const result = countFast(job) ?? countPlain(job)
   return {
     sizes,
     ...result,
@@ -126,12 +126,12 @@ export function jobFor(
   topCode: number,
   { mask, chroma = false, zoom = 1, into }: ScopeWishes = {},
 ): ScopeJob {
-  const { width, data } = frame,
-    { columns, levels, vectorCells } = sizes
+  const { width, data } = frame
+  const { columns, levels, vectorCells } = sizes
   const cellsPerCode = (divisor: number): number => vectorCells / (2 * vectorSpan) / 65535 / divisor
   const zoomedPerCode = (divisor: number): number => Math.round(cellsPerCode(divisor) * 2 ** 20) * zoom
-  const perLevel = levels / (levelHigh - levelLow),
-    levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
+  const perLevel = levels / (levelHigh - levelLow)
+  const levelGain = Math.round((frame.high - frame.low) * perLevel * 32)
   if (levelGain > 32767 || vectorCells > 240)
     throw new RangeError(
       `${levels} levels of ${frame.low}..${frame.high}, or ${vectorCells} cells, are more than can be counted.`,
@@ -176,19 +176,19 @@ export function countPlain({
   zoomed: zoomedPer,
   into,
 }: ScopeJob): ScopeResult {
-  const traceEntries = columns * levels,
-    chromaEntries = chromaGains ? traceEntries : 0
+  const traceEntries = columns * levels
+  const chromaEntries = chromaGains ? traceEntries : 0
   const room = (trace: keyof CountArrays, entries: number): Uint32Array =>
     into?.[trace].length === entries ? into[trace].fill(0) : new Uint32Array(entries)
-  const waveform = room('waveform', traceEntries),
-    red = room('red', traceEntries),
-    green = room('green', traceEntries),
-    blue = room('blue', traceEntries)
-  const luma = room('luma', lumaBins),
-    vector = room('vector', cells * cells),
-    cb = room('cb', chromaEntries),
-    cr = room('cr', chromaEntries),
-    zoomed = room('zoomed', zoomedPer ? cells * cells : 0)
+  const waveform = room('waveform', traceEntries)
+  const red = room('red', traceEntries)
+  const green = room('green', traceEntries)
+  const blue = room('blue', traceEntries)
+  const luma = room('luma', lumaBins)
+  const vector = room('vector', cells * cells)
+  const cb = room('cb', chromaEntries)
+  const cr = room('cr', chromaEntries)
+  const zoomed = room('zoomed', zoomedPer ? cells * cells : 0)
   const lastCell = cells - 1
   // Products of halved codes keep the upper half, rounded, as the kernel's do.
   const product = (halved: number, factor: number): number => (halved * factor + 16384) >> 15
@@ -199,35 +199,35 @@ export function countPlain({
   const cellOf = (difference: number, perCode: number): number => (product(difference, perCode) + (cells << 6)) >> 7
   const zoomedCellOf = (difference: number, perCode: number): number =>
     Math.min(Math.max(((cells << 19) + difference * perCode) >> 20, 0), lastCell)
-  let sumRed = 0,
-    sumGreen = 0,
-    sumBlue = 0,
-    clipped = 0,
-    crushed = 0
+  let sumRed = 0
+  let sumGreen = 0
+  let sumBlue = 0
+  let clipped = 0
+  let crushed = 0
   for (let i = 0; i < rows.length; i += 3) {
     if (mask && mask[i / 3] === 0) continue
-    const r = rows[i]!,
-      g = rows[i + 1]!,
-      b = rows[i + 2]!,
-      halfRed = r >> 1,
-      halfGreen = g >> 1,
-      halfBlue = b >> 1
+    const r = rows[i]
+    const g = rows[i + 1]
+    const b = rows[i + 2]
+    const halfRed = r >> 1
+    const halfGreen = g >> 1
+    const halfBlue = b >> 1
     // Neutral is exactly neutral: what is weighed is how far R and B lie from G.
-    const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb),
-      fromBlue = halfBlue - halfLuma,
-      fromRed = halfRed - halfLuma
+    const halfLuma = halfGreen + product(halfRed - halfGreen, wr) + product(halfBlue - halfGreen, wb)
+    const fromBlue = halfBlue - halfLuma
+    const fromRed = halfRed - halfLuma
     const column = Math.floor((((i / 3) % width) * columns) / width) * levels
-    waveform[column + levelOf(halfLuma)]!++
-    red[column + levelOf(halfRed)]!++
-    green[column + levelOf(halfGreen)]!++
-    blue[column + levelOf(halfBlue)]!++
-    luma[halfLuma >> 3]!++
-    vector[cellOf(fromRed, perCr) * cells + cellOf(fromBlue, perCb)]!++
+    waveform[column + levelOf(halfLuma)]++
+    red[column + levelOf(halfRed)]++
+    green[column + levelOf(halfGreen)]++
+    blue[column + levelOf(halfBlue)]++
+    luma[halfLuma >> 3]++
+    vector[cellOf(fromRed, perCr) * cells + cellOf(fromBlue, perCb)]++
     if (chromaGains) {
-      cb[column + levelOf(chromaOf(2 * fromBlue, chromaGains[0]) >> 1)]!++
-      cr[column + levelOf(chromaOf(2 * fromRed, chromaGains[1]) >> 1)]!++
+      cb[column + levelOf(chromaOf(2 * fromBlue, chromaGains[0]) >> 1)]++
+      cr[column + levelOf(chromaOf(2 * fromRed, chromaGains[1]) >> 1)]++
     }
-    if (zoomedPer) zoomed[zoomedCellOf(2 * fromRed, zoomedPer[1]) * cells + zoomedCellOf(2 * fromBlue, zoomedPer[0])]!++
+    if (zoomedPer) zoomed[zoomedCellOf(2 * fromRed, zoomedPer[1]) * cells + zoomedCellOf(2 * fromBlue, zoomedPer[0])]++
     sumRed += r
     sumGreen += g
     sumBlue += b
@@ -253,9 +253,9 @@ export function countPlain({
 /** Adds the counts of other rows of the same frame to `counts`, in place, and returns the whole. */
 export function addCounts(counts: ScopeCounts, others: ScopeCounts): ScopeCounts {
   for (const trace of countedTraces) {
-    const into = counts[trace],
-      from = others[trace]
-    for (let i = 0; i < into.length; i++) into[i]! += from[i]!
+    const into = counts[trace]
+    const from = others[trace]
+    for (let i = 0; i < into.length; i++) into[i] += from[i]
   }
   return {
     ...counts,
@@ -279,7 +279,7 @@ export function lumaPercentile({ luma, pixels }: ScopeCounts, share: number): nu
   const wanted = share * pixels
   let below = 0
   for (let bin = 0; bin < histogramBins; bin++) {
-    const here = luma[bin]!
+    const here = luma[bin]
     if (below + here >= wanted && here > 0) return Math.min(1, (bin + (wanted - below) / here) / histogramBins)
     below += here
   }

@@ -47,11 +47,11 @@ const logOfCount = Float64Array.from({ length: mostCounts }, (_, n) => Math.log1
  * pixels are full brightness.
  */
 function brightness(full: number, [red, green, blue]: Ink, gain: number): Uint32Array {
-  const scale = Math.log1p(full),
-    colour = (blue << 16) | (green << 8) | red
+  const scale = Math.log1p(full)
+  const colour = (blue << 16) | (green << 8) | red
   const table = new Uint32Array(mostCounts)
   for (let n = 1; n < mostCounts; n++)
-    table[n] = (Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * logOfCount[n]!) / scale))) << 24) | colour
+    table[n] = (Math.round(255 * Math.min(1, gain * (0.16 + (0.84 * logOfCount[n]) / scale))) << 24) | colour
   return table
 }
 
@@ -80,23 +80,23 @@ function paintColumns(
   // The image starts blank and most counts are zero: only the others are written.
   for (let x = 0, i = 0; x < columns; x++)
     for (let at = bottom + x, end = i + height; i < end; i++, at -= width) {
-      const n = counts[i]!
+      const n = counts[i]
       if (n === 0) continue
-      const ink = table[n < last ? n : last]!
-      pixels[at] = add && pixels[at] !== 0 ? mixed(pixels[at]!, ink) : ink
+      const ink = table[n < last ? n : last]
+      pixels[at] = add && pixels[at] !== 0 ? mixed(pixels[at], ink) : ink
     }
 }
 
 /** The brighter of two inks, channel by channel, after their strengths. */
 function mixed(a: number, b: number): number {
-  const sa = (a >>> 24) / 255,
-    sb = (b >>> 24) / 255
+  const sa = (a >>> 24) / 255
+  const sb = (b >>> 24) / 255
   const channel = (shift: number): number => Math.max(((a >>> shift) & 255) * sa, ((b >>> shift) & 255) * sb)
-  const red = channel(0),
-    green = channel(8),
-    blue = channel(16),
-    most = Math.max(red, green, blue, 1),
-    alpha = Math.max(sa, sb)
+  const red = channel(0)
+  const green = channel(8)
+  const blue = channel(16)
+  const most = Math.max(red, green, blue, 1)
+  const alpha = Math.max(sa, sb)
   const fit = (v: number): number => Math.min(255, Math.round(v / Math.max(alpha, most / 255)))
   return ((Math.round(alpha * 255) << 24) | (fit(blue) << 16) | (fit(green) << 8) | fit(red)) >>> 0
 }
@@ -110,14 +110,14 @@ function paintRows(
   edge: boolean,
   colour?: (column: number, row: number) => number,
 ): void {
-  const first = edge ? 0 : 1,
-    last = edge ? cells : cells - 1
+  const first = edge ? 0 : 1
+  const last = edge ? cells : cells - 1
   for (let row = first; row < last; row++) {
     const line = (height - 1 - row) * width
     for (let x = first; x < last; x++) {
-      const n = counts[row * cells + x]!
+      const n = counts[row * cells + x]
       if (n === 0) continue
-      const ink = table[n < mostCounts - 1 ? n : mostCounts - 1]!
+      const ink = table[n < mostCounts - 1 ? n : mostCounts - 1]
       pixels[line + x] = colour ? ((ink & 0xff000000) | colour(x, row)) >>> 0 : ink
     }
   }
@@ -152,8 +152,8 @@ export function instrumentImage(id: InstrumentId, layers: Layers, settings: Inst
 const fullOf = ({ pixels, sizes }: ScopeCounts): number => Math.max(8, pixels / sizes.columns / 12)
 
 function waveformImage(layers: Layers, { waveform: mode, gain }: InstrumentSettings): TraceImage {
-  const { columns, levels } = layers.whole.scopes.sizes,
-    { image, target } = blank(columns, levels)
+  const { columns, levels } = layers.whole.scopes.sizes
+  const { image, target } = blank(columns, levels)
   for (const {
     counted: { scopes },
     ink,
@@ -178,8 +178,8 @@ function waveformImage(layers: Layers, { waveform: mode, gain }: InstrumentSetti
 }
 
 function paradeImage(layers: Layers, { parade: mode, gain }: InstrumentSettings): TraceImage {
-  const { columns, levels } = layers.whole.scopes.sizes,
-    { image, target } = blank(columns * 3, levels)
+  const { columns, levels } = layers.whole.scopes.sizes
+  const { image, target } = blank(columns * 3, levels)
   for (const {
     counted: { scopes },
     ink,
@@ -204,8 +204,8 @@ function paradeImage(layers: Layers, { parade: mode, gain }: InstrumentSettings)
 }
 
 function vectorImage(layers: Layers, { vectorColoured, vectorZoom, gain }: InstrumentSettings): TraceImage {
-  const cells = layers.whole.scopes.sizes.vectorCells,
-    { image, target } = blank(cells, cells)
+  const cells = layers.whole.scopes.sizes.vectorCells
+  const { image, target } = blank(cells, cells)
   for (const {
     counted: { scopes },
     ink,
@@ -227,17 +227,17 @@ function vectorImage(layers: Layers, { vectorColoured, vectorZoom, gain }: Instr
 
 /** The colour a cell stands for, at a luma at which all hues can be told. */
 function hueInk(cells: number, zoom: number): (column: number, row: number) => number {
-  const w = lumaWeights('bt709'),
-    span = (2 * vectorSpan) / cells / zoom
+  const w = lumaWeights('bt709')
+  const span = (2 * vectorSpan) / cells / zoom
   return (column, row) => {
-    const cb = (column + 0.5 - cells / 2) * span,
-      cr = (row + 0.5 - cells / 2) * span
+    const cb = (column + 0.5 - cells / 2) * span
+    const cr = (row + 0.5 - cells / 2) * span
     // Strong enough to be told even near the middle.
-    const gain = 0.32 / Math.max(0.05, Math.hypot(cb, cr)),
-      luma = 0.62
-    const r = luma + cr * gain * w.crDivisor,
-      b = luma + cb * gain * w.cbDivisor,
-      g = (luma - w.red * r - w.blue * b) / w.green
+    const gain = 0.32 / Math.max(0.05, Math.hypot(cb, cr))
+    const luma = 0.62
+    const r = luma + cr * gain * w.crDivisor
+    const b = luma + cb * gain * w.cbDivisor
+    const g = (luma - w.red * r - w.blue * b) / w.green
     const code = (v: number): number => Math.round(255 * Math.min(1, Math.max(0, v)))
     return (code(b) << 16) | (code(g) << 8) | code(r)
   }
@@ -246,15 +246,15 @@ function hueInk(cells: number, zoom: number): (column: number, row: number) => n
 /** Pixels per level: the traces summed across, so that every pixel counts. */
 export function levelCounts(trace: Uint32Array, { columns, levels }: ScopeCounts['sizes']): Uint32Array {
   const out = new Uint32Array(levels)
-  for (let x = 0, i = 0; x < columns; x++) for (let level = 0; level < levels; level++, i++) out[level]! += trace[i]!
+  for (let x = 0, i = 0; x < columns; x++) for (let level = 0; level < levels; level++, i++) out[level] += trace[i]
   return out
 }
 
 const histogramHeight = 120
 
 function histogramImage(layers: Layers, { histogram: mode, histogramScale, gain }: InstrumentSettings): TraceImage {
-  const { sizes } = layers.whole.scopes,
-    { image, target } = blank(sizes.levels, histogramHeight)
+  const { sizes } = layers.whole.scopes
+  const { image, target } = blank(sizes.levels, histogramHeight)
   for (const {
     counted: { scopes },
     ink,
@@ -268,18 +268,18 @@ function histogramImage(layers: Layers, { histogram: mode, histogramScale, gain 
           ] as const)
         : ([['waveform', pale]] as const)
     for (const [trace, own] of parts) {
-      const counts = levelCounts(scopes[trace], scopes.sizes),
-        table = brightness(1, ink ?? own, 0.75)
+      const counts = levelCounts(scopes[trace], scopes.sizes)
+      const table = brightness(1, ink ?? own, 0.75)
       // The ends may hold so much that nothing else would be seen: the scale follows the rest.
       const most = counts.subarray(1, -1).reduce((a, n) => Math.max(a, n), 1)
       for (let x = 0; x < sizes.levels; x++) {
-        const n = counts[x]!
+        const n = counts[x]
         if (n === 0) continue
         const share = histogramScale === 'log' ? Math.log1p(n) / Math.log1p(most) : n / most
         const top = Math.min(histogramHeight, Math.max(1, Math.round(share * gain * histogramHeight)))
         for (let row = 0; row < top; row++) {
           const at = (histogramHeight - 1 - row) * sizes.levels + x
-          target.pixels[at] = ink === null && target.pixels[at] !== 0 ? mixed(target.pixels[at]!, table[1]!) : table[1]!
+          target.pixels[at] = ink === null && target.pixels[at] !== 0 ? mixed(target.pixels[at], table[1]) : table[1]
         }
       }
     }

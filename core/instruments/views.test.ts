@@ -39,23 +39,23 @@ describe('75 % colour bars land in their targets, within half a degree and 1 %',
     ['bt709', 'bt709-2.4'],
     ['bt2020', 'pq-1000'],
   ] as const)('%s', (matrix, displayId) => {
-    const w = lumaWeights(matrix),
-      display = displayById(displayId)
+    const w = lumaWeights(matrix)
+    const display = displayById(displayId)
     expect(display.lumaMatrix).toBe(matrix)
     for (const bar of bars) {
       const rgb = bar.map((v) => v * 0.75) as [number, number, number]
       // Where the standard puts the target.
-      const luma = w.red * rgb[0] + w.green * rgb[1] + w.blue * rgb[2],
-        cb = (rgb[2] - luma) / w.cbDivisor,
-        cr = (rgb[0] - luma) / w.crDivisor
-      const frame = frameOf(40, 20, () => rgb),
-        probe = probeAt(0.5, 0.5, frame, frame, null, display)
+      const luma = w.red * rgb[0] + w.green * rgb[1] + w.blue * rgb[2]
+      const cb = (rgb[2] - luma) / w.cbDivisor
+      const cr = (rgb[0] - luma) / w.crDivisor
+      const frame = frameOf(40, 20, () => rgb)
+      const probe = probeAt(0.5, 0.5, frame, frame, null, display)
       expect(Math.abs(probe.hueDegrees - (((Math.atan2(cr, cb) * 180) / Math.PI + 360) % 360))).toBeLessThan(0.5)
       expect(Math.abs(probe.chroma - 2 * Math.hypot(cb, cr))).toBeLessThan(0.01)
       // And where the trace shows it: all pixels in one cell, that cell's middle there, at ×1 and zoomed.
       const counts = countScopes(frame, w, sizes)
-      const cell = counts.vector.findIndex((n) => n === 800),
-        at = placesOn('vectorscope', probe, defaultInstruments)[0]!
+      const cell = counts.vector.findIndex((n) => n === 800)
+      const at = placesOn('vectorscope', probe, defaultInstruments)[0]!
       expect(cell).toBeGreaterThan(0)
       expect(Math.abs(at.x * sizes.vectorCells - 0.5 - (cell % sizes.vectorCells))).toBeLessThan(0.52)
       expect(Math.abs(at.y * sizes.vectorCells - 0.5 - Math.floor(cell / sizes.vectorCells))).toBeLessThan(0.52)
@@ -65,8 +65,8 @@ describe('75 % colour bars land in their targets, within half a degree and 1 %',
 
 const random = randomFrom(12)
 const noise = frameOf(120, 68, () => [random(), random(), random()])
-const display = displayById('bt709-2.4'),
-  weights = lumaWeights('bt709')
+const display = displayById('bt709-2.4')
+const weights = lumaWeights('bt709')
 
 test('a histogram holds every pixel, channel by channel', () => {
   const counts = countScopes(noise, weights, sizes)
@@ -94,11 +94,11 @@ test("neutral light lies at the display's white on the diagram, primaries at the
 test('a part: a box is exact, an ellipse has its area, two halves of rows make the whole', () => {
   const box = partMask({ kind: 'box', left: 0.25, top: 0.5, right: 0.75, bottom: 1 }, noise)
   expect(box.reduce((a, b) => a + b, 0)).toBe(60 * 34)
-  const ellipse = { kind: 'ellipse', left: 0.1, top: 0.2, right: 0.9, bottom: 0.8 } as const,
-    whole = partMask(ellipse, noise)
+  const ellipse = { kind: 'ellipse', left: 0.1, top: 0.2, right: 0.9, bottom: 0.8 } as const
+  const whole = partMask(ellipse, noise)
   expect(Math.abs(whole.reduce((a, b) => a + b, 0) / (Math.PI * 48 * 20.4) - 1)).toBeLessThan(0.01)
-  const upper = partMask(ellipse, noise, 0, 30),
-    lower = partMask(ellipse, noise, 30, 68)
+  const upper = partMask(ellipse, noise, 0, 30)
+  const lower = partMask(ellipse, noise, 30, 68)
   expect(upper.map((v, i) => v | lower[i]!)).toEqual(whole)
   const counts = countScopes(noise, weights, sizes, 0, 68, 65535, { mask: whole })
   expect(counts.pixels).toBe(whole.reduce((a, b) => a + b, 0))
@@ -126,10 +126,10 @@ describe('a place in the picture and a place on an instrument find each other', 
   })
 
   test('stops count from the grey of the scene, before Show', () => {
-    const grade = defaultGrade('log-420-95'),
-      chain = buildChain(grade, none)
-    const grey = 420 / 1023,
-      frame = frameOf(9, 9, () => [grey, grey, grey])
+    const grade = defaultGrade('log-420-95')
+    const chain = buildChain(grade, none)
+    const grey = 420 / 1023
+    const frame = frameOf(9, 9, () => [grey, grey, grey])
     expect(Math.abs(probeAt(0.5, 0.5, frame, frame, chain, display).stops!)).toBeLessThan(0.02)
     const up = buildChain(setParameter(grade, 'exposure', 'exposureStops', 1.5), none)
     expect(probeAt(0.5, 0.5, frame, frame, up, display).stops!).toBeCloseTo(1.5, 1)
@@ -182,8 +182,8 @@ describe('taps', () => {
       steps: grade.steps.map((s) => (s.kind === 'contrast' ? { ...s, side: 'display' as const } : s)),
     }
     const without = setStep(moved, 'contrast', { enabled: false })
-    const shown = execute(compileTap(moved, none, frame, restSize, 'show')!, frame).data,
-      plain = execute(compile(without, none, frame, restSize), frame).data
+    const shown = execute(compileTap(moved, none, frame, restSize, 'show')!, frame).data
+    const plain = execute(compile(without, none, frame, restSize), frame).data
     let worst = 0
     for (let i = 0; i < plain.length; i++) worst = Math.max(worst, Math.abs(plain[i]! - shown[i]!))
     expect(worst).toBeLessThan(20)
@@ -213,14 +213,17 @@ describe('taps', () => {
 })
 
 describe('overlays', () => {
-  const w = 64,
-    h = 8,
-    shown = frameOf(w, h, (x) =>
-      x < 8 ? [1, 0.5, 0.2] : x < 16 ? [0, 0, 0] : x < 24 ? [0.7, 0.7, 0.7] : [0.3, 0.4, 0.5],
-    )
+  const w = 64
+  const h = 8
+  const shown = frameOf(w, h, (x) => {
+    if (x < 8) return [1, 0.5, 0.2]
+    if (x < 16) return [0, 0, 0]
+    if (x < 24) return [0.7, 0.7, 0.7]
+    return [0.3, 0.4, 0.5]
+  })
   const marked = (id: OverlayId, tapped: Uint16Array | null = null): Set<number> => {
-    const before = Uint32Array.from({ length: w * h }, () => 0xff808080),
-      canvas = before.slice()
+    const before = Uint32Array.from({ length: w * h }, () => 0xff808080)
+    const canvas = before.slice()
     paintOverlay({ id, zebra: { low: 0.65, high: 0.75 } }, shown, tapped, canvas, weights, 65535, 0, h)
     return new Set([...canvas.keys()].filter((p) => canvas[p] !== before[p]).map((p) => p % w))
   }
@@ -235,13 +238,13 @@ describe('overlays', () => {
     expect(shown.data).toEqual(data)
   })
   test('the stops map is lighter with every stop', () => {
-    const grade = defaultGrade('log-420-95'),
-      source = frameOf(200, 1, (x) => {
-        const v = 0.1 + (0.7 * x) / 200
-        return [v, v, v]
-      })
-    const tapped = execute(compileTap(grade, none, source, restSize, 'look')!, source).data,
-      canvas = new Uint32Array(200)
+    const grade = defaultGrade('log-420-95')
+    const source = frameOf(200, 1, (x) => {
+      const v = 0.1 + (0.7 * x) / 200
+      return [v, v, v]
+    })
+    const tapped = execute(compileTap(grade, none, source, restSize, 'look')!, source).data
+    const canvas = new Uint32Array(200)
     paintOverlay({ id: 'stops', zebra: { low: 0, high: 1 } }, source, tapped, canvas, weights, 65535, 0, 1)
     const luma = [...canvas].map((c) => 0.2126 * (c & 255) + 0.7152 * ((c >> 8) & 255) + 0.0722 * ((c >> 16) & 255))
     for (let i = 1; i < luma.length; i++) expect(luma[i]! + 1e-9).toBeGreaterThanOrEqual(luma[i - 1]!)
@@ -250,8 +253,8 @@ describe('overlays', () => {
 })
 
 test('the pixels a station lost are those the ledger counts', () => {
-  const grade = setParameter(defaultGrade('linear', 'bt709'), 'exposure', 'exposureStops', 2),
-    chain = buildChain(grade, none)
+  const grade = setParameter(defaultGrade('linear', 'bt709'), 'exposure', 'exposureStops', 2)
+  const chain = buildChain(grade, none)
   const frame = frameOf(80, 10, (x) => (x < 30 ? [0.5, 0.5, 0.5] : [0.1, 0.1, 0.1]))
   const lost = lostPixels(chain, frame, 'level', 0, 10)
   expect(lost.reduce((n, bits) => n + (bits & 1), 0)).toBe(300)
@@ -268,11 +271,11 @@ test('every instrument paints every mode; a part stands out from the whole, a re
     scopes: countScopes(noise, weights, sizes, 0, 68, 65535, { ...wishes, ...(m ? { mask: m } : {}) }),
     chromaticity: countChromaticity(noise, display, chromaticityCells, 0, 68, m),
   })
-  const wishes = { chroma: true, zoom: 4 },
-    whole = counted(wishes)
-  const alone: Layers = { whole, part: null, reference: null },
-    parted: Layers = { whole, part: counted(wishes, mask), reference: null },
-    referred: Layers = { whole: counted(wishes, mask), part: null, reference: whole }
+  const wishes = { chroma: true, zoom: 4 }
+  const whole = counted(wishes)
+  const alone: Layers = { whole, part: null, reference: null }
+  const parted: Layers = { whole, part: counted(wishes, mask), reference: null }
+  const referred: Layers = { whole: counted(wishes, mask), part: null, reference: whole }
   const lit = (layers: Layers, id: InstrumentId, settings = defaultInstruments): number => {
     const { rgba } = instrumentImage(id, layers, settings)
     let n = 0
@@ -295,14 +298,13 @@ test('every instrument paints every mode; a part stands out from the whole, a re
     { vectorColoured: true },
   ] as const
   for (const mode of modes) {
-    const id: InstrumentId =
-      'waveform' in mode
-        ? 'waveform'
-        : 'parade' in mode
-          ? 'parade'
-          : 'vectorZoom' in mode || 'vectorColoured' in mode
-            ? 'vectorscope'
-            : 'histogram'
+    const of: Readonly<Record<string, InstrumentId>> = {
+      waveform: 'waveform',
+      parade: 'parade',
+      vectorZoom: 'vectorscope',
+      vectorColoured: 'vectorscope',
+    }
+    const id = of[Object.keys(mode)[0]!] ?? 'histogram'
     expect(instrumentImage(id, alone, { ...defaultInstruments, ...mode }).rgba).not.toEqual(
       instrumentImage(id, alone, defaultInstruments).rgba,
     )
@@ -310,8 +312,8 @@ test('every instrument paints every mode; a part stands out from the whole, a re
 })
 
 describe('the Meridian of a part', () => {
-  const frame = frameOf(96, 54, (x) => (x < 48 ? [0.35, 0.35, 0.35] : [0.55, 0.55, 0.55])),
-    chain = buildChain(defaultGrade('log-420-95'), none)
+  const frame = frameOf(96, 54, (x) => (x < 48 ? [0.35, 0.35, 0.35] : [0.55, 0.55, 0.55]))
+  const chain = buildChain(defaultGrade('log-420-95'), none)
   test('follows what lies in the part alone; an empty part has none', () => {
     const left = measurePartMeridian(
       chain,
@@ -325,8 +327,8 @@ describe('the Meridian of a part', () => {
 
 test('lines that run together are named at the station where they do', () => {
   const level = (levels: readonly number[]) => ({ levels, loss: { clipped: 0, crushed: 0, outOfGamut: 0 } })
-  const open = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7],
-    merged = [0.1, 0.2, 0.3, 0.4, 0.5, 0.69, 0.7]
+  const open = [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7]
+  const merged = [0.1, 0.2, 0.3, 0.4, 0.5, 0.69, 0.7]
   const rest = (['hue', 'regions', 'look', 'show', 'finish'] as const).map((station) => ({ station, ...level(merged) }))
   const found = mergesOf({
     asShot: open,

@@ -6,19 +6,19 @@ import { placeFor, placeLut, showFault, stepFault } from './advice'
 import { sheetBase, sheetFacts, throughLut } from './contact-sheet'
 import { expectationOf } from './expects'
 
-const none = (): undefined => undefined,
-  hash = 'a'.repeat(64)
-const conversion = bakeLut(defaultGrade('log-420-95'), none, 33, ''),
-  look = bakeLut(
-    setStep(setParameter(defaultGrade('gamma-2.4', 'bt709'), 'saturation', 'saturation', 0.3), 'saturation', {
-      side: 'display',
-    }),
-    none,
-    17,
-    '',
-  )
-const made = expectationOf(conversion),
-  colour = expectationOf(look)
+const none = (): undefined => undefined
+const hash = 'a'.repeat(64)
+const conversion = bakeLut(defaultGrade('log-420-95'), none, 33, '')
+const look = bakeLut(
+  setStep(setParameter(defaultGrade('gamma-2.4', 'bt709'), 'saturation', 'saturation', 0.3), 'saturation', {
+    side: 'display',
+  }),
+  none,
+  17,
+  '',
+)
+const made = expectationOf(conversion)
+const colour = expectationOf(look)
 
 test('a conversion goes to Show and is given what it was made for; a look goes behind Show', () => {
   expect(placeFor(made, defaultGrade('log-420-95'))).toMatchObject({
@@ -65,9 +65,9 @@ const frame: Frame = {
 }
 
 test('a conversion made for another camera, put where it belongs, shows this shot as the plain way does', () => {
-  const grade = defaultGrade('log-351-128'),
-    base = sheetBase(grade, none, frame),
-    out = throughLut(base, conversion, placeFor(made, grade), 1)
+  const grade = defaultGrade('log-351-128')
+  const base = sheetBase(grade, none, frame)
+  const out = throughLut(base, conversion, placeFor(made, grade), 1)
   out.forEach((v, i) => expect(Math.abs(v / 65535 - base.signal[i]!)).toBeLessThan(0.03))
   // The same through the Passage itself.
   const placed = sheetBase(placeLut(grade, hash, placeFor(made, grade)), () => conversion, frame)
@@ -75,8 +75,8 @@ test('a conversion made for another camera, put where it belongs, shows this sho
 })
 
 test('strength 0 is the picture as it was, and the skin is judged where it is', () => {
-  const base = sheetBase(setShow(defaultGrade('log-351-128'), { method: 'rolloff' }), none, frame),
-    off = throughLut(base, look, { place: 'look', takes: 'side' }, 0)
+  const base = sheetBase(setShow(defaultGrade('log-351-128'), { method: 'rolloff' }), none, frame)
+  const off = throughLut(base, look, { place: 'look', takes: 'side' }, 0)
   off.forEach((v, i) => expect(v).toBe(Math.floor(Math.min(1, Math.max(0, base.signal[i]!)) * 65535 + 0.5)))
   const facts = sheetFacts(base, throughLut(base, look, { place: 'look', takes: 'side' }, 1), {
     left: 0.2,

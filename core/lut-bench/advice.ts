@@ -21,16 +21,11 @@ export function placeFor(
   if (kind === 'look' || !source)
     return { place: 'look', takes: lutTakesSide, sentence: 'A look: it takes the display picture, after Show.' }
   // Where several fit, this shot's own encoding is as good as any of them.
-  const takes = alike.includes(read.encodingId) ? read.encodingId : source.encodingId,
-    own = takes === read.encodingId
-  const doubt = certain
-    ? ''
-    : alike.length > 1
-      ? ` It could as well be for ${alike
-          .filter((id) => id !== takes)
-          .map(name)
-          .join(', ')}.`
-      : ' That is not certain.'
+  const takes = alike.includes(read.encodingId) ? read.encodingId : source.encodingId
+  const own = takes === read.encodingId
+  const others = alike.filter((id) => id !== takes).map(name)
+  let doubt = ''
+  if (!certain) doubt = alike.length > 1 ? ` It could as well be for ${others.join(', ')}.` : ' That is not certain.'
   const converted = `this shot is ${name(read.encodingId)}: converted on the way in`
   return {
     place: 'show',

@@ -35,11 +35,11 @@ export interface SheetBase {
 
 /** A small frame as a grade has it, ready for any number of LUTs. */
 export function sheetBase(grade: GradeDocument, find: LutFinder, frame: Frame): SheetBase {
-  const scale = (frame.high - frame.low) / 65535,
-    codes = Float64Array.from(frame.data, (c) => frame.low + c * scale),
-    signal = codes.slice(),
-    chain = buildChain(grade, find),
-    place = positionsIn(chain, frame, 1, 0, undefined, true)
+  const scale = (frame.high - frame.low) / 65535
+  const codes = Float64Array.from(frame.data, (c) => frame.low + c * scale)
+  const signal = codes.slice()
+  const chain = buildChain(grade, find)
+  const place = positionsIn(chain, frame, 1, 0, undefined, true)
   const workingLog = sceneLight(chain, 'finish', codes, place).map(toWorkingLog)
   evaluateDirect(chain, signal, place)
   return { width: frame.width, height: frame.height, workingLog, signal, grade }
@@ -63,7 +63,7 @@ export function throughLut(
 function toSignal(pixels: Float64Array, before: Float64Array, strength: number): Uint16Array {
   const out = new Uint16Array(pixels.length)
   for (let i = 0; i < out.length; i++)
-    out[i] = Math.min(1, Math.max(0, before[i]! + (pixels[i]! - before[i]!) * strength)) * 65535 + 0.5
+    out[i] = Math.min(1, Math.max(0, before[i] + (pixels[i] - before[i]) * strength)) * 65535 + 0.5
   return out
 }
 
@@ -92,7 +92,7 @@ export function sheetFacts(
         x < Math.max(skin.left * width + 1, skin.right * width) && x < width;
         x++, count++
       )
-        for (let c = 0; c < 3; c++) sums[c]! += at((y * width + x) * 3 + c)
+        for (let c = 0; c < 3; c++) sums[c] += at((y * width + x) * 3 + c)
     return sums.map((s) => s / Math.max(1, count)) as [number, number, number]
   }
   return {
@@ -100,8 +100,8 @@ export function sheetFacts(
     skin:
       skin &&
       shiftOf(
-        mean((i) => before[i]!),
-        mean((i) => signal[i]! / 65535),
+        mean((i) => before[i]),
+        mean((i) => signal[i] / 65535),
       ),
   }
 }

@@ -10,15 +10,15 @@ import { madeLuts } from './made-luts'
 test(
   'looks and conversions are told apart, the source comes first or tied first, and never is it sure ' + 'and wrong',
   () => {
-    const all = madeLuts(3),
-      made = thorough ? all : all.filter((_, i) => i % 3 === 0)
+    const all = madeLuts(3)
+    const made = thorough ? all : all.filter((_, i) => i % 3 === 0)
     expect(all.length).toBeGreaterThanOrEqual(200)
-    let kindRight = 0,
-      conversions = 0,
-      firstOrTied = 0,
-      first = 0
-    const sureAndWrong: string[] = [],
-      tied: number[] = []
+    let kindRight = 0
+    let conversions = 0
+    let firstOrTied = 0
+    let first = 0
+    const sureAndWrong: string[] = []
+    const tied: number[] = []
     for (const { name, kind, encodingId, make } of made) {
       const found = expectationOf(make())
       if (found.kind === kind) kindRight++

@@ -49,15 +49,15 @@ const sides = [
   [0, 1, 1],
 ] as const
 function probeColours(size: number): Pick<Known, 'colours' | 'greys'> {
-  const last = size - 1,
-    every = Math.max(1, Math.round(last / 40)),
-    near = Math.max(1, Math.round(last * 0.03)),
-    far = Math.max(near + 1, Math.round(last * 0.08)),
-    out: number[] = []
+  const last = size - 1
+  const every = Math.max(1, Math.round(last / 40))
+  const near = Math.max(1, Math.round(last * 0.03))
+  const far = Math.max(near + 1, Math.round(last * 0.08))
+  const out: number[] = []
   for (let i = 0; i <= last; i += every) out.push(i, i, i)
   const greys = out.length / 3
   for (let n = 0; n < greys; n++) {
-    const i = out[n * 3]!
+    const i = out[n * 3]
     for (const d of [near, far]) for (const [r, g, b] of sides) out.push(i + r * d, i + g * d, i + b * d)
   }
   return { colours: Float64Array.from(out, (v) => Math.min(1, Math.max(0, v / last))), greys }
@@ -92,8 +92,8 @@ function knownFor(size: number): Known {
       e.gamutIds.flatMap((gamutId) =>
         (['straight', 'rolloff', 'print'] as const).flatMap((way) =>
           shownOn.map((displayId): Reference => {
-            const grade: GradeDocument = setShow(defaultGrade(e.id, gamutId), { method: way, displayId }),
-              signal = colours.slice()
+            const grade: GradeDocument = setShow(defaultGrade(e.id, gamutId), { method: way, displayId })
+            const signal = colours.slice()
             evaluateDirect(
               buildChain(grade, () => undefined),
               signal,
@@ -138,43 +138,43 @@ interface Explained {
 
 /** How well `out` is explained by a plain look over `from`; null where too few colours lie inside both. */
 function explain(from: Float64Array, out: Float64Array, greys: number): Explained | null {
-  const inside: number[] = [],
-    count = from.length / 3
+  const inside: number[] = []
+  const count = from.length / 3
   for (let p = 0; p < count; p++) {
     let ok = true
     for (let c = p * 3; c < p * 3 + 3; c++)
-      ok &&= from[c]! > 0.015 && from[c]! < 0.985 && out[c]! > 0.004 && out[c]! < 0.996
+      ok &&= from[c] > 0.015 && from[c] < 0.985 && out[c] > 0.004 && out[c] < 0.996
     if (ok) inside.push(p)
   }
   if (inside.length < 24) return null
   const row = new Float64Array(terms)
-  let left = 0,
-    moved = 0
+  let left = 0
+  let moved = 0
   for (let c = 0; c < 3; c++) {
     // Ridge toward doing nothing: a look that is not needed is not found.
-    const normal = Array.from({ length: terms }, () => new Array<number>(terms).fill(0)),
-      right = new Array<number>(terms).fill(0),
-      ridge = inside.length * 1e-6
-    for (let k = 0; k < terms; k++) normal[k]![k]! += ridge
+    const normal = Array.from({ length: terms }, () => new Array<number>(terms).fill(0))
+    const right = new Array<number>(terms).fill(0)
+    const ridge = inside.length * 1e-6
+    for (let k = 0; k < terms; k++) normal[k][k] += ridge
     for (const p of inside) {
-      const r = from[p * 3]!,
-        g = from[p * 3 + 1]!,
-        b = from[p * 3 + 2]!,
-        own = from[p * 3 + c]!,
-        wanted = out[p * 3 + c]! - own
+      const r = from[p * 3]
+      const g = from[p * 3 + 1]
+      const b = from[p * 3 + 2]
+      const own = from[p * 3 + c]
+      const wanted = out[p * 3 + c] - own
       termsOf(r, g, b, own, row)
       for (let k = 0; k < terms; k++) {
-        for (let j = 0; j < terms; j++) normal[k]![j]! += row[k]! * row[j]!
-        right[k]! += row[k]! * wanted
+        for (let j = 0; j < terms; j++) normal[k][j] += row[k] * row[j]
+        right[k] += row[k] * wanted
       }
     }
     const weights = solve(new Matrix(normal), Matrix.columnVector(right)).to1DArray()
     for (const p of inside) {
-      const own = from[p * 3 + c]!,
-        wanted = out[p * 3 + c]! - own
-      termsOf(from[p * 3]!, from[p * 3 + 1]!, from[p * 3 + 2]!, own, row)
+      const own = from[p * 3 + c]
+      const wanted = out[p * 3 + c] - own
+      termsOf(from[p * 3], from[p * 3 + 1], from[p * 3 + 2], own, row)
       let fitted = 0
-      for (let k = 0; k < terms; k++) fitted += row[k]! * weights[k]!
+      for (let k = 0; k < terms; k++) fitted += row[k] * weights[k]
       left += (wanted - fitted) ** 2
       moved += wanted ** 2
     }
@@ -190,11 +190,11 @@ function explain(from: Float64Array, out: Float64Array, greys: number): Explaine
 function partedGreys(from: Float64Array, out: Float64Array, greys: number): number {
   let most = 0
   for (let n = 0; n + 1 < greys; n++) {
-    let same = true,
-      step = 0
+    let same = true
+    let step = 0
     for (let c = n * 3; c < n * 3 + 3; c++) {
-      same &&= Math.abs(from[c]! - from[c + 3]!) < 1e-6
-      step = Math.max(step, Math.abs(out[c]! - out[c + 3]!))
+      same &&= Math.abs(from[c] - from[c + 3]) < 1e-6
+      step = Math.max(step, Math.abs(out[c] - out[c + 3]))
     }
     if (same) most = Math.max(most, step)
   }
@@ -214,13 +214,13 @@ interface Evidence {
 
 /** Where the conversion is the LUT itself, to a few steps of 16 bits, no look is looked for. */
 function exactly(from: Float64Array, out: Float64Array): boolean {
-  for (let i = 0; i < out.length; i++) if (Math.abs(from[i]! - out[i]!) > 5e-4) return false
+  for (let i = 0; i < out.length; i++) if (Math.abs(from[i] - out[i]) > 5e-4) return false
   return true
 }
 
 function gatherEvidence(lut: Lut): Evidence {
-  const { colours, greys, references } = knownFor(lut.dimensions === 3 ? lut.size : 33),
-    out = colours.slice()
+  const { colours, greys, references } = knownFor(lut.dimensions === 3 ? lut.size : 33)
+  const out = colours.slice()
   applyLut(lut, out, 'tetrahedral')
   return {
     identity: explain(colours, out, greys),
@@ -236,8 +236,8 @@ function gatherEvidence(lut: Lut): Evidence {
 /** What is left over, with a price on how far the look has to move colours: small and plain explanations first. */
 const cost = ({ residual, look, parted }: Explained, price: number): number =>
   residual + price * look + Math.max(0, parted - 0.003)
-const kindPrice = 0.1,
-  sourcePrice = 0.02
+const kindPrice = 0.1
+const sourcePrice = 0.02
 /**
  * Sources that cost no more than this many times the best, and a little, cannot be told from it. Found on made LUTs;
  * see the test.
@@ -249,8 +249,8 @@ const turning = { at: 0.33, steepness: 10 } as const
 
 /** What a LUT was made for. Never certain where two sources fit. */
 export function expectationOf(lut: Lut): Expectation {
-  const { identity, sources } = gatherEvidence(lut),
-    withConversion = Math.min(Infinity, ...sources.map((s) => cost(s, kindPrice)))
+  const { identity, sources } = gatherEvidence(lut)
+  const withConversion = Math.min(Infinity, ...sources.map((s) => cost(s, kindPrice)))
   if (!identity && sources.length === 0)
     return {
       kind: 'look',
@@ -260,8 +260,8 @@ export function expectationOf(lut: Lut): Expectation {
       certain: false,
       sentences: ['It gives too few different colours to tell what it was made for.'],
     }
-  const gap = identity ? Math.log((cost(identity, kindPrice) + 1e-4) / (withConversion + 1e-4)) : Infinity,
-    chance = 1 / (1 + Math.exp(-turning.steepness * (gap - turning.at)))
+  const gap = identity ? Math.log((cost(identity, kindPrice) + 1e-4) / (withConversion + 1e-4)) : Infinity
+  const chance = 1 / (1 + Math.exp(-turning.steepness * (gap - turning.at)))
   if (chance < 0.5)
     return {
       kind: 'look',
@@ -276,10 +276,10 @@ export function expectationOf(lut: Lut): Expectation {
     const known = best.get(s.encodingId)
     if (!known || cost(s, sourcePrice) < cost(known, sourcePrice)) best.set(s.encodingId, s)
   }
-  const ranked = [...best.values()].sort((a, b) => cost(a, sourcePrice) - cost(b, sourcePrice)),
-    [first] = ranked
-  const reach = first ? cost(first, sourcePrice) * alikeWithin.times + alikeWithin.plus : 0,
-    alike = ranked.filter((s) => cost(s, sourcePrice) <= reach).map((s) => s.encodingId)
+  const ranked = [...best.values()].sort((a, b) => cost(a, sourcePrice) - cost(b, sourcePrice))
+  const [first] = ranked
+  const reach = first ? cost(first, sourcePrice) * alikeWithin.times + alikeWithin.plus : 0
+  const alike = ranked.filter((s) => cost(s, sourcePrice) <= reach).map((s) => s.encodingId)
   const certain = alike.length === 1 && chance > 0.95 && first !== undefined && first.residual < 0.01
   return {
     kind: 'conversion',
@@ -310,10 +310,10 @@ function conversionSentences(
   certain: boolean,
 ): readonly string[] {
   if (!first) return ['It contains a conversion, from an encoding that is not known here.']
-  const name = encodingById(first.encodingId).name,
-    rest =
-      `${percent(first.residual)} of the signal is left ` +
-      `over${first.look > 0.002 ? `, with a look on top that moves colours by ${percent(first.look)}` : ''}.`
+  const name = encodingById(first.encodingId).name
+  const rest =
+    `${percent(first.residual)} of the signal is left ` +
+    `over${first.look > 0.002 ? `, with a look on top that moves colours by ${percent(first.look)}` : ''}.`
   const head = `${percent(chance)} sure: it contains a conversion.`
   if (certain) {
     const next = second ? ` The next, ${encodingById(second.encodingId).name}, leaves ${percent(second.residual)}.` : ''

@@ -5,8 +5,8 @@ import { inspectLut, lookFacts } from './inspect'
 
 const noLut = (): undefined => undefined
 function cube(size: number, colour: (r: number, g: number, b: number) => readonly [number, number, number]): Lut3d {
-  const data = new Float32Array(size ** 3 * 3),
-    at = (i: number): number => i / (size - 1)
+  const data = new Float32Array(size ** 3 * 3)
+  const at = (i: number): number => i / (size - 1)
   for (let b = 0, o = 0; b < size; b++)
     for (let g = 0; g < size; g++) for (let r = 0; r < size; r++, o += 3) data.set(colour(at(r), at(g), at(b)), o)
   return { dimensions: 3, title: '', size, data, domainMin: [0, 0, 0], domainMax: [1, 1, 1] }
@@ -38,8 +38,8 @@ test('a table that changes nothing: nothing is found', () => {
 test(
   'what is wrong is found where it is: a fold, a coloured grey, a steep stretch, a bend, values out ' + 'of range',
   () => {
-    const fold = inspectLut(cube(33, (r, g, b) => [r, g, b].map((v) => (v > 0.5 && v < 0.6 ? 1 - v : v)) as never)),
-      tinted = inspectLut(cube(17, (r, g, b) => [r, g * 0.9, b]))
+    const fold = inspectLut(cube(33, (r, g, b) => [r, g, b].map((v) => (v > 0.5 && v < 0.6 ? 1 - v : v)) as never))
+    const tinted = inspectLut(cube(17, (r, g, b) => [r, g * 0.9, b]))
     expect(fold.folds[0]!.from).toBeGreaterThan(0.45)
     expect(fold.folds.at(-1)!.to).toBeLessThan(0.65)
     expect(tinted.drift).toMatchObject({ at: 1, deltaE: expect.closeTo(12, -1) })
@@ -99,14 +99,14 @@ test('a conversion is given camera codes, and its skins come out where a plain c
 test('facts for sorting: warmer, flatter, paler are what they say', () => {
   const picture = (scale: (r: number, g: number, b: number) => number[]): Uint16Array =>
     Uint16Array.from({ length: 3000 }, (_, i) => i).map((_, i, all) => {
-      const p = Math.floor(i / 3),
-        v = (p / (all.length / 3)) * 0.8 + 0.1
+      const p = Math.floor(i / 3)
+      const v = (p / (all.length / 3)) * 0.8 + 0.1
       return Math.round(scale(v, v * 0.9, v * 0.8)[i % 3]! * 65535)
     })
-  const plain = lookFacts(picture((r, g, b) => [r, g, b])),
-    warm = lookFacts(picture((r, g, b) => [r, g, b * 0.7])),
-    flat = lookFacts(picture((r, g, b) => [0.3 + r * 0.4, 0.3 + g * 0.4, 0.3 + b * 0.4])),
-    grey = lookFacts(picture((r) => [r, r, r]))
+  const plain = lookFacts(picture((r, g, b) => [r, g, b]))
+  const warm = lookFacts(picture((r, g, b) => [r, g, b * 0.7]))
+  const flat = lookFacts(picture((r, g, b) => [0.3 + r * 0.4, 0.3 + g * 0.4, 0.3 + b * 0.4]))
+  const grey = lookFacts(picture((r) => [r, r, r]))
   expect(warm.warmthStops).toBeGreaterThan(plain.warmthStops + 0.5)
   expect(flat.contrastPercent / plain.contrastPercent).toBeCloseTo(0.4, 1)
   expect(grey.saturation).toBeLessThan(0.01)

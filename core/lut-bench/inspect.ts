@@ -68,10 +68,10 @@ export interface Inspection {
   readonly expects: Expectation
 }
 
-const display = displayById('bt709-2.4'),
-  toLab = displayToLab(display.id),
-  space = oklabOf(gamutById('bt709')),
-  luma = lumaWeights('bt709')
+const display = displayById('bt709-2.4')
+const toLab = displayToLab(display.id)
+const space = oklabOf(gamutById('bt709'))
+const luma = lumaWeights('bt709')
 const lumaOf = (r: number, g: number, b: number): number => luma.red * r + luma.green * g + luma.blue * b
 const held = (v: number): number => Math.min(1, Math.max(0, v))
 const greySteps = 128
@@ -83,26 +83,26 @@ export function inspectLut(
   interpolation: Interpolation = 'tetrahedral',
 ): Inspection {
   const {
-      min: [low],
-      max: [high],
-    } = lutDomain(lut),
-    inputs = Array.from({ length: greySteps + 1 }, (_, i) => low + ((high - low) * i) / greySteps)
+    min: [low],
+    max: [high],
+  } = lutDomain(lut)
+  const inputs = Array.from({ length: greySteps + 1 }, (_, i) => low + ((high - low) * i) / greySteps)
   const out = Float64Array.from(inputs.flatMap((v) => [v, v, v]))
   applyLut(lut, out, interpolation)
-  const channel = (c: number): number[] => inputs.map((_, i) => out[i * 3 + c]!),
-    [red, green, blue] = [channel(0), channel(1), channel(2)],
-    lumas = inputs.map((_, i) => lumaOf(red[i]!, green[i]!, blue[i]!))
+  const channel = (c: number): number[] => inputs.map((_, i) => out[i * 3 + c])
+  const [red, green, blue] = [channel(0), channel(1), channel(2)]
+  const lumas = inputs.map((_, i) => lumaOf(red[i], green[i], blue[i]))
   return {
     size: lutSize(lut),
     parts: lut.dimensions === 'sequence' ? lut.parts.length : 1,
     domain: { low, high },
     ...entries(lut),
     greys: { inputs, red, green, blue },
-    folds: stretches(inputs, (i) => [red, green, blue].some((c) => c[i + 1]! < c[i]! - 1e-4)),
+    folds: stretches(inputs, (i) => [red, green, blue].some((c) => c[i + 1] < c[i] - 1e-4)),
     middleGrey: atGrey(lut, expects, interpolation),
     drift: driftOf(inputs, red, green, blue),
     bend: bendOf(inputs, lumas),
-    banding: stretches(inputs, (i) => (lumas[i + 1]! - lumas[i]!) / ((high - low) / greySteps) > 2.5),
+    banding: stretches(inputs, (i) => (lumas[i + 1] - lumas[i]) / ((high - low) / greySteps) > 2.5),
     hues: huesOf(lut, expects, interpolation),
     colours: coloursOf(lut, expects, interpolation),
     expects,
@@ -115,26 +115,26 @@ function stretches(inputs: readonly number[], holds: (step: number) => boolean):
   for (let i = 0; i < inputs.length - 1; i++) {
     if (!holds(i)) continue
     const last = out.at(-1)
-    if (last && last.to === inputs[i]) last.to = inputs[i + 1]!
-    else out.push({ from: inputs[i]!, to: inputs[i + 1]! })
+    if (last && last.to === inputs[i]) last.to = inputs[i + 1]
+    else out.push({ from: inputs[i], to: inputs[i + 1] })
   }
   return out
 }
 
 function entries(lut: Lut): Pick<Inspection, 'range' | 'clippedShare'> {
-  const tables = lut.dimensions === 'sequence' ? lut.parts.filter((p) => !('formula' in p)) : [lut],
-    last = tables.at(-1)
+  const tables = lut.dimensions === 'sequence' ? lut.parts.filter((p) => !('formula' in p)) : [lut]
+  const last = tables.at(-1)
   // Formulas alone have no entries: what they make of a coarse cube stands for them.
   const values: ArrayLike<number> = last && !('formula' in last) ? last.data : cubeThrough(lut)
-  let low = Infinity,
-    high = -Infinity,
-    clipped = 0
+  let low = Infinity
+  let high = -Infinity
+  let clipped = 0
   for (let i = 0; i < values.length; i += 3) {
-    const r = values[i]!,
-      g = values[i + 1]!,
-      b = values[i + 2]!,
-      least = Math.min(r, g, b),
-      most = Math.max(r, g, b)
+    const r = values[i]
+    const g = values[i + 1]
+    const b = values[i + 2]
+    const least = Math.min(r, g, b)
+    const most = Math.max(r, g, b)
     low = Math.min(low, least)
     high = Math.max(high, most)
     if (least <= 1e-6 || most >= 1 - 1e-6) clipped++
@@ -142,12 +142,12 @@ function entries(lut: Lut): Pick<Inspection, 'range' | 'clippedShare'> {
   return { range: { low, high }, clippedShare: (clipped * 3) / values.length }
 }
 function cubeThrough(lut: Lut): Float64Array {
-  const n = 9,
-    out = Float64Array.from({ length: n ** 3 * 3 }, (_, i) => {
-      const c = i % 3,
-        p = (i - c) / 3
-      return (Math.floor(p / n ** c) % n) / (n - 1)
-    })
+  const n = 9
+  const out = Float64Array.from({ length: n ** 3 * 3 }, (_, i) => {
+    const c = i % 3
+    const p = (i - c) / 3
+    return (Math.floor(p / n ** c) % n) / (n - 1)
+  })
   applyLut(lut, out, 'tetrahedral')
   return out
 }
@@ -158,14 +158,14 @@ function driftOf(
   green: readonly number[],
   blue: readonly number[],
 ): Inspection['drift'] {
-  let deltaE = 0,
-    at = inputs[0] ?? 0
+  let deltaE = 0
+  let at = inputs[0] ?? 0
   inputs.forEach((input, i) => {
-    const r = held(red[i]!),
-      g = held(green[i]!),
-      b = held(blue[i]!),
-      y = lumaOf(r, g, b),
-      found = deltaE2000(toLab(r, g, b), toLab(y, y, y))
+    const r = held(red[i])
+    const g = held(green[i])
+    const b = held(blue[i])
+    const y = lumaOf(r, g, b)
+    const found = deltaE2000(toLab(r, g, b), toLab(y, y, y))
     if (found > deltaE) {
       deltaE = found
       at = input
@@ -176,13 +176,13 @@ function driftOf(
 
 function bendOf(inputs: readonly number[], lumas: readonly number[]): Inspection['bend'] {
   const reach = greySteps / 32
-  let percent = 0,
-    at = inputs[0] ?? 0
+  let percent = 0
+  let at = inputs[0] ?? 0
   for (let i = reach; i + reach < lumas.length; i++) {
-    const bend = Math.abs(lumas[i - reach]! - 2 * lumas[i]! + lumas[i + reach]!) * 100
+    const bend = Math.abs(lumas[i - reach] - 2 * lumas[i] + lumas[i + reach]) * 100
     if (bend > percent) {
       percent = bend
-      at = inputs[i]!
+      at = inputs[i]
     }
   }
   return { percent, at }
@@ -195,48 +195,48 @@ function feeding({ sources: [source] }: Expectation): {
 } {
   const plain = (linear: Vector3): Rgb => linear.map((v) => display.eotf.encode(held(v))) as unknown as Rgb
   if (!source) return { feed: plain, plain }
-  const { encode } = encodingById(source.encodingId).curve,
-    matrix = gamutToGamut(gamutById('bt709'), gamutById(source.gamutId))
+  const { encode } = encodingById(source.encodingId).curve
+  const matrix = gamutToGamut(gamutById('bt709'), gamutById(source.gamutId))
   return { feed: (linear) => transform(matrix, linear).map(encode) as unknown as Rgb, plain }
 }
 
 function atGrey(lut: Lut, expects: Expectation, interpolation: Interpolation): Inspection['middleGrey'] {
-  const [code] = feeding(expects).feed([middleGrey, middleGrey, middleGrey]),
-    step = 0.01,
-    pixels = Float64Array.of(
-      code - step,
-      code - step,
-      code - step,
-      code,
-      code,
-      code,
-      code + step,
-      code + step,
-      code + step,
-    )
+  const [code] = feeding(expects).feed([middleGrey, middleGrey, middleGrey])
+  const step = 0.01
+  const pixels = Float64Array.of(
+    code - step,
+    code - step,
+    code - step,
+    code,
+    code,
+    code,
+    code + step,
+    code + step,
+    code + step,
+  )
   applyLut(lut, pixels, interpolation)
-  const at = (i: number): number => lumaOf(pixels[i * 3]!, pixels[i * 3 + 1]!, pixels[i * 3 + 2]!)
+  const at = (i: number): number => lumaOf(pixels[i * 3], pixels[i * 3 + 1], pixels[i * 3 + 2])
   return { in: code, out: at(1), slope: (at(2) - at(0)) / (2 * step) }
 }
 
 function through(lut: Lut, rgb: Rgb, interpolation: Interpolation): Rgb {
   const pixels = Float64Array.from(rgb)
   applyLut(lut, pixels, interpolation)
-  return [held(pixels[0]!), held(pixels[1]!), held(pixels[2]!)]
+  return [held(pixels[0]), held(pixels[1]), held(pixels[2])]
 }
 
 /** Hue in degrees and chroma of a display signal, in Oklab. */
 function hueAndChroma([r, g, b]: Rgb): { readonly degrees: number; readonly chroma: number } {
-  const { decode } = display.eotf,
-    [, a, c] = toOklab(space, decode(r), decode(g), decode(b))
+  const { decode } = display.eotf
+  const [, a, c] = toOklab(space, decode(r), decode(g), decode(b))
   return { degrees: (Math.atan2(c, a) * 180) / Math.PI, chroma: Math.hypot(a, c) }
 }
 const turned = (from: number, to: number): number => ((to - from + 540) % 360) - 180
 
 /** The shift of a colour from one display signal to another. Where either has hardly a hue, none is stated. */
 export function shiftOf(before: Rgb, after: Rgb): Pick<SeenColour, 'hueDegrees' | 'lumaPercent' | 'chromaGain'> {
-  const a = hueAndChroma(before),
-    b = hueAndChroma(after)
+  const a = hueAndChroma(before)
+  const b = hueAndChroma(after)
   return {
     hueDegrees: a.chroma < 0.003 || b.chroma < 0.003 ? 0 : turned(a.degrees, b.degrees),
     lumaPercent: (lumaOf(...after) - lumaOf(...before)) * 100,
@@ -247,8 +247,8 @@ export function shiftOf(before: Rgb, after: Rgb): Pick<SeenColour, 'hueDegrees' 
 function coloursOf(lut: Lut, expects: Expectation, interpolation: Interpolation): readonly SeenColour[] {
   const { feed, plain } = feeding(expects)
   return referenceColours.map(({ id, name, kind, linear }) => {
-    const before = plain(linear),
-      after = through(lut, feed(linear), interpolation)
+    const before = plain(linear)
+    const after = through(lut, feed(linear), interpolation)
     return { id, name, kind, before, after, ...shiftOf(before, after) }
   })
 }
@@ -257,22 +257,22 @@ function coloursOf(lut: Lut, expects: Expectation, interpolation: Interpolation)
 function huesOf(lut: Lut, expects: Expectation, interpolation: Interpolation): Inspection['hues'] {
   const { feed, plain } = feeding(expects)
   return Array.from({ length: 24 }, (_, i) => {
-    const degrees = i * 15,
-      linear = wheelColour(degrees),
-      { hueDegrees, chromaGain } = shiftOf(plain(linear), through(lut, feed(linear), interpolation))
+    const degrees = i * 15
+    const linear = wheelColour(degrees)
+    const { hueDegrees, chromaGain } = shiftOf(plain(linear), through(lut, feed(linear), interpolation))
     return { degrees, turnDegrees: hueDegrees, chromaGain }
   })
 }
 function wheelColour(degrees: number): Vector3 {
-  const angle = (degrees * Math.PI) / 180,
-    lightness = 0.6,
-    chroma = 0.09,
-    { fromLab: n, fromCone } = space
-  const a = chroma * Math.cos(angle),
-    b = chroma * Math.sin(angle)
+  const angle = (degrees * Math.PI) / 180
+  const lightness = 0.6
+  const chroma = 0.09
+  const { fromLab: n, fromCone } = space
+  const a = chroma * Math.cos(angle)
+  const b = chroma * Math.sin(angle)
   return transform(
     fromCone,
-    [0, 3, 6].map((r) => (n[r]! * lightness + n[r + 1]! * a + n[r + 2]! * b) ** 3) as unknown as Vector3,
+    [0, 3, 6].map((r) => (n[r] * lightness + n[r + 1] * a + n[r + 2] * b) ** 3) as unknown as Vector3,
   )
 }
 
@@ -287,20 +287,20 @@ export interface LookFacts {
 }
 /** Facts of a picture in 16-bit display signal, RGB triples. */
 export function lookFacts(signal: Uint16Array): LookFacts {
-  const count = signal.length / 3,
-    lumas = new Float64Array(count),
-    { decode } = display.eotf,
-    light = decodeTable(decode)
-  let red = 0,
-    blue = 0,
-    chroma = 0
+  const count = signal.length / 3
+  const lumas = new Float64Array(count)
+  const { decode } = display.eotf
+  const light = decodeTable(decode)
+  let red = 0
+  let blue = 0
+  let chroma = 0
   for (let p = 0; p < count; p++) {
-    const r = signal[p * 3]!,
-      g = signal[p * 3 + 1]!,
-      b = signal[p * 3 + 2]!,
-      lr = light[r >> 4]!,
-      lg = light[g >> 4]!,
-      lb = light[b >> 4]!
+    const r = signal[p * 3]
+    const g = signal[p * 3 + 1]
+    const b = signal[p * 3 + 2]
+    const lr = light[r >> 4]
+    const lg = light[g >> 4]
+    const lb = light[b >> 4]
     lumas[p] = lumaOf(r, g, b) / 65535
     red += lr
     blue += lb

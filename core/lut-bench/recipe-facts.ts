@@ -12,14 +12,14 @@ export interface RecipeFacts {
   readonly skin: { readonly hueDegrees: number; readonly lumaPercent: number; readonly chromaGain: number }
 }
 
-const displayId = 'bt709-2.4',
-  nowhere = { shares: new Float64Array(0), frameWidth: 1, frameHeight: 1 }
+const displayId = 'bt709-2.4'
+const nowhere = { shares: new Float64Array(0), frameWidth: 1, frameHeight: 1 }
 const matrix = gamutToGamut(gamutById('bt709'), workingGamut)
 
 /** Regions act nowhere here: where they lie is the picture's. LUTs that are not at hand do nothing. */
 export function recipeFacts({ steps }: RecipeContent): RecipeFacts {
-  const plain = defaultGrade('linear', 'ap1'),
-    made = applyRecipe(plain, { steps: steps.filter((s) => s.regionId === undefined), regions: [] })
+  const plain = defaultGrade('linear', 'ap1')
+  const made = applyRecipe(plain, { steps: steps.filter((s) => s.regionId === undefined), regions: [] })
   const light = Float64Array.from(
     referenceColours.flatMap(({ linear }) => transform(matrix, linear) as unknown as number[]),
   )
@@ -32,12 +32,12 @@ export function recipeFacts({ steps }: RecipeContent): RecipeFacts {
     )
     return pixels
   }
-  const before = through(plain),
-    after = through(made),
-    lab = displayToLab(displayId),
-    at = (p: Float64Array, i: number): Vector3 => [p[i * 3]!, p[i * 3 + 1]!, p[i * 3 + 2]!]
-  const moved = referenceColours.map((_, i) => deltaE2000(lab(...at(before, i)), lab(...at(after, i)))),
-    skins = referenceColours.flatMap((c, i) => (c.kind === 'skin' ? [shiftOf(at(before, i), at(after, i))] : []))
+  const before = through(plain)
+  const after = through(made)
+  const lab = displayToLab(displayId)
+  const at = (p: Float64Array, i: number): Vector3 => [p[i * 3], p[i * 3 + 1], p[i * 3 + 2]]
+  const moved = referenceColours.map((_, i) => deltaE2000(lab(...at(before, i)), lab(...at(after, i))))
+  const skins = referenceColours.flatMap((c, i) => (c.kind === 'skin' ? [shiftOf(at(before, i), at(after, i))] : []))
   const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length
   return {
     restraint: mean(moved),

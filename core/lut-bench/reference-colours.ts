@@ -12,16 +12,16 @@ export interface ReferenceColour {
 
 /** XYZ relative to a white from L*, C* and h (CIE 15:2018, clause 8.2.1, turned round). */
 function xyzFromLab(lightness: number, chroma: number, degrees: number, white: Vector3): Vector3 {
-  const y = (lightness + 16) / 116,
-    a = (chroma * Math.cos((degrees * Math.PI) / 180)) / 500,
-    b = (chroma * Math.sin((degrees * Math.PI) / 180)) / 200
+  const y = (lightness + 16) / 116
+  const a = (chroma * Math.cos((degrees * Math.PI) / 180)) / 500
+  const b = (chroma * Math.sin((degrees * Math.PI) / 180)) / 200
   const back = (t: number): number => (t > 6 / 29 ? t ** 3 : 3 * (6 / 29) ** 2 * (t - 4 / 29))
   return [white[0] * back(y + a), white[1] * back(y), white[2] * back(y - b)]
 }
 
-const bt709 = gamutById('bt709'),
-  fromXyz = invert(rgbToXyz(bt709)),
-  white = xyzOf(bt709.white)
+const bt709 = gamutById('bt709')
+const fromXyz = invert(rgbToXyz(bt709))
+const white = xyzOf(bt709.white)
 const colour = (
   kind: ReferenceColour['kind'],
   id: string,

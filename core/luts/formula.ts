@@ -63,15 +63,15 @@ export function formulaCurves(f: Formula): readonly [Curve, Curve, Curve] | null
     case 'matrix':
       return null
     case 'range': {
-      const low = f.low ?? -Infinity,
-        high = f.high ?? Infinity,
-        curve: Curve = (v) => Math.min(high, Math.max(low, v * f.scale + f.offset))
+      const low = f.low ?? -Infinity
+      const high = f.high ?? Infinity
+      const curve: Curve = (v) => Math.min(high, Math.max(low, v * f.scale + f.offset))
       return [curve, curve, curve]
     }
     case 'log':
       return [logCurve(f.style, f.channels[0]), logCurve(f.style, f.channels[1]), logCurve(f.style, f.channels[2])]
     case 'exponent':
-      return [0, 1, 2].map((c) => exponentCurve(f.style, f.exponent[c]!, f.offset[c]!)) as [Curve, Curve, Curve]
+      return [0, 1, 2].map((c) => exponentCurve(f.style, f.exponent[c], f.offset[c])) as [Curve, Curve, Curve]
     case 'cdl':
       return f.saturation === 1 ? cdlCurves(f) : null
   }
@@ -81,19 +81,19 @@ export function formulaCurves(f: Formula): readonly [Curve, Curve, Curve] | null
 export function applyFormula(f: Formula, pixels: Float64Array): void {
   const curves = formulaCurves(f)
   if (curves) {
-    for (let i = 0; i < pixels.length; i++) pixels[i] = curves[i % 3]!(pixels[i]!)
+    for (let i = 0; i < pixels.length; i++) pixels[i] = curves[i % 3](pixels[i])
   } else if (f.formula === 'matrix') applyMatrix(f.matrix, f.offset, pixels)
   else if (f.formula === 'cdl') applyCdl(f, pixels)
 }
 
 function applyMatrix(m: readonly number[], [or, og, ob]: Triple, pixels: Float64Array): void {
   for (let i = 0; i < pixels.length; i += 3) {
-    const r = pixels[i]!,
-      g = pixels[i + 1]!,
-      b = pixels[i + 2]!
-    pixels[i] = m[0]! * r + m[1]! * g + m[2]! * b + or
-    pixels[i + 1] = m[3]! * r + m[4]! * g + m[5]! * b + og
-    pixels[i + 2] = m[6]! * r + m[7]! * g + m[8]! * b + ob
+    const r = pixels[i]
+    const g = pixels[i + 1]
+    const b = pixels[i + 2]
+    pixels[i] = m[0] * r + m[1] * g + m[2] * b + or
+    pixels[i + 1] = m[3] * r + m[4] * g + m[5] * b + og
+    pixels[i + 2] = m[6] * r + m[7] * g + m[8] * b + ob
   }
 }
 
@@ -117,11 +117,11 @@ function logCurve(style: LogStyle, p: LogParameters): Curve {
       return logToLin
     case 'cameraLinToLog':
     case 'cameraLogToLin': {
-      const at = p.linSideBreak ?? 0,
-        slope =
-          p.linearSlope ??
-          (p.logSideSlope * p.linSideSlope) / ((p.linSideSlope * at + p.linSideOffset) * Math.log(p.base)),
-        level = linToLog(at)
+      const at = p.linSideBreak ?? 0
+      const slope =
+        p.linearSlope ??
+        (p.logSideSlope * p.linSideSlope) / ((p.linSideSlope * at + p.linSideOffset) * Math.log(p.base))
+      const level = linToLog(at)
       if (style === 'cameraLinToLog') return (v) => (v <= at ? slope * (v - at) + level : linToLog(v))
       return (v) => (v <= level ? (v - level) / slope + at : logToLin(v))
     }
@@ -129,8 +129,8 @@ function logCurve(style: LogStyle, p: LogParameters): Curve {
 }
 
 function exponentCurve(style: ExponentStyle, exponent: number, offset: number): Curve {
-  const reverse = style.endsWith('Rev'),
-    power = reverse ? 1 / exponent : exponent
+  const reverse = style.endsWith('Rev')
+  const power = reverse ? 1 / exponent : exponent
   if (style.startsWith('monCurve')) {
     const curve = momentCurve(exponent, offset, reverse)
     return style.includes('Mirror') ? (v) => (v >= 0 ? curve(v) : -curve(-v)) : curve
@@ -142,38 +142,38 @@ function exponentCurve(style: ExponentStyle, exponent: number, offset: number): 
 /** A power with a straight toe that meets it in value and slope (ST 2136-1, clause 6.8). */
 function momentCurve(exponent: number, offset: number, reverse: boolean): Curve {
   if (exponent <= 1 || offset <= 0) return (v) => Math.max(v, 0) ** (reverse ? 1 / exponent : exponent)
-  const breakAt = offset / (exponent - 1),
-    slope = ((exponent - 1) / offset) * ((offset * exponent) / ((exponent - 1) * (offset + 1))) ** exponent,
-    level = breakAt * slope
+  const breakAt = offset / (exponent - 1)
+  const slope = ((exponent - 1) / offset) * ((offset * exponent) / ((exponent - 1) * (offset + 1))) ** exponent
+  const level = breakAt * slope
   if (reverse) return (v) => (v >= level ? (1 + offset) * v ** (1 / exponent) - offset : v / slope)
   return (v) => (v >= breakAt ? ((v + offset) / (1 + offset)) ** exponent : v * slope)
 }
 
 type Cdl = Extract<Formula, { formula: 'cdl' }>
 function cdlCurves({ style, slope, offset, power }: Cdl): readonly [Curve, Curve, Curve] {
-  const clamp = style === 'Fwd' || style === 'Rev',
-    held: Curve = clamp ? (v) => Math.min(1, Math.max(0, v)) : (v) => v
+  const clamp = style === 'Fwd' || style === 'Rev'
+  const held: Curve = clamp ? (v) => Math.min(1, Math.max(0, v)) : (v) => v
   return [0, 1, 2].map((c): Curve => {
     const raised = (v: number, by: number): number => (v > 0 ? v ** by : v)
-    if (style.startsWith('Fwd')) return (v) => held(raised(held(v * slope[c]! + offset[c]!), power[c]!))
-    return (v) => held((raised(held(v), 1 / power[c]!) - offset[c]!) / slope[c]!)
+    if (style.startsWith('Fwd')) return (v) => held(raised(held(v * slope[c] + offset[c]), power[c]))
+    return (v) => held((raised(held(v), 1 / power[c]) - offset[c]) / slope[c])
   }) as [Curve, Curve, Curve]
 }
 
 /** Saturation about BT.709 luma behind the curves; for the reverse, before them (ASC CDL v1.2). */
 function applyCdl(f: Cdl, pixels: Float64Array): void {
-  const curves = cdlCurves(f),
-    forward = f.style.startsWith('Fwd'),
-    by = forward ? f.saturation : 1 / f.saturation,
-    clamp = f.style === 'Fwd' || f.style === 'Rev'
+  const curves = cdlCurves(f)
+  const forward = f.style.startsWith('Fwd')
+  const by = forward ? f.saturation : 1 / f.saturation
+  const clamp = f.style === 'Fwd' || f.style === 'Rev'
   const bend = (i: number): void => {
-    for (let c = 0; c < 3; c++) pixels[i + c] = curves[c]!(pixels[i + c]!)
+    for (let c = 0; c < 3; c++) pixels[i + c] = curves[c](pixels[i + c])
   }
   for (let i = 0; i < pixels.length; i += 3) {
     if (forward) bend(i)
-    const luma = 0.2126 * pixels[i]! + 0.7152 * pixels[i + 1]! + 0.0722 * pixels[i + 2]!
+    const luma = 0.2126 * pixels[i] + 0.7152 * pixels[i + 1] + 0.0722 * pixels[i + 2]
     for (let c = i; c < i + 3; c++) {
-      const v = luma + (pixels[c]! - luma) * by
+      const v = luma + (pixels[c] - luma) * by
       pixels[c] = clamp ? Math.min(1, Math.max(0, v)) : v
     }
     if (!forward) bend(i)

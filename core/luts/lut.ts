@@ -45,8 +45,8 @@ export function applyLut(lut: Lut, pixels: Float64Array, interpolation: Interpol
 /** Entries per axis: of the largest cube, else of the longest curve; 0 where there are only formulas. */
 export function lutSize(lut: Lut): number {
   if (lut.dimensions !== 'sequence') return lut.size
-  const tables = lut.parts.filter((p): p is LutTable => !('formula' in p)),
-    cubes = tables.filter((t) => t.dimensions === 3)
+  const tables = lut.parts.filter((p): p is LutTable => !('formula' in p))
+  const cubes = tables.filter((t) => t.dimensions === 3)
   return Math.max(0, ...(cubes.length > 0 ? cubes : tables).map((t) => t.size))
 }
 
@@ -68,22 +68,22 @@ function position(value: number, min: number, max: number, last: number): number
 
 /** One channel (0..2) of a 1D table as a function. */
 export function lookUp1d({ size, data, domainMin, domainMax }: Lut1d, channel: 0 | 1 | 2): (value: number) => number {
-  const last = size - 1,
-    min = domainMin[channel],
-    max = domainMax[channel]
+  const last = size - 1
+  const min = domainMin[channel]
+  const max = domainMax[channel]
   return (value) => {
     const p = position(value, min, max, last)
-    const below = Math.min(Math.floor(p), last - 1),
-      f = p - below
-    const a = data[below * 3 + channel]!,
-      b = data[below * 3 + 3 + channel]!
+    const below = Math.min(Math.floor(p), last - 1)
+    const f = p - below
+    const a = data[below * 3 + channel]
+    const b = data[below * 3 + 3 + channel]
     return a + (b - a) * f
   }
 }
 
 function apply1d(lut: Lut1d, pixels: Float64Array): void {
   const channels = ([0, 1, 2] as const).map((c) => lookUp1d(lut, c))
-  for (let i = 0; i < pixels.length; i++) pixels[i] = channels[i % 3]!(pixels[i]!)
+  for (let i = 0; i < pixels.length; i++) pixels[i] = channels[i % 3](pixels[i])
 }
 
 type Interpolate = (
@@ -98,16 +98,16 @@ type Interpolate = (
 ) => number
 
 function apply3d({ size, data, domainMin, domainMax }: Lut3d, pixels: Float64Array, interpolate: Interpolate): void {
-  const last = size - 1,
-    greenStride = size * 3,
-    blueStride = size * size * 3
+  const last = size - 1
+  const greenStride = size * 3
+  const blueStride = size * size * 3
   for (let i = 0; i < pixels.length; i += 3) {
-    const pr = position(pixels[i]!, domainMin[0], domainMax[0], last)
-    const pg = position(pixels[i + 1]!, domainMin[1], domainMax[1], last)
-    const pb = position(pixels[i + 2]!, domainMin[2], domainMax[2], last)
-    const r = Math.min(Math.floor(pr), last - 1),
-      g = Math.min(Math.floor(pg), last - 1),
-      b = Math.min(Math.floor(pb), last - 1)
+    const pr = position(pixels[i], domainMin[0], domainMax[0], last)
+    const pg = position(pixels[i + 1], domainMin[1], domainMax[1], last)
+    const pb = position(pixels[i + 2], domainMin[2], domainMax[2], last)
+    const r = Math.min(Math.floor(pr), last - 1)
+    const g = Math.min(Math.floor(pg), last - 1)
+    const b = Math.min(Math.floor(pb), last - 1)
     const corner = b * blueStride + g * greenStride + r * 3
     for (let c = 0; c < 3; c++)
       pixels[i + c] = interpolate(data, corner, greenStride, blueStride, pr - r, pg - g, pb - b, c)
@@ -126,7 +126,11 @@ function tetrahedral(
   c: number,
 ): number {
   const o = corner + c
-  let first: number, second: number, f1: number, f2: number, f3: number
+  let first: number
+  let second: number
+  let f1: number
+  let f2: number
+  let f3: number
   if (fr >= fg) {
     if (fg >= fb) {
       first = 3
@@ -167,10 +171,7 @@ function tetrahedral(
     f3 = fb
   }
   return (
-    data[o]! * (1 - f1) +
-    data[o + first]! * (f1 - f2) +
-    data[o + second]! * (f2 - f3) +
-    data[o + 3 + green + blue]! * f3
+    data[o] * (1 - f1) + data[o + first] * (f1 - f2) + data[o + second] * (f2 - f3) + data[o + 3 + green + blue] * f3
   )
 }
 
@@ -185,7 +186,7 @@ function trilinear(
   c: number,
 ): number {
   const o = corner + c
-  const along = (at: number): number => data[at]! * (1 - fr) + data[at + 3]! * fr
+  const along = (at: number): number => data[at] * (1 - fr) + data[at + 3] * fr
   const near = along(o) * (1 - fg) + along(o + green) * fg
   const far = along(o + blue) * (1 - fg) + along(o + blue + green) * fg
   return near * (1 - fb) + far * fb

@@ -24,8 +24,8 @@ const textOf = (bytes: Uint8Array): string => bytes.reduce((text, byte) => text 
 
 /** The LUT in this program's own bytes, in the byte order of the machines it runs on (little-endian). */
 export function packLut(lut: Lut): Uint8Array {
-  const parts: readonly LutPart[] = lut.dimensions === 'sequence' ? lut.parts : [lut],
-    tables = parts.filter((p): p is LutTable => !('formula' in p))
+  const parts: readonly LutPart[] = lut.dimensions === 'sequence' ? lut.parts : [lut]
+  const tables = parts.filter((p): p is LutTable => !('formula' in p))
   const header: Header = {
     title: lut.title,
     sequence: lut.dimensions === 'sequence',
@@ -33,8 +33,8 @@ export function packLut(lut: Lut): Uint8Array {
       'formula' in p ? p : { dimensions: p.dimensions, size: p.size, domainMin: p.domainMin, domainMax: p.domainMax },
     ),
   }
-  const json = bytesOf(asciiJson(header)),
-    start = 12 + json.length + ((4 - (json.length % 4)) % 4)
+  const json = bytesOf(asciiJson(header))
+  const start = 12 + json.length + ((4 - (json.length % 4)) % 4)
   const bytes = new Uint8Array(start + tables.reduce((sum, t) => sum + t.data.byteLength, 0))
   bytes.set(bytesOf(magic))
   new DataView(bytes.buffer).setUint32(8, json.length, true)
@@ -50,15 +50,15 @@ export function packLut(lut: Lut): Uint8Array {
 /** What packLut wrote; null for other bytes. Only for bytes that this program kept itself. */
 export function unpackLut(bytes: Uint8Array): Lut | null {
   if (bytes.length < 12 || textOf(bytes.subarray(0, 8)) !== magic) return null
-  const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(8, true),
-    header = JSON.parse(textOf(bytes.subarray(12, 12 + length))) as Header
+  const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(8, true)
+  const header = JSON.parse(textOf(bytes.subarray(12, 12 + length))) as Header
   // A copy that begins at an even place, as floats must; slice() would be none for Node's buffers.
   const floats = new Uint8Array(bytes.subarray(12 + length + ((4 - (length % 4)) % 4)))
   let at = 0
   const parts = header.parts.map((p): LutPart => {
     if ('formula' in p) return p
-    const count = (p.dimensions === 3 ? p.size ** 3 : p.size) * 3,
-      data = new Float32Array(floats.buffer, at, count)
+    const count = (p.dimensions === 3 ? p.size ** 3 : p.size) * 3
+    const data = new Float32Array(floats.buffer, at, count)
     at += count * 4
     return { ...p, title: header.title, data }
   })

@@ -33,8 +33,8 @@ function matchOne(encoding: Encoding, patches: readonly Patch[]): CardMatch {
       ) * 1023
     )
   }
-  let best = 0,
-    step = 0.25
+  let best = 0
+  let step = 0.25
   for (let stops = -4; stops <= 4; stops += step) if (errorAt(stops) < errorAt(best)) best = stops
   for (; step > 1e-4; step /= 2)
     for (const stops of [best - step, best + step]) if (errorAt(stops) < errorAt(best)) best = stops

@@ -29,14 +29,14 @@ function solveLinear(
   offset: number,
   cut: number,
 ): { a: number; d: number; squares: number } {
-  let w = 0,
-    ws = 0,
-    wy = 0,
-    wss = 0,
-    wsy = 0
+  let w = 0
+  let ws = 0
+  let wy = 0
+  let wss = 0
+  let wsy = 0
   patches.forEach(({ code, linear }, i) => {
-    const s = shape(linear, offset, cut),
-      weight = weights[i]!
+    const s = shape(linear, offset, cut)
+    const weight = weights[i]
     w += weight
     ws += weight * s
     wy += weight * code
@@ -44,11 +44,11 @@ function solveLinear(
     wsy += weight * s * code
   })
   const spread = w * wss - ws * ws
-  const a = spread > 1e-18 ? (w * wsy - ws * wy) / spread : 0,
-    d = (wy - a * ws) / w
+  const a = spread > 1e-18 ? (w * wsy - ws * wy) / spread : 0
+  const d = (wy - a * ws) / w
   let squares = 0
   patches.forEach(({ code, linear }, i) => {
-    squares += weights[i]! * (a * shape(linear, offset, cut) + d - code) ** 2
+    squares += weights[i] * (a * shape(linear, offset, cut) + d - code) ** 2
   })
   return { a, d, squares: a > 0 ? squares : Infinity }
 }
@@ -62,7 +62,7 @@ function solveLinear(
 export function fitLinLog(patches: readonly Patch[]): FitResult {
   const sorted = checkedPatches(patches)
   const weights = sorted.map(({ linear }) => 1 / (1 + (Math.log2(Math.max(linear, 1e-4) / middleGrey) / 2) ** 2))
-  const largest = sorted[sorted.length - 1]!.linear
+  const largest = sorted[sorted.length - 1].linear
   const smallest = Math.max(sorted.find((p) => p.linear > 0)?.linear ?? 1e-3, 1e-5)
   // Logs of offset and cut: offsets from far under the darkest patch to a third of the brightest.
   let offsets = { low: Math.log(Math.min(smallest / 50, 1e-3)), high: Math.log(largest / 3) }
@@ -72,8 +72,8 @@ export function fitLinLog(patches: readonly Patch[]): FitResult {
   for (let round = 0; round < 7; round++) {
     for (let i = 0; i <= steps; i++)
       for (let j = 0; j <= steps; j++) {
-        const offset = Math.exp(offsets.low + ((offsets.high - offsets.low) * i) / steps),
-          cut = Math.exp(cuts.low + ((cuts.high - cuts.low) * j) / steps)
+        const offset = Math.exp(offsets.low + ((offsets.high - offsets.low) * i) / steps)
+        const cut = Math.exp(cuts.low + ((cuts.high - cuts.low) * j) / steps)
         const { a, d, squares } = solveLinear(sorted, weights, offset, cut)
         if (squares < best.squares) best = { offset, cut, a, d, squares }
       }
@@ -142,8 +142,8 @@ export function linLogThrough(black: number, grey: number, white90: number): Lin
   const wanted = (white90 - grey) / (grey - black)
   const ratio = (offset: number): number =>
     (shape(0.9, offset, cut) - shape(0.18, offset, cut)) / (shape(0.18, offset, cut) - shape(0, offset, cut))
-  let low = 1e-5,
-    high = 1e3
+  let low = 1e-5
+  let high = 1e3
   if (!(wanted > ratio(low) && wanted < ratio(high))) return null
   for (let i = 0; i < 200; i++) {
     const middle = Math.sqrt(low * high)

@@ -22,8 +22,8 @@ function noise(seed: number): () => number {
 /** Gaussian enough: the sum of twelve, deviation 1. */
 const normal = (r: () => number): number => Array.from({ length: 12 }, r).reduce((a, b) => a + b, 0) / 2
 const scale = (id: string, noiseShare: number, seed: number): Patch[] => {
-  const { encode } = encodingById(id).curve,
-    r = noise(seed)
+  const { encode } = encodingById(id).curve
+  const r = noise(seed)
   return Array.from({ length: 12 }, (_, i) => {
     const linear = 0.18 * 2 ** (i * 0.75 - 5)
     return { code: encode(linear * (1 + noiseShare * normal(r))), linear }
@@ -203,8 +203,8 @@ describe('tables', () => {
   })
 
   test('a conversion LUT gives its curve back', () => {
-    const { decode } = encodingById('log-400-95-a').curve,
-      size = 33
+    const { decode } = encodingById('log-400-95-a').curve
+    const size = 33
     const data = new Float32Array(size ** 3 * 3)
     for (let i = 0; i < size ** 3; i++)
       [i % size, Math.floor(i / size) % size, Math.floor(i / size ** 2)].forEach((n, c) => {

@@ -49,18 +49,18 @@ export function lutAsTable(lut: Lut, output: TransferCurve, points = 257): reado
   } = lutDomain(lut)
   const values = new Float64Array(points * 3)
   for (let i = 0; i < points; i++) values.fill(low + ((high - low) * i) / (points - 1), i * 3, i * 3 + 3)
-  const codes = Float64Array.from({ length: points }, (_, i) => values[i * 3]!)
+  const codes = Float64Array.from({ length: points }, (_, i) => values[i * 3])
   applyLut(lut, values, 'tetrahedral')
   const light = Float64Array.from({ length: points }, (_, i) =>
-    output.decode((values[i * 3]! + values[i * 3 + 1]! + values[i * 3 + 2]!) / 3),
+    output.decode((values[i * 3] + values[i * 3 + 1] + values[i * 3 + 2]) / 3),
   )
-  let first = 0,
-    last = points - 1
-  while (first < last && light[first + 1]! <= light[first]! + 1e-9) first++
-  while (last > first && light[last - 1]! >= light[last]! - 1e-9) last--
+  let first = 0
+  let last = points - 1
+  while (first < last && light[first + 1] <= light[first] + 1e-9) first++
+  while (last > first && light[last - 1] >= light[last] - 1e-9) last--
   const pairs: Patch[] = []
   for (let i = first; i <= last; i++)
-    if (pairs.length === 0 || light[i]! > pairs[pairs.length - 1]!.linear)
-      pairs.push({ code: codes[i]!, linear: light[i]! })
+    if (pairs.length === 0 || light[i] > pairs[pairs.length - 1].linear)
+      pairs.push({ code: codes[i], linear: light[i] })
   return pairs
 }

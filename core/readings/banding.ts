@@ -22,11 +22,11 @@ export function codeSteps({
   sourceBits,
   grade,
 }: Pick<MeasuredPicture, 'chain' | 'sourceBits' | 'grade'>): readonly CodeStep[] {
-  const bits = Math.min(12, sourceBits),
-    legal = grade.read.range === 'legal'
-  const unit = 2 ** (bits - 8),
-    first = legal ? 16 * unit : 0,
-    last = legal ? 235 * unit : 2 ** bits - 1
+  const bits = Math.min(12, sourceBits)
+  const legal = grade.read.range === 'legal'
+  const unit = 2 ** (bits - 8)
+  const first = legal ? 16 * unit : 0
+  const last = legal ? 235 * unit : 2 ** bits - 1
   const signals = Float64Array.from({ length: last - first + 1 }, (_, i) => i / (last - first))
   const pixels = new Float64Array(signals.length * 3)
   signals.forEach((s, i) => pixels.fill(chain.decode(s), i * 3, i * 3 + 3))
@@ -34,8 +34,8 @@ export function codeSteps({
   finishSignal(chain, pixels)
   return Array.from({ length: signals.length - 1 }, (_, i) => {
     let most = 0
-    for (let c = 0; c < 3; c++) most = Math.max(most, Math.abs(pixels[(i + 1) * 3 + c]! - pixels[i * 3 + c]!))
-    return { code: first + i, signal: signals[i]!, shown: pixels[i * 3 + 1]!, displayCodes: most * 255 }
+    for (let c = 0; c < 3; c++) most = Math.max(most, Math.abs(pixels[(i + 1) * 3 + c] - pixels[i * 3 + c]))
+    return { code: first + i, signal: signals[i], shown: pixels[i * 3 + 1], displayCodes: most * 255 }
   })
 }
 
@@ -52,21 +52,21 @@ type BandingPicture = Pick<MeasuredPicture, 'chain' | 'sourceBits' | 'grade' | '
 /** One byte per pixel: one where its tone is at risk. */
 export function coarsePixels(picture: BandingPicture, steps = codeSteps(picture)): Uint8Array {
   const {
-      source: { data, low, high },
-    } = picture,
-    marks = new Uint8Array(data.length / 3)
+    source: { data, low, high },
+  } = picture
+  const marks = new Uint8Array(data.length / 3)
   if (picture.sourceBits > 16 || steps.length === 0) return marks
   const risky = Uint8Array.from(steps, (s) => (s.displayCodes > riskyStep ? 1 : 0))
-  const perStep = steps.length,
-    scale = ((high - low) / 65535) * perStep,
-    offset = low * perStep
-  for (let p = 0; p < marks.length; p++) marks[p] = risky[Math.round(data[p * 3 + 1]! * scale + offset)] ?? 0
+  const perStep = steps.length
+  const scale = ((high - low) / 65535) * perStep
+  const offset = low * perStep
+  for (let p = 0; p < marks.length; p++) marks[p] = risky[Math.round(data[p * 3 + 1] * scale + offset)] ?? 0
   return marks
 }
 
 export function measureBanding(picture: BandingPicture): Banding {
-  const steps = picture.sourceBits > 16 ? [] : codeSteps(picture),
-    shown = steps.filter((s) => s.displayCodes > riskyStep).map((s) => s.shown)
+  const steps = picture.sourceBits > 16 ? [] : codeSteps(picture)
+  const shown = steps.filter((s) => s.displayCodes > riskyStep).map((s) => s.shown)
   const steepest = steps.reduce((most, s) => Math.max(most, s.displayCodes), 0)
   if (shown.length === 0) return { share: 0, steepest, tones: null }
   const marks = coarsePixels(picture, steps)

@@ -18,31 +18,31 @@ function levelLight(
   { source, chain }: Pick<MeasuredPicture, 'source' | 'chain'>,
   area: Area,
 ): { readonly mean: Vector3; readonly unevenStops: number } {
-  const { x0, x1, y0, y1 } = pixelsOf(area, source),
-    { width, data, low, high } = source
-  const codes = new Float64Array((x1 - x0) * (y1 - y0) * 3),
-    scale = (high - low) / 65535
+  const { x0, x1, y0, y1 } = pixelsOf(area, source)
+  const { width, data, low, high } = source
+  const codes = new Float64Array((x1 - x0) * (y1 - y0) * 3)
+  const scale = (high - low) / 65535
   let o = 0
   for (let y = y0; y < y1; y++)
-    for (let i = (y * width + x0) * 3, end = i + (x1 - x0) * 3; i < end; i++) codes[o++] = low + data[i]! * scale
+    for (let i = (y * width + x0) * 3, end = i + (x1 - x0) * 3; i < end; i++) codes[o++] = low + data[i] * scale
   sceneLight(chain, 'level', codes)
-  const sums = [0, 0, 0],
-    stops: number[] = []
+  const sums = [0, 0, 0]
+  const stops: number[] = []
   for (let i = 0; i < codes.length; i += 3) {
-    for (let c = 0; c < 3; c++) sums[c]! += codes[i + c]!
+    for (let c = 0; c < 3; c++) sums[c] += codes[i + c]
     stops.push(
       Math.log2(
         Math.max(
           1e-5,
-          workingLuminance[0] * codes[i]! + workingLuminance[1] * codes[i + 1]! + workingLuminance[2] * codes[i + 2]!,
+          workingLuminance[0] * codes[i] + workingLuminance[1] * codes[i + 1] + workingLuminance[2] * codes[i + 2],
         ),
       ),
     )
   }
-  const n = stops.length,
-    middle = stops.reduce((a, b) => a + b, 0) / n
+  const n = stops.length
+  const middle = stops.reduce((a, b) => a + b, 0) / n
   return {
-    mean: [sums[0]! / n, sums[1]! / n, sums[2]! / n],
+    mean: [sums[0] / n, sums[1] / n, sums[2] / n],
     unevenStops: Math.sqrt(stops.reduce((s, v) => s + (v - middle) ** 2, 0) / n),
   }
 }
@@ -60,14 +60,11 @@ export function readCard(picture: Pick<MeasuredPicture, 'source' | 'chain'>, are
 export function cardFindings(picture: MeasuredPicture, area: Area | null): readonly Finding[] {
   const card = area && readCard(picture, area)
   if (!card) return []
-  const confidence = Math.max(0, 1 - card.unevenStops / 0.8),
-    uneven = confidence < 0.6 ? ' The card is unevenly lit.' : ''
-  const over =
-    card.exposureStops > 0.005
-      ? 'Brighter than middle grey.'
-      : card.exposureStops < -0.005
-        ? 'Darker than middle grey.'
-        : ''
+  const confidence = Math.max(0, 1 - card.unevenStops / 0.8)
+  const uneven = confidence < 0.6 ? ' The card is unevenly lit.' : ''
+  let over = ''
+  if (card.exposureStops > 0.005) over = 'Brighter than middle grey.'
+  else if (card.exposureStops < -0.005) over = 'Darker than middle grey.'
   return [
     { id: 'cardExposure', value: card.exposureStops, confidence, detail: `${over}${uneven}`, area },
     {

@@ -18,18 +18,18 @@ export interface Casts {
 }
 
 /** Tones by luma: what the eye calls dark, middle and bright. */
-const darkBelow = 0.25,
-  brightOver = 0.62
+const darkBelow = 0.25
+const brightOver = 0.62
 /** Tones near the ends say nothing of colour: noise and clipping. */
-const leastLuma = 0.04,
-  mostLuma = 0.99
+const leastLuma = 0.04
+const mostLuma = 0.99
 const toneBins = 8
-const cell = 0.0015,
-  reachCells = 48,
-  side = reachCells * 2 + 1
+const cell = 0.0015
+const reachCells = 48
+const side = reachCells * 2 + 1
 /** Lights met in practice lie along the locus: about ±60 mired, much less across it. */
-const spreadAlong = 0.022,
-  spreadAcross = 0.011
+const spreadAlong = 0.022
+const spreadAcross = 0.011
 
 interface Samples {
   readonly count: number
@@ -42,31 +42,31 @@ interface Samples {
 
 /** Means over blocks of pixels, so that noise does not decide; clipped blocks are left out. */
 function sample({ shown, display, luma: w }: MeasuredPicture): Samples {
-  const { width, height, data } = shown,
-    block = Math.max(1, Math.round(Math.sqrt((width * height) / 45_000)))
-  const across = Math.floor(width / block),
-    down = Math.floor(height / block),
-    most = across * down
-  const u = new Float32Array(most),
-    v = new Float32Array(most),
-    luma = new Float32Array(most),
-    px = new Float32Array(most),
-    py = new Float32Array(most)
-  const light = workingLightOf(display),
-    [m0, m1, m2, m3, m4, m5, m6, m7, m8] = rgbToXyz(workingGamut)
+  const { width, height, data } = shown
+  const block = Math.max(1, Math.round(Math.sqrt((width * height) / 45_000)))
+  const across = Math.floor(width / block)
+  const down = Math.floor(height / block)
+  const most = across * down
+  const u = new Float32Array(most)
+  const v = new Float32Array(most)
+  const luma = new Float32Array(most)
+  const px = new Float32Array(most)
+  const py = new Float32Array(most)
+  const light = workingLightOf(display)
+  const [m0, m1, m2, m3, m4, m5, m6, m7, m8] = rgbToXyz(workingGamut)
   const per = 1 / (block * block * 65535)
   let count = 0
   for (let by = 0; by < down; by++)
     for (let bx = 0; bx < across; bx++) {
-      let r = 0,
-        g = 0,
-        b = 0,
-        top = 0
+      let r = 0
+      let g = 0
+      let b = 0
+      let top = 0
       for (let y = by * block; y < (by + 1) * block; y++)
         for (let i = (y * width + bx * block) * 3, end = i + block * 3; i < end; i += 3) {
-          const cr = data[i]!,
-            cg = data[i + 1]!,
-            cb = data[i + 2]!
+          const cr = data[i]
+          const cg = data[i + 1]
+          const cb = data[i + 2]
           r += cr
           g += cg
           b += cb
@@ -78,10 +78,10 @@ function sample({ shown, display, luma: w }: MeasuredPicture): Samples {
       const l = w.red * r + w.green * g + w.blue * b
       if (top >= 65300 || l < leastLuma || l > mostLuma) continue
       const [lr, lg, lb] = light(r, g, b)
-      const X = m0 * lr + m1 * lg + m2 * lb,
-        Y = m3 * lr + m4 * lg + m5 * lb,
-        Z = m6 * lr + m7 * lg + m8 * lb,
-        d = X + 15 * Y + 3 * Z
+      const X = m0 * lr + m1 * lg + m2 * lb
+      const Y = m3 * lr + m4 * lg + m5 * lb
+      const Z = m6 * lr + m7 * lg + m8 * lb
+      const d = X + 15 * Y + 3 * Z
       if (d <= 1e-9) continue
       u[count] = (4 * X) / d
       v[count] = (6 * Y) / d
@@ -94,8 +94,8 @@ function sample({ shown, display, luma: w }: MeasuredPicture): Samples {
 }
 
 const white: Uv = (() => {
-  const { x, y } = workingGamut.white,
-    d = -2 * x + 12 * y + 3
+  const { x, y } = workingGamut.white
+  const d = -2 * x + 12 * y + 3
   return { u: (4 * x) / d, v: (6 * y) / d }
 })()
 // The direction of the locus at the white: lights differ along it.
@@ -142,15 +142,15 @@ const apart = 0.0045
 
 /** Where tones of many brightnesses share one colour, weighed by how likely such a light is. */
 function densest(s: Samples): Peak | null {
-  const counts = new Float32Array(side * side * toneBins),
-    occupied = new Uint8Array(side * side),
-    scores = new Float32Array(side * side)
+  const counts = new Float32Array(side * side * toneBins)
+  const occupied = new Uint8Array(side * side)
+  const scores = new Float32Array(side * side)
   for (let i = 0; i < s.count; i++) {
-    const a = Math.round((s.u[i]! - white.u) / cell) + reachCells,
-      b = Math.round((s.v[i]! - white.v) / cell) + reachCells
+    const a = Math.round((s.u[i] - white.u) / cell) + reachCells
+    const b = Math.round((s.v[i] - white.v) / cell) + reachCells
     if (a < 1 || b < 1 || a >= side - 1 || b >= side - 1) continue
     occupied[b * side + a] = 1
-    counts[(b * side + a) * toneBins + Math.min(toneBins - 1, Math.floor(s.luma[i]! * toneBins))]!++
+    counts[(b * side + a) * toneBins + Math.min(toneBins - 1, Math.floor(s.luma[i] * toneBins))]++
   }
   const uvOf = (at: number): Uv => ({
     u: ((at % side) - reachCells) * cell,
@@ -165,25 +165,25 @@ function densest(s: Samples): Peak | null {
       for (let tone = 0; tone < toneBins; tone++) {
         let near = 0
         for (let db = -1; db <= 1; db++)
-          for (let da = -1; da <= 1; da++) near += counts[(at + db * side + da) * toneBins + tone]!
+          for (let da = -1; da <= 1; da++) near += counts[(at + db * side + da) * toneBins + tone]
         score += Math.sqrt(near / s.count)
       }
-      const { u, v } = uvOf(at),
-        t = u * along.u + v * along.v,
-        n = u * along.v - v * along.u
+      const { u, v } = uvOf(at)
+      const t = u * along.u + v * along.v
+      const n = u * along.v - v * along.u
       scores[at] = score * Math.exp(-0.5 * ((t / spreadAlong) ** 2 + (n / spreadAcross) ** 2))
-      if (best < 0 || scores[at]! > scores[best]!) best = at
+      if (best < 0 || scores[at] > scores[best]) best = at
     }
   if (best < 0) return null
-  const { u, v } = uvOf(best),
-    reach = Math.hypot(u, v) - apart
+  const { u, v } = uvOf(best)
+  const reach = Math.hypot(u, v) - apart
   let rival = 0
   for (let at = 0; at < scores.length; at++) {
-    if (scores[at]! <= rival) continue
+    if (scores[at] <= rival) continue
     const other = uvOf(at)
-    if (Math.hypot(other.u, other.v) < reach && Math.hypot(other.u - u, other.v - v) > apart) rival = scores[at]!
+    if (Math.hypot(other.u, other.v) < reach && Math.hypot(other.u - u, other.v - v) > apart) rival = scores[at]
   }
-  return { at: { u: white.u + u, v: white.v + v }, rival: rival / scores[best]! }
+  return { at: { u: white.u + u, v: white.v + v }, rival: rival / scores[best] }
 }
 
 interface Settled {
@@ -199,34 +199,34 @@ const placesKept = 40
 /** The middle of the samples around a colour, among tones between two lumas: the window closes in on it. */
 function settle(s: Samples, start: Uv, low: number, high: number): Settled | null {
   let { u, v } = start
-  let share = 0,
-    tones = 0,
-    left = 1,
-    top = 1,
-    right = 0,
-    bottom = 0,
-    members: number[] = []
+  let share = 0
+  let tones = 0
+  let left = 1
+  let top = 1
+  let right = 0
+  let bottom = 0
+  let members: number[] = []
   for (const radius of [0.008, 0.006, 0.005, 0.005, 0.005]) {
-    let n = 0,
-      su = 0,
-      sv = 0
+    let n = 0
+    let su = 0
+    let sv = 0
     const seen = new Uint32Array(toneBins)
     left = top = 1
     right = bottom = 0
     members = []
     for (let i = 0; i < s.count; i++) {
-      const l = s.luma[i]!
+      const l = s.luma[i]
       if (l < low || l >= high) continue
-      const du = s.u[i]! - u,
-        dv = s.v[i]! - v
+      const du = s.u[i] - u
+      const dv = s.v[i] - v
       if (du * du + dv * dv > radius * radius) continue
       n++
       members.push(i)
       su += du
       sv += dv
-      seen[Math.min(toneBins - 1, Math.floor(l * toneBins))]!++
-      const x = s.x[i]!,
-        y = s.y[i]!
+      seen[Math.min(toneBins - 1, Math.floor(l * toneBins))]++
+      const x = s.x[i]
+      const y = s.y[i]
       if (x < left) left = x
       if (x > right) right = x
       if (y < top) top = y
@@ -238,12 +238,12 @@ function settle(s: Samples, start: Uv, low: number, high: number): Settled | nul
     v += sv / n
     tones = seen.reduce((sum, k) => sum + (k > n * 0.02 ? 1 : 0), 0)
   }
-  const every = Math.max(1, Math.floor(members.length / placesKept)),
-    half = 0.002
+  const every = Math.max(1, Math.floor(members.length / placesKept))
+  const half = 0.002
   const places = members
     .filter((_, k) => k % every === 0)
     .slice(0, placesKept)
-    .map((i) => ({ left: s.x[i]! - half, top: s.y[i]! - half, right: s.x[i]! + half, bottom: s.y[i]! + half }))
+    .map((i) => ({ left: s.x[i] - half, top: s.y[i] - half, right: s.x[i] + half, bottom: s.y[i] + half }))
   return { at: { u, v }, share, tones, area: { left, top, right, bottom }, places }
 }
 

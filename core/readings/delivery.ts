@@ -26,35 +26,35 @@ export function rangeMisfit({
   readonly share: number
   readonly likely: 'full' | 'legal'
 } | null {
-  const span = high - low,
-    steps = 2 ** Math.min(16, sourceBits) - 1
+  const span = high - low
+  const steps = 2 ** Math.min(16, sourceBits) - 1
   const codeOf = (signal: number): number => Math.round(((signal - low) / span) * 65535)
   const pixels = data.length / 3
   if (grade.read.range === 'legal') {
     // Codes over the legal white or under the legal black by more than filters ring.
-    const under = codeOf(-0.035),
-      over = codeOf(1.055)
+    const under = codeOf(-0.035)
+    const over = codeOf(1.055)
     let beyond = 0
     for (let i = 0; i < data.length; i += 3) {
-      const most = Math.max(data[i]!, data[i + 1]!, data[i + 2]!),
-        least = Math.min(data[i]!, data[i + 1]!, data[i + 2]!)
+      const most = Math.max(data[i], data[i + 1], data[i + 2])
+      const least = Math.min(data[i], data[i + 1], data[i + 2])
       if (most > over || least < under) beyond++
     }
     return { share: beyond / pixels, likely: 'full' }
   }
   // Read as full: a curve that starts at zero, yet nothing under the legal black and a pile at it.
   if (encodingOf(grade.read).curve.encode(0) > 0.03) return null
-  const floor = codeOf((64 - 1.5) / 1023 - 1 / steps),
-    black = codeOf((64 + 8) / 1023),
-    ceiling = codeOf((940 + 6) / 1023 + 1 / steps),
-    white = codeOf(920 / 1023)
-  let below = 0,
-    atBlack = 0,
-    above = 0,
-    atWhite = 0
+  const floor = codeOf((64 - 1.5) / 1023 - 1 / steps)
+  const black = codeOf((64 + 8) / 1023)
+  const ceiling = codeOf((940 + 6) / 1023 + 1 / steps)
+  const white = codeOf(920 / 1023)
+  let below = 0
+  let atBlack = 0
+  let above = 0
+  let atWhite = 0
   for (let i = 0; i < data.length; i += 3) {
-    const most = Math.max(data[i]!, data[i + 1]!, data[i + 2]!),
-      least = Math.min(data[i]!, data[i + 1]!, data[i + 2]!)
+    const most = Math.max(data[i], data[i + 1], data[i + 2])
+    const least = Math.min(data[i], data[i + 1], data[i + 2])
     if (least < floor) below++
     if (most <= black) atBlack++
     if (most > ceiling) above++

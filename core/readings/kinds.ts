@@ -1,4 +1,5 @@
 // The kinds of reading as declarations: what is measured, in which unit, and why it matters.
+import { printNumber } from '../numbers'
 
 export type ReadingId =
   | 'black'
@@ -300,9 +301,6 @@ export const unitForm = (unit: ReadingUnit): UnitForm => forms[unit]
 
 /** A carried number as it is shown, without its unit: with a true minus sign, never "−0". */
 export function printValue(value: number, unit: ReadingUnit, signed = false): string {
-  const { scale, decimals } = forms[unit],
-    shown = value * scale,
-    digits = Math.abs(shown).toFixed(decimals)
-  const zero = Number(digits) === 0
-  return `${shown < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}`
+  const { scale, decimals } = forms[unit]
+  return printNumber(value * scale, decimals, signed)
 }

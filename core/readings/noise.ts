@@ -6,8 +6,8 @@ import type { Finding } from './reading'
 
 const block = 12
 /** Dark, and not so dark that black cuts the noise off. */
-const darkest = 0.015,
-  brightest = 0.3
+const darkest = 0.015
+const brightest = 0.3
 
 export interface Noise {
   /** Standard deviation of R, G, B in shares of the signal. */
@@ -40,16 +40,16 @@ function flatPlaces({
       let zeros = 0
       for (let dy = 0; dy < block; dy++)
         for (let dx = 0; dx < block; dx++) {
-          const i = ((y + dy) * width + x + dx) * 3,
-            r = data[i]!,
-            g = data[i + 1]!,
-            b = data[i + 2]!
-          quarters[(dy < block / 2 ? 0 : 2) + (dx < block / 2 ? 0 : 1)]! += w.red * r + w.green * g + w.blue * b
+          const i = ((y + dy) * width + x + dx) * 3
+          const r = data[i]
+          const g = data[i + 1]
+          const b = data[i + 2]
+          quarters[(dy < block / 2 ? 0 : 2) + (dx < block / 2 ? 0 : 1)] += w.red * r + w.green * g + w.blue * b
           if (r === 0 || g === 0 || b === 0) zeros++
         }
-      const per = 1 / 65535 / ((block * block) / 4),
-        levels = quarters.map((q) => q * per),
-        mean = levels.reduce((a, q) => a + q, 0) / 4
+      const per = 1 / 65535 / ((block * block) / 4)
+      const levels = quarters.map((q) => q * per)
+      const mean = levels.reduce((a, q) => a + q, 0) / 4
       if (zeros > 0 || mean < darkest || mean > brightest) continue
       found.push({ x, y, uneven: (Math.max(...levels) - Math.min(...levels)) / mean })
     }
@@ -63,8 +63,8 @@ function flatPlaces({
  * noise's deviation, and the middle of those of all flat blocks is taken. Null where no dark place is flat.
  */
 export function measureNoise(picture: Pick<MeasuredPicture, 'shown' | 'source' | 'luma'>): Noise | null {
-  const flat = flatPlaces(picture),
-    { shown, source, luma: w } = picture
+  const flat = flatPlaces(picture)
+  const { shown, source, luma: w } = picture
   if (flat.length === 0) return null
   const middle = (frame: Frame, weights: readonly [number, number, number]): number => {
     const deviations = flat.map(({ x, y }) => residue(frame, x, y, weights)).sort((a, b) => a - b)
@@ -75,8 +75,8 @@ export function measureNoise(picture: Pick<MeasuredPicture, 'shown' | 'source' |
     middle(frame, [0, 1, 0]),
     middle(frame, [0, 0, 1]),
   ]
-  const lumaWeights = [w.red, w.green, w.blue] as const,
-    before = middle(source, lumaWeights)
+  const lumaWeights = [w.red, w.green, w.blue] as const
+  const before = middle(source, lumaWeights)
   return {
     channels: each(shown),
     sourceChannels: each(source),
@@ -93,7 +93,7 @@ function residue(
 ): number {
   let sum = 0
   const row = width * 3
-  const at = (i: number): number => wr * data[i]! + wg * data[i + 1]! + wb * data[i + 2]!
+  const at = (i: number): number => wr * data[i] + wg * data[i + 1] + wb * data[i + 2]
   for (let y = y0; y < y0 + block; y++)
     for (let x = x0; x < x0 + block; x++) {
       const i = (y * width + x) * 3
@@ -114,8 +114,8 @@ function residue(
 
 /** One byte per pixel: one where the noise was measured. */
 export function noisePixels(picture: Pick<MeasuredPicture, 'shown' | 'luma'>): Uint8Array {
-  const { width, height } = picture.shown,
-    marks = new Uint8Array(width * height)
+  const { width, height } = picture.shown
+  const marks = new Uint8Array(width * height)
   for (const { x, y } of flatPlaces(picture))
     for (let row = y; row < y + block; row++) marks.fill(1, row * width + x, row * width + x + block)
   return marks
@@ -124,9 +124,9 @@ export function noisePixels(picture: Pick<MeasuredPicture, 'shown' | 'luma'>): U
 export function noiseFindings(picture: MeasuredPicture): readonly Finding[] {
   const noise = measureNoise(picture)
   if (!noise) return []
-  const [r, g, b] = noise.channels,
-    worst = Math.max(r, g, b),
-    confidence = Math.min(1, noise.places / 24)
+  const [r, g, b] = noise.channels
+  const worst = Math.max(r, g, b)
+  const confidence = Math.min(1, noise.places / 24)
   const detail = `R ${printValue(r, 'percent')} · G ${printValue(g, 'percent')} · B ${printValue(b, 'percent')} %.`
   return [
     { id: 'noise', value: worst, confidence, detail },

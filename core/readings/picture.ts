@@ -70,8 +70,8 @@ export function pixelsOf(
   { width, height }: Frame,
 ): { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number } {
   const hold = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
-  const x0 = Math.min(hold(area.left, width), width - 1),
-    y0 = Math.min(hold(area.top, height), height - 1)
+  const x0 = Math.min(hold(area.left, width), width - 1)
+  const y0 = Math.min(hold(area.top, height), height - 1)
   return { x0, y0, x1: Math.max(x0 + 1, hold(area.right, width)), y1: Math.max(y0 + 1, hold(area.bottom, height)) }
 }
 
@@ -80,9 +80,9 @@ export function pixelsOf(
  * display.
  */
 export function workingLightOf(display: Display): (red: number, green: number, blue: number) => Vector3 {
-  const matrix = gamutToGamut(gamutById(display.gamutId), workingGamut),
-    { decode } = display.eotf
+  const matrix = gamutToGamut(gamutById(display.gamutId), workingGamut)
+  const { decode } = display.eotf
   const table = Float64Array.from({ length: 4096 }, (_, i) => decode((i + 0.5) / 4096))
-  const at = (code: number): number => table[Math.min(4095, Math.max(0, Math.floor(code * 4096)))]!
+  const at = (code: number): number => table[Math.min(4095, Math.max(0, Math.floor(code * 4096)))]
   return (red, green, blue) => transform(matrix, [at(red), at(green), at(blue)])
 }

@@ -56,18 +56,22 @@ const leastConfidence = 1 / 3
  * target.
  */
 export function judge(findings: readonly Finding[], standard: HouseStandard): readonly Reading[] {
-  const noWhite = findings.some((f) => f.id === 'noWhite' && f.alarm),
-    noBlack = findings.some((f) => f.id === 'noBlack' && f.alarm)
+  const noWhite = findings.some((f) => f.id === 'noWhite' && f.alarm)
+  const noBlack = findings.some((f) => f.id === 'noBlack' && f.alarm)
   return findings.map((finding) => judgeOne(finding, standard, noWhite, noBlack)).sort((a, b) => rankOf(b) - rankOf(a))
 }
 
-const rankOf = (r: Reading): number =>
-  r.weight > 0 ? 10 + r.weight * r.confidence : r.alarm ? 5 : r.verdict === 'met' ? 1 : 0
+const rankOf = (r: Reading): number => {
+  if (r.weight > 0) return 10 + r.weight * r.confidence
+  if (r.alarm) return 5
+  if (r.verdict === 'met') return 1
+  return 0
+}
 
 function judgeOne(finding: Finding, standard: HouseStandard, noWhite: boolean, noBlack: boolean): Reading {
-  const { id, value, confidence, of } = finding,
-    kind = readingKind(id),
-    name = of ? `${kind.name}, ${of}` : kind.name
+  const { id, value, confidence, of } = finding
+  const kind = readingKind(id)
+  const name = of ? `${kind.name}, ${of}` : kind.name
   const wanted = standard.targets[id] ?? null
   const unsure = confidence < leastConfidence
   // Where the scene holds no white or no black, a stretch is not asked for.
@@ -94,8 +98,8 @@ function sentenceOf(
   verdict: Verdict | null,
   { spared, unsure }: { readonly spared: boolean; readonly unsure: boolean },
 ): string {
-  const { unit } = readingKind(id),
-    { after } = unitForm(unit)
+  const { unit } = readingKind(id)
+  const { after } = unitForm(unit)
   const gap = after === '°' || after === '×' ? '' : ' '
   const parts = [`${name}: ${printValue(value, unit)}${gap}${after}.`]
   if (detail) parts.push(detail)

@@ -34,8 +34,8 @@ describe('levels', () => {
   test('percentiles of known pictures within 0.1 %', () => {
     const random = randomFrom(3)
     for (let trial = 0; trial < 20; trial++) {
-      const low = random() * 0.3,
-        high = 0.6 + random() * 0.4
+      const low = random() * 0.3
+      const high = 0.6 + random() * 0.4
       const picture = shownAsIs(
         frameOf(1000, 12, (x) => {
           const v = low + ((high - low) * (x + 0.5)) / 1000
@@ -90,8 +90,8 @@ describe('levels', () => {
 
 /** Greys from dark to bright between coloured things, in one light that is off by a known cast. */
 function castScene(seed: number, temperatureMired: number, tint: number) {
-  const random = randomFrom(seed),
-    normal = normalFrom(random)
+  const random = randomFrom(seed)
+  const normal = normalFrom(random)
   const matrix = multiply(
     gamutToGamut(workingGamut, gamutById('bt709')),
     invert(whiteBalanceMatrix(workingGamut, temperatureMired, tint)),
@@ -105,8 +105,8 @@ function castScene(seed: number, temperatureMired: number, tint: number) {
   const lit = things.map((t) => transform(matrix, t))
   return shownAsIs(
     frameOf(160, 90, (x, y) => {
-      const light = lit[Math.floor(x / 20) + 8 * Math.floor(y / 18)]!,
-        shade = 0.75 + (0.5 * (x % 20)) / 20
+      const light = lit[Math.floor(x / 20) + 8 * Math.floor(y / 18)]!
+      const shade = 0.75 + (0.5 * (x % 20)) / 20
       return light.map((v) => Math.max(0, v * shade + normal() * 0.0015) ** (1 / 2.4)) as [number, number, number]
     }),
   )
@@ -115,19 +115,19 @@ function castScene(seed: number, temperatureMired: number, tint: number) {
 describe('casts', () => {
   test('200 random casts: direction right in at least 98 %, size within 10 %', () => {
     const random = randomFrom(71)
-    let right = 0,
-      sized = 0,
-      judged = 0
+    let right = 0
+    let sized = 0
+    let judged = 0
     for (let trial = 0; trial < 200; trial++) {
       // From a visible cast up; the step takes away what the light has.
-      const mired = (random() < 0.5 ? -1 : 1) * (8 + random() * 32),
-        duv = (random() - 0.5) * 16
+      const mired = (random() < 0.5 ? -1 : 1) * (8 + random() * 32)
+      const duv = (random() - 0.5) * 16
       const cast = measureCasts(castScene(1000 + trial, -mired, duv)).all
       if (!cast) continue
       judged++
       // On the diagram, one mired near daylight is about 0.4 · 10⁻³ of Duv.
-      const truth = [mired * 0.4, duv],
-        seen = [cast.mired * 0.4, cast.duv * 1000]
+      const truth = [mired * 0.4, duv]
+      const seen = [cast.mired * 0.4, cast.duv * 1000]
       const angle = Math.abs(
         turn(((Math.atan2(seen[1]!, seen[0]!) - Math.atan2(truth[1]!, truth[0]!)) * 180) / Math.PI),
       )
@@ -208,11 +208,11 @@ test('a card tells exposure and white exactly, before and after Level', () => {
 
 /** Display signal of a luma, a chroma and a hue as the vectorscope has them. */
 function signalOf(luma: number, chroma: number, degrees: number): [number, number, number] {
-  const w = lumaWeights('bt709'),
-    cb = (chroma / 2) * Math.cos((degrees * Math.PI) / 180),
-    cr = (chroma / 2) * Math.sin((degrees * Math.PI) / 180)
-  const r = luma + cr * w.crDivisor,
-    b = luma + cb * w.cbDivisor
+  const w = lumaWeights('bt709')
+  const cb = (chroma / 2) * Math.cos((degrees * Math.PI) / 180)
+  const cr = (chroma / 2) * Math.sin((degrees * Math.PI) / 180)
+  const r = luma + cr * w.crDivisor
+  const b = luma + cb * w.cbDivisor
   return [r, (luma - w.red * r - w.blue * b) / w.green, b]
 }
 
@@ -246,7 +246,11 @@ describe('subjects', () => {
 
   test('hair and a shirt in the area do not count, and an area without skin is no reading', () => {
     const picture = pictureOf(
-      frameOf(80, 80, (_, y) => (y < 20 ? [0.05, 0.05, 0.05] : y > 60 ? [0.2, 0.3, 0.6] : signalOf(0.45, 0.2, 124))),
+      frameOf(80, 80, (_, y) => {
+        if (y < 20) return [0.05, 0.05, 0.05]
+        if (y > 60) return [0.2, 0.3, 0.6]
+        return signalOf(0.45, 0.2, 124)
+      }),
     )
     expect(Math.abs(readSkin(picture, whole)!.hueDegrees - 124)).toBeLessThan(0.3)
     expect(readSkin(picture, { left: 0, top: 0.8, right: 1, bottom: 1 })).toBeNull()
@@ -276,8 +280,8 @@ describe('subjects', () => {
   test('a subject is held against its own card, not against a norm', () => {
     const picture = pictureOf(frameOf(40, 40, () => signalOf(0.3, 0.2, 116)))
     const card = { luma: 0.3, chroma: 0.2, hueDegrees: 116 }
-    const own = subjectFindings(picture, { name: 'Dyer', area: whole, card }),
-      norm = subjectFindings(picture, { name: 'Dyer', area: whole, card: null })
+    const own = subjectFindings(picture, { name: 'Dyer', area: whole, card })
+    const norm = subjectFindings(picture, { name: 'Dyer', area: whole, card: null })
     expect(Math.abs(found(own, 'skinHue'))).toBeLessThan(0.3)
     expect(found(norm, 'skinHue')).toBeCloseTo(-7, 0)
     expect(judge(own, standardById('broad-day')).find((r) => r.id === 'skinLuma')?.target).toBeNull()
@@ -316,15 +320,17 @@ test('the pixels behind noise are flat and dark, those behind coarse steps are a
   const normal = normalFrom(randomFrom(8))
   // Dark and flat at the left, bright at the right, striped in between.
   const frame = frameOf(240, 120, (x) => {
-    const v = x < 80 ? 0.1 + normal() * 0.004 : x < 160 ? 0.1 + 0.08 * (x & 1) : 0.4 + (0.3 * (x - 160)) / 80
+    let v = 0.4 + (0.3 * (x - 160)) / 80
+    if (x < 80) v = 0.1 + normal() * 0.004
+    else if (x < 160) v = 0.1 + 0.08 * (x & 1)
     return [v, v, v]
   })
-  const picture = pictureOf(frame),
-    noisy = pixelsBehind(picture, 'noise')!
+  const picture = pictureOf(frame)
+  const noisy = pixelsBehind(picture, 'noise')!
   expect(noisy.reduce((a, b) => a + b, 0)).toBe(measureNoise(picture)!.places * 144)
   expect(noisy.some((m, p) => m === 1 && p % 240 >= 160)).toBe(false)
-  const steep = pictureOf(frame, setParameter(defaultGrade('gamma-2.4', 'bt709'), 'contrast', 'contrast', 3), 8),
-    marks = pixelsBehind(steep, 'banding')!
+  const steep = pictureOf(frame, setParameter(defaultGrade('gamma-2.4', 'bt709'), 'contrast', 'contrast', 3), 8)
+  const marks = pixelsBehind(steep, 'banding')!
   expect(marks.reduce((a, b) => a + b, 0) / marks.length).toBeCloseTo(measureBanding(steep).share, 9)
   expect(measureBanding(steep).share).toBeGreaterThan(0)
   expect(pixelsBehind(picture, 'black')).toBeNull()
@@ -363,8 +369,8 @@ describe('coarse steps', () => {
   )
 
   test('a picture that keeps away from those tones is not warned of', () => {
-    const grade = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.5),
-      chain = buildChain(grade, () => undefined)
+    const grade = setParameter(defaultGrade('log-420-95'), 'contrast', 'contrast', 1.5)
+    const chain = buildChain(grade, () => undefined)
     const far = frameOf(64, 64, () => [0.02, 0.02, 0.02])
     expect(measureBanding({ chain, sourceBits: 8, grade, source: far }).share).toBe(0)
   })
@@ -388,8 +394,8 @@ describe('the delivered signal', () => {
       const f = ramp(0, 1)
       return { ...f, low: (codes[0] - 64) / 876, high: (codes[1] - 64) / 876 }
     }
-    const legal = defaultGrade('gamma-2.4', 'bt709', 'legal'),
-      full = defaultGrade('gamma-2.4', 'bt709')
+    const legal = defaultGrade('gamma-2.4', 'bt709', 'legal')
+    const full = defaultGrade('gamma-2.4', 'bt709')
     expect(rangeMisfit({ source: legalFrame([0, 1023]), grade: legal, sourceBits: 10 })).toMatchObject({
       likely: 'full',
     })

@@ -30,14 +30,14 @@ export function measureRestraint({
     evaluateDirect(c, pixels, positionsIn(c, source, stride))
     return pixels
   }
-  const graded = through(chain),
-    corrected = through(buildChain({ ...grade, steps }, lut))
-  let moved = 0,
-    chromaAfter = 0,
-    chromaBefore = 0
+  const graded = through(chain)
+  const corrected = through(buildChain({ ...grade, steps }, lut))
+  let moved = 0
+  let chromaAfter = 0
+  let chromaBefore = 0
   for (let i = 0; i < graded.length; i += 3) {
-    const a = place(corrected[i]!, corrected[i + 1]!, corrected[i + 2]!),
-      b = place(graded[i]!, graded[i + 1]!, graded[i + 2]!)
+    const a = place(corrected[i], corrected[i + 1], corrected[i + 2])
+    const b = place(graded[i], graded[i + 1], graded[i + 2])
     moved += difference(a, b)
     chromaBefore += Math.hypot(a[1], a[2])
     chromaAfter += Math.hypot(b[1], b[2])

@@ -13,14 +13,14 @@ const leastBlackStops = -3
 
 export function sceneEndFindings({ source, chain }: MeasuredPicture): readonly Finding[] {
   const stride = Math.max(1, Math.floor((source.width * source.height) / 20_000)) | 1
-  const light = sceneLight(chain, 'level', sampleSignal(source, stride)),
-    [wr, wg, wb] = workingLuminance
+  const light = sceneLight(chain, 'level', sampleSignal(source, stride))
+  const [wr, wg, wb] = workingLuminance
   const stops = Float64Array.from({ length: light.length / 3 }, (_, p) =>
-    Math.log2(Math.max(wr * light[p * 3]! + wg * light[p * 3 + 1]! + wb * light[p * 3 + 2]!, 1e-5) / middleGrey),
+    Math.log2(Math.max(wr * light[p * 3] + wg * light[p * 3 + 1] + wb * light[p * 3 + 2], 1e-5) / middleGrey),
   ).sort()
   const at = (share: number): number => stops[Math.min(stops.length - 1, Math.floor(share * stops.length))] ?? 0
-  const brightest = at(0.995),
-    darkest = at(0.005)
+  const brightest = at(0.995)
+  const darkest = at(0.005)
   return [
     {
       id: 'noWhite',

@@ -87,12 +87,13 @@ export const houseStandards: readonly HouseStandard[] = [
 
 export const defaultStandardId = 'broad-day'
 const byId = new Map(houseStandards.map((s) => [s.id, s]))
+const defaultStandard = byId.get(defaultStandardId) ?? houseStandards[0]
 
 /**
  * The standard of an id among those that ship and the user's own; the default one for ids that are not known any more.
  */
 export const standardById = (id: string, own: readonly HouseStandard[] = []): HouseStandard =>
-  own.find((s) => s.id === id) ?? byId.get(id) ?? byId.get(defaultStandardId)!
+  own.find((s) => s.id === id) ?? byId.get(id) ?? defaultStandard
 
 export const isShippedStandard = (id: string): boolean => byId.has(id)
 
@@ -103,7 +104,9 @@ export function verdictOf(value: number, target: Target | null | undefined): Ver
   if (!target) return null
   // A hair more than the tolerance, so that a number on the line is not judged by its last bit.
   const slack = target.tolerance + 1e-9
-  return value < target.low - slack ? 'low' : value > target.high + slack ? 'high' : 'met'
+  if (value < target.low - slack) return 'low'
+  if (value > target.high + slack) return 'high'
+  return 'met'
 }
 
 /** How many of the kind's steps a number lies outside its target; 0 where it meets it. */

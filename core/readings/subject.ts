@@ -25,20 +25,20 @@ export const skinLineDegrees = 123
  * in the area do not count. Null where nothing coloured like skin (within 50° of the line) makes up a tenth of it.
  */
 export function readSkin({ shown, luma: w }: Pick<MeasuredPicture, 'shown' | 'luma'>, area: Area): SubjectCard | null {
-  const { x0, x1, y0, y1 } = pixelsOf(area, shown),
-    { width, data } = shown
-  const lumas: number[] = [],
-    cbs: number[] = [],
-    crs: number[] = []
+  const { x0, x1, y0, y1 } = pixelsOf(area, shown)
+  const { width, data } = shown
+  const lumas: number[] = []
+  const cbs: number[] = []
+  const crs: number[] = []
   for (let y = y0; y < y1; y++)
     for (let x = x0; x < x1; x++) {
-      const i = (y * width + x) * 3,
-        r = data[i]! / 65535,
-        g = data[i + 1]! / 65535,
-        b = data[i + 2]! / 65535
-      const l = w.red * r + w.green * g + w.blue * b,
-        cb = (b - l) / w.cbDivisor,
-        cr = (r - l) / w.crDivisor
+      const i = (y * width + x) * 3
+      const r = data[i] / 65535
+      const g = data[i + 1] / 65535
+      const b = data[i + 2] / 65535
+      const l = w.red * r + w.green * g + w.blue * b
+      const cb = (b - l) / w.cbDivisor
+      const cr = (r - l) / w.crDivisor
       if (
         Math.hypot(cb, cr) < 0.008 ||
         Math.abs(turn(degreesOf(cb, cr) - skinLineDegrees)) > 50 ||
@@ -50,11 +50,11 @@ export function readSkin({ shown, luma: w }: Pick<MeasuredPicture, 'shown' | 'lu
       crs.push(cr)
     }
   if (lumas.length < 4 || lumas.length < 0.1 * (x1 - x0) * (y1 - y0)) return null
-  const order = [...lumas.keys()].sort((a, b) => lumas[a]! - lumas[b]!),
-    kept = order.slice(Math.floor(order.length * 0.1), Math.ceil(order.length * 0.9))
-  const mean = (list: readonly number[]): number => kept.reduce((s, i) => s + list[i]!, 0) / kept.length
-  const cb = mean(cbs),
-    cr = mean(crs)
+  const order = [...lumas.keys()].sort((a, b) => lumas[a] - lumas[b])
+  const kept = order.slice(Math.floor(order.length * 0.1), Math.ceil(order.length * 0.9))
+  const mean = (list: readonly number[]): number => kept.reduce((s, i) => s + list[i], 0) / kept.length
+  const cb = mean(cbs)
+  const cr = mean(crs)
   return { luma: mean(lumas), chroma: Math.hypot(cb, cr) * 2, hueDegrees: degreesOf(cb, cr) }
 }
 
@@ -73,22 +73,20 @@ export function readNeutralSkin(
 ): SubjectCard | null {
   const asShown = readSkin(picture, area)
   if (!cast || !asShown) return asShown
-  const { shown, display } = picture,
-    { x0, x1, y0, y1 } = pixelsOf(area, shown),
-    part = cut(shown, { x: x0, y: y0, width: x1 - x0, height: y1 - y0 })
-  const light = workingLightOf(display),
-    { eotf, carriedPeak } = display
+  const { shown, display } = picture
+  const { x0, x1, y0, y1 } = pixelsOf(area, shown)
+  const part = cut(shown, { x: x0, y: y0, width: x1 - x0, height: y1 - y0 })
+  const light = workingLightOf(display)
+  const { eotf, carriedPeak } = display
   const back = multiply(
     gamutToGamut(workingGamut, gamutById(display.gamutId)),
     whiteBalanceMatrix(workingGamut, -cast.mired, cast.duv * 1000),
   )
   const data = new Uint16Array(part.data.length)
   for (let i = 0; i < data.length; i += 3)
-    transform(back, light(part.data[i]! / 65535, part.data[i + 1]! / 65535, part.data[i + 2]! / 65535)).forEach(
-      (v, c) => {
-        data[i + c] = Math.round(65535 * eotf.encode(Math.min(carriedPeak, Math.max(0, v))))
-      },
-    )
+    transform(back, light(part.data[i] / 65535, part.data[i + 1] / 65535, part.data[i + 2] / 65535)).forEach((v, c) => {
+      data[i + c] = Math.round(65535 * eotf.encode(Math.min(carriedPeak, Math.max(0, v))))
+    })
   const neutral = readSkin({ shown: { ...part, data }, luma: picture.luma }, { left: 0, top: 0, right: 1, bottom: 1 })
   return neutral && { ...neutral, luma: asShown.luma }
 }

@@ -28,13 +28,13 @@ export function uvOf([x, y, z]: Vector3): Uv | null {
  * away.
  */
 export function castOf({ u, v }: Uv, gamut: Gamut): Cast {
-  const white = uvOfXy(gamut.white),
-    target = whitePointOf(gamut.white),
-    foot = uvOfXy(whiteChromaticity(target))
+  const white = uvOfXy(gamut.white)
+  const target = whitePointOf(gamut.white)
+  const foot = uvOfXy(whiteChromaticity(target))
   // The step moves x, y; the difference is taken there.
-  const xy = xyOfUv({ u, v }),
-    whiteXy = gamut.white,
-    footXy = xyOfUv(foot)
+  const xy = xyOfUv({ u, v })
+  const whiteXy = gamut.white
+  const footXy = xyOfUv(foot)
   const moved = whitePointOf({ x: xy.x - whiteXy.x + footXy.x, y: xy.y - whiteXy.y + footXy.y })
   return {
     mired: moved.mired - target.mired,

@@ -92,8 +92,8 @@ export function calmed(planes: KeyPlanes, { calm }: Pick<Cleaning, 'calm'>, fram
 const calmKnown = new WeakMap<KeyPlanes, { readonly by: number; readonly planes: KeyPlanes }>()
 
 function smoothed(planes: KeyPlanes, calm: number, frameHeight: number): KeyPlanes {
-  const { width, height } = planes,
-    of = (values: Float32Array): Float32Array => blur({ width, height, values }, calm * frameHeight).values
+  const { width, height } = planes
+  const of = (values: Float32Array): Float32Array => blur({ width, height, values }, calm * frameHeight).values
   return { width, height, l: of(planes.l), a: of(planes.a), b: of(planes.b) }
 }
 

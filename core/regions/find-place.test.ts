@@ -1,7 +1,7 @@
 import { largestIsland, placeByKey, placeByLook, stopsBetween, type KeyPlanes } from '.'
 
-const width = 240,
-  height = 135
+const width = 240
+const height = 135
 const plane = (at: (x: number, y: number) => number) => ({
   width,
   height,
@@ -36,8 +36,8 @@ test('by its key: where that holds most, and by how much larger', () => {
 
 test('by its look: a pattern is found where it went, larger or smaller, in other light', () => {
   const pattern = (x: number, y: number): number =>
-      0.4 + 0.2 * Math.sin(x / 6) * Math.cos(y / 5) + 0.15 * Math.sin((x + 2 * y) / 11),
-    ground = (x: number, y: number): number => 0.5 + 0.1 * Math.sin(x / 19 + y / 23)
+    0.4 + 0.2 * Math.sin(x / 6) * Math.cos(y / 5) + 0.15 * Math.sin((x + 2 * y) / 11)
+  const ground = (x: number, y: number): number => 0.5 + 0.1 * Math.sin(x / 19 + y / 23)
   const scene = (cx: number, cy: number, size: number, light: number): KeyPlanes =>
     planes(
       (x, y) =>
@@ -58,9 +58,9 @@ test('by its look: a pattern is found where it went, larger or smaller, in other
 })
 
 test('the light under two mattes differs by so many stops', () => {
-  const bright = planes(() => 0.8),
-    dim = planes(() => 0.4),
-    matte = disc(80, 60, 28).values
+  const bright = planes(() => 0.8)
+  const dim = planes(() => 0.4)
+  const matte = disc(80, 60, 28).values
   expect(stopsBetween(dim, matte, bright, matte)).toBeCloseTo(3, 6)
   expect(stopsBetween(bright, matte, bright, matte)).toBe(0)
   expect(stopsBetween(bright, new Float32Array(width * height), dim, matte)).toBeNull()

@@ -23,25 +23,25 @@ export interface Island {
 
 /** The largest connected area where a matte holds by half; null where it holds nothing to speak of. */
 export function largestIsland({ width, height, values }: Plane): Island | null {
-  const seen = new Uint8Array(values.length),
-    stack = new Int32Array(values.length)
+  const seen = new Uint8Array(values.length)
+  const stack = new Int32Array(values.length)
   let best: Island | null = null
   for (let start = 0; start < values.length; start++) {
-    if (seen[start] || values[start]! <= 0.5) continue
-    let top = 0,
-      count = 0,
-      sx = 0,
-      sy = 0,
-      left = width,
-      right = 0,
-      upper = height,
-      lower = 0
+    if (seen[start] || values[start] <= 0.5) continue
+    let top = 0
+    let count = 0
+    let sx = 0
+    let sy = 0
+    let left = width
+    let right = 0
+    let upper = height
+    let lower = 0
     stack[top++] = start
     seen[start] = 1
     while (top > 0) {
-      const i = stack[--top]!,
-        x = i % width,
-        y = (i - x) / width
+      const i = stack[--top]
+      const x = i % width
+      const y = (i - x) / width
       count++
       sx += x
       sy += y
@@ -50,7 +50,7 @@ export function largestIsland({ width, height, values }: Plane): Island | null {
       upper = Math.min(upper, y)
       lower = Math.max(lower, y)
       const reach = (j: number): void => {
-        if (!seen[j] && values[j]! > 0.5) {
+        if (!seen[j] && values[j] > 0.5) {
           seen[j] = 1
           stack[top++] = j
         }
@@ -74,8 +74,8 @@ export function largestIsland({ width, height, values }: Plane): Island | null {
 
 /** Where the same key holds in another picture: the largest area there, against the largest here. */
 export function placeByKey(here: Plane, there: Plane): FoundPlace | null {
-  const from = largestIsland(here),
-    to = largestIsland(there)
+  const from = largestIsland(here)
+  const to = largestIsland(there)
   if (!from || !to) return null
   const size = Math.sqrt(to.area / from.area)
   // A size that is far off is another thing of that colour.
@@ -90,10 +90,10 @@ const coarseHeight = 54
  * places and sizes).
  */
 export function placeByLook(here: KeyPlanes, matte: Float32Array, there: KeyPlanes): FoundPlace | null {
-  const a = coarse(here, here.l),
-    m = coarse(here, matte),
-    b = coarse(there, there.l),
-    box = largestIsland(m)
+  const a = coarse(here, here.l)
+  const m = coarse(here, matte)
+  const b = coarse(there, there.l)
+  const box = largestIsland(m)
   if (!box) return null
   let best: FoundPlace | null = null
   for (const size of sizes) {
@@ -116,32 +116,32 @@ interface LookPoint {
 
 /** What is looked for, as places about its middle with their lightness. */
 function pointsOf(a: Plane, m: Plane, box: Island, size: number): readonly LookPoint[] {
-  const points: LookPoint[] = [],
-    cx = Math.floor(box.x * a.width),
-    cy = Math.floor(box.y * a.height)
+  const points: LookPoint[] = []
+  const cx = Math.floor(box.x * a.width)
+  const cy = Math.floor(box.y * a.height)
   for (let y = 0; y < a.height; y++)
     for (let x = 0; x < a.width; x++)
-      if (m.values[y * a.width + x]! > 0.5)
+      if (m.values[y * a.width + x] > 0.5)
         points.push({
           dx: Math.round((x - cx) * size),
           dy: Math.round((y - cy) * size),
-          value: a.values[y * a.width + x]!,
+          value: a.values[y * a.width + x],
         })
   return points
 }
 
 function correlation(points: readonly LookPoint[], { width, height, values }: Plane, cx: number, cy: number): number {
-  let n = 0,
-    sa = 0,
-    sb = 0,
-    saa = 0,
-    sbb = 0,
-    sab = 0
+  let n = 0
+  let sa = 0
+  let sb = 0
+  let saa = 0
+  let sbb = 0
+  let sab = 0
   for (const { dx, dy, value } of points) {
-    const x = cx + dx,
-      y = cy + dy
+    const x = cx + dx
+    const y = cy + dy
     if (x < 0 || y < 0 || x >= width || y >= height) continue
-    const v = values[y * width + x]!
+    const v = values[y * width + x]
     n++
     sa += value
     sb += v
@@ -157,15 +157,15 @@ function correlation(points: readonly LookPoint[], { width, height, values }: Pl
 
 /** Means over cells: small enough that every place can be tried. */
 function coarse({ width, height }: Pick<KeyPlanes, 'width' | 'height'>, values: Float32Array): Plane {
-  const cell = Math.max(1, Math.floor(height / coarseHeight)),
-    w = Math.floor(width / cell),
-    h = Math.floor(height / cell),
-    out = new Float32Array(w * h)
+  const cell = Math.max(1, Math.floor(height / coarseHeight))
+  const w = Math.floor(width / cell)
+  const h = Math.floor(height / cell)
+  const out = new Float32Array(w * h)
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       let sum = 0
       for (let v = y * cell; v < (y + 1) * cell; v++)
-        for (let u = x * cell; u < (x + 1) * cell; u++) sum += values[v * width + u]!
+        for (let u = x * cell; u < (x + 1) * cell; u++) sum += values[v * width + u]
       out[y * w + x] = sum / (cell * cell)
     }
   return { width: w, height: h, values: out }
@@ -180,15 +180,15 @@ export function stopsBetween(
 ): number | null {
   // Lightness of Oklab is the cube root of light.
   const light = ({ l }: KeyPlanes, matte: Float32Array): number => {
-    let sum = 0,
-      weight = 0
+    let sum = 0
+    let weight = 0
     for (let p = 0; p < l.length; p++) {
-      sum += matte[p]! * Math.max(0, l[p]!) ** 3
-      weight += matte[p]!
+      sum += matte[p] * Math.max(0, l[p]) ** 3
+      weight += matte[p]
     }
     return weight > 1 ? sum / weight : 0
   }
-  const a = light(here, hereMatte),
-    b = light(there, thereMatte)
+  const a = light(here, hereMatte)
+  const b = light(there, thereMatte)
   return a > 1e-6 && b > 1e-6 ? Math.min(6, Math.max(-6, Math.log2(b / a))) : null
 }

@@ -12,13 +12,13 @@ export function moved(m: Homography, x: number, y: number): readonly [number, nu
 
 /** How much longer lines become near a place: the root of the change of area there. */
 export function scaleAt(m: Homography, x: number, y: number): number {
-  const w = m[6] * x + m[7] * y + m[8],
-    px = (m[0] * x + m[1] * y + m[2]) / w,
-    py = (m[3] * x + m[4] * y + m[5]) / w
-  const a = (m[0] - px * m[6]) / w,
-    b = (m[1] - px * m[7]) / w,
-    c = (m[3] - py * m[6]) / w,
-    d = (m[4] - py * m[7]) / w
+  const w = m[6] * x + m[7] * y + m[8]
+  const px = (m[0] * x + m[1] * y + m[2]) / w
+  const py = (m[3] * x + m[4] * y + m[5]) / w
+  const a = (m[0] - px * m[6]) / w
+  const b = (m[1] - px * m[7]) / w
+  const c = (m[3] - py * m[6]) / w
+  const d = (m[4] - py * m[7]) / w
   return Math.sqrt(Math.abs(a * d - b * c))
 }
 

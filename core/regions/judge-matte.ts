@@ -23,16 +23,16 @@ const speckArea = 1.2e-4
 
 export function judgeMatte(matte: Plane, next: Plane | null = null): MatteFacts {
   const { width, height, values } = matte
-  let sum = 0,
-    edge = 0,
-    hard = 0
+  let sum = 0
+  let edge = 0
+  let hard = 0
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      const i = y * width + x,
-        v = values[i]!,
-        right = x + 1 < width ? Math.abs(v - values[i + 1]!) : 0,
-        below = y + 1 < height ? Math.abs(v - values[i + width]!) : 0,
-        jump = Math.max(right, below)
+      const i = y * width + x
+      const v = values[i]
+      const right = x + 1 < width ? Math.abs(v - values[i + 1]) : 0
+      const below = y + 1 < height ? Math.abs(v - values[i + width]) : 0
+      const jump = Math.max(right, below)
       sum += v
       if (jump > edgeStep) edge++
       if (jump > hardJump) hard++
@@ -50,15 +50,15 @@ export function judgeMatte(matte: Plane, next: Plane | null = null): MatteFacts 
  * the other.
  */
 export function chatterOf({ width, height, values }: Plane, next: Plane): number {
-  let edge = 0,
-    flipped = 0
+  let edge = 0
+  let flipped = 0
   const crosses = (of: Float32Array, i: number, x: number, y: number): boolean => {
-    const inside = of[i]! > 0.5
+    const inside = of[i] > 0.5
     return (
-      (x + 1 < width && of[i + 1]! > 0.5 !== inside) ||
-      (y + 1 < height && of[i + width]! > 0.5 !== inside) ||
-      (x > 0 && of[i - 1]! > 0.5 !== inside) ||
-      (y > 0 && of[i - width]! > 0.5 !== inside)
+      (x + 1 < width && of[i + 1] > 0.5 !== inside) ||
+      (y + 1 < height && of[i + width] > 0.5 !== inside) ||
+      (x > 0 && of[i - 1] > 0.5 !== inside) ||
+      (y > 0 && of[i - width] > 0.5 !== inside)
     )
   }
   for (let y = 0; y < height; y++)
@@ -67,30 +67,30 @@ export function chatterOf({ width, height, values }: Plane, next: Plane): number
       if (!crosses(values, i, x, y) && !crosses(next.values, i, x, y)) continue
       edge++
       // A pixel that hardly moves about a half is not seen to flip.
-      if (values[i]! > 0.5 !== next.values[i]! > 0.5 && Math.abs(values[i]! - next.values[i]!) > 0.25) flipped++
+      if (values[i] > 0.5 !== next.values[i] > 0.5 && Math.abs(values[i] - next.values[i]) > 0.25) flipped++
     }
   return edge === 0 ? 0 : flipped / edge
 }
 
 /** Connected areas of either side that are too small to be meant. */
 function specksOf({ width, height, values }: Plane): number {
-  const most = Math.max(2, speckArea * width * height),
-    seen = new Uint8Array(values.length),
-    stack = new Int32Array(values.length)
+  const most = Math.max(2, speckArea * width * height)
+  const seen = new Uint8Array(values.length)
+  const stack = new Int32Array(values.length)
   let specks = 0
   for (let start = 0; start < values.length; start++) {
     if (seen[start]) continue
-    const inside = values[start]! > 0.5
-    let top = 0,
-      area = 0
+    const inside = values[start] > 0.5
+    let top = 0
+    let area = 0
     stack[top++] = start
     seen[start] = 1
     while (top > 0) {
-      const i = stack[--top]!,
-        x = i % width
+      const i = stack[--top]
+      const x = i % width
       area++
       const reach = (j: number): void => {
-        if (!seen[j] && values[j]! > 0.5 === inside) {
+        if (!seen[j] && values[j] > 0.5 === inside) {
           seen[j] = 1
           stack[top++] = j
         }
@@ -107,22 +107,22 @@ function specksOf({ width, height, values }: Plane): number {
 
 /** The mean difference of two mattes over their mean: how far one moved against the other, 0..1. */
 export function matteMoved(before: Float32Array, after: Float32Array): number {
-  let different = 0,
-    held = 0
+  let different = 0
+  let held = 0
   for (let i = 0; i < before.length; i++) {
-    different += Math.abs(before[i]! - after[i]!)
-    held += Math.max(before[i]!, after[i]!)
+    different += Math.abs(before[i] - after[i])
+    held += Math.max(before[i], after[i])
   }
   return held === 0 ? 0 : different / held
 }
 
 /** Intersection over union of two mattes, each cut at a half. */
 export function overlapOf(a: Float32Array, b: Float32Array): number {
-  let both = 0,
-    either = 0
+  let both = 0
+  let either = 0
   for (let i = 0; i < a.length; i++) {
-    const p = a[i]! > 0.5,
-      q = b[i]! > 0.5
+    const p = a[i] > 0.5
+    const q = b[i] > 0.5
     if (p && q) both++
     if (p || q) either++
   }

@@ -62,14 +62,21 @@ export const freshKey: Key = { tap: 'hue', groups: [], samples: [] }
 /** Hues of nearly grey pixels are noise: they count from the first chroma on, and wholly from the second. */
 const hueless = { none: 0.012, whole: 0.045 } as const
 
-const smooth = (t: number): number => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t))
+const smooth = (t: number): number => {
+  if (t <= 0) return 0
+  if (t >= 1) return 1
+  return t * t * (3 - 2 * t)
+}
 const inRange = ({ low, high, softLow, softHigh }: SoftRange, v: number): number => {
   if (v < low) return softLow > 0 ? smooth((v - low + softLow) / softLow) : 0
-  return v > high ? (softHigh > 0 ? smooth((high + softHigh - v) / softHigh) : 0) : 1
+  if (v > high) return softHigh > 0 ? smooth((high + softHigh - v) / softHigh) : 0
+  return 1
 }
 const inHue = ({ centre, half, soft }: HueRange, degrees: number): number => {
   const away = Math.abs(((((degrees - centre) % 360) + 540) % 360) - 180)
-  return away <= half ? 1 : soft > 0 ? smooth((half + soft - away) / soft) : 0
+  if (away <= half) return 1
+  if (soft > 0) return smooth((half + soft - away) / soft)
+  return 0
 }
 
 /** Below this lightness a colour is noise: chroma is not measured against less. */
@@ -113,19 +120,19 @@ let lightOfCode: Float32Array | null = null
 /** Oklab of working-log codes (0..65535 for 0..1), RGB triples. */
 export function keyPlanes(codes: Uint16Array, width: number): KeyPlanes {
   const light = (lightOfCode ??= Float32Array.from({ length: 65536 }, (_, code) => fromWorkingLog(code / 65535)))
-  const count = codes.length / 3,
-    l = new Float32Array(count),
-    a = new Float32Array(count),
-    b = new Float32Array(count),
-    [m0, m1, m2, m3, m4, m5, m6, m7, m8] = space.toCone,
-    [n0, n1, n2, n3, n4, n5, n6, n7, n8] = space.toLab
+  const count = codes.length / 3
+  const l = new Float32Array(count)
+  const a = new Float32Array(count)
+  const b = new Float32Array(count)
+  const [m0, m1, m2, m3, m4, m5, m6, m7, m8] = space.toCone
+  const [n0, n1, n2, n3, n4, n5, n6, n7, n8] = space.toLab
   for (let p = 0, i = 0; p < count; p++, i += 3) {
-    const red = light[codes[i]!]!,
-      green = light[codes[i + 1]!]!,
-      blue = light[codes[i + 2]!]!
-    const x = Math.cbrt(m0 * red + m1 * green + m2 * blue),
-      y = Math.cbrt(m3 * red + m4 * green + m5 * blue),
-      z = Math.cbrt(m6 * red + m7 * green + m8 * blue)
+    const red = light[codes[i]]
+    const green = light[codes[i + 1]]
+    const blue = light[codes[i + 2]]
+    const x = Math.cbrt(m0 * red + m1 * green + m2 * blue)
+    const y = Math.cbrt(m3 * red + m4 * green + m5 * blue)
+    const z = Math.cbrt(m6 * red + m7 * green + m8 * blue)
     l[p] = n0 * x + n1 * y + n2 * z
     a[p] = n3 * x + n4 * y + n5 * z
     b[p] = n6 * x + n7 * y + n8 * z
@@ -142,15 +149,15 @@ export interface KeySpread {
 export const keySpreadEnds = { chroma: 0.4, lightness: 1.2 } as const
 
 export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
-  const hues = new Float32Array(72),
-    chromas = new Float32Array(60),
-    lightnesses = new Float32Array(60),
-    stride = Math.max(1, Math.floor(l.length / 40_000)) | 1
+  const hues = new Float32Array(72)
+  const chromas = new Float32Array(60)
+  const lightnesses = new Float32Array(60)
+  const stride = Math.max(1, Math.floor(l.length / 40_000)) | 1
   for (let p = 0; p < l.length; p += stride) {
-    const c = chromaOf(l[p]!, a[p]!, b[p]!)
-    hues[Math.min(71, Math.floor(hueOf(a[p]!, b[p]!) / 5))]! += c > hueless.none ? c : 0
-    chromas[Math.min(59, Math.floor((c / keySpreadEnds.chroma) * 60))]! += 1
-    lightnesses[Math.min(59, Math.max(0, Math.floor((l[p]! / keySpreadEnds.lightness) * 60)))]! += 1
+    const c = chromaOf(l[p], a[p], b[p])
+    hues[Math.min(71, Math.floor(hueOf(a[p], b[p]) / 5))] += c > hueless.none ? c : 0
+    chromas[Math.min(59, Math.floor((c / keySpreadEnds.chroma) * 60))] += 1
+    lightnesses[Math.min(59, Math.max(0, Math.floor((l[p] / keySpreadEnds.lightness) * 60)))] += 1
   }
   const tall = (counts: Float32Array): Float32Array => {
     const most = Math.max(...counts) || 1
@@ -168,20 +175,20 @@ export function keyMatte(key: Key, { l, a, b }: KeyPlanes): Float32Array {
 
 /** As keyValue, group by group, with what most pixels fail at asked first. */
 function addGroup(matte: Float32Array, group: KeyRanges, l: Float32Array, a: Float32Array, b: Float32Array): void {
-  const { chroma, lightness } = group,
-    darkest = lightness ? lightness.low - lightness.softLow : -Infinity,
-    lightest = lightness ? lightness.high + lightness.softHigh : Infinity
-  const least = chroma ? Math.max(0, chroma.low - chroma.softLow) ** 2 : 0,
-    most = chroma ? (chroma.high + chroma.softHigh) ** 2 : Infinity
+  const { chroma, lightness } = group
+  const darkest = lightness ? lightness.low - lightness.softLow : -Infinity
+  const lightest = lightness ? lightness.high + lightness.softHigh : Infinity
+  const least = chroma ? Math.max(0, chroma.low - chroma.softLow) ** 2 : 0
+  const most = chroma ? (chroma.high + chroma.softHigh) ** 2 : Infinity
   for (let p = 0; p < matte.length; p++) {
-    const own = l[p]!
+    const own = l[p]
     if (own < darkest || own > lightest) continue
-    const x = a[p]!,
-      y = b[p]!,
-      divisor = own > leastLightness ? own * own : leastLightness * leastLightness,
-      square = x * x + y * y
+    const x = a[p]
+    const y = b[p]
+    const divisor = own > leastLightness ? own * own : leastLightness * leastLightness
+    const square = x * x + y * y
     if (square < least * divisor || square > most * divisor) continue
     const share = belongs(group, own, x, y)
-    if (share > matte[p]!) matte[p] = Math.round(share * 65536) / 65536
+    if (share > matte[p]) matte[p] = Math.round(share * 65536) / 65536
   }
 }

@@ -17,7 +17,7 @@ export function reusedRoom(): MatteRoom {
   return {
     take: (length) => {
       const at = spare.findIndex((matte) => matte.length === length)
-      return at < 0 ? new Float32Array(length) : spare.splice(at, 1)[0]!.fill(0)
+      return at < 0 ? new Float32Array(length) : spare.splice(at, 1)[0].fill(0)
     },
     give: (matte) => {
       spare.unshift(matte)

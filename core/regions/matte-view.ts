@@ -14,8 +14,8 @@ export const matteViews: readonly MatteView[] = [
 ]
 
 const packed = (r: number, g: number, b: number): number => (0xff000000 | (b << 16) | (g << 8) | r) >>> 0
-const ink = packed(233, 226, 207),
-  dark = packed(16, 16, 16)
+const ink = packed(233, 226, 207)
+const dark = packed(16, 16, 16)
 const surround: Readonly<Record<'on-grey' | 'on-black', number>> = { 'on-grey': 118, 'on-black': 0 }
 
 /**
@@ -32,7 +32,7 @@ export function paintMatte(
 ): void {
   const last = matte.length - width
   for (let p = from * width, i = 0; p < to * width; p++, i++) {
-    const m = matte[i]!
+    const m = matte[i]
     switch (view) {
       case 'grey': {
         const v = Math.round(m * 255)
@@ -41,8 +41,8 @@ export function paintMatte(
       }
       case 'on-grey':
       case 'on-black': {
-        const c = canvas[p]!,
-          s = surround[view] * (1 - m)
+        const c = canvas[p]
+        const s = surround[view] * (1 - m)
         canvas[p] = packed(
           Math.round((c & 255) * m + s),
           Math.round(((c >> 8) & 255) * m + s),
@@ -51,10 +51,9 @@ export function paintMatte(
         break
       }
       case 'outline': {
-        const inside = m > 0.5,
-          edge =
-            ((i + 1) % width !== 0 && matte[i + 1]! > 0.5 !== inside) ||
-            (i < last && matte[i + width]! > 0.5 !== inside)
+        const inside = m > 0.5
+        const edge =
+          ((i + 1) % width !== 0 && matte[i + 1] > 0.5 !== inside) || (i < last && matte[i + width] > 0.5 !== inside)
         if (edge) canvas[p] = ink
         break
       }

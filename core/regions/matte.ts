@@ -79,25 +79,25 @@ function joinAll(mode: PieceMode, matte: Float32Array, values: Float32Array): vo
   switch (mode) {
     case 'add':
       for (let i = 0; i < count; i++) {
-        const v = values[i]!
-        if (v > matte[i]!) matte[i] = v
+        const v = values[i]
+        if (v > matte[i]) matte[i] = v
       }
       break
     case 'subtract':
       for (let i = 0; i < count; i++) {
-        const m = matte[i]!,
-          v = values[i]!
+        const m = matte[i]
+        const v = values[i]
         matte[i] = m > v ? m - v : 0
       }
       break
     case 'intersect':
       for (let i = 0; i < count; i++) {
-        const v = values[i]!
-        if (v < matte[i]!) matte[i] = v
+        const v = values[i]
+        if (v < matte[i]) matte[i] = v
       }
   }
 }
-const startOf = (pieces: readonly Piece[]): number => (pieces.length > 0 && pieces[0]!.mode !== 'add' ? 1 : 0)
+const startOf = (pieces: readonly Piece[]): number => (pieces.length > 0 && pieces[0].mode !== 'add' ? 1 : 0)
 const presented = (value: number, invert: boolean, opacity: number): number => {
   const v = invert ? 1 - value : value
   return opacity === 1 ? v : onSteps(v * opacity)
@@ -115,12 +115,12 @@ export function renderMatte(
   to = picture.height,
   depth = 0,
 ): Float32Array {
-  const start = startOf(region.pieces),
-    { room = freshRoom } = picture,
-    filled = (length: number): Float32Array => {
-      const matte = room.take(length)
-      return start === 0 ? matte : matte.fill(start)
-    }
+  const start = startOf(region.pieces)
+  const { room = freshRoom } = picture
+  const filled = (length: number): Float32Array => {
+    const matte = room.take(length)
+    return start === 0 ? matte : matte.fill(start)
+  }
   let made: Float32Array | null = null
   for (const [i, piece] of region.pieces.entries()) {
     const drawn: Float32Array | null =
@@ -139,7 +139,7 @@ export function renderMatte(
     }
   }
   const matte = made ?? filled(picture.width * (to - from))
-  if (region.invert) for (let i = 0; i < matte.length; i++) matte[i] = 1 - matte[i]!
+  if (region.invert) for (let i = 0; i < matte.length; i++) matte[i] = 1 - matte[i]
   return matte
 }
 
@@ -157,18 +157,18 @@ function keyWhereItCounts(
   to: number,
 ): Float32Array {
   const { width, height } = picture
-  let top = from,
-    bottom = to
+  let top = from
+  let bottom = to
   if (pieces[at]?.mode === 'intersect' && made) {
-    const first = made.findIndex((v) => v !== 0),
-      last = made.findLastIndex((v) => v !== 0)
+    const first = made.findIndex((v) => v !== 0)
+    const last = made.findLastIndex((v) => v !== 0)
     if (first < 0) return new Float32Array(made.length)
     top = from + Math.floor(first / width)
     bottom = from + Math.floor(last / width) + 1
   }
   for (const { mode, invert, source: later } of pieces.slice(at + 1)) {
     if (mode !== 'intersect' || invert || later.kind !== 'shape') continue
-    const rows = rowsReached(later as ShownShape, width, height, top, bottom)
+    const rows = rowsReached(later, width, height, top, bottom)
     top = rows.top
     bottom = rows.bottom
   }
@@ -179,8 +179,8 @@ function keyWhereItCounts(
 }
 
 function keptRows(source: KeySource, picture: MattePicture, rows: RowRange, all: RowRange): Float32Array {
-  const make = ({ from, to }: RowRange): Float32Array => keyedRows(source, picture, from, to),
-    { width } = picture
+  const make = ({ from, to }: RowRange): Float32Array => keyedRows(source, picture, from, to)
+  const { width } = picture
   if (!picture.keyed) return make(rows)
   const { from, values } = picture.keyed(source, rows, all, make)
   return values.subarray((rows.from - from) * width, (rows.to - from) * width)
@@ -197,11 +197,11 @@ function sourceMatte(
 ): Float32Array | null {
   switch (source.kind) {
     case 'shape': {
-      const { presence = 1 } = source as ShownShape,
-        { room = freshRoom } = picture
+      const { presence = 1 } = source as ShownShape
+      const { room = freshRoom } = picture
       if (presence <= 0) return room.take(picture.width * (to - from))
-      const drawn = renderShape(source as ShownShape, picture.width, picture.height, from, to, room)
-      if (presence < 1) for (let i = 0; i < drawn.length; i++) drawn[i] = onSteps(drawn[i]! * presence)
+      const drawn = renderShape(source, picture.width, picture.height, from, to, room)
+      if (presence < 1) for (let i = 0; i < drawn.length; i++) drawn[i] = onSteps(drawn[i] * presence)
       return drawn
     }
     case 'key':
@@ -214,14 +214,14 @@ function sourceMatte(
 }
 
 function keyedRows(source: KeySource, picture: MattePicture, from: number, to: number): Float32Array {
-  const { keyStep } = picture,
-    { key, cleaning } = source
+  const { keyStep } = picture
+  const { key, cleaning } = source
   if (keyStep === 1) return keyedOn(source, picture, picture.width, picture.height, from, to)
   // One row more below: between rows of the coarse grid the way is straight.
-  const width = Math.max(1, picture.width >> 1),
-    height = Math.max(1, picture.height >> 1),
-    top = Math.max(0, Math.floor((from - 1) / 2)),
-    bottom = Math.min(height, Math.floor(to / 2) + 1)
+  const width = Math.max(1, picture.width >> 1)
+  const height = Math.max(1, picture.height >> 1)
+  const top = Math.max(0, Math.floor((from - 1) / 2))
+  const bottom = Math.min(height, Math.floor(to / 2) + 1)
   return finer(
     {
       width,
@@ -251,10 +251,10 @@ function keyedOn(
   from: number,
   to: number,
 ): Float32Array {
-  const reach = cleaningReach(cleaning, height),
-    top = Math.max(0, from - reach),
-    bottom = Math.min(height, to + reach),
-    rows = bottom - top
+  const reach = cleaningReach(cleaning, height)
+  const top = Math.max(0, from - reach)
+  const bottom = Math.min(height, to + reach)
+  const rows = bottom - top
   const at = (away: number): Float32Array | null => {
     const planes = picture.planes(key.tap, top, bottom, away)
     return (
@@ -267,14 +267,14 @@ function keyedOn(
       ).values.subarray((from - top) * width, (to - top) * width)
     )
   }
-  const own = at(0) ?? new Float32Array(width * (to - from)),
-    steady = picture.keyStep === 1 ? Math.round(cleaning.steady) : 0
+  const own = at(0) ?? new Float32Array(width * (to - from))
+  const steady = picture.keyStep === 1 ? Math.round(cleaning.steady) : 0
   const others = Array.from({ length: steady * 2 }, (_, i) => at(i < steady ? i - steady : i - steady + 1)).filter(
     (m): m is Float32Array => m !== null,
   )
   return others.length === 0
     ? own
-    : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i]!, v) / (others.length + 1)))
+    : own.map((v, i) => onSteps(others.reduce((sum, m) => sum + m[i], v) / (others.length + 1)))
 }
 
 /** Half pixels of a radius are not seen while a hand moves. */
@@ -314,8 +314,8 @@ export function matteAt(
     const { source } = piece
     if (source.kind === 'key') return null
     if (source.kind === 'shape') {
-      const { presence = 1 } = source as ShownShape,
-        at = shapeMatteAt(source as ShownShape, aspect, frameHeight)
+      const { presence = 1 } = source as ShownShape
+      const at = shapeMatteAt(source, aspect, frameHeight)
       parts.push({ piece, at: presence >= 1 ? at : (x, y) => onSteps(at(x, y) * Math.max(0, presence)) })
       continue
     }

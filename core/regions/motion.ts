@@ -16,7 +16,7 @@ export const trackKinds: readonly TrackKindFacts[] = [
   { id: 'affine', name: 'and lean', tip: 'It may also be sheared and stretched.', numbers: 6 },
   { id: 'perspective', name: 'and perspective', tip: 'It may also be seen at an angle, like a wall.', numbers: 8 },
 ]
-export const trackKindById = (id: TrackKind): TrackKindFacts => trackKinds.find((k) => k.id === id) ?? trackKinds[0]!
+export const trackKindById = (id: TrackKind): TrackKindFacts => trackKinds.find((k) => k.id === id) ?? trackKinds[0]
 
 /** Where the picture under a shape went, frame by frame, in height units. */
 export interface Track {
@@ -74,21 +74,21 @@ export const lastTracked = (track: Track): number => track.first + trackFrames(t
 
 /** What a track says about a frame: its numbers there, or those of its nearest end. */
 export function trackAt(track: Track, frame: number): Homography {
-  const { numbers } = trackKindById(track.kind),
-    at = Math.min(Math.max(0, frame - track.first), trackFrames(track) - 1) * numbers
+  const { numbers } = trackKindById(track.kind)
+  const at = Math.min(Math.max(0, frame - track.first), trackFrames(track) - 1) * numbers
   return motionOf(track.kind, track.values.slice(at, at + numbers))
 }
 
 export function motionOf(kind: TrackKind, v: readonly number[]): Homography {
   switch (kind) {
     case 'position':
-      return translation(v[0]!, v[1]!)
+      return translation(v[0], v[1])
     case 'similarity':
-      return similarity(v[0]!, v[1]!, v[2]!, v[3]!)
+      return similarity(v[0], v[1], v[2], v[3])
     case 'affine':
-      return [v[0]!, v[1]!, v[2]!, v[3]!, v[4]!, v[5]!, 0, 0, 1]
+      return [v[0], v[1], v[2], v[3], v[4], v[5], 0, 0, 1]
     case 'perspective':
-      return [v[0]!, v[1]!, v[2]!, v[3]!, v[4]!, v[5]!, v[6]!, v[7]!, 1]
+      return [v[0], v[1], v[2], v[3], v[4], v[5], v[6], v[7], 1]
   }
 }
 /** The numbers that a kind keeps of a motion. */
@@ -96,9 +96,9 @@ export function numbersOf(kind: TrackKind, m: Homography): readonly number[] {
   const n = m.map((v) => v / m[8])
   switch (kind) {
     case 'position':
-      return [n[2]!, n[5]!]
+      return [n[2], n[5]]
     case 'similarity':
-      return [(n[0]! + n[4]!) / 2, (n[3]! - n[1]!) / 2, n[2]!, n[5]!]
+      return [(n[0] + n[4]) / 2, (n[3] - n[1]) / 2, n[2], n[5]]
     case 'affine':
       return n.slice(0, 6)
     case 'perspective':
@@ -108,9 +108,12 @@ export function numbersOf(kind: TrackKind, m: Homography): readonly number[] {
 
 /** 0..1: how much of a shape is seen at a frame. */
 export function presenceAt({ shown, fadeFrames }: Pick<Motion, 'shown' | 'fadeFrames'>, frame: number): number {
-  const last = shown.findLastIndex((s) => s.frame <= frame),
-    change = shown[last]
-  if (!change) return shown[0] ? (shown[0].on ? 0 : 1) : 1
+  const last = shown.findLastIndex((s) => s.frame <= frame)
+  const change = shown[last]
+  if (!change) {
+    if (shown[0]) return shown[0].on ? 0 : 1
+    return 1
+  }
   const before = shown[last - 1]
   // Two changes to the same are one.
   if (before?.on === change.on) return change.on ? 1 : 0
@@ -123,8 +126,8 @@ export function shapeAt(source: ShapeSource, frame: number): ShownShape {
   const { motion, ...still } = source
   if (!motion) return still
   const shape = motion.keys.length > 0 ? keyedShape(motion, frame) : source.shape
-  const presence = presenceAt(motion, frame),
-    placed = motion.track ? trackAt(motion.track, frame) : noMotion
+  const presence = presenceAt(motion, frame)
+  const placed = motion.track ? trackAt(motion.track, frame) : noMotion
   return { ...still, shape, ...(placed === noMotion ? {} : { placed }), ...(presence === 1 ? {} : { presence }) }
 }
 
@@ -140,10 +143,10 @@ export function regionAt(region: Region, frame: number): Region {
 }
 
 function keyedShape({ keys, path, roll, aspect }: Motion, frame: number): Shape {
-  const next = keys.findIndex((k) => k.frame >= frame),
-    b = keys[next],
-    a = keys[next - 1]
-  if (!b) return keys.at(-1)!.shape
+  const next = keys.findIndex((k) => k.frame >= frame)
+  const b = keys[next]
+  const a = keys[next - 1]
+  if (!b) return keys[keys.length - 1].shape
   if (!a || b.frame === frame) return b.shape
   const t = (frame - a.frame) / (b.frame - a.frame)
   return between(a.shape, b.shape, path === 'smooth' ? t * t * (3 - 2 * t) : t, roll, aspect)
@@ -160,8 +163,8 @@ const mixSize = (a: number, b: number, t: number): number => a * (b / a) ** t
  */
 export function between(a: Shape, b: Shape, t: number, roll: boolean, aspect: number): Shape {
   if (isTurned(a) && isTurned(b) && a.kind === b.kind) {
-    const degrees = b.rotationDegrees - a.rotationDegrees,
-      size = Math.sqrt((b.radiusX * b.radiusY) / (a.radiusX * a.radiusY))
+    const degrees = b.rotationDegrees - a.rotationDegrees
+    const size = Math.sqrt((b.radiusX * b.radiusY) / (a.radiusX * a.radiusY))
     const [u, v] = middleBetween(
       [a.centreX * aspect, a.centreY],
       [b.centreX * aspect, b.centreY],
@@ -182,8 +185,8 @@ export function between(a: Shape, b: Shape, t: number, roll: boolean, aspect: nu
       return { ...turned, corner: mix(turned.corner, b.corner, t) }
     return turned.kind === 'radial' && b.kind === 'radial' ? { ...turned, core: mix(turned.core, b.core, t) } : turned
   }
-  const from = placesOf(a, aspect),
-    to = placesOf(b, aspect)
+  const from = placesOf(a, aspect)
+  const to = placesOf(b, aspect)
   if (a.kind !== b.kind || from.length !== to.length) return a
   return withPlaces(
     a,
@@ -194,9 +197,9 @@ export function between(a: Shape, b: Shape, t: number, roll: boolean, aspect: nu
 
 type Pair = readonly [number, number]
 const turnBy = ([x, y]: Pair, degrees: number, size: number): Pair => {
-  const r = (degrees * Math.PI) / 180,
-    c = Math.cos(r) * size,
-    s = Math.sin(r) * size
+  const r = (degrees * Math.PI) / 180
+  const c = Math.cos(r) * size
+  const s = Math.sin(r) * size
   return [x * c - y * s, x * s + y * c]
 }
 
@@ -204,14 +207,14 @@ function middleBetween(a: Pair, b: Pair, degrees: number, size: number, t: numbe
   const straight: Pair = [mix(a[0], b[0], t), mix(a[1], b[1], t)]
   if (!roll) return straight
   // The one place that the whole motion leaves where it is: f = b − S(a − f).
-  const r = (degrees * Math.PI) / 180,
-    c = Math.cos(r) * size,
-    s = Math.sin(r) * size,
-    determinant = (1 - c) ** 2 + s * s
+  const r = (degrees * Math.PI) / 180
+  const c = Math.cos(r) * size
+  const s = Math.sin(r) * size
+  const determinant = (1 - c) ** 2 + s * s
   if (determinant < 1e-9) return straight
-  const [sx, sy] = turnBy(a, degrees, size),
-    dx = b[0] - sx,
-    dy = b[1] - sy
+  const [sx, sy] = turnBy(a, degrees, size)
+  const dx = b[0] - sx
+  const dy = b[1] - sy
   const f: Pair = [((1 - c) * dx - s * dy) / determinant, (s * dx + (1 - c) * dy) / determinant]
   const [x, y] = turnBy([a[0] - f[0], a[1] - f[1]], degrees * t, size ** t)
   return [f[0] + x, f[1] + y]
@@ -225,24 +228,24 @@ function placesBetween(
   t: number,
   roll: boolean,
 ): readonly Pair[] {
-  const p = from.map(([x, y]): Pair => [x - a[0], y - a[1]]),
-    q = to.map(([x, y]): Pair => [x - b[0], y - b[1]])
-  let dot = 0,
-    cross = 0,
-    long = 0
+  const p = from.map(([x, y]): Pair => [x - a[0], y - a[1]])
+  const q = to.map(([x, y]): Pair => [x - b[0], y - b[1]])
+  let dot = 0
+  let cross = 0
+  let long = 0
   p.forEach(([x, y], i) => {
-    const [u, v] = q[i]!
+    const [u, v] = q[i]
     dot += x * u + y * v
     cross += x * v - y * u
     long += x * x + y * y
   })
-  const degrees = (Math.atan2(cross, dot) * 180) / Math.PI,
-    size = Math.min(100, Math.max(0.01, Math.hypot(dot, cross) / Math.max(1e-12, long)))
+  const degrees = (Math.atan2(cross, dot) * 180) / Math.PI
+  const size = Math.min(100, Math.max(0.01, Math.hypot(dot, cross) / Math.max(1e-12, long)))
   const [mx, my] = middleBetween(a, b, degrees, size, t, roll)
   return p.map((place, i) => {
-    const [tx, ty] = turnBy(place, degrees, size),
-      [x, y] = turnBy(place, degrees * t, size ** t),
-      [rx, ry] = turnBy([q[i]![0] - tx, q[i]![1] - ty], degrees * (t - 1), size ** (t - 1))
+    const [tx, ty] = turnBy(place, degrees, size)
+    const [x, y] = turnBy(place, degrees * t, size ** t)
+    const [rx, ry] = turnBy([q[i][0] - tx, q[i][1] - ty], degrees * (t - 1), size ** (t - 1))
     return [mx + x + rx * t, my + y + ry * t]
   })
 }
@@ -268,8 +271,8 @@ function placesOf(shape: Shape, aspect: number): readonly Pair[] {
   }
 }
 function withPlaces(shape: Shape, places: readonly Pair[], aspect: number): Shape {
-  const x = (i: number): number => places[i]![0] / aspect,
-    y = (i: number): number => places[i]![1]
+  const x = (i: number): number => places[i][0] / aspect
+  const y = (i: number): number => places[i][1]
   switch (shape.kind) {
     case 'linear':
       return { ...shape, fromX: x(0), fromY: y(0), toX: x(1), toY: y(1) }
@@ -342,8 +345,8 @@ export function withShapeAt(source: ShapeSource, shape: Shape, frame: number): S
 
 /** A keyframe here: the shape keeps the form it has at this frame. */
 export function withKeyframe(source: ShapeSource, frame: number, aspect: number): ShapeSource {
-  const motion = source.motion ?? noMotionYet(aspect),
-    { shape } = shapeAt(source, frame)
+  const motion = source.motion ?? noMotionYet(aspect)
+  const { shape } = shapeAt(source, frame)
   if (motion.keys.some((k) => k.frame === frame)) return source
   return {
     ...source,
@@ -353,8 +356,8 @@ export function withKeyframe(source: ShapeSource, frame: number, aspect: number)
 
 /** Takes a keyframe away; with the last one the shape keeps its form. */
 export function withoutKeyframe(source: ShapeSource, frame: number): ShapeSource {
-  const { motion } = source,
-    gone = motion?.keys.find((k) => k.frame === frame)
+  const { motion } = source
+  const gone = motion?.keys.find((k) => k.frame === frame)
   if (!motion || !gone) return source
   const keys = motion.keys.filter((k) => k !== gone)
   return stilled(
@@ -372,8 +375,8 @@ export function stilled(source: ShapeSource): ShapeSource {
 
 /** From `frame` on seen or hidden; said again at the same frame it is taken back. */
 export function withShown(source: ShapeSource, frame: number, aspect: number): ShapeSource {
-  const motion = source.motion ?? noMotionYet(aspect),
-    known = motion.shown.some((s) => s.frame === frame)
+  const motion = source.motion ?? noMotionYet(aspect)
+  const known = motion.shown.some((s) => s.frame === frame)
   const on = presenceAt({ shown: motion.shown, fadeFrames: 0 }, frame) < 0.5
   const shown = known
     ? motion.shown.filter((s) => s.frame !== frame)
@@ -388,13 +391,13 @@ export function withShown(source: ShapeSource, frame: number, aspect: number): S
 export function settledAt(source: ShapeSource, frame: number): ShapeSource {
   const { motion } = source
   if (!motion) return source
-  const { shape, placed, inner, outer } = shapeAt(source, frame),
-    still = { kind: 'shape', inner, outer } as const
+  const { shape, placed, inner, outer } = shapeAt(source, frame)
+  const still = { kind: 'shape', inner, outer } as const
   if (!placed) return { ...still, shape }
-  const { aspect } = motion,
-    { x, y } = centreOf(shape),
-    size = scaleAt(placed, x * aspect, y),
-    [u, v] = moved(placed, x * aspect, y)
+  const { aspect } = motion
+  const { x, y } = centreOf(shape)
+  const size = scaleAt(placed, x * aspect, y)
+  const [u, v] = moved(placed, x * aspect, y)
   if (!isTurned(shape))
     return {
       kind: 'shape',

@@ -20,8 +20,8 @@ const square: Polygon = {
     { x: 0.2, y: 0.8 },
   ],
 }
-const path = smoothPath(square.points),
-  ellipse = { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.2, radiusY: 0.2, rotationDegrees: 0 } as const
+const path = smoothPath(square.points)
+const ellipse = { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.2, radiusY: 0.2, rotationDegrees: 0 } as const
 
 test('a point is moved with its handles, and no other', () => {
   expect((moveOutlinePoint(square, 1, 'at', 0.1, -0.1) as Polygon).points.map((p) => [p.x, p.y])).toEqual([
@@ -32,8 +32,8 @@ test('a point is moved with its handles, and no other', () => {
   ])
   const moved = moveOutlinePoint(path, 2, 'at', 0.05, 0.05) as Path
   moved.points.forEach((p, i) => {
-    const was = path.points[i]!,
-      by = i === 2 ? 0.05 : 0
+    const was = path.points[i]!
+    const by = i === 2 ? 0.05 : 0
     for (const k of ['x', 'y', 'inX', 'inY', 'outX', 'outY'] as const) expect(p[k]).toBeCloseTo(was[k] + by, 12)
   })
   expect(moveOutlinePoint(ellipse, 0, 'at', 1, 1)).toBe(ellipse)
@@ -43,10 +43,10 @@ test('a handle takes the other one round: the line stays smooth and the other ke
   const number = fc.double({ min: -0.2, max: 0.2, noNaN: true })
   fc.assert(
     fc.property(fc.constantFrom('in', 'out' as const), number, number, (part, dx, dy) => {
-      const was = path.points[1]!,
-        p = (moveOutlinePoint(path, 1, part as 'in' | 'out', dx, dy) as Path).points[1]!,
-        a = [p.inX - p.x, p.inY - p.y] as const,
-        b = [p.outX - p.x, p.outY - p.y] as const
+      const was = path.points[1]!
+      const p = (moveOutlinePoint(path, 1, part, dx, dy) as Path).points[1]!
+      const a = [p.inX - p.x, p.inY - p.y] as const
+      const b = [p.outX - p.x, p.outY - p.y] as const
       if (Math.hypot(...a) < 1e-3 || Math.hypot(...b) < 1e-3) return
       expect(a[0] * b[1] - a[1] * b[0]).toBeCloseTo(0, 9)
       expect(a[0] * b[0] + a[1] * b[1]).toBeLessThan(0)
@@ -66,8 +66,8 @@ test('a point more leaves the course of a curve as it was; of a polygon it lies 
     const away = (u: number, v: number): number =>
       Math.min(
         ...old.map(([a, b], n) => {
-          const [c, d] = old[(n + 1) % old.length]!,
-            t = Math.min(1, Math.max(0, ((u - a) * (c - a) + (v - b) * (d - b)) / ((c - a) ** 2 + (d - b) ** 2)))
+          const [c, d] = old[(n + 1) % old.length]!
+          const t = Math.min(1, Math.max(0, ((u - a) * (c - a) + (v - b) * (d - b)) / ((c - a) ** 2 + (d - b) ** 2)))
           return Math.hypot(u - a - t * (c - a), v - b - t * (d - b))
         }),
       )
@@ -92,12 +92,12 @@ test('three points always remain', () => {
 
 describe('looking at a matte', () => {
   // Two rows of four pixels, all of one grey; the matte holds the left half, its third column by half.
-  const matte = Float32Array.of(1, 1, 0.4, 0, 1, 1, 0.4, 0),
-    painted = (view: Parameters<typeof paintMatte>[0]): number[] => {
-      const canvas = new Uint32Array(8).fill(0xff808080)
-      paintMatte(view, matte, canvas, 4, 0, 2)
-      return [...canvas].map((c) => c & 255)
-    }
+  const matte = Float32Array.of(1, 1, 0.4, 0, 1, 1, 0.4, 0)
+  const painted = (view: Parameters<typeof paintMatte>[0]): number[] => {
+    const canvas = new Uint32Array(8).fill(0xff808080)
+    paintMatte(view, matte, canvas, 4, 0, 2)
+    return [...canvas].map((c) => c & 255)
+  }
   test('as grey, on grey and on black', () => {
     expect(painted('grey').slice(0, 4)).toEqual([255, 255, 102, 0])
     expect(painted('on-black').slice(0, 4)).toEqual([128, 128, 51, 0])

@@ -19,7 +19,7 @@ const piece = (shape: Shape, more: Partial<Piece> = {}, source: Partial<ShownSha
   invert: false,
   opacity: 1,
   ...more,
-  source: { kind: 'shape', shape, inner: 0.04, outer: 0.04, ...source } as ShownShape,
+  source: { kind: 'shape', shape, inner: 0.04, outer: 0.04, ...source },
 })
 const region = (pieces: readonly Piece[], more: Partial<Region> = {}): Region => ({
   id: 'r',
@@ -32,8 +32,8 @@ const region = (pieces: readonly Piece[], more: Partial<Region> = {}): Region =>
 })
 const draw = (r: Region, width = 96, height = 54, others: readonly Region[] = []): Float32Array =>
   renderMatte(r, [r, ...others], blankPicture(width, height))
-const share = fc.double({ min: 0, max: 1, noNaN: true }),
-  matte = fc.integer({ min: 0, max: 65536 }).map((n) => n / 65536)
+const share = fc.double({ min: 0, max: 1, noNaN: true })
+const matte = fc.integer({ min: 0, max: 65536 }).map((n) => n / 65536)
 const anyShape = fc.constantFrom(...shapeKinds.map((k) => k.fresh))
 const anyRegion = fc
   .array(
@@ -48,9 +48,7 @@ const anyRegion = fc
   )
   .map((list) =>
     region(
-      list.map(({ shape, mode, invert, opacity, inner }) =>
-        piece(shape, { mode: mode as Piece['mode'], invert, opacity }, { inner }),
-      ),
+      list.map(({ shape, mode, invert, opacity, inner }) => piece(shape, { mode: mode, invert, opacity }, { inner })),
     ),
   )
 
@@ -63,8 +61,8 @@ test('is 1 at the centre, a half on the line and 0 outside', () => {
 })
 
 test('the inner edge reaches inside alone, the outer outside alone', () => {
-  const inner = matteAt(region([piece(ellipse, {}, { inner: 0.1, outer: 0 })]), [], 1, 1000)!,
-    outer = matteAt(region([piece(ellipse, {}, { inner: 0, outer: 0.1 })]), [], 1, 1000)!
+  const inner = matteAt(region([piece(ellipse, {}, { inner: 0.1, outer: 0 })]), [], 1, 1000)!
+  const outer = matteAt(region([piece(ellipse, {}, { inner: 0, outer: 0.1 })]), [], 1, 1000)!
   expect([inner(0.5, 0.5 + 0.2 - 0.101), inner(0.5, 0.702)]).toEqual([1, 0])
   expect([outer(0.5, 0.698), outer(0.5, 0.5 + 0.2 + 0.101)]).toEqual([1, 0])
   expect(inner(0.5, 0.65)).toBeCloseTo(0.5, 3)
@@ -74,9 +72,9 @@ test('the inner edge reaches inside alone, the outer outside alone', () => {
 test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))(
   'a %s drawn row by row is what it is place by place',
   (_, shape) => {
-    const r = region([piece(shape, {}, { inner: 0.03, outer: 0.02 })]),
-      drawn = draw(r),
-      at = matteAt(r, [r], 96 / 54, 54)!
+    const r = region([piece(shape, {}, { inner: 0.03, outer: 0.02 })])
+    const drawn = draw(r)
+    const at = matteAt(r, [r], 96 / 54, 54)!
     expect(
       drawn.reduce(
         (most, v, i) => Math.max(most, Math.abs(v - at(((i % 96) + 0.5) / 96, (Math.floor(i / 96) + 0.5) / 54))),
@@ -89,8 +87,8 @@ test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))(
 )
 
 test('turning by a right angle exchanges the radii, whatever the shape of the frame', () => {
-  const a = matteAt(region([piece({ ...ellipse, rotationDegrees: 90 })]), [], 2.4, 400)!,
-    b = matteAt(region([piece({ ...ellipse, radiusX: 0.2, radiusY: 0.3 })]), [], 2.4, 400)!
+  const a = matteAt(region([piece({ ...ellipse, rotationDegrees: 90 })]), [], 2.4, 400)!
+  const b = matteAt(region([piece({ ...ellipse, radiusX: 0.2, radiusY: 0.3 })]), [], 2.4, 400)!
   fc.assert(fc.property(share, share, (x, y) => Math.abs(a(x, y) - b(x, y)) < 1e-4))
 })
 
@@ -127,9 +125,9 @@ test('a hard edge is one pixel wide', () => {
 test('is the same at 960 × 540 and at 1920 × 1080', () => {
   for (const { fresh } of shapeKinds) {
     // All kinds are drawn in the same way at every size.
-    const r = region([piece(fresh, {}, { inner: 0.02, outer: 0.03 })]),
-      small = draw(r, 960, 540),
-      large = draw(r, 1920, 1080)
+    const r = region([piece(fresh, {}, { inner: 0.02, outer: 0.03 })])
+    const small = draw(r, 960, 540)
+    const large = draw(r, 1920, 1080)
     let worst = 0
     for (let i = 0; i < small.length; i++) {
       const o = Math.floor(i / 960) * 2 * 1920 + (i % 960) * 2
@@ -146,12 +144,12 @@ describe('algebra, exact to the last bit', () => {
   test('the inverse of the inverse is the region; a region and its inverse sum to one everywhere', () => {
     fc.assert(
       fc.property(anyRegion, (r) => {
-        const own = draw(r),
-          other = region(
-            [{ id: 'o', mode: 'add', invert: true, opacity: 1, source: { kind: 'region', regionId: 'r' } }],
-            { id: 'other' },
-          ),
-          inverse = draw(other, 96, 54, [r])
+        const own = draw(r)
+        const other = region(
+          [{ id: 'o', mode: 'add', invert: true, opacity: 1, source: { kind: 'region', regionId: 'r' } }],
+          { id: 'other' },
+        )
+        const inverse = draw(other, 96, 54, [r])
         expect(own.every((v, i) => v + inverse[i]! === 1)).toBe(true)
         expect(draw({ ...other, invert: true }, 96, 54, [r])).toEqual(own)
         expect(draw({ ...r, invert: !r.invert }).map((v) => 1 - v)).toEqual(own)
@@ -194,8 +192,8 @@ describe('algebra, exact to the last bit', () => {
     )
     fc.assert(
       fc.property(anyShape, anyShape, (a, b) => {
-        const pieces = [piece(a), piece(b, { mode: 'intersect' })],
-          other = [piece(b), piece(a, { mode: 'intersect' })]
+        const pieces = [piece(a), piece(b, { mode: 'intersect' })]
+        const other = [piece(b), piece(a, { mode: 'intersect' })]
         expect(draw(region(pieces))).toEqual(draw(region(other)))
       }),
       { numRuns: 20 },
@@ -215,11 +213,11 @@ describe('algebra, exact to the last bit', () => {
 
 test('a region that leads back to itself, or to none, stands for nothing and does not hang', () => {
   const a = region([{ id: 'p', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId: 'b' } }], {
-      id: 'a',
-    }),
-    b = region([{ id: 'p', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId: 'a' } }], {
-      id: 'b',
-    })
+    id: 'a',
+  })
+  const b = region([{ id: 'p', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId: 'a' } }], {
+    id: 'b',
+  })
   expect(renderMatte(a, [a, b], blankPicture(8, 8)).every((v) => v === 0)).toBe(true)
   expect(matteAt(a, [a], 1, 8)!(0.5, 0.5)).toBe(0)
 })
@@ -227,9 +225,9 @@ test('a region that leads back to itself, or to none, stands for nothing and doe
 test('drawn in parts it is what it is in one piece', () => {
   fc.assert(
     fc.property(anyRegion, fc.integer({ min: 1, max: 53 }), (r, at) => {
-      const whole = draw(r),
-        upper = renderMatte(r, [r], blankPicture(96, 54), 0, at),
-        lower = renderMatte(r, [r], blankPicture(96, 54), at, 54)
+      const whole = draw(r)
+      const upper = renderMatte(r, [r], blankPicture(96, 54), 0, at)
+      const lower = renderMatte(r, [r], blankPicture(96, 54), at, 54)
       expect(Float32Array.from([...upper, ...lower])).toEqual(whole)
     }),
     { numRuns: 20 },

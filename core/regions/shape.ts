@@ -79,10 +79,10 @@ export function smoothPath(places: readonly Place[], roundness = 1 / 6): Path {
   return {
     kind: 'path',
     points: places.map((p, i) => {
-      const before = places[(i + n - 1) % n]!,
-        after = places[(i + 1) % n]!,
-        dx = (after.x - before.x) * roundness,
-        dy = (after.y - before.y) * roundness
+      const before = places[(i + n - 1) % n]
+      const after = places[(i + 1) % n]
+      const dx = (after.x - before.x) * roundness
+      const dy = (after.y - before.y) * roundness
       return { x: p.x, y: p.y, inX: p.x - dx, inY: p.y - dy, outX: p.x + dx, outY: p.y + dy }
     }),
   }
@@ -145,7 +145,7 @@ export const shapeKinds: readonly ShapeKind[] = [
     fresh: { kind: 'radial', ...inTheMiddle, core: 0.2 },
   },
 ]
-export const shapeKindById = (id: ShapeKindId): ShapeKind => shapeKinds.find((k) => k.id === id) ?? shapeKinds[0]!
+export const shapeKindById = (id: ShapeKindId): ShapeKind => shapeKinds.find((k) => k.id === id) ?? shapeKinds[0]
 
 export const isTurned = (shape: Shape): shape is TurnedShape => 'radiusX' in shape
 
@@ -172,14 +172,14 @@ export function outlineOf(shape: Shape, aspect: number): readonly (readonly [num
       return shape.points.map((p) => [p.x * aspect, p.y] as const)
     case 'path':
       return shape.points.flatMap((p, i) => {
-        const q = shape.points[(i + 1) % shape.points.length]!
+        const q = shape.points[(i + 1) % shape.points.length]
         return Array.from({ length: piecesPerCurve }, (_, k) => {
-          const t = k / piecesPerCurve,
-            u = 1 - t,
-            a = u * u * u,
-            b = 3 * u * u * t,
-            c = 3 * u * t * t,
-            d = t * t * t
+          const t = k / piecesPerCurve
+          const u = 1 - t
+          const a = u * u * u
+          const b = 3 * u * u * t
+          const c = 3 * u * t * t
+          const d = t * t * t
           return [
             (a * p.x + b * p.outX + c * q.inX + d * q.x) * aspect,
             a * p.y + b * p.outY + c * q.inY + d * q.y,
@@ -207,15 +207,15 @@ function turnedOutline(
   aspect: number,
   local: readonly (readonly [number, number])[],
 ): readonly (readonly [number, number])[] {
-  const a = (rotationDegrees * Math.PI) / 180,
-    cos = Math.cos(a),
-    sin = Math.sin(a)
+  const a = (rotationDegrees * Math.PI) / 180
+  const cos = Math.cos(a)
+  const sin = Math.sin(a)
   return local.map(([x, y]) => [centreX * aspect + x * cos - y * sin, centreY + x * sin + y * cos] as const)
 }
 
 function rectangleCorners({ radiusX, radiusY, corner }: Rectangle): readonly (readonly [number, number])[] {
-  const r = corner * Math.min(radiusX, radiusY),
-    steps = r > 0 ? 8 : 0
+  const r = corner * Math.min(radiusX, radiusY)
+  const steps = r > 0 ? 8 : 0
   return [
     [1, -1, -90],
     [1, 1, 0],

@@ -43,9 +43,9 @@ const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789
 function bytesOf(base64: string): Uint8Array {
   const digits = base64.replace(/=+$/, '')
   const bytes = new Uint8Array(Math.floor((digits.length * 3) / 4))
-  let bits = 0,
-    held = 0,
-    at = 0
+  let bits = 0
+  let held = 0
+  let at = 0
   for (const digit of digits) {
     bits = ((bits << 6) | alphabet.indexOf(digit)) & 0xffffff
     held += 6

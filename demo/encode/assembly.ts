@@ -4,19 +4,12 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import {
-  compile,
-  defaultGrade,
-  execute,
-  frameOfDecoded,
-  framesOfTimecode,
-  printEdl,
-  setParameter,
-  type EditEvent,
-  type Plan,
-} from '../../core'
-import { decodeAll, decodedPicture } from '../../server/media/decode'
-import { probe } from '../../server/media/probe'
+import { framesOfTimecode } from '@core/footage'
+import { printEdl, type EditEvent } from '@core/formats'
+import { compile, defaultGrade, execute, setParameter, type Plan } from '@core/grade'
+import { frameOfDecoded } from '@core/image'
+import { decodeAll, decodedPicture } from '@media/decode'
+import { probe } from '@media/probe'
 import { assembly, demoShots, footage } from '../shots'
 
 const { width, height, rate } = footage
@@ -75,8 +68,14 @@ const write = async (frame: Uint16Array): Promise<void> => {
 }
 
 /** The frames of a piece as display signal, with `more` frames after it for a dissolve to come. */
+function shotOf(id: string): (typeof demoShots)[number] {
+  const shot = demoShots.find((s) => s.id === id)
+  if (!shot) throw new Error(`There is no demo shot "${id}".`)
+  return shot
+}
+
 async function framesOf(piece: (typeof assembly.pieces)[number], more: number): Promise<Uint16Array[]> {
-  const shot = demoShots.find((s) => s.id === piece.shotId)!
+  const shot = shotOf(piece.shotId)
   const path = join('demo', 'footage', `${shot.id}.mov`)
   const { facts, frameTimes } = await probe(path, shot.id)
   let grade = defaultGrade(shot.encodingId, shot.gamutId, shot.file.range)
@@ -91,7 +90,7 @@ async function framesOf(piece: (typeof assembly.pieces)[number], more: number): 
   const { frames } = decodeAll(path, facts, {
     first: piece.first,
     count: piece.count + more,
-    time: frameTimes[piece.first]!,
+    time: frameTimes[piece.first],
   })
   let plan: Plan | undefined
   const shown: Uint16Array[] = []
@@ -104,23 +103,23 @@ async function framesOf(piece: (typeof assembly.pieces)[number], more: number): 
 }
 
 const events: EditEvent[] = []
-let at = 0,
-  leaving: Uint16Array[] = []
+let at = 0
+let leaving: Uint16Array[] = []
 for (const [i, piece] of assembly.pieces.entries()) {
   const more = assembly.pieces[i + 1]?.dissolve ?? 0
   const frames = await framesOf(piece, more)
   for (let n = 0; n < piece.count; n++) {
-    const frame = frames[n]!,
-      old = leaving[n]
+    const frame = frames[n]
+    const old = leaving[n]
     if (old && n < piece.dissolve) {
       const t = (n + 1) / (piece.dissolve + 1)
-      await write(frame.map((v, k) => Math.min(code, v * t + old[k]! * (1 - t) + 0.5)))
+      await write(frame.map((v, k) => Math.min(code, v * t + old[k] * (1 - t) + 0.5)))
     } else {
       await write(frame)
     }
   }
   events.push({
-    name: demoShots.find((s) => s.id === piece.shotId)!.name,
+    name: shotOf(piece.shotId).name,
     first: at,
     count: piece.count,
     transition: piece.dissolve,

@@ -9,7 +9,7 @@ import {
   transformPixels,
   workingGamut,
   type Matrix3,
-} from '../../core'
+} from '@core/colour'
 import { whiteBalanceMatrix } from '../../core/grade/steps/white-balance'
 import type { DemoShot, FileKind } from '../shots'
 
@@ -30,9 +30,9 @@ export function noiseSource(seed: number): () => number {
       return value
     }
     for (;;) {
-      const u = 2 * uniform() - 1,
-        v = 2 * uniform() - 1,
-        s = u * u + v * v
+      const u = 2 * uniform() - 1
+      const v = 2 * uniform() - 1
+      const s = u * u + v * v
       if (s > 0 && s < 1) {
         const scale = Math.sqrt((-2 * Math.log(s)) / s)
         spare = v * scale
@@ -63,10 +63,10 @@ export function expose(
   transformPixels(matrix, light)
   const gain = 2 ** (shot.exposureErrorStops + stops)
   const { encode } = encodingById(shot.encodingId).curve
-  const black = shot.noise.black ** 2,
-    perLight = (shot.noise.grey ** 2 - black) / 0.18
+  const black = shot.noise.black ** 2
+  const perLight = (shot.noise.grey ** 2 - black) / 0.18
   for (let i = 0; i < light.length; i++) {
-    const x = light[i]! * gain
+    const x = light[i] * gain
     const noisy = x + noise() * Math.sqrt(black + perLight * Math.max(x, 0))
     light[i] = Math.min(Math.max(encode(noisy), 0), 1)
   }
@@ -74,28 +74,28 @@ export function expose(
 }
 
 function toPlanes(codes: Float64Array, width: number, height: number, { range, matrix }: FileKind): Buffer {
-  const w = lumaWeights(matrix),
-    legal = range === 'legal',
-    half = width / 2
-  const y = new Uint16Array(width * height),
-    cb = new Uint16Array(half * height),
-    cr = new Uint16Array(half * height)
-  const rowB = new Float64Array(width),
-    rowR = new Float64Array(width)
+  const w = lumaWeights(matrix)
+  const legal = range === 'legal'
+  const half = width / 2
+  const y = new Uint16Array(width * height)
+  const cb = new Uint16Array(half * height)
+  const cr = new Uint16Array(half * height)
+  const rowB = new Float64Array(width)
+  const rowR = new Float64Array(width)
   for (let row = 0; row < height; row++) {
     for (let x = 0; x < width; x++) {
       const i = (row * width + x) * 3
-      const luma = w.red * codes[i]! + w.green * codes[i + 1]! + w.blue * codes[i + 2]!
+      const luma = w.red * codes[i] + w.green * codes[i + 1] + w.blue * codes[i + 2]
       y[row * width + x] = Math.round(legal ? 64 + luma * 876 : luma * 1023)
-      rowB[x] = (codes[i + 2]! - luma) / w.cbDivisor
-      rowR[x] = (codes[i]! - luma) / w.crDivisor
+      rowB[x] = (codes[i + 2] - luma) / w.cbDivisor
+      rowR[x] = (codes[i] - luma) / w.crDivisor
     }
     // Co-sited 4:2:2: each chroma sample is a 1-2-1 average about its luma sample.
     for (let c = 0; c < half; c++) {
-      const x = c * 2,
-        before = Math.max(0, x - 1)
-      cb[row * half + c] = Math.round(((rowB[before]! + 2 * rowB[x]! + rowB[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
-      cr[row * half + c] = Math.round(((rowR[before]! + 2 * rowR[x]! + rowR[x + 1]!) / 4) * (legal ? 896 : 1023) + 512)
+      const x = c * 2
+      const before = Math.max(0, x - 1)
+      cb[row * half + c] = Math.round(((rowB[before] + 2 * rowB[x] + rowB[x + 1]) / 4) * (legal ? 896 : 1023) + 512)
+      cr[row * half + c] = Math.round(((rowR[before] + 2 * rowR[x] + rowR[x + 1]) / 4) * (legal ? 896 : 1023) + 512)
     }
   }
   return Buffer.concat([y, cb, cr].map((p) => Buffer.from(p.buffer)))

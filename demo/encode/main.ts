@@ -23,8 +23,8 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
   const [r, g, b] = meanOfPatch(plate, shot.patches.greyCard)
   const matrix = cameraMatrix(shot, diagonal([0.18 / r, 0.18 / g, 0.18 / b]))
   const noise = noiseSource(seed + shot.id.length * 7919)
-  const output = join('demo', 'footage', `${shot.id}.mov`),
-    code = shot.file.range === 'full' ? 'pc' : 'tv'
+  const output = join('demo', 'footage', `${shot.id}.mov`)
+  const code = shot.file.range === 'full' ? 'pc' : 'tv'
   const encoder = spawn(
     'ffmpeg',
     [

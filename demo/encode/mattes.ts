@@ -20,7 +20,7 @@ for (const shot of demoShots.filter((s) => s.patches.skin)) {
     height,
   )
   const data = Uint8Array.from({ length: width * height }, (_, p) =>
-    Math.round(Math.min(1, Math.max(0, light[p * 3]!)) * 255),
+    Math.round(Math.min(1, Math.max(0, light[p * 3])) * 255),
   )
   const output = join('demo', 'footage', `${shot.id}.skin.png`)
   writeFileSync(output, encode({ width, height, data, channels: 1, depth: 8 }))

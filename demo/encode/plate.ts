@@ -23,9 +23,9 @@ export function readPlate(path: string): Plate {
   const count = width * height
   const rgb = new Float32Array(count * 3)
   for (let i = 0; i < count; i++) {
-    rgb[i * 3] = planes[2 * count + i]!
-    rgb[i * 3 + 1] = planes[i]!
-    rgb[i * 3 + 2] = planes[count + i]!
+    rgb[i * 3] = planes[2 * count + i]
+    rgb[i * 3 + 1] = planes[i]
+    rgb[i * 3 + 2] = planes[count + i]
   }
   return { width, height, rgb }
 }
@@ -39,20 +39,19 @@ function addSample(
   out: Float64Array,
   at: number,
 ): void {
-  const px = Math.min(Math.max(x - 0.5, 0), width - 1.001),
-    py = Math.min(Math.max(y - 0.5, 0), height - 1.001)
-  const x0 = Math.floor(px),
-    y0 = Math.floor(py),
-    fx = px - x0,
-    fy = py - y0
-  const a = (y0 * width + x0) * 3,
-    b = a + 3,
-    c = a + width * 3,
-    d = c + 3
+  const px = Math.min(Math.max(x - 0.5, 0), width - 1.001)
+  const py = Math.min(Math.max(y - 0.5, 0), height - 1.001)
+  const x0 = Math.floor(px)
+  const y0 = Math.floor(py)
+  const fx = px - x0
+  const fy = py - y0
+  const a = (y0 * width + x0) * 3
+  const b = a + 3
+  const c = a + width * 3
+  const d = c + 3
   for (let k = 0; k < 3; k++)
-    out[at + k]! +=
-      weight *
-      ((rgb[a + k]! * (1 - fx) + rgb[b + k]! * fx) * (1 - fy) + (rgb[c + k]! * (1 - fx) + rgb[d + k]! * fx) * fy)
+    out[at + k] +=
+      weight * ((rgb[a + k] * (1 - fx) + rgb[b + k] * fx) * (1 - fy) + (rgb[c + k] * (1 - fx) + rgb[d + k] * fx) * fy)
 }
 
 export function windowBetween(from: Window, to: Window, t: number): Window {
@@ -71,17 +70,17 @@ export function windowBetween(from: Window, to: Window, t: number): Window {
 export function frameThrough(plate: Plate, window: Window, width: number, height: number): Float64Array {
   const out = new Float64Array(width * height * 3)
   const scale = (window.width * plate.width) / width
-  const angle = (window.rollDegrees * Math.PI) / 180,
-    cos = Math.cos(angle) * scale,
-    sin = Math.sin(angle) * scale
-  const centreX = window.x * plate.width,
-    centreY = window.y * plate.height
+  const angle = (window.rollDegrees * Math.PI) / 180
+  const cos = Math.cos(angle) * scale
+  const sin = Math.sin(angle) * scale
+  const centreX = window.x * plate.width
+  const centreY = window.y * plate.height
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i += 3)
       for (const oy of [0.25, 0.75])
         for (const ox of [0.25, 0.75]) {
-          const dx = x + ox - width / 2,
-            dy = y + oy - height / 2
+          const dx = x + ox - width / 2
+          const dy = y + oy - height / 2
           addSample(plate, centreX + dx * cos - dy * sin, centreY + dx * sin + dy * cos, 0.25, out, i)
         }
   return out
@@ -96,12 +95,12 @@ export function patchInFrame(
   height: number,
 ): [number, number][] {
   const scale = width / (window.width * plate.width)
-  const angle = (-window.rollDegrees * Math.PI) / 180,
-    cos = Math.cos(angle) * scale,
-    sin = Math.sin(angle) * scale
+  const angle = (-window.rollDegrees * Math.PI) / 180
+  const cos = Math.cos(angle) * scale
+  const sin = Math.sin(angle) * scale
   return patch.map(([sx, sy]) => {
-    const dx = (sx - window.x) * plate.width,
-      dy = (sy - window.y) * plate.height
+    const dx = (sx - window.x) * plate.width
+    const dy = (sy - window.y) * plate.height
     const round = (v: number): number => Math.round(v * 1e5) / 1e5
     return [round((dx * cos - dy * sin) / width + 0.5), round((dx * sin + dy * cos) / height + 0.5)]
   })
@@ -114,7 +113,7 @@ export function meanOfPatch({ width, height, rgb }: Plate, patch: Patch): [numbe
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       if (!inside(patch, (x + 0.5) / width, (y + 0.5) / height)) continue
-      for (let k = 0; k < 3; k++) sum[k]! += rgb[(y * width + x) * 3 + k]!
+      for (let k = 0; k < 3; k++) sum[k] += rgb[(y * width + x) * 3 + k]
       count++
     }
   if (count === 0) throw new RangeError('The patch holds no pixels.')
@@ -123,7 +122,7 @@ export function meanOfPatch({ width, height, rgb }: Plate, patch: Patch): [numbe
 
 function inside(patch: Patch, x: number, y: number): boolean {
   return patch.every(([ax, ay], i) => {
-    const [bx, by] = patch[(i + 1) % patch.length]!
+    const [bx, by] = patch[(i + 1) % patch.length]
     return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0
   })
 }

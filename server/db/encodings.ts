@@ -1,5 +1,5 @@
 // Queries about encodings of the user's own.
-import type { EncodingDefinition } from '@core/index'
+import type { EncodingDefinition } from '@core/colour'
 import type { Queryable } from './pool'
 
 export async function listEncodings(db: Queryable): Promise<readonly EncodingDefinition[]> {

@@ -1,6 +1,6 @@
 // Shared looks: which look a shot carries, and bringing every shot of a project to what its look is now.
 import type { LookSummary } from '@contracts/responses'
-import { detachLook, lookAfter, withSharedLook, type RecipeStep } from '@core/index'
+import { detachLook, lookAfter, withSharedLook, type RecipeStep } from '@core/grade'
 import type { Queryable } from './pool'
 import { appendRevision, presentGrade } from './revisions'
 import type { Head } from './setups'
@@ -188,13 +188,13 @@ export async function bringLooks(
     [projectId, shotIds],
   )
   for (const shot of rows) {
-    const before = presentGrade(shot.grade),
-      after = shot.detached
-        ? detachLook(before)
-        : withSharedLook(
-            before,
-            shot.lookId && shot.steps ? { id: shot.lookId, steps: shot.steps, strength: shot.strength } : null,
-          )
+    const before = presentGrade(shot.grade)
+    const after = shot.detached
+      ? detachLook(before)
+      : withSharedLook(
+          before,
+          shot.lookId && shot.steps ? { id: shot.lookId, steps: shot.steps, strength: shot.strength } : null,
+        )
     if (after !== before)
       await appendRevision(db, shot.id, shot.headId, after, summary.slice(0, 400), actor, { kind: 'look' })
   }

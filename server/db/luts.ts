@@ -1,6 +1,6 @@
 // Queries about LUTs: one row per distinct content.
 import type { LutSummary } from '@contracts/index'
-import type { Inspection } from '@core/index'
+import type { Inspection } from '@core/lut-bench'
 import type { Queryable } from './pool'
 
 /** Inspections of another version are made anew. */
@@ -19,9 +19,13 @@ interface Row {
 const columns =
   `hash, name, title, dimensions, size, format, folder, CASE WHEN (inspection ->> 'version')::int = ` +
   `${inspectionVersion} THEN inspection -> 'expects' END AS expects`
+function dimensionsOf(stored: string): LutSummary['dimensions'] {
+  if (stored === 'sequence') return stored
+  return stored === '1' ? 1 : 3
+}
 const summaryOf = ({ dimensions, ...row }: Row): LutSummary => ({
   ...row,
-  dimensions: dimensions === 'sequence' ? dimensions : dimensions === '1' ? 1 : 3,
+  dimensions: dimensionsOf(dimensions),
 })
 
 export async function listLuts(db: Queryable): Promise<readonly LutSummary[]> {

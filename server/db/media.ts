@@ -1,6 +1,6 @@
 // Queries about stored media: one row per distinct content, and what was found by looking through it.
 import type { GuessSummary, MediaFacts, ProxyFacts } from '@contracts/index'
-import type { Cut } from '@core/index'
+import type { Cut } from '@core/footage'
 import type { Queryable } from './pool'
 
 export interface MediaRow {

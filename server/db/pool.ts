@@ -6,6 +6,13 @@ export type Pool = pg.Pool
 /** Something SQL can be sent to: the pool, or a client inside a transaction. */
 export type Queryable = Pick<pg.PoolClient, 'query'>
 
+/** The row of a statement that always gives one. */
+export function onlyRow<T>({ rows }: { readonly rows: readonly T[] }): T {
+  const [row] = rows
+  if (row === undefined) throw new Error('A statement that always gives a row gave none.')
+  return row
+}
+
 export function openPool(connectionString: string, log: Logger): Pool {
   const pool = new pg.Pool({ connectionString, max: 10, connectionTimeoutMillis: 5000, statement_timeout: 30_000 })
   // An idle connection that breaks (database stopped) must not end the process; the next query reports it.

@@ -1,6 +1,6 @@
 // Queries about projects and scenes.
 import type { ProjectSummary } from '@contracts/index'
-import type { Queryable } from './pool'
+import { onlyRow, type Queryable } from './pool'
 
 export async function listProjects(db: Queryable): Promise<readonly ProjectSummary[]> {
   const { rows } = await db.query<ProjectSummary>(
@@ -27,7 +27,7 @@ export async function insertProject(
     'INSERT INTO projects (name, demo_key) VALUES ($1, $2) RETURNING id',
     [name, demoKey],
   )
-  return rows[0]!
+  return onlyRow({ rows })
 }
 
 export async function findDemoProject(db: Queryable, demoKey: string): Promise<{ id: string } | undefined> {
@@ -45,5 +45,5 @@ export async function insertScene(
     'INSERT INTO scenes (project_id, name, position) VALUES ($1, $2, $3) RETURNING id',
     [projectId, name, position],
   )
-  return rows[0]!
+  return onlyRow({ rows })
 }

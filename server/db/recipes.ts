@@ -1,5 +1,5 @@
 // Queries about recipes.
-import { inPieces, type Recipe, type RecipeRegion } from '@core/index'
+import { inPieces, type Recipe, type RecipeRegion } from '@core/grade'
 import type { Queryable } from './pool'
 
 export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {

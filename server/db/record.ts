@@ -1,6 +1,6 @@
 // The Record as it is read: every revision of a shot with what it changed, and versions: revisions with a name.
 import type { RecordEntry, ShotRecord, VersionSummary } from '@contracts/responses'
-import { differences, type GradeDocument } from '@core/index'
+import { differences, type GradeDocument } from '@core/grade'
 import type { Queryable } from './pool'
 import { presentGrade } from './revisions'
 
@@ -40,11 +40,12 @@ export async function shotRecord(db: Queryable, shotId: string): Promise<ShotRec
   )
   const grades = new Map(rows.map((r) => [r.id, presentGrade(r.grade)]))
   const revisions = rows.map(({ grade: _, at, ...r }): RecordEntry => {
+    const after = grades.get(r.id)
     const before = r.parentId === null ? undefined : grades.get(r.parentId)
     return {
       ...r,
       at: at.toISOString(),
-      changes: before ? differences(before, grades.get(r.id)!).map((d) => d.words) : [],
+      changes: before && after ? differences(before, after).map((d) => d.words) : [],
     }
   })
   return { ...shot, revisions, versions: await versionsOf(db, shotId) }

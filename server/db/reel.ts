@@ -1,8 +1,8 @@
 // Changes to the reel: scenes, order, cutting and joining, one change for many shots. Media are never touched.
 import type { SceneSummary } from '@contracts/index'
-import type { GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
 import { presentGrade } from './revisions'
-import type { Queryable } from './pool'
+import { onlyRow, type Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
 
 export async function listScenes(db: Queryable, projectId: string): Promise<readonly SceneSummary[]> {
@@ -38,7 +38,7 @@ export async function sceneNamed(db: Queryable, projectId: string, name: string)
       'FROM scenes WHERE project_id = $1 RETURNING id',
     [projectId, name],
   )
-  return rows[0]!.id
+  return onlyRow({ rows }).id
 }
 
 /** Scenes that no shot is in any more go. */

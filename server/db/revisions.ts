@@ -1,6 +1,6 @@
 // The Record: revisions are only ever added; undo and redo move the shot's pointer.
-import { migrateGrade, type GradeDocument } from '@core/index'
-import type { Queryable } from './pool'
+import { migrateGrade, type GradeDocument } from '@core/grade'
+import { onlyRow, type Queryable } from './pool'
 
 export interface RevisionRow {
   readonly id: string
@@ -102,7 +102,7 @@ export async function appendRevision(
     `,
     [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why), shared],
   )
-  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, rows[0]!.id])
+  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, onlyRow({ rows }).id])
   return 'moved'
 }
 

@@ -1,6 +1,6 @@
 // Pictures of what a scene should feel like.
 import { scenePictureLimits } from '@contracts/index'
-import type { Queryable } from './pool'
+import { onlyRow, type Queryable } from './pool'
 
 /** All pictures of the scene `alias.id`, as a column of JSON. */
 export const picturesOf = (alias: string): string =>
@@ -49,7 +49,7 @@ export async function addScenePicture(
     'INSERT INTO scene_pictures (scene_id, name, width, height, png) VALUES ($1, $2, $3, $4, $5) RETURNING id',
     [sceneId, name, width, height, png],
   )
-  return rows[0]!.id
+  return onlyRow({ rows }).id
 }
 
 export async function scenePicture(db: Queryable, id: string): Promise<Uint8Array | undefined> {

@@ -1,6 +1,6 @@
 // Set-ups: linking shots, and taking a correction from one to all.
-import { followChange, type GradeDocument } from '@core/index'
-import type { Queryable } from './pool'
+import { followChange, type GradeDocument } from '@core/grade'
+import { onlyRow, type Queryable } from './pool'
 import { appendRevision, presentGrade } from './revisions'
 
 /**
@@ -9,10 +9,10 @@ import { appendRevision, presentGrade } from './revisions'
  */
 export async function linkShots(db: Queryable, shotIds: readonly string[]): Promise<boolean> {
   const { rows } = await db.query<{ projectId: string }>(
-      'SELECT project_id AS "projectId" FROM shots WHERE id = ANY($1::uuid[]) ORDER BY id FOR UPDATE',
-      [shotIds],
-    ),
-    projectId = rows[0]?.projectId
+    'SELECT project_id AS "projectId" FROM shots WHERE id = ANY($1::uuid[]) ORDER BY id FOR UPDATE',
+    [shotIds],
+  )
+  const projectId = rows[0]?.projectId
   if (!projectId || rows.length < shotIds.length || rows.some((r) => r.projectId !== projectId)) return false
   const made = await db.query<{ id: string }>(
     `
@@ -41,7 +41,7 @@ export async function linkShots(db: Queryable, shotIds: readonly string[]): Prom
     `,
     [projectId],
   )
-  await db.query('UPDATE shots SET setup_id = $2 WHERE id = ANY($1::uuid[])', [shotIds, made.rows[0]!.id])
+  await db.query('UPDATE shots SET setup_id = $2 WHERE id = ANY($1::uuid[])', [shotIds, onlyRow(made).id])
   await dropLoneSetups(db, projectId)
   return true
 }
@@ -117,8 +117,8 @@ export async function spread(
     [shotId],
   )
   for (const other of rows) {
-    const own = presentGrade(other.grade),
-      grade = followChange(own, before, after.grade)
+    const own = presentGrade(other.grade)
+    const grade = followChange(own, before, after.grade)
     if (grade !== own)
       await appendRevision(db, other.id, other.headId, grade, `${summary}, with ${other.from}`.slice(0, 400), actor, {
         kind: 'setup',

@@ -1,10 +1,10 @@
 // Queries about shots.
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
-import type { GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
 import { bringLooks, lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 import { presentGrade } from './revisions'
-import type { Queryable } from './pool'
+import { onlyRow, type Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
 
 const summaryColumns = `
@@ -225,13 +225,13 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
       shot.leadChosen,
     ],
   )
-  const id = rows[0]!.id
+  const id = onlyRow({ rows }).id
   const first = await db.query<{ id: string }>(
     'INSERT INTO revisions (shot_id, parent_id, depth, grade, summary, actor) VALUES ($1, NULL, 1, ' +
       '$2, $3, $4) RETURNING id',
     [id, JSON.stringify(shot.grade), shot.summary, shot.actor],
   )
-  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [id, first.rows[0]!.id])
+  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [id, onlyRow(first).id])
   await bringLooks(db, shot.projectId, 'Shared look', shot.actor, [id])
   return { id }
 }

@@ -1,5 +1,5 @@
 // Queries about house standards of one's own.
-import type { HouseStandard } from '@core/index'
+import type { HouseStandard } from '@core/readings'
 import type { Queryable } from './pool'
 
 export async function listStandards(db: Queryable): Promise<readonly HouseStandard[]> {

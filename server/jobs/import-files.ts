@@ -3,8 +3,8 @@ import { rm } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import { checked, NewImport } from '@contracts/index'
 import type { ServerContext } from '../context'
-import { importFile, importPictures } from '../media/import'
-import { libraryPictures, libraryPath } from '../media/library'
+import { importFile, importPictures } from '../services/import'
+import { libraryPictures, libraryPath } from '../services/media-folder'
 import { runWork } from './work'
 
 const defaultRate = { numerator: 24, denominator: 1 }
@@ -29,7 +29,8 @@ export function importFiles(context: ServerContext, id: string): Promise<void> {
     const uploads = wanted.uploads ?? []
     const paths = uploads.map((upload) => join(context.store.uploadsFolder, upload))
     try {
-      if (!wanted.pictures) await importFile(context, { path: paths[0]!, linked: false }, to, progress)
+      const [only] = paths
+      if (!wanted.pictures && only !== undefined) await importFile(context, { path: only, linked: false }, to, progress)
       else
         await importPictures(
           context,

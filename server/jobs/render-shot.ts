@@ -1,13 +1,13 @@
 // The render job: every frame of a shot through the same passes as the preview, encoded to a file.
 import type { MediaFacts } from '@contracts/index'
-import { framesLookedAt, gradeAt } from '@core/index'
+import { framesLookedAt, gradeAt } from '@core/grade'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
 import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
 import { findRevision, type RevisionRow } from '../db/revisions'
-import { decodeAll, decodedPicture } from '../media/decode'
-import { startEncoder } from '../media/encode'
-import { lutPaths } from '../media/frames'
+import { decodeAll, decodedPicture } from '@media/decode'
+import { startEncoder } from '@media/encode'
+import { lutPaths } from '../services/frames'
 import type { SourceFrame } from '../workers/frame-worker'
 
 /** Renders one queued job to its end. Failures are written to the job in one sentence; nothing is left half-stored. */
@@ -47,11 +47,11 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   if (!revision || !media) throw new Error('The shot is no longer there.')
   const { grade } = revision
   const piece = {
-      first: revision.firstFrame,
-      count: revision.frameCount,
-      time: media.frameTimes[revision.firstFrame] ?? 0,
-    },
-    luts = lutPaths(grade, store)
+    first: revision.firstFrame,
+    count: revision.frameCount,
+    time: media.frameTimes[revision.firstFrame] ?? 0,
+  }
+  const luts = lutPaths(grade, store)
   const decoder = decodeAll(store.mediaPath(media.hash), media.facts, piece)
   const encoder = startEncoder(
     path,
@@ -60,8 +60,8 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   )
   // A few frames are graded at once; they are written in order.
   const inFlight: Promise<Uint8Array>[] = []
-  let written = 0,
-    reportedAt = 0
+  let written = 0
+  let reportedAt = 0
   const writeOldest = async (): Promise<boolean> => {
     const frame = await inFlight.shift()
     if (!frame) return true
@@ -73,16 +73,16 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     return reportProgress(pool, id, written)
   }
   try {
-    const last = piece.first + piece.count - 1,
-      reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
+    const last = piece.first + piece.count - 1
+    const reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
     // Frames that the grade looks at about the next one to be graded.
     const held = new Map<number, SourceFrame>()
-    let decoded = piece.first,
-      next = piece.first
+    let decoded = piece.first
+    let next = piece.first
     const gradeNext = async (): Promise<boolean> => {
-      const index = next++,
-        source = held.get(index),
-        looked = framesLookedAt(grade, index, piece.first, last)
+      const index = next++
+      const source = held.get(index)
+      const looked = framesLookedAt(grade, index, piece.first, last)
       if (!source) return true
       const graded = workers.gradeFrame({
         source,

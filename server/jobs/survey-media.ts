@@ -2,13 +2,14 @@
 // frames.
 import { once } from 'node:events'
 import type { MediaFacts, ProxyFacts } from '@contracts/index'
-import { findCuts, fitWithin, proposeLead, sketch, videoHigh, videoLow, type Sketch } from '@core/index'
+import { findCuts, proposeLead, sketch, type Sketch } from '@core/footage'
+import { fitWithin, videoHigh, videoLow } from '@core/image'
 import type { ServerContext } from '../context'
 import { findGuess, findMedia, keepGuess, keepProxy, keepSurvey } from '../db/media'
 import { setProposedLead, undecidedLeads } from '../db/leads'
-import { startDecoder, filesOnly, decoderLimits } from '../media/child'
-import { decodeAll, decodedPicture, inputOf } from '../media/decode'
-import { guessOf } from '../media/import'
+import { startDecoder, filesOnly, decoderLimits } from '@media/child'
+import { decodeAll, decodedPicture, inputOf } from '@media/decode'
+import { guessOf } from '../services/import'
 import { Problem } from '../problem'
 import { runWork, type Progress } from './work'
 
@@ -37,8 +38,8 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
         )
       await context.store.keep(temporary, context.store.proxyPath(media.hash))
       await keepProxy(context.pool, media.hash, proxyOf(media.facts))
-      const luma = sketches.map((s) => s.luma),
-        sharpness = sketches.map((s) => s.sharpness)
+      const luma = sketches.map((s) => s.luma)
+      const sharpness = sketches.map((s) => s.sharpness)
       await keepSurvey(context.pool, media.hash, { luma, sharpness, cuts: findCuts(sketches) })
       for (const shot of await undecidedLeads(context.pool, media.hash))
         await setProposedLead(context.pool, shot.id, proposeLead({ luma, sharpness }, shot.firstFrame, shot.frameCount))
@@ -88,8 +89,8 @@ async function lookThrough(
   const { width, height } = throughCore
     ? fitWithin(facts.width, facts.height, proxyLimits.width, proxyLimits.height)
     : proxySize(facts)
-  const rgb = facts.chroma === 'RGB' || throughCore,
-    code = facts.range === 'full' ? 'pc' : 'tv'
+  const rgb = facts.chroma === 'RGB' || throughCore
+  const code = facts.range === 'full' ? 'pc' : 'tv'
   // Code values are kept as they are: what they mean is decided when they are read.
   const range = rgb ? 'out_color_matrix=bt709:out_range=pc' : `in_range=${code}:out_range=${code}`
   const fields = facts.interlaced
@@ -168,8 +169,8 @@ async function lookThrough(
     ? feed(context, path, facts, { width, height }, child.stdin)
     : (child.stdin.end(), Promise.resolve())
   feeding.catch(() => child.kill('SIGKILL'))
-  const sketches: Sketch[] = [],
-    size = sketchPicture.width * sketchPicture.height * 3
+  const sketches: Sketch[] = []
+  const size = sketchPicture.width * sketchPicture.height * 3
   let pending = Buffer.alloc(0)
   try {
     for await (const chunk of child.stdout as AsyncIterable<Buffer>) {

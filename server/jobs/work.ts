@@ -16,8 +16,8 @@ export async function runWork(
   const { pool, log } = context
   const claimed = await claimWork(pool, id)
   if (!claimed) return
-  let reportedAt = 0,
-    stageNow = ''
+  let reportedAt = 0
+  let stageNow = ''
   const progress: Progress = async (stage, done, total) => {
     const now = Date.now()
     if (stage === stageNow && now - reportedAt < reportEveryMs) return true

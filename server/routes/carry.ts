@@ -3,7 +3,7 @@ import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { CarryOver, checked } from '@contracts/index'
 import type { ServerContext } from '../context'
-import { carryTo } from '../media/carry'
+import { carryTo } from '../services/carry'
 import { uuidParam } from './params'
 
 export const carryRoutes = (context: ServerContext): Hono =>

@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedEncoding, EncodingFile } from '@contracts/index'
-import type { EncodingDefinition } from '@core/index'
+import type { EncodingDefinition } from '@core/colour'
 import { localActor, type ServerContext } from '../context'
 import { deleteEncoding, insertEncoding, listEncodings } from '../db/encodings'
 import { transaction } from '../db/pool'

@@ -12,8 +12,8 @@ import { findProject } from '../db/projects'
 import { cancelWork, findWork, insertWork, listWork } from '../db/work'
 import { findShot } from '../db/shots'
 import { enqueue } from '../jobs/enqueue'
-import { importClip } from '../media/import'
-import { libraryPath, listLibrary } from '../media/library'
+import { importClip } from '../services/import'
+import { libraryPath, listLibrary } from '../services/media-folder'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 
@@ -47,8 +47,8 @@ export function importRoutes(context: ServerContext): Hono {
         return uploads.handleWeb(c.req.raw)
       })
       .post('/projects/:id/imports', bodyLimit({ maxSize: 16 * 1024 * 1024 }), async (c) => {
-        const project = await projectId(uuidParam(c, 'id', 'project')),
-          wanted = checked(NewImport, await c.req.json())
+        const project = await projectId(uuidParam(c, 'id', 'project'))
+        const wanted = checked(NewImport, await c.req.json())
         const name = fileName(
           wanted.name ??
             (wanted.path !== undefined
@@ -75,8 +75,8 @@ export function importRoutes(context: ServerContext): Hono {
       })
       // One request, one clip: for scripts.
       .post('/projects/:id/shots', async (c) => {
-        const project = await projectId(uuidParam(c, 'id', 'project')),
-          name = fileName(c.req.query('name'))
+        const project = await projectId(uuidParam(c, 'id', 'project'))
+        const name = fileName(c.req.query('name'))
         if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
         const { id } = await importClip(context, {
           body: c.req.raw.body,

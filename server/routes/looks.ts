@@ -3,7 +3,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedLook, LookPlace, SceneIntent, ShotLook } from '@contracts/index'
-import { lookSteps } from '@core/index'
+import { lookSteps } from '@core/grade'
 import { localActor, type ServerContext } from '../context'
 import { assignLook, bringLooks, insertLook, listLooks, lockProjectShots, setShotLook } from '../db/looks'
 import { transaction } from '../db/pool'
@@ -18,9 +18,9 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
   new Hono()
     .get('/projects/:id/looks', async (c) => c.json(await listLooks(pool, uuidParam(c, 'id', 'project'))))
     .post('/projects/:id/looks', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
-      const id = uuidParam(c, 'id', 'project'),
-        { name, steps } = checkedLook(await c.req.json()),
-        kept = lookSteps(steps)
+      const id = uuidParam(c, 'id', 'project')
+      const { name, steps } = checkedLook(await c.req.json())
+      const kept = lookSteps(steps)
       if (kept.length === 0)
         throw new Problem(422, 'empty_look', 'Nothing in it acts on the whole picture, so there is no look to share.', {
           field: 'steps',
@@ -34,8 +34,8 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
       return c.json({ id: made }, 201)
     })
     .put('/projects/:id/look', small, async (c) => {
-      const id = uuidParam(c, 'id', 'project'),
-        { sceneId, lookId, strength } = checked(LookPlace, await c.req.json())
+      const id = uuidParam(c, 'id', 'project')
+      const { sceneId, lookId, strength } = checked(LookPlace, await c.req.json())
       const placed = await transaction(pool, async (db) => {
         await lockProjectShots(db, id)
         const there = await assignLook(db, id, sceneId, lookId, strength)
@@ -46,9 +46,9 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
       return c.json(await listLooks(pool, id))
     })
     .put('/shots/:id/look', small, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        { strength, detached } = checked(ShotLook, await c.req.json()),
-        shot = await findShot(pool, id)
+      const id = uuidParam(c, 'id', 'shot')
+      const { strength, detached } = checked(ShotLook, await c.req.json())
+      const shot = await findShot(pool, id)
       if (!shot) throw notFound('shot')
       await transaction(pool, async (db) => {
         await lockProjectShots(db, shot.projectId)

@@ -3,8 +3,8 @@ import { readFile, stat } from 'node:fs/promises'
 import { Hono } from 'hono'
 import type { ServerContext } from '../context'
 import { findLut, listLuts } from '../db/luts'
-import { inspectingLater, inspectionOf, keepLut } from '../media/luts'
-import { packedBeside } from '../media/store'
+import { inspectingLater, inspectionOf, keepLut } from '../services/luts'
+import { packedBeside } from '../store/store'
 import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
 import { hashParam, plainName } from './params'
@@ -26,8 +26,8 @@ export function lutRoutes(context: ServerContext): Hono {
     new Hono()
       .get('/luts', async (c) => c.json(await listLuts(pool)))
       .post('/luts', async (c) => {
-        const name = plainName(c.req.query('name')).replace(/\.(cube|clf|xml|png|csv|txt)$/i, '') || 'Untitled',
-          folder = plainName(c.req.query('folder'))
+        const name = plainName(c.req.query('name')).replace(/\.(cube|clf|xml|png|csv|txt)$/i, '') || 'Untitled'
+        const folder = plainName(c.req.query('folder'))
         if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
         const kept = await keepLut(context, c.req.raw.body as never, name, folder)
         inspectLater(kept.hash)
@@ -39,12 +39,12 @@ export function lutRoutes(context: ServerContext): Hono {
       })
       // As this program keeps it: nothing to be read again.
       .get('/luts/:hash/packed', async (c) => {
-        const { hash } = await known(c),
-          place = store.lutPath(hash),
-          packed = packedBeside(place)
+        const { hash } = await known(c)
+        const place = store.lutPath(hash)
+        const packed = packedBeside(place)
         if (!(await stat(packed).catch(() => undefined))) {
-          const fresh = store.temporaryPath(),
-            read = await workers.readLutFile({ path: place, packedPath: fresh })
+          const fresh = store.temporaryPath()
+          const read = await workers.readLutFile({ path: place, packedPath: fresh })
           if ('fault' in read) throw new Problem(422, 'unreadable_file', read.fault)
           await store.keep(fresh, packed)
         }
@@ -54,8 +54,8 @@ export function lutRoutes(context: ServerContext): Hono {
         })
       })
       .get('/luts/:hash/file', async (c) => {
-        const { hash, name, format } = await known(c),
-          bytes = await readFile(store.lutPath(hash))
+        const { hash, name, format } = await known(c)
+        const bytes = await readFile(store.lutPath(hash))
         return c.body(bytes as unknown as ArrayBuffer, 200, {
           'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8',
           'cache-control': forever,

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { Hono, type Context } from 'hono'
-import { checkExport, defaultExport, type ExportSettings } from '@core/index'
+import { checkExport, defaultExport, type ExportSettings } from '@core/bake'
 import type { ServerContext } from '../context'
 import { findRevision, type RevisionRow } from '../db/revisions'
 import { notFound } from '../problem'
@@ -83,10 +83,10 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       })
     })
     .get('/revisions/:id/lut', async (c) => {
-      const revision = await revisionOf(c),
-        query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame),
-        format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
+      const revision = await revisionOf(c)
+      const query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
+      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
       const settings: ExportSettings = {
         format,
         size: wholeNumber(query('size'), 'size', 129),

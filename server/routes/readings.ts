@@ -3,7 +3,7 @@ import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import type { ShotFindings } from '@contracts/responses'
 import { checked, NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/index'
-import { pointedAt } from '@core/index'
+import { pointedAt } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
 import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
 import { transaction } from '../db/pool'
@@ -12,8 +12,8 @@ import { deleteStandard, listStandards, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
 import { uuidParam } from './params'
 
-const body = bodyLimit({ maxSize: 64 * 1024 }),
-  fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
+const body = bodyLimit({ maxSize: 64 * 1024 })
+const fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
 
 export function readingRoutes({ pool, findings }: ServerContext): Hono {
   /** Every change to a shot's picks and waivers answers with the shot as it is now. */
@@ -43,8 +43,8 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .put('/shots/:id/card', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        pick = checked(Pick, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot')
+      const pick = checked(Pick, await c.req.json())
       if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
       return c.json(await shotNow(id))
     })
@@ -54,8 +54,8 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.json(await shotNow(id))
     })
     .post('/projects/:id/subjects', body, async (c) => {
-      const projectId = uuidParam(c, 'id', 'project'),
-        subject = checked(NewSubject, await c.req.json())
+      const projectId = uuidParam(c, 'id', 'project')
+      const subject = checked(NewSubject, await c.req.json())
       await transaction(pool, async (db) => {
         const subjectId = await putSubject(db, projectId, subject, localActor)
         if (!subjectId || !(await putPick(db, subject.shotId, subjectId, subject, localActor))) throw notFound('shot')
@@ -67,9 +67,9 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .put('/shots/:id/subjects/:subjectId', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        subjectId = uuidParam(c, 'subjectId', 'subject'),
-        pick = checked(Pick, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot')
+      const subjectId = uuidParam(c, 'subjectId', 'subject')
+      const pick = checked(Pick, await c.req.json())
       if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
       return c.json(await shotNow(id))
     })
@@ -95,8 +95,8 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       } satisfies ShotFindings)
     })
     .post('/shots/:id/waivers', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        waiver = checked(NewWaiver, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot')
+      const waiver = checked(NewWaiver, await c.req.json())
       if (!(await addWaiver(pool, id, waiver, localActor))) throw notFound('shot')
       return c.json(await shotNow(id), 201)
     })

@@ -11,8 +11,8 @@ export const recipeRoutes = ({ pool }: ServerContext): Hono =>
   new Hono()
     .get('/recipes', async (c) => c.json(await listRecipes(pool)))
     .post('/recipes', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
-      const recipe = checkedRecipe(await c.req.json()),
-        kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
+      const recipe = checkedRecipe(await c.req.json())
+      const kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
       if (!kept)
         throw new Problem(409, 'taken', `There is another recipe called "${recipe.name.trim()}".`, {
           field: 'name',

@@ -3,7 +3,7 @@ import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedGrade, GoBack, NewFork, NewVersion } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
-import { transaction } from '../db/pool'
+import { onlyRow, transaction } from '../db/pool'
 import { forkVersion, gradeOfShot, nameVersion, removeVersion, shotRecord, versionsOf } from '../db/record'
 import { appendRevision } from '../db/revisions'
 import { findShot } from '../db/shots'
@@ -11,8 +11,8 @@ import { notFound } from '../problem'
 import { uuidParam } from './params'
 import { answerMove, together } from './shots'
 
-const body = bodyLimit({ maxSize: 16 * 1024 }),
-  gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
+const body = bodyLimit({ maxSize: 16 * 1024 })
+const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
 export function recordRoutes({ pool }: ServerContext): Hono {
   return new Hono()
@@ -27,8 +27,8 @@ export function recordRoutes({ pool }: ServerContext): Hono {
       return c.json(grade)
     })
     .post('/shots/:id/versions', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        { revisionId, name } = checked(NewVersion, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot')
+      const { revisionId, name } = checked(NewVersion, await c.req.json())
       if (!(await nameVersion(pool, id, revisionId, name.trim(), localActor))) throw notFound('revision')
       return c.json(await versionsOf(pool, id), 201)
     })
@@ -37,17 +37,18 @@ export function recordRoutes({ pool }: ServerContext): Hono {
       return c.body(null, 204)
     })
     .post('/shots/:id/fork', gradeBody, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        { parentId, summary, name, grade } = checked(NewFork, await c.req.json()),
-        document = checkedGrade(grade)
+      const id = uuidParam(c, 'id', 'shot')
+      const { parentId, summary, name, grade } = checked(NewFork, await c.req.json())
+      const document = checkedGrade(grade)
       if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, document, summary, name.trim(), localActor))))
         throw notFound('revision')
       const shot = await findShot(pool, id)
-      return c.json(shot!.revision, 201)
+      if (!shot) throw notFound('shot')
+      return c.json(shot.revision, 201)
     })
     .post('/shots/:id/back', body, async (c) => {
-      const id = uuidParam(c, 'id', 'shot'),
-        { expectedId, revisionId } = checked(GoBack, await c.req.json())
+      const id = uuidParam(c, 'id', 'shot')
+      const { expectedId, revisionId } = checked(GoBack, await c.req.json())
       const { status, body: answer } = await answerMove(pool, id, async (db) => {
         const grade = await gradeOfShot(db, id, revisionId)
         if (!grade) throw notFound('revision')
@@ -56,7 +57,8 @@ export function recordRoutes({ pool }: ServerContext): Hono {
             'revisions r WHERE id = $1',
           [revisionId],
         )
-        const summary = `Back to ${rows[0]!.name ?? `revision ${rows[0]!.depth}`}`
+        const { name, depth } = onlyRow({ rows })
+        const summary = `Back to ${name ?? `revision ${depth}`}`
         return together(
           db,
           id,

@@ -11,7 +11,7 @@ import {
   ShotChanges,
   UnlinkShots,
 } from '@contracts/index'
-import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/index'
+import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/formats'
 import { localActor, type ServerContext } from '../context'
 import { findMedia, findSurvey } from '../db/media'
 import { transaction } from '../db/pool'
@@ -19,7 +19,7 @@ import { findProject } from '../db/projects'
 import { dropEmptyScenes, listScenes, lockShots, removeShots, reorder } from '../db/reel'
 import { linkShots, unlinkShots } from '../db/setups'
 import { findShot, listShots } from '../db/shots'
-import { changeShots, cutShot, joinShots } from '../media/reel-edits'
+import { changeShots, cutShot, joinShots } from '../services/reel'
 import { notFound, Problem } from '../problem'
 import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
@@ -55,8 +55,8 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.body(null, 204)
       })
       .post('/shots/:id/cut', body, async (c) => {
-        const id = uuidParam(c, 'id', 'shot'),
-          cut = checked(CutShot, await c.req.json())
+        const id = uuidParam(c, 'id', 'shot')
+        const cut = checked(CutShot, await c.req.json())
         return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
       })
       .post('/shots/join', body, async (c) => {
@@ -65,8 +65,8 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.json(await findShot(pool, id))
       })
       .post('/projects/:id/order', body, async (c) => {
-        const projectId = uuidParam(c, 'id', 'project'),
-          { shotIds, beforeId } = checked(MoveShots, await c.req.json())
+        const projectId = uuidParam(c, 'id', 'project')
+        const { shotIds, beforeId } = checked(MoveShots, await c.req.json())
         await transaction(pool, async (db) => {
           const shots = await lockShots(db, beforeId ? [...shotIds, beforeId] : shotIds)
           if (shots.length < shotIds.length || shots.some((s) => s.projectId !== projectId)) throw notFound('shot')
@@ -97,10 +97,10 @@ export function reelRoutes({ pool }: ServerContext): Hono {
       .post('/media/:hash/edit-list', listBody, async (c) => {
         const media = await findMedia(pool, hashParam(c, 'hash', 'clip'))
         if (!media) throw notFound('clip')
-        const kind = oneOf(c.req.query('kind'), 'kind', ['edl', 'otio'] as const),
-          handles = wholeNumber(c.req.query('handles') ?? '0', 'handles', 1000)
-        const text = await c.req.text(),
-          { rateNumerator, rateDenominator, startTimecode, frameCount } = media.facts
+        const kind = oneOf(c.req.query('kind'), 'kind', ['edl', 'otio'] as const)
+        const handles = wholeNumber(c.req.query('handles') ?? '0', 'handles', 1000)
+        const text = await c.req.text()
+        const { rateNumerator, rateDenominator, startTimecode, frameCount } = media.facts
         const events =
           kind === 'edl'
             ? startedEdl(text, media.facts, startTimecode)

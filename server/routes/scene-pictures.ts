@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { scenePictureLimits } from '@contracts/index'
-import { decodePng, FormatError, pngHeader } from '@core/index'
+import { decodePng, FormatError, pngHeader } from '@core/formats'
 import type { ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { addScenePicture, removeScenePicture, scenePicture } from '../db/scene-pictures'
@@ -26,9 +26,9 @@ export const scenePictureRoutes = ({ pool }: ServerContext): Hono =>
         },
       }),
       async (c) => {
-        const sceneId = uuidParam(c, 'id', 'scene'),
-          name = plainName(c.req.query('name')) || 'Untitled',
-          png = new Uint8Array(await c.req.arrayBuffer())
+        const sceneId = uuidParam(c, 'id', 'scene')
+        const name = plainName(c.req.query('name')) || 'Untitled'
+        const png = new Uint8Array(await c.req.arrayBuffer())
         const { width, height } = sizeOf(png, name)
         const made = await transaction(pool, (db) => addScenePicture(db, sceneId, { name, width, height, png }))
         if (made === 'none') throw notFound('scene')
@@ -53,8 +53,8 @@ export const scenePictureRoutes = ({ pool }: ServerContext): Hono =>
 /** Decoded once, so that only what can be shown is kept. */
 function sizeOf(png: Uint8Array, name: string): { readonly width: number; readonly height: number } {
   try {
-    const header = pngHeader(png),
-      { width, height } = header
+    const header = pngHeader(png)
+    const { width, height } = header
     if (width < 1 || height < 1 || width > maxSide || height > maxSide)
       throw new FormatError(`It is ${width} × ${height}; ${maxSide} a side is the most.`, 0)
     decodePng(png, header)

@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import type { GradeSheet } from '@contracts/responses'
 import type { ServerContext } from '../context'
-import { sheetAsCsv, sheetOfProject, sheetOfShot } from '../media/sheet'
+import { sheetAsCsv, sheetOfProject, sheetOfShot } from '../services/sheet'
 import { attachment } from './pictures'
 import { uuidParam } from './params'
 

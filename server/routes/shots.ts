@@ -48,9 +48,9 @@ export async function together(
 ): Promise<HeadResult> {
   await lockForLook(db, shotId)
   await lockSetup(db, shotId)
-  const before = await headOf(db, shotId),
-    result = await move(),
-    after = await headOf(db, shotId)
+  const before = await headOf(db, shotId)
+  const result = await move()
+  const after = await headOf(db, shotId)
   if (result === 'moved' && before && after && shared(before, after))
     await spread(db, shotId, before.grade, after, summary, localActor)
   if (result === 'moved' && before && after)

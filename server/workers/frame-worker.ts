@@ -4,45 +4,26 @@ import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
+import { solveAims, type Aim, type Solution } from '@core/aims'
+import { exportLut, printExport, type ExportSettings } from '@core/bake'
+import { FormatError, parseLutFile, type LutFormat } from '@core/formats'
 import {
-  FormatError,
   compile,
   executeExactly,
-  exportLut,
-  fitWithin,
-  gradedPicture,
-  frameOfDecoded,
-  guessEncoding,
-  inspectLut,
-  lutSize,
-  measureFrame,
-  packLut,
-  parseLutFile,
   planError,
-  printExport,
   restSize,
-  shrink,
-  solveAims,
-  unpackLut,
   withinBound,
-  type Aim,
-  type CodeRange,
-  type ColourTags,
-  type DecodedPicture,
   type DifferenceReport,
-  type ExportSettings,
-  type Finding,
-  type Frame,
   type GradeDocument,
   type LatticeSize,
-  type Inspection,
-  type Lut,
-  type LutFormat,
   type PlanCache,
-  type Pointed,
-  type Solution,
-} from '@core/index'
-import { packedBeside } from '../media/store'
+} from '@core/grade'
+import { guessEncoding, type ColourTags } from '@core/guess'
+import { fitWithin, frameOfDecoded, shrink, type CodeRange, type DecodedPicture, type Frame } from '@core/image'
+import { inspectLut, type Inspection } from '@core/lut-bench'
+import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
+import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
+import { packedBeside } from '../store/store'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
@@ -87,8 +68,8 @@ const decodeText = (bytes: Uint8Array): string =>
   Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
 /** A kept LUT by its path: packed where it was packed, else as it came. */
 function readLut(path: string): Lut {
-  const packed = packedBeside(path),
-    bytes = readFileSync(existsSync(packed) ? packed : path)
+  const packed = packedBeside(path)
+  const bytes = readFileSync(existsSync(packed) ? packed : path)
   return unpackLut(bytes) ?? parseLutFile(bytes, decodeText).lut
 }
 
@@ -110,8 +91,8 @@ function framesOf(
   maxHeight = Infinity,
 ): Frame {
   const sized = (of: SourceFrame): Frame => {
-    const frame = frameOfDecoded(of),
-      { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
+    const frame = frameOfDecoded(of)
+    const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
     return shrink(frame, width, height)
   }
   return around?.length
@@ -128,10 +109,10 @@ function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'l
     frame.high,
     size,
   ])
-  const known = judgedCache.get(key),
-    parts: PlanCache = known?.parts ?? new Map(),
-    plan = compile(grade, lutFinder(luts), frame, size, parts),
-    exact = known?.exact ?? withinBound(planError(plan, frame))
+  const known = judgedCache.get(key)
+  const parts: PlanCache = known?.parts ?? new Map()
+  const plan = compile(grade, lutFinder(luts), frame, size, parts)
+  const exact = known?.exact ?? withinBound(planError(plan, frame))
   judgedCache.set(key, { parts, exact })
   return executeExactly(plan, frame, exact)
 }
@@ -156,7 +137,7 @@ export function previewFrame({
 
 /** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */
 export function gradeFrame(task: GradeTask): unknown {
-  return move(bytesOf(gradedFrame(framesOf(task), task, restSize).data) as never)
+  return move(bytesOf(gradedFrame(framesOf(task), task, restSize).data))
 }
 
 /** The display signal of a frame at source size as a 16-bit PNG. */
@@ -172,11 +153,11 @@ export function thumbnailPng({
   asShot,
   ...task
 }: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean }): Uint8Array {
-  const small = framesOf(task, maxWidth, maxHeight),
-    { width, height } = small
+  const small = framesOf(task, maxWidth, maxHeight)
+  const { width, height } = small
   const frame = asShot ? small : gradedFrame(small, task, 33)
-  const scale = ((frame.high - frame.low) * 255) / 65535,
-    offset = frame.low * 255
+  const scale = ((frame.high - frame.low) * 255) / 65535
+  const offset = frame.low * 255
   const data = Uint8ClampedArray.from(frame.data, (code) => code * scale + offset)
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
@@ -191,8 +172,9 @@ export function guess({ sights, tags }: { sights: readonly SourceSight[]; tags: 
   // Smaller pictures hold too little to weigh.
   if (frames.some(({ frame: { width, height } }) => width < 24 || height < 24)) return undecided(flagged)
   const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frames, flagged, tags)
-  const group = groups[0],
-    first = group?.members[0] ?? ranked[0]!
+  const group = groups[0]
+  const first = group?.members[0] ?? ranked[0]
+  if (!first) return undecided(flagged)
   if (tagged)
     return {
       kind,

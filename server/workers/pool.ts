@@ -3,7 +3,11 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
-import type { Aim, ColourTags, ExportSettings, Finding, Inspection, Pointed, Solution } from '@core/index'
+import type { Aim, Solution } from '@core/aims'
+import type { ExportSettings } from '@core/bake'
+import type { ColourTags } from '@core/guess'
+import type { Inspection } from '@core/lut-bench'
+import type { Finding, Pointed } from '@core/readings'
 import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, SourceSight, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {

@@ -1,19 +1,10 @@
 // Aims on the demo footage: random faults are taken away, every reachable aim is met, and what cannot be met is said.
 import { demoShots } from '../../demo/shots'
-import {
-  percentileOf,
-  lumaHistogram,
-  setParameter,
-  setStep,
-  solveAims,
-  standardById,
-  wholeClipAims,
-  type Aim,
-  type ControlId,
-  type Frame,
-  type GradeDocument,
-} from '../../core'
-import { displayById, lumaWeights } from '../../core'
+import { solveAims, wholeClipAims, type Aim, type ControlId } from '@core/aims'
+import { setParameter, setStep, type GradeDocument } from '@core/grade'
+import type { Frame } from '@core/image'
+import { percentileOf, lumaHistogram, standardById } from '@core/readings'
+import { displayById, lumaWeights } from '@core/colour'
 import { randomFrom } from '../support/pictures'
 import {
   aimsOf,
@@ -49,14 +40,14 @@ test(
   'random faults on correct pictures are taken away by the aims read off them: median ΔE2000 at ' +
     'most 1, worst at most 3',
   async () => {
-    const random = randomFrom(29),
-      differences: number[] = [],
-      within = (low: number, high: number): number => low + random() * (high - low)
+    const random = randomFrom(29)
+    const differences: number[] = []
+    const within = (low: number, high: number): number => low + random() * (high - low)
     for (const { id } of demoShots) {
-      const shot = await demoFrame(id, 320),
-        { frame, grade } = correctLight(shot.source, corrected(id, shot.grade))
-      const aims = aimsOf(frame, grade, truthOf(id).patches.leadFrame),
-        right = shownBy(grade, frame)
+      const shot = await demoFrame(id, 320)
+      const { frame, grade } = correctLight(shot.source, corrected(id, shot.grade))
+      const aims = aimsOf(frame, grade, truthOf(id).patches.leadFrame)
+      const right = shownBy(grade, frame)
       for (let n = 0; n < faults / demoShots.length; n++) {
         const wrong = withFault(frame, {
           stops: within(-2, 2),
@@ -162,10 +153,10 @@ test(
   'a neutral picked in two places, skin, and a colour taken over from another frame are met within ' +
     'their tolerances',
   async () => {
-    const { source, grade } = await demoFrame('potter'),
-      { leadFrame } = truthOf('potter').patches,
-      card = areaIn(leadFrame['greyCard']!),
-      skin = areaIn(leadFrame['skin']!)
+    const { source, grade } = await demoFrame('potter')
+    const { leadFrame } = truthOf('potter').patches
+    const card = areaIn(leadFrame['greyCard']!)
+    const skin = areaIn(leadFrame['skin']!)
     const neutral = solveAims({
       grade,
       lut: none,
@@ -220,8 +211,8 @@ test(
 )
 
 test('the smallest change is made: an aim that is met already moves nothing', async () => {
-  const { source, grade } = await demoFrame('glaze-shelf'),
-    moved = setParameter(grade, 'exposure', 'exposureStops', 0.4)
+  const { source, grade } = await demoFrame('glaze-shelf')
+  const moved = setParameter(grade, 'exposure', 'exposureStops', 0.4)
   const found = solveAims({
     grade: moved,
     lut: none,
@@ -234,9 +225,9 @@ test('the smallest change is made: an aim that is met already moves nothing', as
 })
 
 test('a bound on another frame of the clip is kept; where it is kept already, nothing moves for it', async () => {
-  const shot = await demoFrame('courtyard'),
-    { frame: source, grade } = correctLight(shot.source, shot.grade),
-    bright = withFault(source, { stops: 1.5, mired: 0, tint: 0, contrast: 1 })
+  const shot = await demoFrame('courtyard')
+  const { frame: source, grade } = correctLight(shot.source, shot.grade)
+  const bright = withFault(source, { stops: 1.5, mired: 0, tint: 0, contrast: 1 })
   const aims: Aim[] = [
     {
       id: 'b',

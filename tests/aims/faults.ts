@@ -1,39 +1,33 @@
 // Correct demo frames, faults put on their light, and the aims read off the correct picture.
 import { readFileSync } from 'node:fs'
 import { demoShots } from '../../demo/shots'
+import type { Aim } from '@core/aims'
+import {
+  deltaE2000,
+  displayToLab,
+  fromWorkingLog,
+  gamutById,
+  gamutToGamut,
+  toWorkingLog,
+  transformPixels,
+  workingGamut,
+  middleGreyLog,
+} from '@core/colour'
 import {
   compile,
   defaultGrade,
-  deltaE2000,
-  displayToLab,
   encodingOf,
   execute,
-  fromWorkingLog,
-  frameOfDecoded,
-  gamutById,
-  gamutToGamut,
-  measuredPicture,
   buildChain,
-  readCard,
-  readSkin,
   restSize,
-  sampleSignal,
   setParameter,
-  shrink,
-  toWorkingLog,
-  transformPixels,
   whiteBalanceMatrix,
-  workingGamut,
-  middleGreyLog,
-  pixelsOf,
-  type Aim,
-  type Area,
-  type Frame,
   type GradeDocument,
-  type MeasuredPicture,
-} from '../../core'
-import { decodeFrame, decodedPicture } from '../../server/media/decode'
-import { probe } from '../../server/media/probe'
+} from '@core/grade'
+import { frameOfDecoded, sampleSignal, shrink, type Frame } from '@core/image'
+import { measuredPicture, readCard, readSkin, pixelsOf, type Area, type MeasuredPicture } from '@core/readings'
+import { decodeFrame, decodedPicture } from '@media/decode'
+import { probe } from '@media/probe'
 
 export interface Fault {
   readonly stops: number
@@ -55,8 +49,8 @@ export const none = (): undefined => undefined
 
 /** The upright area inside four corners, as a person would draw it. */
 export function areaIn(corners: readonly (readonly [number, number])[]): Area {
-  const axis = (k: 0 | 1): number[] => corners.map((c) => c[k]).sort((a, b) => a - b),
-    [x, y] = [axis(0), axis(1)]
+  const axis = (k: 0 | 1): number[] => corners.map((c) => c[k]).sort((a, b) => a - b)
+  const [x, y] = [axis(0), axis(1)]
   return { left: x[1]!, right: x[2]!, top: y[1]!, bottom: y[2]! }
 }
 
@@ -65,23 +59,23 @@ export async function demoFrame(
   id: string,
   width = 960,
 ): Promise<{ readonly source: Frame; readonly grade: GradeDocument }> {
-  const truth = truthOf(id),
-    demo = demoShots.find((s) => s.id === id)!,
-    path = `demo/footage/${id}.mov`
+  const truth = truthOf(id)
+  const demo = demoShots.find((s) => s.id === id)!
+  const path = `demo/footage/${id}.mov`
   const { facts, frameTimes } = await probe(path, path)
   const full = frameOfDecoded(
     decodedPicture(await decodeFrame(path, facts, frameTimes, truth.leadFrame), facts, demo.file.range),
   )
   return {
     source: width === full.width ? full : shrink(full, width, Math.round((width * full.height) / full.width)),
-    grade: defaultGrade(truth.encodingId, truth.gamutId as never, demo.file.range),
+    grade: defaultGrade(truth.encodingId, truth.gamutId, demo.file.range),
   }
 }
 
 /** The same with the known faults of the clip taken away by its grade. */
 export function corrected(id: string, grade: GradeDocument): GradeDocument {
-  const truth = truthOf(id),
-    demo = demoShots.find((s) => s.id === id)!
+  const truth = truthOf(id)
+  const demo = demoShots.find((s) => s.id === id)!
   const exposed = setParameter(
     grade,
     'exposure',
@@ -101,8 +95,8 @@ export function correctLight(
   source: Frame,
   grade: GradeDocument,
 ): { readonly frame: Frame; readonly grade: GradeDocument } {
-  const light = sampleSignal(source, 1),
-    read = encodingOf(grade.read)
+  const light = sampleSignal(source, 1)
+  const read = encodingOf(grade.read)
   for (let i = 0; i < light.length; i++) light[i] = read.curve.decode(light[i]!)
   transformPixels(gamutToGamut(gamutById(grade.read.gamutId), workingGamut), light)
   for (const step of grade.steps) {
@@ -148,10 +142,10 @@ export function aimsOf(frame: Frame, grade: GradeDocument, patches: Truth['patch
     chain: buildChain(grade, none),
     lut: none,
   })
-  const at = (name: string): Area => areaIn(patches[name]!),
-    card = at('greyCard'),
-    skin = patches['skin'] ? at('skin') : null,
-    own = skin && readSkin(picture, skin)
+  const at = (name: string): Area => areaIn(patches[name]!)
+  const card = at('greyCard')
+  const skin = patches['skin'] ? at('skin') : null
+  const own = skin && readSkin(picture, skin)
   const patch = (id: string, name: string, area: Area): Aim => ({
     id,
     name,
@@ -189,8 +183,8 @@ export function lumaOf({ shown, luma }: Pick<MeasuredPicture, 'shown' | 'luma'>,
 /** Mean CIEDE2000 over every fourth pixel of two pictures. */
 export function differenceOf(a: Frame, b: Frame, displayId: string): number {
   const lab = displayToLab(displayId)
-  let sum = 0,
-    count = 0
+  let sum = 0
+  let count = 0
   for (let i = 0; i < a.data.length; i += 12) {
     sum += deltaE2000(
       lab(a.data[i]! / 65535, a.data[i + 1]! / 65535, a.data[i + 2]! / 65535),

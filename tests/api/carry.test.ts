@@ -1,10 +1,11 @@
 // Carrying a grade over: the look as it was, the corrections solved on the other shot's own pixels.
 import { readFileSync } from 'node:fs'
-import { addRegion, setParameter, setStep, type GradeDocument } from '@core/index'
+import { addRegion, setParameter, setStep, type GradeDocument } from '@core/grade'
 import type { Carried, ShotDetail, ShotFindings, ShotRecord } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
 
-let from: ShotDetail, to: ShotDetail
+let from: ShotDetail
+let to: ShotDetail
 beforeAll(async () => {
   from = await ownShot(readFileSync('demo/footage/potter.mov'), 'potter.mov')
   to = (await (
@@ -40,8 +41,8 @@ const step = (grade: GradeDocument, kind: string): unknown =>
 const all = ['level', 'shape', 'hue', 'regions', 'look', 'show']
 
 test('as it is: every chosen station, and not how the other shot is read', async () => {
-  const result = await carry(all, false),
-    [source, target] = [await shotById(from.id), await shotById(to.id)]
+  const result = await carry(all, false)
+  const [source, target] = [await shotById(from.id), await shotById(to.id)]
   expect(new Set(target.revision.grade.steps.map((s) => JSON.stringify(s)))).toEqual(
     new Set(source.revision.grade.steps.map((s) => JSON.stringify(s))),
   )
@@ -54,9 +55,9 @@ test(
   'solved: levels measure as they do there, colour and regions stay, the list says what differs and ' +
     'what is outside',
   async () => {
-    const result = await carry(all, true),
-      there = await get<ShotFindings>(`/shots/${from.id}/findings`),
-      here = await get<ShotFindings>(`/shots/${to.id}/findings`)
+    const result = await carry(all, true)
+    const there = await get<ShotFindings>(`/shots/${from.id}/findings`)
+    const here = await get<ShotFindings>(`/shots/${to.id}/findings`)
     expect(result.unmet).toEqual([])
     for (const id of ['black', 'middle', 'white'])
       expect(Math.abs(valueOf(here, id) - valueOf(there, id))).toBeLessThan(0.005)

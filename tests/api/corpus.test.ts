@@ -13,10 +13,10 @@ async function frameOf(shot: ShotDetail, index: number): Promise<RgbFrame> {
   const response = await call(`/media/${shot.media.hash}/frames/${index}?range=${shot.media.range}`)
   if (!response.ok) throw new Error(`frame ${index}: ${response.status} ${await response.text()}`)
   const number = (name: string): number => Number(response.headers.get(`x-frame-${name}`))
-  const width = number('width'),
-    height = number('height'),
-    low = number('low'),
-    high = number('high')
+  const width = number('width')
+  const height = number('height')
+  const low = number('low')
+  const high = number('high')
   const data = new Uint16Array(await response.arrayBuffer())
   const value = (x: number, y: number, c: number): number =>
     low + (data[(Math.floor(y * height) * width + Math.floor(x * width)) * 3 + c]! / 65535) * (high - low)

@@ -1,7 +1,10 @@
 // Encodings of one's own on the server, and grades that read by them or by LUTs.
 import { readFileSync } from 'node:fs'
 import { decode } from 'fast-png'
-import { bakeLut, defaultGrade, printCube, setRead, setShow, type EncodingDefinition } from '@core/index'
+import { bakeLut } from '@core/bake'
+import type { EncodingDefinition } from '@core/colour'
+import { printCube } from '@core/formats'
+import { defaultGrade, setRead, setShow } from '@core/grade'
 import { call, get, ownShot, postJson, save } from '../support/api'
 
 const own = (id: string, name = 'Kiln'): EncodingDefinition => ({
@@ -13,8 +16,8 @@ const own = (id: string, name = 'Kiln'): EncodingDefinition => ({
 })
 const meeting = (d: EncodingDefinition): EncodingDefinition => {
   if (d.curve.family !== 'lin-log') return d
-  const { a, b, c, d: offset, cut } = d.curve,
-    e = (a * b) / ((b * cut + c) * Math.LN10)
+  const { a, b, c, d: offset, cut } = d.curve
+  const e = (a * b) / ((b * cut + c) * Math.LN10)
   return { ...d, curve: { ...d.curve, e, f: a * Math.log10(b * cut + c) + offset - e * cut } }
 }
 const kiln = meeting(own('own-kiln'))

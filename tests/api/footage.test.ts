@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { defaultGrade, setParameter } from '@core/index'
+import { defaultGrade, setParameter } from '@core/grade'
 import type { FolderEntry, WorkSummary } from '@contracts/responses'
 import {
   call,
@@ -37,8 +37,8 @@ describe('uploads in pieces', () => {
     })
     const place = made.headers.get('location')!
     expect(place).toMatch(/^\/api\/uploads\/[0-9a-f]{32}$/)
-    const path = place.slice(4),
-      id = path.split('/').at(-1)!
+    const path = place.slice(4)
+    const id = path.split('/').at(-1)!
     const patch = (offset: number, body: Uint8Array): Promise<Response> =>
       call(path, {
         method: 'PATCH',
@@ -76,9 +76,9 @@ describe('uploads in pieces', () => {
   })
 
   test('what is no film fails with its reason, which can be put away, and leaves nothing', async () => {
-    const project = await projectNamed('Bad'),
-      path = join(scratch(), 'notes.mov'),
-      before = stored('media')
+    const project = await projectNamed('Bad')
+    const path = join(scratch(), 'notes.mov')
+    const before = stored('media')
     writeFileSync(path, 'not a film\n'.repeat(1000))
     await expect(importUploads(project, [path], { pictures: false })).rejects.toThrow(
       /"notes\.mov" is not a video or picture/,
@@ -190,8 +190,8 @@ describe('hostile files', () => {
     // Nothing but a header that claims it: signature, IHDR of 16384 × 16384, and an empty IDAT.
     const { crc32 } = await import('node:zlib')
     const chunk = (type: string, data: Buffer): Buffer => {
-      const body = Buffer.concat([Buffer.from(type, 'latin1'), data]),
-        out = Buffer.alloc(body.length + 8)
+      const body = Buffer.concat([Buffer.from(type, 'latin1'), data])
+      const out = Buffer.alloc(body.length + 8)
       out.writeUInt32BE(data.length, 0)
       body.copy(out, 4)
       out.writeUInt32BE(crc32(body), body.length + 4)
@@ -296,8 +296,8 @@ describe('proxies', () => {
 
   test('a turned, odd-sized and a floating-point clip have proxies that match their frames', async () => {
     const { exactFrame, proxyFrame, differenceThrough } = await import('../support/proxy')
-    const path = join(scratch(), 'odd.mov'),
-      turned = join(scratch(), 'turned.mov')
+    const path = join(scratch(), 'odd.mov')
+    const turned = join(scratch(), 'turned.mov')
     execFileSync('ffmpeg', [
       '-v',
       'error',
@@ -321,8 +321,8 @@ describe('proxies', () => {
     execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', path, '-c', 'copy', '-metadata:s:v:0', 'rotate=270', turned])
     for (const file of [path, turned]) {
       const shot = await surveyed((await ownShot(readFileSync(file))).id)
-      const exact = await exactFrame(shot, 2),
-        proxy = await proxyFrame(shot, 2)
+      const exact = await exactFrame(shot, 2)
+      const proxy = await proxyFrame(shot, 2)
       expect([proxy.width, proxy.height]).toEqual([exact.width, exact.height])
       expect(differenceThrough(defaultGrade('log-400-95-a', 'w684'), exact, proxy).mean).toBeLessThan(0.5)
     }

@@ -3,7 +3,11 @@ import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { bakeLut, defaultGrade, printClf, printHald, unpackLut, type Inspection } from '@core/index'
+import { bakeLut } from '@core/bake'
+import { printClf, printHald } from '@core/formats'
+import { defaultGrade } from '@core/grade'
+import type { Inspection } from '@core/lut-bench'
+import { unpackLut } from '@core/luts'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, sleep } from '../support/api'
 
@@ -57,8 +61,8 @@ describe('a file that is no usable video is refused in one sentence and leaves n
     ],
   ])('%s', async (_, name, body, reason) => {
     const project = await makeProject()
-    const sent = body(),
-      before = stored('incoming')
+    const sent = body()
+    const before = stored('incoming')
     const { status, message } = await refusal(await send(project, name, sent))
     expect(status).toBe(422)
     expect(message).toMatch(reason)
@@ -93,9 +97,9 @@ describe('file names are only names', () => {
 
 test('the same content twice is stored once', async () => {
   const clip = readFileSync('demo/footage/window-bench.mov')
-  const first = await ownShot(clip),
-    before = stored('media').length,
-    second = await ownShot(clip)
+  const first = await ownShot(clip)
+  const before = stored('media').length
+  const second = await ownShot(clip)
   expect(second.media.hash).toBe(first.media.hash)
   expect(second.id).not.toBe(first.id)
   expect(stored('media')).toHaveLength(before)
@@ -192,8 +196,8 @@ describe('LUTs', () => {
     ['text first', `hello\n${good}`, /Line 1: "hello" is not a keyword/],
     ['nothing', '', /empty|size is missing/],
   ])('%s is refused with line and reason', async (_, body, reason) => {
-    const before = stored('incoming'),
-      own = createHash('sha256').update(body).digest('hex')
+    const before = stored('incoming')
+    const own = createHash('sha256').update(body).digest('hex')
     const { status, message } = await refusal(await sendLut('bad.cube', body))
     expect(status).toBe(422)
     expect(message).toMatch(reason)
@@ -210,17 +214,17 @@ describe('LUTs', () => {
   })
 
   test('common LUT format, Hald pictures and curves as text are told by their content, and come packed', async () => {
-    const cube = bakeLut(defaultGrade('log-420-95'), () => undefined, 16, 'Shelf'),
-      send = async (name: string, body: string | Uint8Array): Promise<LutSummary> =>
-        (await (
-          await call(`/luts?${new URLSearchParams({ name, folder: 'Shelf looks' })}`, {
-            method: 'POST',
-            body: body as never,
-          })
-        ).json()) as LutSummary
-    const clf = await send('a.cube', printClf('shelf', [cube], [])),
-      hald = await send('b.png', printHald(cube)),
-      csv = await send('c.csv', 'in,out\n0,0\n0.5,0.6\n1,1\n')
+    const cube = bakeLut(defaultGrade('log-420-95'), () => undefined, 16, 'Shelf')
+    const send = async (name: string, body: string | Uint8Array): Promise<LutSummary> =>
+      (await (
+        await call(`/luts?${new URLSearchParams({ name, folder: 'Shelf looks' })}`, {
+          method: 'POST',
+          body: body as never,
+        })
+      ).json()) as LutSummary
+    const clf = await send('a.cube', printClf('shelf', [cube], []))
+    const hald = await send('b.png', printHald(cube))
+    const csv = await send('c.csv', 'in,out\n0,0\n0.5,0.6\n1,1\n')
     expect([clf, hald, csv].map(({ format, dimensions, size, folder }) => [format, dimensions, size, folder])).toEqual([
       ['clf', 3, 16, 'Shelf looks'],
       ['hald', 3, 16, 'Shelf looks'],

@@ -1,6 +1,6 @@
 // The server is killed again and again (fifty times in a thorough run) in the middle of saving: nothing that was
 // answered as saved is ever lost.
-import { setParameter, type GradeDocument } from '@core/index'
+import { setParameter, type GradeDocument } from '@core/grade'
 import type { RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
 import { readFileSync } from 'node:fs'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
@@ -18,9 +18,9 @@ const kills = thorough ? 50 : 15
 test(
   'killed at random points, with saves under way: every one that was acknowledged is in the record, ' + 'in order',
   async () => {
-    const { address } = server,
-      random = randomFrom(50),
-      get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
+    const { address } = server
+    const random = randomFrom(50)
+    const get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
     const id = await importInto(address, readFileSync('demo/footage/potter.mov'), 'potter.mov')
     let { revision } = await get<ShotDetail>(`/shots/${id}`)
     // As long as some saves take here, so that a slow machine is killed in the middle of as many.
@@ -31,8 +31,8 @@ test(
     for (let round = 0; round < kills; round++) {
       let dead = false
       const saving = (async () => {
-        let { headId: parentId } = revision,
-          grade: GradeDocument = revision.grade
+        let { headId: parentId } = revision
+        let grade: GradeDocument = revision.grade
         for (let n = 0; !dead; n++) {
           grade = setParameter(grade, 'exposure', 'exposureStops', (round + n / 1000) / 50)
           const response = await fetch(`${address}/api/shots/${id}/revisions`, {
@@ -57,14 +57,14 @@ test(
       const last = acknowledged.at(-1)
       // The head is the last acknowledged revision, or stands on it: what was committed before its answer got through
       // is there too.
-      const { revisions } = await get<ShotRecord>(`/shots/${id}/record`),
-        byId = new Map(revisions.map((r) => [r.id, r]))
+      const { revisions } = await get<ShotRecord>(`/shots/${id}/record`)
+      const byId = new Map(revisions.map((r) => [r.id, r]))
       let at = byId.get(revision.headId)
       while (at && at.id !== last?.id) at = byId.get(at.parentId ?? '')
       expect(at?.id).toBe(last?.id)
     }
-    const { revisions } = await get<ShotRecord>(`/shots/${id}/record`),
-      places = new Map(revisions.map((r, i) => [r.id, i]))
+    const { revisions } = await get<ShotRecord>(`/shots/${id}/record`)
+    const places = new Map(revisions.map((r, i) => [r.id, i]))
     expect(acknowledged.length).toBeGreaterThan(kills / 2)
     let before = Infinity
     for (const { id: revisionId } of acknowledged) {

@@ -2,25 +2,26 @@
 // once lose nothing.
 import { readFileSync } from 'node:fs'
 import { decode, encode } from 'fast-png'
-import { setParameter, sharedSteps, type GradeDocument } from '@core/index'
+import { setParameter, sharedSteps, type GradeDocument } from '@core/grade'
 import type { LookSummary, ScenePicture, SceneSummary, ShotDetail, ShotRecord, ShotSummary } from '@contracts/responses'
 import { answerToSize, call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 
-let shots: readonly ShotDetail[], projectId: string
+let shots: readonly ShotDetail[]
+let projectId: string
 const saturation = {
-    kind: 'saturation',
-    name: 'Pale',
-    strength: 1,
-    side: 'scene',
-    params: { saturation: 0.5, quiet: 1 },
-  },
-  contrast = {
-    kind: 'contrast',
-    name: 'Contrast',
-    strength: 0.8,
-    side: 'scene',
-    params: { contrast: 1.2, pivotStops: 0 },
-  }
+  kind: 'saturation',
+  name: 'Pale',
+  strength: 1,
+  side: 'scene',
+  params: { saturation: 0.5, quiet: 1 },
+}
+const contrast = {
+  kind: 'contrast',
+  name: 'Contrast',
+  strength: 0.8,
+  side: 'scene',
+  params: { contrast: 1.2, pivotStops: 0 },
+}
 const put = (path: string, body: unknown): Promise<Response> =>
   call(path, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
 async function look(name: string, steps: readonly object[]): Promise<string> {
@@ -106,8 +107,8 @@ test(
   "a scene's look goes before the project's; strength by scene and by shot; a shot that moves takes " +
     'the look of its new scene; new shots take it too',
   async () => {
-    const whole = await look('Whole', [contrast]),
-      scene = await look('Workshop', [saturation])
+    const whole = await look('Whole', [contrast])
+    const scene = await look('Workshop', [saturation])
     await put(`/projects/${projectId}/look`, { sceneId: null, lookId: whole, strength: 1 })
     await put(`/projects/${projectId}/look`, { sceneId: await sceneOf(0), lookId: scene, strength: 0.6 })
     expect([await shared(0), await shared(2)]).toEqual([[['saturation', 0.6, 0.5]], [['contrast', 0.8, 1.2]]])
@@ -154,10 +155,10 @@ test(
   'undo over what the look did takes the shot out of it and hurts no other; redo puts it back; ' +
     'going back keeps the look',
   async () => {
-    const id = await look('Steady', [saturation]),
-      head = async (at: number): Promise<string> => (await shotById(shots[at]!.id)).revision.headId,
-      move = async (at: number, way: 'undo' | 'redo'): Promise<number> =>
-        (await postJson(`/shots/${shots[at]!.id}/${way}`, { expectedId: await head(at) })).status
+    const id = await look('Steady', [saturation])
+    const head = async (at: number): Promise<string> => (await shotById(shots[at]!.id)).revision.headId
+    const move = async (at: number, way: 'undo' | 'redo'): Promise<number> =>
+      (await postJson(`/shots/${shots[at]!.id}/${way}`, { expectedId: await head(at) })).status
     await edit(0, (g) => setParameter(g, 'exposure', 'exposureStops', 1))
     const corrected = await head(0)
     await put(`/projects/${projectId}/look`, { sceneId: null, lookId: id, strength: 1 })
@@ -264,15 +265,15 @@ describe('reference pictures of a scene', () => {
   })
 
   test('six are the most, also when all are brought at once', async () => {
-    const scene = await sceneOf(0),
-      answers = await Promise.all(Array.from({ length: 9 }, () => bring(scene, png(8, 8))))
+    const scene = await sceneOf(0)
+    const answers = await Promise.all(Array.from({ length: 9 }, () => bring(scene, png(8, 8))))
     expect(answers.map((a) => a.status).sort()).toEqual([...Array<number>(6).fill(201), ...Array<number>(3).fill(409)])
     expect((await shotById(shots[0]!.id)).intentPictures).toHaveLength(6)
   })
 
   test('what is no picture is refused, says why and leaves nothing', async () => {
-    const scene = await sceneOf(0),
-      damaged = png(64, 36)
+    const scene = await sceneOf(0)
+    const damaged = png(64, 36)
     damaged[60]! ^= 255
     const bomb = png(1000, 1000)
     new DataView(bomb.buffer, bomb.byteOffset).setUint32(16, 10)

@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
+import { parseCube } from '@core/formats'
 import {
   addMark,
   addRegion,
@@ -10,19 +11,14 @@ import {
   compile,
   defaultGrade,
   execute,
-  measureCasts,
-  measuredPicture,
-  parseCube,
-  readCard,
   restSize,
-  sampleSignal,
-  shrink,
   setParameter,
   setParameterAt,
   setRead,
-  type Frame,
   type GradeDocument,
-} from '@core/index'
+} from '@core/grade'
+import { sampleSignal, shrink, type Frame } from '@core/image'
+import { measureCasts, measuredPicture, readCard } from '@core/readings'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
@@ -57,8 +53,8 @@ function patchMean(shown: Frame, corners: readonly [number, number][]): [number,
     Math.floor(Math.min(...corners.map((c) => c[axis])) * size),
     Math.ceil(Math.max(...corners.map((c) => c[axis])) * size),
   ]
-  const [left, right] = ends(0, shown.width),
-    [top, bottom] = ends(1, shown.height)
+  const [left, right] = ends(0, shown.width)
+  const [top, bottom] = ends(1, shown.height)
   for (let y = top; y < bottom; y++)
     for (let x = left; x < right; x++) {
       const inside = corners.every(([ax, ay], i) => {
@@ -105,13 +101,13 @@ describe('the demo footage says what its truth says', () => {
     '%s: the card reading finds the exposure within 0.15 stop and the white within 5 mired of the truth',
     async (id, demo) => {
       const { shots } = await demoReel()
-      const shot = shots.find((s) => s.name === demo.name)!,
-        truth = truthOf(id)
-      const corners = truth.patches.leadFrame['greyCard']!,
-        axis = (k: 0 | 1): number[] => corners.map((c) => c[k]).sort((a, b) => a - b)
+      const shot = shots.find((s) => s.name === demo.name)!
+      const truth = truthOf(id)
+      const corners = truth.patches.leadFrame['greyCard']!
+      const axis = (k: 0 | 1): number[] => corners.map((c) => c[k]).sort((a, b) => a - b)
       // The upright area inside the four corners, as a person would draw it.
-      const [x, y] = [axis(0), axis(1)],
-        area = { left: x[1]!, right: x[2]!, top: y[1]!, bottom: y[2]! }
+      const [x, y] = [axis(0), axis(1)]
+      const area = { left: x[1]!, right: x[2]!, top: y[1]!, bottom: y[2]! }
       const source = await frame(shot.media.hash, truth.leadFrame, demo.file.range)
       const card = readCard(
         { source, chain: buildChain(defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range), none) },
@@ -132,9 +128,9 @@ describe('the demo footage says what its truth says', () => {
       const { shots } = await demoReel()
       const judged: { id: string; off: number }[] = []
       for (const demo of demoShots) {
-        const shot = shots.find((s) => s.name === demo.name)!,
-          truth = truthOf(demo.id),
-          grade = defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range)
+        const shot = shots.find((s) => s.name === demo.name)!
+        const truth = truthOf(demo.id)
+        const grade = defaultGrade(shot.read.encodingId, shot.read.gamutId, demo.file.range)
         const source = await frame(shot.media.hash, truth.leadFrame, demo.file.range)
         const { all } = measureCasts(
           measuredPicture({
@@ -193,11 +189,11 @@ describe('the frame service', () => {
   })
 
   test('a frame as small as a tile is the same picture, made smaller', async () => {
-    const { shots } = await demoReel(),
-      { hash } = shots[0]!.media,
-      whole = await frame(hash, 3)
-    const small = await call(`/media/${hash}/frames/3?range=full&size=sheet`),
-      codes = new Uint16Array(await small.arrayBuffer())
+    const { shots } = await demoReel()
+    const { hash } = shots[0]!.media
+    const whole = await frame(hash, 3)
+    const small = await call(`/media/${hash}/frames/3?range=full&size=sheet`)
+    const codes = new Uint16Array(await small.arrayBuffer())
     expect([small.headers.get('x-frame-width'), small.headers.get('x-frame-height')]).toEqual(['192', '108'])
     expect(codes).toEqual(shrink(whole, 192, 108).data)
     expect(small.headers.get('etag')).not.toBe((await call(`/media/${hash}/frames/3?range=full`)).headers.get('etag'))
@@ -382,9 +378,9 @@ describe('taking away', () => {
 })
 
 test('what changes along the clip is so in every still, and the .cube says as at which frame it is', async () => {
-  const shot = await ownShot(clip('potter'), 'ramp.mov'),
-    exposed = (grade: GradeDocument, stops: number): GradeDocument =>
-      setParameter(grade, 'exposure', 'exposureStops', stops)
+  const shot = await ownShot(clip('potter'), 'ramp.mov')
+  const exposed = (grade: GradeDocument, stops: number): GradeDocument =>
+    setParameter(grade, 'exposure', 'exposureStops', stops)
   const ramp = (
     await save(shot.id, (g) =>
       addMark(exposed(addMark(g, 'exposure', 'exposureStops', 10), 0), 'exposure', 'exposureStops', 50),
@@ -393,8 +389,8 @@ test('what changes along the clip is so in every still, and the .cube says as at
   const marked = (await save(shot.id, (g) => setParameterAt(g, 'exposure', 'exposureStops', 2, 50))).headId
   const still = async (id: string, at: number): Promise<Uint8Array> =>
     new Uint8Array(await (await call(`/revisions/${id}/thumbnail?frame=${at}&as=graded`)).arrayBuffer())
-  const two = (await save(shot.id, (g) => exposed({ ...g, along: [] }, 2))).headId,
-    one = (await save(shot.id, (g) => exposed(g, 1))).headId
+  const two = (await save(shot.id, (g) => exposed({ ...g, along: [] }, 2))).headId
+  const one = (await save(shot.id, (g) => exposed(g, 1))).headId
   expect(await still(marked, 10)).toEqual(await still(ramp, 10))
   expect(await still(marked, 50)).toEqual(await still(two, 50))
   // Halfway along a smooth path.

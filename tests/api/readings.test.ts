@@ -1,5 +1,6 @@
 // Standards of one's own, cards, subjects and waivers: kept, refused when wrong, and never lost.
-import { setParameter, type HouseStandard } from '@core/index'
+import { setParameter } from '@core/grade'
+import type { HouseStandard } from '@core/readings'
 import type { ShotDetail, ShotFindings } from '@contracts/responses'
 import { readFileSync } from 'node:fs'
 import { call, demoReel, get, ownShot, postJson, refusal, shotById } from '../support/api'
@@ -14,8 +15,8 @@ const own = (id: string, more: object = {}): object => ({
   targets: { black: { low: 0.03, high: 0.06, tolerance: 0.002 } },
   ...more,
 })
-const area = { left: 0.1, top: 0.2, right: 0.3, bottom: 0.4 },
-  card = { luma: 0.3, chroma: 0.2, hueDegrees: 121 }
+const area = { left: 0.1, top: 0.2, right: 0.3, bottom: 0.4 }
+const card = { luma: 0.3, chroma: 0.2, hueDegrees: 121 }
 let shot: ShotDetail
 beforeAll(async () => {
   shot = await ownShot(clip)
@@ -83,8 +84,8 @@ describe('standards', () => {
 test(
   'the findings of a shot follow its grade, its lead frame and what is pointed out, and bring its ' + 'waivers along',
   async () => {
-    const found = await get<ShotFindings>(`/shots/${shot.id}/findings`),
-      value = (of: ShotFindings, id: string): number | undefined => of.findings.find((f) => f.id === id)?.value
+    const found = await get<ShotFindings>(`/shots/${shot.id}/findings`)
+    const value = (of: ShotFindings, id: string): number | undefined => of.findings.find((f) => f.id === id)?.value
     expect(found).toMatchObject({ headId: shot.headId, leadFrame: shot.leadFrame, waivers: [] })
     expect(found.findings.length).toBeGreaterThan(12)
     const grade = setParameter(shot.revision.grade, 'exposure', 'exposureStops', 1)

@@ -1,6 +1,6 @@
 // The Record: revisions, undo and redo, and two hands on one shot.
 import { readFileSync } from 'node:fs'
-import { setParameter, type GradeDocument } from '@core/index'
+import { setParameter, type GradeDocument } from '@core/grade'
 import type { GradeSheet, RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
 import { answerToSize, call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
 
@@ -55,8 +55,8 @@ test('undo and redo walk the same path, and a new edit ends redo', async () => {
 })
 
 test('the later of two hands gets 409 with the newer state, and nothing is overwritten', async () => {
-  const mine = exposed(1)(shot.revision.grade),
-    theirs = exposed(2)(shot.revision.grade)
+  const mine = exposed(1)(shot.revision.grade)
+  const theirs = exposed(2)(shot.revision.grade)
   expect(
     (await postJson(`/shots/${shot.id}/revisions`, { parentId: shot.headId, summary: 'theirs', grade: theirs })).status,
   ).toBe(200)
@@ -172,8 +172,8 @@ describe('the record', () => {
   })
 
   test('versions are named, moved and removed; going back adds a revision and loses nothing', async () => {
-    const one = await save(shot.id, exposed(1)),
-      two = await save(shot.id, exposed(2))
+    const one = await save(shot.id, exposed(1))
+    const two = await save(shot.id, exposed(2))
     expect((await postJson(`/shots/${shot.id}/versions`, { revisionId: one.headId, name: 'A' })).status).toBe(201)
     expect(
       (await postJson(`/shots/${shot.id}/versions`, { revisionId: '00000000-0000-4000-8000-000000000000', name: 'B' }))
@@ -203,8 +203,8 @@ describe('the record', () => {
       grade: exposed(-1)(shot.revision.grade),
     })
     expect(((await answer.json()) as RevisionState).headId).toBe(newer.headId)
-    const { versions, revisions } = await record(),
-      mine = revisions.find((r) => r.id === versions[0]!.revisionId)!
+    const { versions, revisions } = await record()
+    const mine = revisions.find((r) => r.id === versions[0]!.revisionId)!
     expect([versions[0]!.name, mine.parentId, mine.changes]).toEqual([
       'Mine',
       shot.headId,
@@ -215,8 +215,8 @@ describe('the record', () => {
 
   test('five hundred steps back to the start and forth to the end give the same documents, bit by bit', async () => {
     const documents: string[] = [JSON.stringify(shot.revision.grade)]
-    let parentId = shot.headId,
-      grade = shot.revision.grade
+    let parentId = shot.headId
+    let grade = shot.revision.grade
     for (let step = 1; step <= 500; step++) {
       grade =
         step % 3 === 0

@@ -1,7 +1,7 @@
 // The reel: cutting, joining, ordering, changing many shots, edit lists, and what the survey of a clip finds.
 import { readFileSync } from 'node:fs'
 import type { ShotSummary, SceneSummary } from '@contracts/responses'
-import type { Cut } from '@core/index'
+import type { Cut } from '@core/footage'
 import { call, demoReel, get, ownShot, postJson, refusal, save, shotById, surveyed } from '../support/api'
 
 interface Reel {
@@ -53,8 +53,8 @@ describe('the assembly', () => {
 test(
   'the survey proposes a sharp, typical lead frame for shots nobody decided on, and leaves others ' + 'alone',
   async () => {
-    const shot = await ownShot(clip),
-      { leadChosen } = await surveyed(shot.id)
+    const shot = await ownShot(clip)
+    const { leadChosen } = await surveyed(shot.id)
     expect(leadChosen).toBe(false)
     const wait = await shotById(shot.id)
     expect(wait.leadFrame).toBeGreaterThan(3)

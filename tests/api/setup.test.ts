@@ -1,6 +1,6 @@
 // Set-ups: one correction serves all, offsets stay, undo goes with it, two hands at once lose nothing.
 import { readFileSync } from 'node:fs'
-import { addRegion, setParameter, type GradeDocument } from '@core/index'
+import { addRegion, setParameter, type GradeDocument } from '@core/grade'
 import type { RevisionState, ShotDetail, ShotRecord, ShotSummary } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 

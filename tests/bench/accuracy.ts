@@ -1,16 +1,7 @@
 // How far what is compiled is from direct evaluation on the lead frames of the demo.
-import {
-  accuracyBound,
-  compile,
-  defaultExport,
-  defaultGrade,
-  exportLut,
-  planError,
-  setParameter,
-  setShow,
-  type Frame,
-  type GradeDocument,
-} from '@core/index'
+import { defaultExport, exportLut } from '@core/bake'
+import { accuracyBound, compile, defaultGrade, planError, setParameter, setShow, type GradeDocument } from '@core/grade'
+import type { Frame } from '@core/image'
 import type { ShotSummary } from '@contracts/responses'
 
 export async function measureAccuracy(address: string): Promise<string[]> {

@@ -34,8 +34,8 @@ export interface KernelSpeeds {
 
 /** Megapixels per second of the fast and of the plain kernel, and of a plain grade without any table, on one thread. */
 export function kernelSpeeds(runs: number): KernelSpeeds {
-  const frame = testFrame(1920, 1080),
-    megapixels = (frame.width * frame.height) / 1e6
+  const frame = testFrame(1920, 1080)
+  const megapixels = (frame.width * frame.height) / 1e6
   const table = benchTable()
   const plan = compile(setRead(defaultGrade('linear'), { method: 'lut', lutHash: 'bench' }), () => table, frame, 33)
   const stages = plan.passes[0]?.stages ?? []

@@ -5,20 +5,12 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { basename, join } from 'node:path'
 import type { Browser } from '@playwright/test'
-import {
-  compile,
-  countScopes,
-  defaultGrade,
-  lumaWeights,
-  printCube,
-  setParameter,
-  setShow,
-  setStep,
-  type Frame,
-  type GradeDocument,
-  type LutTable,
-  type PlanCache,
-} from '@core/index'
+import { lumaWeights } from '@core/colour'
+import { printCube } from '@core/formats'
+import { compile, defaultGrade, setParameter, setShow, setStep, type GradeDocument, type PlanCache } from '@core/grade'
+import type { Frame } from '@core/image'
+import { countScopes } from '@core/instruments'
+import type { LutTable } from '@core/luts'
 import { benchTable, kernelSpeeds, testFrame, type KernelSpeeds } from './kernel-work'
 import { median, quantile, timed } from './median'
 
@@ -26,11 +18,11 @@ const rounds = 5
 
 /** Ours and theirs in turn, round by round, so that a machine that grows slower meanwhile is slower for both. */
 export async function measureKernel(scratch: string, browser: Browser): Promise<string[]> {
-  const frame = testFrame(1920, 1080),
-    table = benchTable()
-  const theirs: number[] = [],
-    here: KernelSpeeds[] = [],
-    inBrowser: KernelSpeeds[] = []
+  const frame = testFrame(1920, 1080)
+  const table = benchTable()
+  const theirs: number[] = []
+  const here: KernelSpeeds[] = []
+  const inBrowser: KernelSpeeds[] = []
   for (let round = 0; round < rounds; round++) {
     theirs.push(ffmpegMegapixels(scratch, frame, table))
     here.push(kernelSpeeds(7))
@@ -57,8 +49,8 @@ async function inChromium(browser: Browser): Promise<KernelSpeeds> {
     response.writeHead(200, { 'content-type': 'text/javascript' }).end(readFileSync(join(import.meta.dirname, name)))
   })
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
-  const port = (server.address() as { port: number }).port,
-    page = await browser.newPage()
+  const port = (server.address() as { port: number }).port
+  const page = await browser.newPage()
   try {
     await page.goto(`http://127.0.0.1:${port}/`)
     return await page.evaluate(
@@ -78,9 +70,9 @@ async function inChromium(browser: Browser): Promise<KernelSpeeds> {
 /** ffmpeg's time for many repeats with the filter, less the time for the same repeats without it. */
 function ffmpegMegapixels(scratch: string, frame: Frame, table: LutTable): number {
   mkdirSync(scratch, { recursive: true })
-  const picture = join(scratch, 'bench.rgb'),
-    cube = join(scratch, 'bench.cube'),
-    repeats = 40
+  const picture = join(scratch, 'bench.rgb')
+  const cube = join(scratch, 'bench.cube')
+  const repeats = 40
   writeFileSync(picture, Buffer.from(frame.data.buffer))
   writeFileSync(cube, printCube(table))
   const run = (filter: string): number => {
@@ -129,8 +121,8 @@ export function tenSteps(): GradeDocument {
 
 /** Time to compile again after one slider moved. */
 export function measureRebuild(): string[] {
-  const table = benchTable(),
-    span = { low: -0.25, high: 1.25 }
+  const table = benchTable()
+  const span = { low: -0.25, high: 1.25 }
   const withLut = setStep(setParameter(tenSteps(), 'lut', 'lutHash', 'a'.repeat(64)), 'lut', { strength: 0.7 })
   return (
     [
@@ -153,15 +145,15 @@ export function measureRebuild(): string[] {
  * screen shows.
  */
 export function measureScopes(scratch: string): string[] {
-  const frame = testFrame(960, 540),
-    repeats = 12,
-    ours: number[] = [],
-    theirs: number[] = []
+  const frame = testFrame(960, 540)
+  const repeats = 12
+  const ours: number[] = []
+  const theirs: number[] = []
   mkdirSync(scratch, { recursive: true })
   const picture = join(scratch, 'scopes.yuv')
   writeFileSync(picture, planes10(frame))
-  const maps = ['a', 'b', 'c', 'd'],
-    outputs = (suffix: string): string[] => maps.flatMap((m) => ['-map', `[${m}${suffix}]`, '-f', 'null', '-'])
+  const maps = ['a', 'b', 'c', 'd']
+  const outputs = (suffix: string): string[] => maps.flatMap((m) => ['-map', `[${m}${suffix}]`, '-f', 'null', '-'])
   const run = (filters: string, suffix: string): number => {
     const start = performance.now()
     execFileSync('ffmpeg', [
@@ -212,14 +204,14 @@ export function measureScopes(scratch: string): string[] {
 
 /** A frame as planes of Y, Cb, Cr of 10 bits in full range (BT.709). */
 function planes10({ width, height, data }: Frame): Buffer {
-  const w = lumaWeights('bt709'),
-    pixels = width * height,
-    out = new Uint16Array(pixels * 3)
+  const w = lumaWeights('bt709')
+  const pixels = width * height
+  const out = new Uint16Array(pixels * 3)
   for (let p = 0, i = 0; p < pixels; p++, i += 3) {
-    const r = data[i]! / 65535,
-      g = data[i + 1]! / 65535,
-      b = data[i + 2]! / 65535,
-      luma = w.red * r + w.green * g + w.blue * b
+    const r = data[i]! / 65535
+    const g = data[i + 1]! / 65535
+    const b = data[i + 2]! / 65535
+    const luma = w.red * r + w.green * g + w.blue * b
     out[p] = Math.round(luma * 1023)
     out[pixels + p] = Math.round(((b - luma) / w.cbDivisor) * 1023 + 512)
     out[2 * pixels + p] = Math.round(((r - luma) / w.crDivisor) * 1023 + 512)

@@ -21,15 +21,15 @@ export async function measurePlayback(browser: Browser, instance: DemoInstance):
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
   await page.waitForTimeout(4000)
-  const before = await counts(page),
-    start = Date.now(),
-    memory = [memoryNow(instance)]
+  const before = await counts(page)
+  const start = Date.now()
+  const memory = [memoryNow(instance)]
   for (let i = 0; i < 4; i++) {
     await page.waitForTimeout((minutes * 60_000) / 4)
     memory.push(memoryNow(instance))
   }
-  const after = await counts(page),
-    seconds = (Date.now() - start) / 1000
+  const after = await counts(page)
+  const seconds = (Date.now() - start) / 1000
   lines.push(
     `${((after.shown - before.shown) / seconds).toFixed(1)} frames a second shown, ` +
       `${((after.dropped - before.dropped) / seconds).toFixed(1)} dropped, over ${seconds.toFixed(0)} s`,
@@ -71,12 +71,12 @@ function memoryNow(instance: DemoInstance): { tab: number; server: number } {
 
 /** Runs inside the page: jumps along the time line, each from the press until the frame is on the canvas. */
 async function seekInPage(): Promise<{ times: number[]; wrong: number }> {
-  const line = document.querySelector<HTMLElement>('.timeline'),
-    canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"]')
+  const line = document.querySelector<HTMLElement>('.timeline')
+  const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"]')
   if (!line || !canvas) throw new Error('There is no time line.')
   line.setPointerCapture = () => undefined
-  const rect = line.getBoundingClientRect(),
-    times: number[] = []
+  const rect = line.getBoundingClientRect()
+  const times: number[] = []
   let wrong = 0
   const frames = Number(line.getAttribute('aria-valuemax')) + 1
   for (let i = 0; i < 40; i++) {

@@ -6,15 +6,11 @@ import {
   addRegion,
   changePiece,
   changeShapeSource,
-  fitKey,
-  freshKey,
   keyPiece,
   setParameter,
-  startTracker,
-  usualCleaning,
   type GradeDocument,
-  type Track,
-} from '@core/index'
+} from '@core/grade'
+import { fitKey, freshKey, startTracker, usualCleaning, type Track } from '@core/regions'
 import { card, clipSize, frameOf, madeClips } from '../../core/regions/track/made-clips'
 import { median, quantile } from './median'
 import { counts } from './playback'
@@ -29,8 +25,8 @@ const plain = (grade: GradeDocument): GradeDocument => ({
 
 /** An oval that is lighter, and a cleaned key within an oval that is paler. */
 function twoRegions(given: GradeDocument): GradeDocument {
-  const first = addRegion(plain(given)),
-    second = addRegion(setParameter(first.grade, `${first.regionId}-exposure`, 'exposureStops', 0.5))
+  const first = addRegion(plain(given))
+  const second = addRegion(setParameter(first.grade, `${first.regionId}-exposure`, 'exposureStops', 0.5))
   const keyed = addPiece(
     setParameter(second.grade, `${second.regionId}-saturation`, 'saturation', 0.5),
     second.regionId,
@@ -97,11 +93,11 @@ export async function measureRegions(browser: Browser, address: string): Promise
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
   await page.waitForTimeout(3000)
-  const before = await counts(page),
-    start = Date.now()
+  const before = await counts(page)
+  const start = Date.now()
   await page.waitForTimeout(15_000)
-  const after = await counts(page),
-    seconds = (Date.now() - start) / 1000
+  const after = await counts(page)
+  const seconds = (Date.now() - start) / 1000
   lines.push(
     `playing with three tracked regions: ${((after.shown - before.shown) / seconds).toFixed(1)} ` +
       `frames a second shown, ${((after.dropped - before.dropped) / seconds).toFixed(1)} dropped (bound ` +
@@ -119,9 +115,9 @@ function following(): readonly string[] {
   return madeClips
     .filter((c) => !c.vanishes)
     .map((clip) => {
-      const frames = Array.from({ length: clip.frames }, (_, n) => frameOf(clip, n)),
-        tracker = startTracker(frames[0]!, { kind: clip.kind, allowed }),
-        times: number[] = []
+      const frames = Array.from({ length: clip.frames }, (_, n) => frameOf(clip, n))
+      const tracker = startTracker(frames[0]!, { kind: clip.kind, allowed })
+      const times: number[] = []
       for (const frame of frames.slice(1)) {
         const begun = performance.now()
         tracker?.next(frame)

@@ -1,18 +1,18 @@
 // How long a contact sheet of a hundred LUTs takes in the real interface, and whether the interface stays free
 // meanwhile.
 import type { Browser } from '@playwright/test'
-import { printCube } from '@core/index'
+import { printCube } from '@core/formats'
 import { madeLuts } from '@core/lut-bench/made-luts'
 import { median } from './median'
 
-const wantedLuts = 100,
-  rounds = 5
+const wantedLuts = 100
+const rounds = 5
 /** What a hand needs at least from one page to the tab of the next, in ms. */
 const handMs = 1000
 
 async function sendLuts(address: string): Promise<void> {
-  const made = madeLuts(7),
-    step = made.length / wantedLuts
+  const made = madeLuts(7)
+  const step = made.length / wantedLuts
   for (let i = 0; i < wantedLuts; i++) {
     const lut = made[Math.floor(i * step)]
     if (lut)
@@ -40,10 +40,10 @@ async function measure(browser: Browser, address: string, waitedMs: number): Pro
   const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
   const [project] = await json<{ id: string }[]>('/projects')
   const [shot] = (await json<{ shots: { id: string }[] }>(`/projects/${project?.id}/reel`)).shots
-  const first: number[] = [],
-    all: number[] = [],
-    opening: number[] = [],
-    blocked: number[] = []
+  const first: number[] = []
+  const all: number[] = []
+  const opening: number[] = []
+  const blocked: number[] = []
   let total = 0
   for (let round = 0; round < rounds; round++) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -54,10 +54,10 @@ async function measure(browser: Browser, address: string, waitedMs: number): Pro
       () =>
         new Promise<{ first: number; all: number; opening: number; blocked: number; total: number }>((done) => {
           // Opening the page is one task; from then on, while pictures come, the interface is to be free.
-          let opening = 0,
-            blocked = 0,
-            rows = 0,
-            opened = Infinity
+          let opening = 0
+          let blocked = 0
+          let rows = 0
+          let opened = Infinity
           new PerformanceObserver((list) => {
             for (const task of list.getEntries())
               if (task.startTime >= opened) blocked = Math.max(blocked, task.duration)
@@ -66,10 +66,10 @@ async function measure(browser: Browser, address: string, waitedMs: number): Pro
           const start = performance.now()
           ;[...document.querySelectorAll<HTMLElement>('.parts a')].at(-1)?.click()
           const look = (): void => {
-            const sheet = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]'),
-              tiles = [...document.querySelectorAll<HTMLElement>('[data-tile]')],
-              shown = tiles.filter((t) => t.dataset['seen'] === 'true').length,
-              wanted = Number(sheet?.dataset['total'] ?? 0)
+            const sheet = document.querySelector<HTMLElement>('[data-testid="contact-sheet"]')
+            const tiles = [...document.querySelectorAll<HTMLElement>('[data-tile]')]
+            const shown = tiles.filter((t) => t.dataset['seen'] === 'true').length
+            const wanted = Number(sheet?.dataset['total'] ?? 0)
             if (opened === Infinity && tiles.length > 0) opened = performance.now()
             if (rows === 0 && tiles.length > 12 && tiles.slice(0, 12).every((t) => t.dataset['seen'] === 'true'))
               rows = performance.now() - start

@@ -1,6 +1,6 @@
 // How long a slider move takes until picture and scopes are on screen, in the real interface.
 import type { Browser, Page } from '@playwright/test'
-import { addRegion, setParameter, type GradeDocument } from '@core/index'
+import { addRegion, setParameter, type GradeDocument } from '@core/grade'
 import { tenSteps } from './kernel'
 import { median, quantile } from './median'
 
@@ -131,8 +131,8 @@ export async function sampleInPage(pressed: string): Promise<Samples> {
   }
   const last = performance.now()
   const shown = Math.floor(puts / canvases)
-  let seen = puts,
-    settled = last
+  let seen = puts
+  let settled = last
   // Until nothing new came for a while; the finer picture at rest comes later and is not counted.
   while (performance.now() - last < 120) {
     const now = await nextFrame()

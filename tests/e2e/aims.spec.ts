@@ -87,9 +87,9 @@ test('without a card it says what it does not know; taken back, all is as it was
 test('a handle on the waveform is dragged, by mouse or by keys, to where white should sit', async ({ page }) => {
   await openBench(page, 'Potter at the bench')
   await fresh(page)
-  const handle = page.locator('[data-handle="white"]'),
-    before = await white(page),
-    at = (await handle.boundingBox())!
+  const handle = page.locator('[data-handle="white"]')
+  const before = await white(page)
+  const at = (await handle.boundingBox())!
   await page.mouse.move(at.x + 12, at.y + 12)
   await page.mouse.down()
   await page.mouse.move(at.x + 12, at.y - 4, { steps: 6 })

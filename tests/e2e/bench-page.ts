@@ -58,8 +58,8 @@ export async function meanColour(
   return page.getByTestId('picture').evaluate(
     (element, [l, t, r, b]) => {
       const canvas = element as HTMLCanvasElement
-      const x = Math.round(l! * canvas.width),
-        y = Math.round(t! * canvas.height)
+      const x = Math.round(l! * canvas.width)
+      const y = Math.round(t! * canvas.height)
       const { data } = canvas
         .getContext('2d')!
         .getImageData(

@@ -85,9 +85,9 @@ test('a wrong encoding bends the picture, the right one brings it back, as shot 
 
 test('a drag moves picture, scopes and readings while the button is down', async ({ page }) => {
   await openBench(page, 'Glaze shelf')
-  const before = await reading(page, 'middle'),
-    pixels = await tracePixels(page, 'waveform'),
-    picture = await meanColour(page)
+  const before = await reading(page, 'middle')
+  const pixels = await tracePixels(page, 'waveform')
+  const picture = await meanColour(page)
   const box = (await control(page, 'exposureStops').boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
@@ -119,8 +119,8 @@ test('every correction does what it says', async ({ page }) => {
   await type(page, 'tint', '0')
   await changed(page, magenta)
   await station(page, 'shape').click()
-  const dark = await reading(page, 'black'),
-    white = await reading(page, 'white')
+  const dark = await reading(page, 'black')
+  const white = await reading(page, 'white')
   await type(page, 'contrast', '0.6')
   await expect.poll(() => reading(page, 'white')).toBeLessThan(white - 5)
   expect(await reading(page, 'black')).toBeGreaterThan(dark)

@@ -78,8 +78,8 @@ test(
 )
 
 test('patches on a frame fit a curve, and the known encoding is named', async ({ page }) => {
-  const shot = await demoShot('Glaze shelf'),
-    { patches } = truth('glaze-shelf')
+  const shot = await demoShot('Glaze shelf')
+  const { patches } = truth('glaze-shelf')
   await page.goto(`${address()}/cameras/measure?shot=${shot.id}&frame=${shot.leadFrame}`)
   const picture = page.getByRole('application')
   await expect(page.getByRole('img', { name: /Glaze shelf, frame/ })).toBeVisible()
@@ -87,9 +87,9 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
   const box = (await picture.boundingBox())!
   const lights = { black3: 0.03, greyCard: 0.18, white90: 0.9 } as const
   for (const name of ['black3', 'greyCard', 'white90'] as const) {
-    const corners = patches.leadFrame[name],
-      xs = corners.map((c) => c[0]),
-      ys = corners.map((c) => c[1])
+    const corners = patches.leadFrame[name]
+    const xs = corners.map((c) => c[0])
+    const ys = corners.map((c) => c[1])
     const middle = { x: xs.reduce((a, b) => a + b) / 4, y: ys.reduce((a, b) => a + b) / 4 }
     await page.mouse.move(box.x + (middle.x - 0.006) * box.width, box.y + (middle.y - 0.012) * box.height)
     await page.mouse.down()

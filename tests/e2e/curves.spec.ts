@@ -14,8 +14,8 @@ test(
     await openBench(page, 'Market table, old camera', 'shape')
     await page_(page, 'curves').click()
     await expect(page.getByTestId('spread')).toBeVisible()
-    const points = page.getByTestId('tone-curve').locator('.point'),
-      before = await meanColour(page)
+    const points = page.getByTestId('tone-curve').locator('.point')
+    const before = await meanColour(page)
     await page_(page, 'pick a tone').click()
     await pickOnPicture(page, [0.6, 0.12], 0.15)
     await expect(points).toHaveCount(3)
@@ -53,11 +53,11 @@ test(
     await page_(page, 'curves').click()
     await page_(page, 'saturation by hue').click()
     // The blue vase at the left, the green one in the middle.
-    const blue = (): Promise<[number, number, number]> => meanColour(page, 0.13, 0.4, 0.17, 0.5),
-      green = (): Promise<[number, number, number]> => meanColour(page, 0.69, 0.42, 0.73, 0.5)
+    const blue = (): Promise<[number, number, number]> => meanColour(page, 0.13, 0.4, 0.17, 0.5)
+    const green = (): Promise<[number, number, number]> => meanColour(page, 0.69, 0.42, 0.73, 0.5)
     const spread = (c: readonly number[]): number => Math.max(...c) - Math.min(...c)
-    const blueBefore = await blue(),
-      greenBefore = await green()
+    const blueBefore = await blue()
+    const greenBefore = await green()
     await page_(page, 'pick a colour').click()
     await pickOnPicture(page, [0.15, 0.45], -0.4)
     await expect.poll(async () => spread(await blue())).toBeLessThan(spread(blueBefore) * 0.6)

@@ -15,11 +15,11 @@ async function shortShot(name: string): Promise<string> {
     })
     return r.status === 204 ? null : r.json()
   }
-  const project = (await send('/projects', JSON.stringify({ name }))) as { id: string },
-    shot = (await send(
-      `/projects/${project.id}/shots?name=short.mov`,
-      readFileSync('demo/footage/potter.mov') as unknown as BodyInit,
-    )) as { id: string }
+  const project = (await send('/projects', JSON.stringify({ name }))) as { id: string }
+  const shot = (await send(
+    `/projects/${project.id}/shots?name=short.mov`,
+    readFileSync('demo/footage/potter.mov'),
+  )) as { id: string }
   await send(`/shots/${shot.id}/cut`, JSON.stringify({ pieces: [{ first: 0, count: 12, name }] }))
   return ((await (await fetch(`${address()}/api/projects/${project.id}/reel`)).json()) as { shots: { id: string }[] })
     .shots[0]!.id

@@ -51,9 +51,9 @@ test(
     'grade nor picture',
   async ({ page }) => {
     await openBench(page, 'Courtyard walk')
-    const before = await meanColour(page),
-      whole = await page.getByTestId('waveform-figure').innerText(),
-      revision = await page.getByTestId('saved').innerText()
+    const before = await meanColour(page)
+    const whole = await page.getByTestId('waveform-figure').innerText()
+    const revision = await page.getByTestId('saved').innerText()
     // The sunlit wall.
     const sunlit = /^(9[5-9]|100)\.\d – 100\.0 %$/
     await drawOnPicture(page, [0.88, 0.1], [0.98, 0.3])
@@ -91,8 +91,8 @@ test(
     await expect(page.getByTestId('probe')).toContainText('luma 100.0 %')
     await expect(page.getByTestId('probe')).toContainText(/\+[23]\.\d stops/)
     await expect(page.getByTestId('parade-mark')).toHaveCount(3)
-    const mark = (await page.getByTestId('waveform-mark').boundingBox())!,
-      plot = (await page.getByTestId('waveform-trace').boundingBox())!
+    const mark = (await page.getByTestId('waveform-mark').boundingBox())!
+    const plot = (await page.getByTestId('waveform-trace').boundingBox())!
     expect((mark.x + mark.width / 2 - plot.x) / plot.width).toBeCloseTo(0.93, 1)
     expect((mark.y + mark.height / 2 - plot.y) / plot.height).toBeLessThan(0.08)
     // The top of the waveform at the right is the sunlit wall.
@@ -101,9 +101,9 @@ test(
     await expect(page.getByTestId('lit')).toHaveAttribute('data-lit', 'true')
     await expect(page.getByTestId('lit-note')).toContainText('% of the pixels')
     const lit = await page.getByTestId('lit').evaluate((e) => {
-      const c = e as HTMLCanvasElement,
-        x = Math.round(c.width * 0.93),
-        d = c.getContext('2d')!
+      const c = e as HTMLCanvasElement
+      const x = Math.round(c.width * 0.93)
+      const d = c.getContext('2d')!
       return [
         d.getImageData(x, Math.round(c.height * 0.2), 1, 1).data[0]!,
         d.getImageData(Math.round(c.width * 0.3), Math.round(c.height * 0.2), 1, 1).data[0]!,
@@ -118,9 +118,9 @@ test(
 
 test('marks on the picture change what is seen and nothing that is measured', async ({ page }) => {
   await openBench(page, 'Courtyard walk')
-  const before = await meanColour(page),
-    black = await reading(page, 'black'),
-    figure = await page.getByTestId('waveform-figure').innerText()
+  const before = await meanColour(page)
+  const black = await reading(page, 'black')
+  const figure = await page.getByTestId('waveform-figure').innerText()
   const marks = page.getByRole('combobox', { name: 'marks' })
   for (const id of ['clipped', 'zebra', 'stops', 'luma', 'outOfGamut']) {
     await marks.selectOption(id)

@@ -9,8 +9,8 @@ test(
   'a look shared with the scene: edited in one shot, it is edited in the other; a shot is taken out ' +
     'and keeps its picture',
   async ({ page }) => {
-    const first = await demoShot('Potter at the bench'),
-      second = await demoShot('Apprentice')
+    const first = await demoShot('Potter at the bench')
+    const second = await demoShot('Apprentice')
     for (const name of ['Potter at the bench', 'Apprentice']) await resetShot(name)
     // Both in one scene.
     await fetch(`${address()}/api/shots/changes`, {

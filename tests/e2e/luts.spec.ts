@@ -102,8 +102,8 @@ test(
   async ({ page }) => {
     const shot = await demoShot('Window bench')
     await page.goto(`${address()}/luts/sheet?shot=${shot.id}`)
-    const sheet = page.getByTestId('contact-sheet'),
-      tiles = page.getByRole('option')
+    const sheet = page.getByTestId('contact-sheet')
+    const tiles = page.getByRole('option')
     await expect.poll(async () => Number(await sheet.getAttribute('data-total'))).toBeGreaterThan(18)
     await expect
       .poll(async () => (await sheet.getAttribute('data-done')) === (await sheet.getAttribute('data-total')), {

@@ -110,8 +110,8 @@ test('while scrubbing the proxy is shown, at rest the exact frame; both are the 
   await goToFrame(page, 50)
   await expect.poll(() => page.getByTestId('picture').evaluate((c) => (c as HTMLCanvasElement).width)).toBe(960)
   const early = await page.getByTestId('picture').evaluate((element) => {
-    const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540),
-      sum = [0, 0, 0]
+    const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540)
+    const sum = [0, 0, 0]
     for (let i = 0; i < data.length; i += 4) for (let c = 0; c < 3; c++) sum[c]! += data[i + c]!
     return sum.map((v) => (v * 4) / data.length)
   })
@@ -133,8 +133,8 @@ test('the clip trace shows the walk into the sun; R goes to its moments; a grade
   expect(moments.some((m) => m > 15 && m < 60)).toBe(true)
   const lit = (): Promise<number> =>
     page.locator('.timeline canvas').evaluate((element) => {
-      const canvas = element as HTMLCanvasElement,
-        { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, 4)
+      const canvas = element as HTMLCanvasElement
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, 4)
       let n = 0
       for (let i = 0; i < data.length; i += 4) if (data[i]! > 200) n++
       return n

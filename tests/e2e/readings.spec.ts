@@ -69,8 +69,8 @@ test('a reading opens to its sentence and its why, is waived with a reason, and 
   await openBench(page, 'Potter at the bench')
   await fresh(page)
   const before = Number((await page.getByTestId('outside').innerText()).split(' ')[0])
-  const first = page.locator('[data-reading].off').first(),
-    id = (await first.getAttribute('data-reading'))!
+  const first = page.locator('[data-reading].off').first()
+  const id = (await first.getAttribute('data-reading'))!
   await first.click()
   const detail = page.getByTestId('reading-detail')
   await expect(detail).toContainText('The standard wants')

@@ -44,8 +44,8 @@ test(
   'a tab that could send nothing before it was gone loses nothing: it is gone on with, or put ' +
     'beside what came meanwhile',
   async ({ page, context }) => {
-    const { id } = await openBench(page, 'Glaze shelf'),
-      url = page.url()
+    const { id } = await openBench(page, 'Glaze shelf')
+    const url = page.url()
     await page.route('**/revisions', (route) => route.abort())
     await type(page, 'exposureStops', '0.6')
     await expect(field(page, 'exposureStops')).toHaveValue('+0.60')

@@ -1,7 +1,8 @@
 // Regions: drawn, keyed, cleaned, joined, followed and corrected, by mouse and by keys, and all of it undone.
 import type { Locator, Page } from '@playwright/test'
 import type { ShotDetail } from '@contracts/responses'
-import type { GradeDocument, Piece, ShapeSource } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import type { Piece, ShapeSource } from '@core/regions'
 import { drawOnPicture } from '../support/drawing'
 import { expect, test } from './program'
 import {
@@ -56,8 +57,8 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
   await openBench(page, shot, 'regions')
   const left = await meanColour(page, 0.1, 0.45, 0.15, 0.5)
   await choose(page, 'add-region', 'Ellipse')
-  const corner = await meanColour(page, 0, 0, 0.05, 0.05),
-    centre = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
+  const corner = await meanColour(page, 0, 0, 0.05, 0.05)
+  const centre = await meanColour(page, 0.48, 0.48, 0.52, 0.52)
   await regionPage(page, 'level')
   await type(page, 'exposureStops', '1.5')
   await expect.poll(async () => (await meanColour(page, 0.48, 0.48, 0.52, 0.52))[0] - centre[0]).toBeGreaterThan(15)
@@ -73,9 +74,9 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
     .toBeLessThan(8)
 
   await regionPage(page, 'pieces')
-  const body = page.getByTestId('region-overlay').locator('.body'),
-    at = async (): Promise<{ x: number; width: number }> => (await body.boundingBox())!,
-    start = await at()
+  const body = page.getByTestId('region-overlay').locator('.body')
+  const at = async (): Promise<{ x: number; width: number }> => (await body.boundingBox())!
+  const start = await at()
   await dragBy(page, body, -80, -30)
   expect((await at()).x - start.x).toBeCloseTo(-80, -1)
   await dragBy(page, handle(page, 'right edge'), 40, 0)
@@ -200,8 +201,8 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   // The camera rolls: the shape turns with the picture.
   await goToFrame(page, 71)
   const turned = async (): Promise<number> => {
-    const right = (await handle(page, 'right edge').boundingBox())!,
-      left = (await handle(page, 'left edge').boundingBox())!
+    const right = (await handle(page, 'right edge').boundingBox())!
+    const left = (await handle(page, 'left edge').boundingBox())!
     return (Math.atan2(right.y - left.y, right.x - left.x) * 180) / Math.PI
   }
   await expect.poll(async () => Math.abs(await turned())).toBeGreaterThan(8)
@@ -239,9 +240,9 @@ test(
   'a region of another shot is brought: a place is offered, its light is brought near, and nothing ' +
     'is kept before it is told to',
   async ({ page }) => {
-    const from = 'Glaze shelf',
-      to = 'Window bench',
-      id = (await demoShot(from)).id
+    const from = 'Glaze shelf'
+    const to = 'Window bench'
+    const id = (await demoShot(from)).id
     await resetShot(from)
     const { revision } = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
     // An oval on the white jar that lifts it.

@@ -16,8 +16,8 @@ async function choose(page: Page, label: string, option: RegExp | string): Promi
 test('a shoulder brings the window back, and the ledger says so', async ({ page }) => {
   await openBench(page, 'Window bench', 'show')
   await expect(page.locator('[data-loss="show"]')).toContainText(/lost \d/)
-  const clipped = await reading(page, 'clipped'),
-    before = await meanColour(page)
+  const clipped = await reading(page, 'clipped')
+  const before = await meanColour(page)
   await choose(page, 'Way', 'rolloff')
   await changed(page, before)
   expect(await reading(page, 'clipped')).toBeLessThan(clipped / 2)

@@ -1,5 +1,6 @@
 // A simulated camera for teaching and judging the guess: exposure error, gamut, noise, encoding, range, rounding.
-import { encodingById, gamutById, gamutToGamut, transformPixels, type CodeRange, type Frame } from '@core/index'
+import { encodingById, gamutById, gamutToGamut, transformPixels } from '@core/colour'
+import type { CodeRange, Frame } from '@core/image'
 import { gaussian, randomSource, type Light } from './scenes'
 
 export interface Take {
@@ -29,21 +30,21 @@ export function shoot({ width, height, data: scene }: Light, take: Take, random:
   const encoding = encodingById(take.encodingId)
   const light = scene.slice()
   transformPixels(gamutToGamut(gamutById('bt709'), gamutById(encoding.gamutIds[0])), light)
-  const gain = 2 ** take.exposureStops,
-    black = take.noiseBlack ** 2,
-    perLight = Math.max(0, take.noiseGrey ** 2 - black) / 0.18
-  const top = 2 ** take.bits - 1,
-    unit = 2 ** (take.bits - 8)
+  const gain = 2 ** take.exposureStops
+  const black = take.noiseBlack ** 2
+  const perLight = Math.max(0, take.noiseGrey ** 2 - black) / 0.18
+  const top = 2 ** take.bits - 1
+  const unit = 2 ** (take.bits - 8)
   const data = new Uint16Array(light.length)
-  const phase = take.troublePhase,
-    rate = 0.4 + take.troubleRate
+  const phase = take.troublePhase
+  const rate = 0.4 + take.troubleRate
   const start = Math.floor(random() * normals.length)
   const trouble = (x: number): number =>
     take.noiseTrouble === 0 ? 1 : Math.exp(take.noiseTrouble * Math.sin(Math.log2(Math.max(x, 1e-4)) * rate + phase))
   for (let i = 0; i < light.length; i++) {
-    const x = light[i]! * gain,
-      noisy =
-        x + normals[(start + i) & (normals.length - 1)]! * Math.sqrt(black + perLight * Math.max(x, 0)) * trouble(x)
+    const x = light[i]! * gain
+    const noisy =
+      x + normals[(start + i) & (normals.length - 1)]! * Math.sqrt(black + perLight * Math.max(x, 0)) * trouble(x)
     const signal = Math.min(Math.max(encoding.curve.encode(noisy), 0), 1)
     const code = Math.round(take.range === 'legal' ? 16 * unit + signal * 219 * unit : signal * top)
     const read = take.flagged === 'legal' ? (code - 16 * unit) / (219 * unit) : code / top

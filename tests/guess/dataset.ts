@@ -1,6 +1,6 @@
 // Takes of scenes through every encoding, turned into feature rows and the index of the right answer.
 import { candidatesFor, featureRows, measureFacts, measureStatistics, type Candidate, type Sight } from '@core/guess'
-import type { CodeRange } from '@core/index'
+import type { CodeRange } from '@core/image'
 import { shoot, type Take } from './camera'
 import { randomSource, type Light } from './scenes'
 
@@ -13,7 +13,8 @@ export const taken = [...new Set(candidatesFor('full').map((c) => c.encoding.id)
 
 export function randomTake(encodingId: string, random: () => number, wrongFlag: number, troubled: number): Take {
   const range: CodeRange = random() < 0.5 ? 'full' : 'legal'
-  const flagged: CodeRange = random() < wrongFlag ? (range === 'full' ? 'legal' : 'full') : range
+  const other: CodeRange = range === 'full' ? 'legal' : 'full'
+  const flagged: CodeRange = random() < wrongFlag ? other : range
   return {
     encodingId,
     range,
@@ -50,8 +51,8 @@ export function* examples(
   troubled = 0.2,
 ): Generator<Example> {
   for (const seed of seeds) {
-    const light = scene(seed),
-      random = randomSource(seed * 7919 + 13)
+    const light = scene(seed)
+    const random = randomSource(seed * 7919 + 13)
     const places = Array.from({ length: 3 }, () => ({
       x: random(),
       y: random(),
@@ -62,8 +63,8 @@ export function* examples(
       next: framed(light, x, y, drift),
     }))
     for (const id of taken) {
-      const take = randomTake(id, random, wrongFlag, troubled),
-        follows = random() < 0.75
+      const take = randomTake(id, random, wrongFlag, troubled)
+      const follows = random() < 0.75
       const sights = framings.slice(0, 1 + Math.floor(random() * 3)).map(({ now, next }): Sight => ({
         frame: shoot(now, take, random),
         ...(follows ? { next: shoot(next, take, random) } : {}),
@@ -80,12 +81,12 @@ const mostDrift = 4
  * A part of the picture at a place of 0..1, moved to the right by whole and broken pixels as a drifting camera would.
  */
 function framed({ width, height, data }: Light, x: number, y: number, drift: number): Light {
-  const w = Math.floor(width * framedShare),
-    h = Math.floor(height * framedShare),
-    whole = Math.floor(drift),
-    part = drift - whole,
-    left = Math.floor(x * (width - w - 1 - mostDrift)) + whole,
-    top = Math.floor(y * (height - h))
+  const w = Math.floor(width * framedShare)
+  const h = Math.floor(height * framedShare)
+  const whole = Math.floor(drift)
+  const part = drift - whole
+  const left = Math.floor(x * (width - w - 1 - mostDrift)) + whole
+  const top = Math.floor(y * (height - h))
   const out = new Float64Array(w * h * 3)
   for (let row = 0; row < h; row++)
     for (let i = 0, from = ((top + row) * width + left) * 3; i < w * 3; i++, from++)

@@ -1,7 +1,8 @@
 // Judges the guess over the demo scenes: every encoding, noise, ±1.5 stop of exposure error, right and wrong range
 // flags.
 import { guessEncoding, kindOf, otherRange, type Guess, type Sight } from '@core/guess'
-import { encodingById, type Frame } from '@core/index'
+import { encodingById } from '@core/colour'
+import type { Frame } from '@core/image'
 import { shoot, type Take } from './camera'
 import { randomTake, taken } from './dataset'
 import { demoShots } from '../../demo/shots'
@@ -38,8 +39,8 @@ export function* judge({
 }: JudgeOptions): Generator<Judged> {
   for (let n = 0; n < framings; n++)
     for (const id of scenes) {
-      const seed = n * 101 + ([...id].reduce((sum, c) => sum * 31 + c.charCodeAt(0), 7) % 10007),
-        random = randomSource(seed)
+      const seed = n * 101 + ([...id].reduce((sum, c) => sum * 31 + c.charCodeAt(0), 7) % 10007)
+      const random = randomSource(seed)
       const places = from === 'clip' ? placesOfClip : [placesOfClip[n % 3]!]
       const views = places.map((index) => ({
         now: reframed(plateLight(id, index), seed + index),
@@ -69,7 +70,8 @@ const tagsOf = (encodingId: string): { transfer?: string } =>
 function hasDeepBlack({ data, low, high }: Frame, { encodingId, range, flagged }: Take): boolean {
   const signal = (code: number): number => low + ((high - low) * code) / 65535
   const black = encodingById(encodingId).curve.encode(0)
-  const read = range === flagged ? black : flagged === 'legal' ? (black * 1023 - 64) / 876 : (black * 876 + 64) / 1023
+  let read = black
+  if (range !== flagged) read = flagged === 'legal' ? (black * 1023 - 64) / 876 : (black * 876 + 64) / 1023
   let near = 0
   for (let i = 0; i < data.length; i += 3) if (signal(data[i + 1]!) < read + 8 / 1023) near++
   return near > (data.length / 3) * 0.005

@@ -22,6 +22,12 @@ export interface ExampleSet {
   readonly right: Uint16Array
 }
 
+/** Smaller steps toward the end of teaching. */
+function rateAt(share: number): number {
+  if (share < 0.5) return 1
+  return share < 0.8 ? 0.3 : 0.08
+}
+
 /**
  * Cross-entropy of the right candidate, by Adam in small batches; the seed makes it repeatable. `blindFeatures` are
  * those that some examples are shown without.
@@ -31,20 +37,20 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
   const random = randomSource(1)
   const size = features + hidden * (features + 2)
   const unitAt = (k: number): number => features + k * (features + 2)
-  const theta = new Float64Array(size),
-    first = new Float64Array(size),
-    second = new Float64Array(size),
-    gradient = new Float64Array(size)
+  const theta = new Float64Array(size)
+  const first = new Float64Array(size)
+  const second = new Float64Array(size)
+  const gradient = new Float64Array(size)
   for (let k = 0; k < hidden; k++) {
     theta[unitAt(k) + 1] = (random() - 0.5) * 0.5
     for (let d = 0; d < features; d++) theta[unitAt(k) + 2 + d] = ((random() - 0.5) * 2) / Math.sqrt(features)
   }
-  const bents = new Float64Array(candidates * hidden),
-    scores = new Float64Array(candidates)
+  const bents = new Float64Array(candidates * hidden)
+  const scores = new Float64Array(candidates)
   const blinded = new Float32Array(candidates * features)
   const addExample = (example: number, blind: boolean): void => {
-    let rows = set.rows,
-      start = example * candidates * features
+    let rows = set.rows
+    let start = example * candidates * features
     if (blind) {
       blinded.set(rows.subarray(start, start + blinded.length))
       for (let c = 0; c < candidates; c++) for (const d of blindFeatures) blinded[c * features + d] = 0
@@ -67,14 +73,14 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
     }
     const shares = softmax(scores)
     for (let c = 0; c < candidates; c++) {
-      const push = shares[c]! - (c === right[example] ? 1 : 0),
-        row = start + c * features
+      const push = shares[c]! - (c === right[example] ? 1 : 0)
+      const row = start + c * features
       if (Math.abs(push) < 1e-4) continue
       for (let d = 0; d < features; d++) gradient[d]! += push * rows[row + d]!
       for (let k = 0; k < hidden; k++) {
-        const at = unitAt(k),
-          bent = bents[c * hidden + k]!,
-          inner = push * theta[at + 1]! * (1 - bent * bent)
+        const at = unitAt(k)
+        const bent = bents[c * hidden + k]!
+        const inner = push * theta[at + 1]! * (1 - bent * bent)
         gradient[at]! += inner
         gradient[at + 1]! += push * bent
         for (let d = 0; d < features; d++) gradient[at + 2 + d]! += inner * rows[row + d]!
@@ -84,7 +90,7 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
   let step = 0
   for (let round = 0; round < rounds; round++) {
     const order = among.map((example) => ({ example, key: random() })).sort((a, b) => a.key - b.key)
-    const rate = 0.006 * (round < rounds * 0.5 ? 1 : round < rounds * 0.8 ? 0.3 : 0.08)
+    const rate = 0.006 * rateAt(round / rounds)
     for (let from = 0; from < order.length; from += batch) {
       const part = order.slice(from, from + batch)
       gradient.fill(0)
@@ -110,8 +116,8 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
 }
 
 export function softmax(scores: Float64Array): Float64Array {
-  let most = -Infinity,
-    total = 0
+  let most = -Infinity
+  let total = 0
   for (const s of scores) if (s > most) most = s
   const shares = scores.map((s) => Math.exp(s - most))
   for (const s of shares) total += s

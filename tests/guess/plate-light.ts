@@ -5,14 +5,14 @@ import { demoShots, footage } from '../../demo/shots'
 import { frameThrough, meanOfPatch, readPlate, windowBetween, type Plate } from '../../demo/encode/plate'
 import { randomSource, type Light } from './scenes'
 
-const plates = new Map<string, Plate>(),
-  lights = new Map<string, Light>()
+const plates = new Map<string, Plate>()
+const lights = new Map<string, Light>()
 const size = { width: 480, height: 270 } as const
 
 /** A frame of a demo shot, scene-linear BT.709; the grey card is exactly 0.18 and neutral. */
 export function plateLight(shotId: string, index: number): Light {
-  const key = `${shotId} ${index}`,
-    known = lights.get(key)
+  const key = `${shotId} ${index}`
+  const known = lights.get(key)
   if (known) return known
   const shot = demoShots.find((s) => s.id === shotId)
   if (!shot) throw new RangeError(`There is no demo shot "${shotId}".`)
@@ -34,11 +34,11 @@ export function plateLight(shotId: string, index: number): Light {
 /** A random part of the picture, 70 to 100 % of each side, perhaps mirrored: another framing of the same place. */
 export function reframed({ width, height, data }: Light, seed: number): Light {
   const random = randomSource(seed)
-  const w = Math.floor(width * (0.7 + 0.3 * random())),
-    h = Math.floor(height * (0.7 + 0.3 * random()))
-  const left = Math.floor((width - w) * random()),
-    top = Math.floor((height - h) * random()),
-    mirror = random() < 0.5
+  const w = Math.floor(width * (0.7 + 0.3 * random()))
+  const h = Math.floor(height * (0.7 + 0.3 * random()))
+  const left = Math.floor((width - w) * random())
+  const top = Math.floor((height - h) * random())
+  const mirror = random() < 0.5
   const out = new Float64Array(w * h * 3)
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {

@@ -30,12 +30,12 @@ function cloud(random: () => number, width: number, height: number, cells: numbe
     const grid = Float64Array.from({ length: (n + 2) * (n + 2) }, () => random() * 2 - 1)
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0; x < width; x++, i++) {
-        const gx = (x / width) * n,
-          gy = (y / height) * n,
-          ix = Math.floor(gx),
-          iy = Math.floor(gy),
-          fx = gx - ix,
-          fy = gy - iy
+        const gx = (x / width) * n
+        const gy = (y / height) * n
+        const ix = Math.floor(gx)
+        const iy = Math.floor(gy)
+        const fx = gx - ix
+        const fy = gy - iy
         const at = (dx: number, dy: number): number => grid[(iy + dy) * (n + 2) + ix + dx]!
         out[i]! +=
           weight * ((at(0, 0) * (1 - fx) + at(1, 0) * fx) * (1 - fy) + (at(0, 1) * (1 - fx) + at(1, 1) * fx) * fy)
@@ -46,20 +46,20 @@ function cloud(random: () => number, width: number, height: number, cells: numbe
 
 /** A random scene whose middle tone lies around half a stop under grey. */
 export function madeUpScene(seed: number, width = 360, height = 202): Light {
-  const random = randomSource(seed),
-    between = (a: number, b: number): number => a + (b - a) * random()
+  const random = randomSource(seed)
+  const between = (a: number, b: number): number => a + (b - a) * random()
   const colour = (saturation: number): [number, number, number] => {
-    const hue = between(0, 2 * Math.PI),
-      grey = 0.04 + 0.6 * random() ** 1.5
+    const hue = between(0, 2 * Math.PI)
+    const grey = 0.04 + 0.6 * random() ** 1.5
     return [0, 2.1, 4.2].map((turn) => grey * (1 + saturation * Math.cos(hue + turn))) as [number, number, number]
   }
   const data = new Float64Array(width * height * 3)
-  const ground = colour(between(0, 0.3)),
-    texture = cloud(random, width, height, 3),
-    light = cloud(random, width, height, 1)
-  const fall = between(0.5, 3),
-    turn = between(0, 2 * Math.PI),
-    roughness = between(0.1, 0.8)
+  const ground = colour(between(0, 0.3))
+  const texture = cloud(random, width, height, 3)
+  const light = cloud(random, width, height, 1)
+  const fall = between(0.5, 3)
+  const turn = between(0, 2 * Math.PI)
+  const roughness = between(0.1, 0.8)
   const stops = new Float64Array(width * height)
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i++) {
@@ -71,21 +71,21 @@ export function madeUpScene(seed: number, width = 360, height = 202): Light {
     }
   const things = 6 + Math.floor(random() * 14)
   for (let n = 0; n < things; n++) {
-    const paint = colour(between(0, 0.75)),
-      cx = between(0, width),
-      cy = between(0, height),
-      rx = between(0.04, 0.22) * width,
-      ry = between(0.05, 0.35) * height
-    const depth = between(0.5, 4),
-      lit = between(0, 2 * Math.PI),
-      dark = random() < 0.25 ? between(2, 6) : 0,
-      gloss = random() < 0.4 ? between(2, 6) : 0
+    const paint = colour(between(0, 0.75))
+    const cx = between(0, width)
+    const cy = between(0, height)
+    const rx = between(0.04, 0.22) * width
+    const ry = between(0.05, 0.35) * height
+    const depth = between(0.5, 4)
+    const lit = between(0, 2 * Math.PI)
+    const dark = random() < 0.25 ? between(2, 6) : 0
+    const gloss = random() < 0.4 ? between(2, 6) : 0
     const square = random() < 0.3
     for (let y = Math.max(0, Math.floor(cy - ry)); y < Math.min(height, cy + ry); y++)
       for (let x = Math.max(0, Math.floor(cx - rx)); x < Math.min(width, cx + rx); x++) {
-        const u = (x - cx) / rx,
-          v = (y - cy) / ry,
-          d = square ? Math.max(Math.abs(u), Math.abs(v)) : Math.hypot(u, v)
+        const u = (x - cx) / rx
+        const v = (y - cy) / ry
+        const d = square ? Math.max(Math.abs(u), Math.abs(v)) : Math.hypot(u, v)
         if (d >= 1) continue
         const i = y * width + x
         const shade = depth * (u * Math.cos(lit) + v * Math.sin(lit) - 0.6) * 0.7 - dark
@@ -93,25 +93,25 @@ export function madeUpScene(seed: number, width = 360, height = 202): Light {
           ? 2 ** gloss * 0.05 * Math.exp(-(((u - 0.4 * Math.cos(lit)) ** 2 + (v - 0.4 * Math.sin(lit)) ** 2) * 60))
           : 0
         stops[i] = light[i]! * 1.5 + shade + texture[i]! * roughness * 0.4
-        for (let c = 0; c < 3; c++) data[i * 3 + c] = paint[c]! + spark * 2 ** -stops[i]!
+        for (let c = 0; c < 3; c++) data[i * 3 + c] = paint[c]! + spark * 2 ** -stops[i]
       }
   }
   if (random() < 0.45) {
     // A window or lamp, well over white.
-    const x0 = Math.floor(between(0, width * 0.8)),
-      y0 = Math.floor(between(0, height * 0.7)),
-      w = between(0.05, 0.25) * width,
-      h = between(0.1, 0.4) * height,
-      over = between(2, 8)
+    const x0 = Math.floor(between(0, width * 0.8))
+    const y0 = Math.floor(between(0, height * 0.7))
+    const w = between(0.05, 0.25) * width
+    const h = between(0.1, 0.4) * height
+    const over = between(2, 8)
     for (let y = y0; y < Math.min(height, y0 + h); y++)
       for (let x = x0; x < Math.min(width, x0 + w); x++) stops[y * width + x] = over + texture[y * width + x]! * 0.6
   }
   if (random() < 0.25) {
     // A part in deep shade or night, with a soft or a hard edge.
-    const turn = between(0, 2 * Math.PI),
-      at = between(-0.25, 0.25),
-      soft = between(0.01, 0.4),
-      depth = between(3, 9)
+    const turn = between(0, 2 * Math.PI)
+    const at = between(-0.25, 0.25)
+    const soft = between(0.01, 0.4)
+    const depth = between(3, 9)
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0; x < width; x++, i++)
         stops[i]! -=
@@ -123,18 +123,18 @@ export function madeUpScene(seed: number, width = 360, height = 202): Light {
   }
   if (random() < 0.2) {
     // A glow of its own, far over white at its heart.
-    const cx = between(0.1, 0.9),
-      cy = between(0.1, 0.9),
-      wide = between(0.03, 0.2),
-      over = between(3, 8)
+    const cx = between(0.1, 0.9)
+    const cy = between(0.1, 0.9)
+    const wide = between(0.03, 0.2)
+    const over = between(3, 8)
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0; x < width; x++, i++)
         stops[i] = Math.max(stops[i]!, over - (Math.hypot(x / width - cx, (y / height - cy) * 0.56) / wide) * 4)
   }
   // Stray light that lifts the blacks, in some; surfaces with a grain of their own, in most.
-  const veil = random() < 0.35 ? 0.18 * 2 ** -between(1.5, 6) : 0,
-    grain = random() < 0.7 ? between(0, 0.12) : 0,
-    patchy = cloud(random, width, height, 6)
+  const veil = random() < 0.35 ? 0.18 * 2 ** -between(1.5, 6) : 0
+  const grain = random() < 0.7 ? between(0, 0.12) : 0
+  const patchy = cloud(random, width, height, 6)
   const tint = [between(0.85, 1.15), 1, between(0.8, 1.2)]
   for (let i = 0; i < stops.length; i++) {
     const rough = Math.max(0.1, 1 + grain * Math.max(0, patchy[i]! + 0.1) * gaussian(random))

@@ -19,8 +19,8 @@ const caution = 1.15
 const [first, ...rest] = process.argv.slice(2)
 if (first === 'examples') {
   // One share of the examples, in a process of its own: for each the index of the right candidate, then its features.
-  const [from = 0, to = 0] = rest.map(Number),
-    file = rest[2]
+  const [from = 0, to = 0] = rest.map(Number)
+  const file = rest[2]
   const numbers: number[][] = []
   for (const { right, rows } of examples(
     madeUpScene,
@@ -38,8 +38,8 @@ if (first === 'examples') {
 async function teach(scenes: number): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'pale-teach-'))
   try {
-    const shares = availableParallelism(),
-      per = Math.ceil(scenes / shares)
+    const shares = availableParallelism()
+    const per = Math.ceil(scenes / shares)
     const files = await Promise.all(
       Array.from({ length: shares }, async (_, n) => {
         const file = join(folder, `${n}.f32`)
@@ -62,17 +62,17 @@ async function teach(scenes: number): Promise<void> {
 function teachFrom(files: readonly string[]): void {
   const set = setOf(files)
   // Every eighth scene is kept back to judge confidence by, never to fit.
-  const all = [...set.right.keys()],
-    heldBack = (i: number): boolean => Math.floor(i / taken.length) % 8 === 7
+  const all = [...set.right.keys()]
+  const heldBack = (i: number): boolean => Math.floor(i / taken.length) % 8 === 7
   const ofNoise = featureNames.flatMap((name, i) => (/^(noise|grain|growth|told)/.test(name) ? [i] : []))
   const model = fitModel(
     set,
     all.filter((i) => !heldBack(i)),
     ofNoise,
   )
-  const kept = all.filter(heldBack),
-    { temperature: fitted, loss } = fitTemperature(model, set, kept),
-    temperature = Number((fitted * caution).toFixed(2))
+  const kept = all.filter(heldBack)
+  const { temperature: fitted, loss } = fitTemperature(model, set, kept)
+  const temperature = Number((fitted * caution).toFixed(2))
   writeFileSync(
     'core/guess/model.json',
     `${JSON.stringify({
@@ -95,16 +95,16 @@ function teachFrom(files: readonly string[]): void {
 }
 
 function setOf(files: readonly string[]): ExampleSet {
-  const features = featureNames.length,
-    candidates = candidatesFor('full').length,
-    each = 1 + features * candidates
+  const features = featureNames.length
+  const candidates = candidatesFor('full').length
+  const each = 1 + features * candidates
   const parts = files.map((file) => {
     const bytes = readFileSync(file)
     return new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4)
   })
-  const count = parts.reduce((n, p) => n + p.length / each, 0),
-    rows = new Float32Array(count * features * candidates),
-    right = new Uint16Array(count)
+  const count = parts.reduce((n, p) => n + p.length / each, 0)
+  const rows = new Float32Array(count * features * candidates)
+  const right = new Uint16Array(count)
   let at = 0
   for (const part of parts)
     for (let from = 0; from < part.length; from += each, at++) {

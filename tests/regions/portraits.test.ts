@@ -4,30 +4,25 @@ import { readFileSync } from 'node:fs'
 import { decode } from 'fast-png'
 import { windowBetween } from '../../demo/encode/plate'
 import { demoShots, footage } from '../../demo/shots'
+import { compileMattes, drawMatte, planesAt, restSize, type GradeDocument } from '@core/grade'
+import { frameOfDecoded, type Frame } from '@core/image'
+import type { Area } from '@core/readings'
 import {
   chatterOf,
-  compileMattes,
-  drawMatte,
   fitKey,
-  frameOfDecoded,
   freshKey,
   judgeMatte,
   noCleaning,
   overlapOf,
-  planesAt,
-  restSize,
   sampleOf,
   usualCleaning,
-  type Area,
   type Cleaning,
-  type Frame,
-  type GradeDocument,
   type Key,
   type KeySample,
   type Region,
-} from '../../core'
-import { decodeFrame, decodedPicture } from '../../server/media/decode'
-import { probe } from '../../server/media/probe'
+} from '@core/regions'
+import { decodeFrame, decodedPicture } from '@media/decode'
+import { probe } from '@media/probe'
 import { areaIn, demoFrame, none, truthOf } from '../aims/faults'
 
 /** The oval that a hand draws about the head; without the key it is mostly wrong. */
@@ -62,10 +57,10 @@ function regionWith(id: keyof typeof ovals, key: Key, cleaning: Cleaning): Regio
 
 /** Frames of a demo clip from one on, by their number. */
 async function clipOf(id: string, first: number, count: number): Promise<ReadonlyMap<number, Frame>> {
-  const path = `demo/footage/${id}.mov`,
-    { facts, frameTimes } = await probe(path, path),
-    range = demoShots.find((s) => s.id === id)!.file.range,
-    out = new Map<number, Frame>()
+  const path = `demo/footage/${id}.mov`
+  const { facts, frameTimes } = await probe(path, path)
+  const range = demoShots.find((s) => s.id === id)!.file.range
+  const out = new Map<number, Frame>()
   for (let n = first; n < first + count; n++)
     out.set(n, frameOfDecoded(decodedPicture(await decodeFrame(path, facts, frameTimes, n), facts, range)))
   return out
@@ -82,9 +77,9 @@ const drawn = (grade: GradeDocument, region: Region, frame: Frame): Float32Array
 
 /** A matte of the next frame brought back to this one by the camera's known move: what still differs is noise. */
 function broughtBack(id: string, matte: Float32Array, n: number): Float32Array {
-  const shot = demoShots.find((s) => s.id === id)!,
-    [here, next] = [n, n + 1].map((at) => windowBetween(shot.from, shot.to, at / (clipFrames - 1))),
-    out = new Float32Array(matte.length)
+  const shot = demoShots.find((s) => s.id === id)!
+  const [here, next] = [n, n + 1].map((at) => windowBetween(shot.from, shot.to, at / (clipFrames - 1)))
+  const out = new Float32Array(matte.length)
   const turned = (x: number, y: number, degrees: number, size: number): readonly [number, number] => {
     const a = (degrees * Math.PI) / 180
     return [(x * Math.cos(a) - y * Math.sin(a)) * size, (x * Math.sin(a) + y * Math.cos(a)) * size]
@@ -104,11 +99,11 @@ function broughtBack(id: string, matte: Float32Array, n: number): Float32Array {
         -next!.rollDegrees,
         width / (next!.width * plateWidth),
       )
-      const sx = Math.min(width - 1.001, Math.max(0, u + width / 2 - 0.5)),
-        sy = Math.min(height - 1.001, Math.max(0, v + height / 2 - 0.5)),
-        i = Math.floor(sy) * width + Math.floor(sx),
-        fx = sx % 1,
-        fy = sy % 1
+      const sx = Math.min(width - 1.001, Math.max(0, u + width / 2 - 0.5))
+      const sy = Math.min(height - 1.001, Math.max(0, v + height / 2 - 0.5))
+      const i = Math.floor(sy) * width + Math.floor(sx)
+      const fx = sx % 1
+      const fy = sy % 1
       out[y * width + x] =
         (matte[i]! * (1 - fx) + matte[i + 1]! * fx) * (1 - fy) +
         (matte[i + width]! * (1 - fx) + matte[i + width + 1]! * fx) * fy
@@ -119,10 +114,10 @@ function broughtBack(id: string, matte: Float32Array, n: number): Float32Array {
 test.each(['potter', 'apprentice'] as const)(
   '%s: one pick and clean hold the skin, and hardly chatter',
   async (id) => {
-    const { grade } = await demoFrame(id),
-      { leadFrame, patches } = truthOf(id),
-      clip = await clipOf(id, leadFrame - 2, 6),
-      frame = clip.get(leadFrame)!
+    const { grade } = await demoFrame(id)
+    const { leadFrame, patches } = truthOf(id)
+    const clip = await clipOf(id, leadFrame - 2, 6)
+    const frame = clip.get(leadFrame)!
     const skin = Float32Array.from(
       decode(readFileSync(`demo/footage/${id}.skin.png`)).data as Uint8Array,
       (v) => v / 255,
@@ -137,11 +132,11 @@ test.each(['potter', 'apprentice'] as const)(
         'add',
         area,
       )
-    const samples = [pick(areaIn(patches.leadFrame['skin']!))],
-      key: Key = { ...freshKey, samples, groups: fitKey(samples) }
-    const raw = drawn(grade, regionWith(id, key, noCleaning), frame),
-      region = regionWith(id, key, usualCleaning),
-      clean = drawn(grade, region, steadied(clip, leadFrame))
+    const samples = [pick(areaIn(patches.leadFrame['skin']!))]
+    const key: Key = { ...freshKey, samples, groups: fitKey(samples) }
+    const raw = drawn(grade, regionWith(id, key, noCleaning), frame)
+    const region = regionWith(id, key, usualCleaning)
+    const clean = drawn(grade, region, steadied(clip, leadFrame))
     expect(overlapOf(clean, skin)).toBeGreaterThanOrEqual(0.9)
     // It is the key that finds the skin, not the oval.
     expect(
@@ -150,8 +145,8 @@ test.each(['potter', 'apprentice'] as const)(
         skin,
       ),
     ).toBeLessThan(0.6)
-    const before = judgeMatte({ width, height, values: raw }),
-      after = judgeMatte({ width, height, values: clean })
+    const before = judgeMatte({ width, height, values: raw })
+    const after = judgeMatte({ width, height, values: clean })
     expect(after.specks).toBeLessThanOrEqual(2)
     expect(before.specks).toBeGreaterThan(50)
     expect(after.hardEdge).toBeLessThan(before.hardEdge)

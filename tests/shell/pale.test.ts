@@ -4,24 +4,11 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { decode as decodePng, encode as encodePng } from 'fast-png'
-import {
-  addRegion,
-  bakeLut,
-  defaultGrade,
-  displayById,
-  encodingById,
-  encodings,
-  freshKey,
-  gamutById,
-  gamutToGamut,
-  keyPiece,
-  noCleaning,
-  parseCube,
-  setParameter,
-  setShow,
-  transform,
-  type GradeDocument,
-} from '@core/index'
+import { bakeLut } from '@core/bake'
+import { displayById, encodingById, encodings, gamutById, gamutToGamut, transform } from '@core/colour'
+import { parseCube } from '@core/formats'
+import { addRegion, defaultGrade, keyPiece, setParameter, setShow, type GradeDocument } from '@core/grade'
+import { freshKey, noCleaning } from '@core/regions'
 
 const program = join(process.cwd(), 'dist/node/pale.js')
 let folder = ''
@@ -46,8 +33,8 @@ function pale(...args: string[]): Promise<Ran> {
 
 /** A neutral ramp through all 16-bit codes in steps of 16, as a PNG. */
 function ramp(): string {
-  const width = 4096,
-    data = new Uint16Array(width * 3)
+  const width = 4096
+  const data = new Uint16Array(width * 3)
   for (let x = 0; x < width; x++) data.fill(Math.min(65535, x * 16), x * 3, x * 3 + 3)
   writeFileSync(at('ramp.png'), encodePng({ width, height: 1, data, depth: 16, channels: 3 }))
   return at('ramp.png')
@@ -62,8 +49,8 @@ describe('convert', () => {
       const { code } = await pale('convert', ramp(), at(`${id}.png`), '--encoding', id, '--display', 'bt709-2.4')
       expect(code).toBe(0)
       const out = decodePng(readFileSync(at(`${id}.png`)))
-      const encoding = encodingById(id),
-        matrix = gamutToGamut(gamutById(encoding.gamutIds[0]), gamutById(display.gamutId))
+      const encoding = encodingById(id)
+      const matrix = gamutToGamut(gamutById(encoding.gamutIds[0]), gamutById(display.gamutId))
       let worst = 0
       for (let x = 0; x < out.width; x++) {
         const light = encoding.curve.decode(Math.min(65535, x * 16) / 65535)
@@ -212,8 +199,8 @@ describe('convert', () => {
   })
 
   test('a region with a key acts where the key holds, and nowhere else', async () => {
-    const { grade, regionId } = addRegion(defaultGrade('log-420-95')),
-      darks = { hue: null, chroma: null, lightness: { low: -0.2, high: 0.45, softLow: 0, softHigh: 0.01 } }
+    const { grade, regionId } = addRegion(defaultGrade('log-420-95'))
+    const darks = { hue: null, chroma: null, lightness: { low: -0.2, high: 0.45, softLow: 0, softHigh: 0.01 } }
     const keyed = {
       ...grade,
       regions: grade.regions.map((r) => ({
@@ -229,9 +216,9 @@ describe('convert', () => {
     writeFileSync(at('plain.json'), JSON.stringify(defaultGrade('log-420-95')))
     await pale('convert', ramp(), at('plain.png'), '--grade', at('plain.json'))
     const [keyedOut, plain] = ['keyed.png', 'plain.png'].map(
-        (name) => decodePng(readFileSync(at(name))).data as Uint16Array,
-      ),
-      code = encodingById('log-420-95').curve.encode
+      (name) => decodePng(readFileSync(at(name))).data as Uint16Array,
+    )
+    const code = encodingById('log-420-95').curve.encode
     const pixel = (light: number): number => Math.round(code(light) * 4096) * 3 + 1
     // Lightness 0.45 is about 0.09 of light.
     expect(
@@ -247,8 +234,8 @@ describe('bake, lookup, fit, encodings', () => {
     writeFileSync(at('bake.json'), JSON.stringify(grade))
     const { code, out } = await pale('bake', '--grade', at('bake.json'), '--size', '17', at('bake.cube'))
     expect([code, out]).toEqual([0, expect.stringMatching(/17×17×17. Everything in the grade is carried/)])
-    const back = parseCube(readFileSync(at('bake.cube'), 'utf8')),
-      own = bakeLut(grade, () => undefined, 17, '')
+    const back = parseCube(readFileSync(at('bake.cube'), 'utf8'))
+    const own = bakeLut(grade, () => undefined, 17, '')
     if (back.dimensions !== 3) throw new Error('A cube was expected.')
     back.data.forEach((v, i) => expect(Math.abs(v - own.data[i]!)).toBeLessThan(1e-6))
   })
@@ -413,15 +400,14 @@ describe('measure', () => {
    * right, as 16-bit PNG.
    */
   function greys(name: string, low: number, high: number): string {
-    const width = 400,
-      height = 60,
-      data = new Uint16Array(width * height * 3)
-    for (let p = 0; p < width * height; p++)
-      data.fill(
-        Math.round((p % width < 2 ? low : p % width >= width - 2 ? high : middle(p % width)) * 65535),
-        p * 3,
-        p * 3 + 3,
-      )
+    const width = 400
+    const height = 60
+    const data = new Uint16Array(width * height * 3)
+    const tone = (x: number): number => {
+      if (x < 2) return low
+      return x >= width - 2 ? high : middle(x)
+    }
+    for (let p = 0; p < width * height; p++) data.fill(Math.round(tone(p % width) * 65535), p * 3, p * 3 + 3)
     writeFileSync(at(name), encodePng({ width, height, data, depth: 16, channels: 3 }))
     return at(name)
   }
@@ -473,8 +459,8 @@ describe('measure', () => {
   })
 
   test('a clip: its lead frame, one frame, and all with the worst named', async () => {
-    const footage = 'demo/footage/courtyard.mov',
-      read = ['--encoding', 'log-400-95-a', '--gamut', 'w684', '--json'] as const
+    const footage = 'demo/footage/courtyard.mov'
+    const read = ['--encoding', 'log-400-95-a', '--gamut', 'w684', '--json'] as const
     const one = JSON.parse((await pale('measure', footage, ...read, '--frames', '10')).out) as Measured
     expect(one.frames).toEqual([10])
     const lead = JSON.parse((await pale('measure', footage, ...read)).out) as Measured

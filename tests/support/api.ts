@@ -1,5 +1,5 @@
 // Talking to the running program as a page of its own would.
-import type { GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
 import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { basename } from 'node:path'

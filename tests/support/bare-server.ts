@@ -16,9 +16,9 @@ export interface BareServer {
 }
 
 export async function startBareServer(): Promise<BareServer> {
-  const dataFolder = mkdtempSync(join(tmpdir(), 'pale-bare-')),
-    database = await startCluster(dataFolder),
-    port = String(await freePort())
+  const dataFolder = mkdtempSync(join(tmpdir(), 'pale-bare-'))
+  const database = await startCluster(dataFolder)
+  const port = String(await freePort())
   let child: ChildProcess | null = null
   async function restart(): Promise<void> {
     child = spawn(process.execPath, [resolve('dist/node/server.js')], {

@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { lumaWeights, type MatrixId } from '@core/index'
+import { lumaWeights, type MatrixId } from '@core/colour'
 
 export const bars = [
   [0.75, 0.75, 0.75],
@@ -37,14 +37,14 @@ export interface Master {
 
 /** Raw frames of 4:4:4 Y'CbCr (ffmpeg's yuv444p or yuv444p10le), or of 16-bit R'G'B' (rgb48le). */
 export function masterFrames({ width, height, frames, range, matrix, bitDepth, rgb }: Master): Buffer {
-  const w = lumaWeights(matrix),
-    pixels = width * height
+  const w = lumaWeights(matrix)
+  const pixels = width * height
   const out = rgb || bitDepth > 8 ? new Uint16Array(pixels * 3 * frames) : new Uint8Array(pixels * 3 * frames)
-  const unit = 2 ** (bitDepth - 8),
-    top = 2 ** bitDepth - 1
-  const legal = range === 'legal',
-    lumaOf = (v: number): number => Math.round(legal ? unit * (16 + v * 219) : v * top),
-    chromaOf = (v: number): number => Math.round(128 * unit + v * (legal ? 224 * unit : top))
+  const unit = 2 ** (bitDepth - 8)
+  const top = 2 ** bitDepth - 1
+  const legal = range === 'legal'
+  const lumaOf = (v: number): number => Math.round(legal ? unit * (16 + v * 219) : v * top)
+  const chromaOf = (v: number): number => Math.round(128 * unit + v * (legal ? 224 * unit : top))
   /** The three samples of a colour as they are stored. */
   const samplesOf = ([r, g, b]: readonly [number, number, number]): readonly number[] => {
     if (rgb) return [r, g, b].map((v) => Math.round(v * 65535))
@@ -73,8 +73,8 @@ export function encodeMaster(
   args: readonly string[],
   rate = '25',
 ): Buffer {
-  const code = master.range === 'full' ? 'pc' : 'tv',
-    path = join(folder, name)
+  const code = master.range === 'full' ? 'pc' : 'tv'
+  const path = join(folder, name)
   execFileSync(
     'ffmpeg',
     [
@@ -84,7 +84,7 @@ export function encodeMaster(
       '-f',
       'rawvideo',
       '-pix_fmt',
-      master.rgb ? 'rgb48le' : master.bitDepth === 8 ? 'yuv444p' : 'yuv444p10le',
+      master.rgb ? 'rgb48le' : `yuv444p${master.bitDepth === 8 ? '' : '10le'}`,
       '-s',
       `${master.width}x${master.height}`,
       '-r',
@@ -126,17 +126,17 @@ export function barsInCodes(
   range: 'full' | 'legal',
   matrix: MatrixId,
 ): readonly (readonly [number, number, number])[] {
-  const w = lumaWeights(matrix),
-    unit = 2 ** (bitDepth - 8),
-    top = 2 ** bitDepth - 1
+  const w = lumaWeights(matrix)
+  const unit = 2 ** (bitDepth - 8)
+  const top = 2 ** bitDepth - 1
   const [lumaSpan, chromaSpan] = range === 'legal' ? [219 * unit, 224 * unit] : [top, top]
   return bars.map(([r, g, b]) => {
     const luma = w.red * r + w.green * g + w.blue * b
-    const y = Math.round(luma * lumaSpan) / lumaSpan,
-      cb = Math.round(((b - luma) / w.cbDivisor) * chromaSpan) / chromaSpan,
-      cr = Math.round(((r - luma) / w.crDivisor) * chromaSpan) / chromaSpan
-    const red = y + w.crDivisor * cr,
-      blue = y + w.cbDivisor * cb
+    const y = Math.round(luma * lumaSpan) / lumaSpan
+    const cb = Math.round(((b - luma) / w.cbDivisor) * chromaSpan) / chromaSpan
+    const cr = Math.round(((r - luma) / w.crDivisor) * chromaSpan) / chromaSpan
+    const red = y + w.crDivisor * cr
+    const blue = y + w.cbDivisor * cb
     return [red, (y - w.red * red - w.blue * blue) / w.green, blue] as const
   })
 }

@@ -57,8 +57,8 @@ export async function startDemoInstance(): Promise<DemoInstance> {
 function copySeed(seed: string, dataFolder: string): void {
   if (!existsSync(seed)) throw new Error(`There is no folder ${seed} to start from.`)
   execFileSync('cp', ['-a', `${seed}/.`, dataFolder])
-  const from = clusterFolder(seed),
-    to = clusterFolder(dataFolder)
+  const from = clusterFolder(seed)
+  const to = clusterFolder(dataFolder)
   if (!existsSync(to)) execFileSync('cp', ['-a', from, to])
 }
 

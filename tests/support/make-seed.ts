@@ -7,8 +7,8 @@ import { demoReel, shotById } from './api'
 import { launchDemo } from './demo-instance'
 
 async function make(folder: string): Promise<void> {
-  const port = await freePort(),
-    program = await launchDemo(folder, port)
+  const port = await freePort()
+  const program = await launchDemo(folder, port)
   process.env['PALE_TEST_ADDRESS'] = `http://127.0.0.1:${port}`
   const end = Date.now() + 240_000
   for (const { id } of (await demoReel()).shots) {

@@ -1,15 +1,7 @@
 // Made-up pictures with known truth, for tests of what is measured.
-import {
-  buildChain,
-  compile,
-  defaultGrade,
-  execute,
-  measuredPicture,
-  restSize,
-  type Frame,
-  type GradeDocument,
-  type MeasuredPicture,
-} from '../../core'
+import { buildChain, compile, defaultGrade, execute, restSize, type GradeDocument } from '@core/grade'
+import type { Frame } from '@core/image'
+import { measuredPicture, type MeasuredPicture } from '@core/readings'
 
 /** Uniform numbers of 0..1 from a seed: the same every time (a 32-bit congruential step, well mixed). */
 export function randomFrom(seed: number): () => number {
@@ -58,8 +50,8 @@ export function pictureOf(
 
 /** A frame that is its own display signal: BT.709 at gamma 2.4, read and shown straight. */
 export function shownAsIs(source: Frame): MeasuredPicture {
-  const grade = defaultGrade('gamma-2.4', 'bt709'),
-    lut = (): undefined => undefined
+  const grade = defaultGrade('gamma-2.4', 'bt709')
+  const lut = (): undefined => undefined
   return measuredPicture({
     source,
     sourceBits: 10,

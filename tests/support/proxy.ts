@@ -2,21 +2,17 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { compile, executeDirectRows, signalError, type DifferenceReport, type GradeDocument } from '@core/grade'
 import {
-  compile,
   crop,
-  executeDirectRows,
   planesToFrame,
   rotate,
-  signalError,
   splitPlanes,
   videoHigh,
   videoLow,
-  type DifferenceReport,
   type Frame,
-  type GradeDocument,
   type PlaneLayout,
-} from '@core/index'
+} from '@core/image'
 import type { ShotDetail } from '@contracts/responses'
 import { call } from './api'
 
@@ -34,8 +30,8 @@ export async function exactFrame({ media }: ShotDetail, index: number): Promise<
 
 export async function proxyFrame({ media, proxy }: ShotDetail, index: number): Promise<Frame> {
   if (!proxy) throw new Error('There is no proxy.')
-  const path = join(process.env['PALE_TEST_DATA']!, 'proxy-frame.mp4'),
-    half = proxy.chroma === '4:2:2'
+  const path = join(process.env['PALE_TEST_DATA']!, 'proxy-frame.mp4')
+  const half = proxy.chroma === '4:2:2'
   writeFileSync(path, Buffer.from(await (await call(`/media/${media.hash}/proxy`)).arrayBuffer()))
   const layout: PlaneLayout = {
     model: 'ycbcr',
@@ -78,8 +74,8 @@ const rowStep = 3
 
 /** Every third row of a frame. */
 function someRows({ width, height, data, ...span }: Frame): Frame {
-  const rows = Math.floor(height / rowStep),
-    out = new Uint16Array(width * rows * 3)
+  const rows = Math.floor(height / rowStep)
+  const out = new Uint16Array(width * rows * 3)
   for (let y = 0; y < rows; y++)
     out.set(data.subarray(y * rowStep * width * 3, (y * rowStep + 1) * width * 3), y * width * 3)
   return { ...span, width, height: rows, data: out }

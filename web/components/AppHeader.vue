@@ -22,10 +22,10 @@ const query = computed(() => ({ station: view.station }))
  * frame that plays.
  */
 const rested = refDebounced(
-    computed(() => view.frame),
-    250,
-  ),
-  near = ref(false)
+  computed(() => view.frame),
+  250,
+)
+const near = ref(false)
 const frame = computed(() => (near.value ? view.frame : rested.value))
 const saved = computed(() => {
   const at = grade.revision?.savedAt

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // How much of a LUT counts, wherever it stands.
-import type { NumberParameter } from '@core/index'
+import type { NumberParameter } from '@core/grade'
 import ScaleControl from './ScaleControl.vue'
 
 const props = defineProps<{ modelValue: number; tip: string; disabled?: boolean }>()

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // A number on a scale: drag, wheel, arrow keys (Shift ×10, Alt ×0.1), typing, double-click on the name to reset.
 import { computed, ref } from 'vue'
-import type { NumberParameter } from '@core/index'
+import { printNumber } from '@core/numbers'
+import type { NumberParameter } from '@core/grade'
 
 const props = defineProps<{
   parameter: NumberParameter
@@ -27,10 +28,7 @@ const ticks = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1]
 
 const shown = computed(() => {
   const { decimals, signed } = props.parameter
-  const value = props.modelValue * factor.value
-  const text = Math.abs(value).toFixed(decimals)
-  const zero = Number(text) === 0
-  return `${value < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${text}`
+  return printNumber(props.modelValue * factor.value, decimals, signed)
 })
 
 function set(value: number): void {

@@ -5,12 +5,12 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { ElTooltip } from 'element-plus'
 import { onScopeDispose, ref, shallowRef } from 'vue'
 
-const restMs = 450,
-  lookMs = 300,
-  id = 'tip'
-const anchor = shallowRef<HTMLElement | null>(null),
-  words = ref(''),
-  open = ref(false)
+const restMs = 450
+const lookMs = 300
+const id = 'tip'
+const anchor = shallowRef<HTMLElement | null>(null)
+const words = ref('')
+const open = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 // What is explained may change, or go.
 const looking = useIntervalFn(

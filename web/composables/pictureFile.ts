@@ -5,8 +5,8 @@ export async function drawPicture(
   file: Blob,
   scale: (width: number, height: number) => number,
 ): Promise<OffscreenCanvas> {
-  const bitmap = await createImageBitmap(file),
-    factor = Math.min(1, scale(bitmap.width, bitmap.height))
+  const bitmap = await createImageBitmap(file)
+  const factor = Math.min(1, scale(bitmap.width, bitmap.height))
   const canvas = new OffscreenCanvas(
     Math.max(1, Math.round(bitmap.width * factor)),
     Math.max(1, Math.round(bitmap.height * factor)),

@@ -1,5 +1,5 @@
 // Puts finished pixels on a canvas of the same size.
-import type { TraceImage } from '@core/index'
+import type { TraceImage } from '@core/instruments'
 
 const scratch = typeof document === 'undefined' ? null : document.createElement('canvas')
 
@@ -10,8 +10,8 @@ export function putImage(canvas: HTMLCanvasElement, { width, height, rgba }: Tra
     canvas.width = width
     canvas.height = height
   }
-  const context = canvas.getContext('2d'),
-    image = new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, width, height)
+  const context = canvas.getContext('2d')
+  const image = new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, width, height)
   if (!context) return
   if (persistence <= 0 || !sameSize || !scratch) return context.putImageData(image, 0, 0)
   scratch.width = width

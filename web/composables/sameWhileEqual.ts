@@ -5,8 +5,8 @@ import { computed, type ComputedRef } from 'vue'
 export function sameWhileEqual<T>(get: () => T): ComputedRef<T> {
   let words = ''
   return computed<T>((before) => {
-    const now = get(),
-      said = JSON.stringify(now) ?? ''
+    const now = get()
+    const said = JSON.stringify(now) ?? ''
     if (before !== undefined && said === words) return before
     words = said
     return now

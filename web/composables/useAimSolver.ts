@@ -1,7 +1,7 @@
 // Solves the open aims whenever they, the locks, the grade or the frame change: one question at a time, the latest
 // wins.
 import { onScopeDispose, watch } from 'vue'
-import type { GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
 import { useAims } from '../stores/aims'
 import type { AimsAnswer, AimsRequest } from '../workers/aims-messages'
 
@@ -9,11 +9,11 @@ import type { AimsAnswer, AimsRequest } from '../workers/aims-messages'
 export function useAimSolver(
   subject: () => { readonly mediaHash: string; readonly frameIndex: number; readonly grade: GradeDocument } | null,
 ): void {
-  const store = useAims(),
-    worker = new Worker(new URL('../workers/aims-worker.ts', import.meta.url), { type: 'module' })
-  let id = 0,
-    busy = false,
-    next: AimsRequest | null = null
+  const store = useAims()
+  const worker = new Worker(new URL('../workers/aims-worker.ts', import.meta.url), { type: 'module' })
+  let id = 0
+  let busy = false
+  let next: AimsRequest | null = null
   function send(request: AimsRequest): void {
     busy = true
     worker.postMessage(request)

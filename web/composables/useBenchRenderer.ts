@@ -1,19 +1,10 @@
 // Keeps the Bench's picture up to date: one request at a time, the latest wins, a finer one when the hand rests. And
 // plays.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import {
-  dragSize,
-  restSize,
-  type Area,
-  type Cast,
-  type GradeDocument,
-  type InstrumentId,
-  type KeySample,
-  type KeyTap,
-  type Side,
-  type StationId,
-  type TraceImage,
-} from '@core/index'
+import { dragSize, restSize, type GradeDocument, type Side, type StationId } from '@core/grade'
+import type { InstrumentId, TraceImage } from '@core/instruments'
+import type { Area, Cast } from '@core/readings'
+import type { KeySample, KeyTap } from '@core/regions'
 import type {
   BenchAnswer,
   BenchRequest,
@@ -108,11 +99,11 @@ export function useBenchRenderer(): BenchRenderer {
     back = shown.value?.picture.rgba.buffer as ArrayBuffer | undefined
     shown.value = picture
   }
-  const result = shallowRef<RenderResult | null>(null),
-    shown = shallowRef<Shown | null>(null)
-  const fault = ref(''),
-    settled = ref(false),
-    playing = ref(false)
+  const result = shallowRef<RenderResult | null>(null)
+  const shown = shallowRef<Shown | null>(null)
+  const fault = ref('')
+  const settled = ref(false)
+  const playing = ref(false)
   const counts = shallowRef<PlayCounts | null>(null)
   let nextId = 1
   let inFlight: RenderRequest | null = null
@@ -187,8 +178,8 @@ export function useBenchRenderer(): BenchRenderer {
     }: Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'>,
     measured: Measured | null,
   ): void {
-    const before = result.value,
-      now = measured ?? before
+    const before = result.value
+    const now = measured ?? before
     if (now)
       result.value = {
         traces: now.traces,

@@ -1,6 +1,7 @@
 // The clip trace of the open shot: asked for anew when the grade rests, put aside while a hand is at work.
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { worstMoments, type FrameTrace, type GradeDocument, type Moment } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import { worstMoments, type FrameTrace, type Moment } from '@core/instruments'
 import type { ProxyFacts } from '@contracts/responses'
 import { sameWhileEqual } from './sameWhileEqual'
 import type { Medium } from '../workers/messages'
@@ -29,11 +30,11 @@ export function useClipTrace(subject: () => TraceSubject | null, busy: () => boo
   const worker = new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' })
   const tell = (order: TraceOrder): void => worker.postMessage(order)
   const traces = shallowRef<readonly (FrameTrace | undefined)[]>([])
-  const share = ref(0),
-    fault = ref('')
-  let id = 0,
-    timer: ReturnType<typeof setTimeout> | undefined,
-    found = 0
+  const share = ref(0)
+  const fault = ref('')
+  let id = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let found = 0
 
   worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => {
     if (data.id !== id) return

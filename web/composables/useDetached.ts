@@ -2,7 +2,8 @@
 // channel.
 import { useBroadcastChannel, useIntervalFn } from '@vueuse/core'
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
-import { instrumentIds, type InstrumentId, type InstrumentSettings, type StationId, type TraceImage } from '@core/index'
+import type { StationId } from '@core/grade'
+import { instrumentIds, type InstrumentId, type InstrumentSettings, type TraceImage } from '@core/instruments'
 import type { Graticules } from '../stores/kept-settings'
 
 /** What a window is sent with every measured picture. */
@@ -25,8 +26,8 @@ interface Alive {
 type Message = DetachedPicture | Alive
 
 const channelName = 'pale-instruments'
-const aliveMs = 1000,
-  goneMs = 2600
+const aliveMs = 1000
+const goneMs = 2600
 
 /** The Bench's side: which instruments stand in windows, and sending to them. */
 export function useDetachedSender(picture: () => DetachedPicture | null): {
@@ -57,8 +58,8 @@ export function useDetachedSender(picture: () => DetachedPicture | null): {
 /** A window's side: the newest picture. */
 export function useDetachedReceiver(id: () => InstrumentId): ComputedRef<DetachedPicture | null> {
   const { data, post } = useBroadcastChannel<Message, Message>({ name: channelName })
-  const window_ = Math.random().toString(36).slice(2),
-    last = shallowRef<DetachedPicture | null>(null)
+  const window_ = Math.random().toString(36).slice(2)
+  const last = shallowRef<DetachedPicture | null>(null)
   const say = (): void => post({ kind: 'alive', window: window_, id: id() })
   useIntervalFn(say, aliveMs, { immediateCallback: true })
   const stop = watch(data, (message) => {

@@ -14,14 +14,14 @@ export function useQueriedShot(failed: (sentence: string) => void): {
   readonly shot: ComputedRef<ShotDetail | null>
   readonly frame: ComputedRef<number>
 } {
-  const library = useLibrary(),
-    grade = useGrade(),
-    route = useRoute()
-  const shotId = computed(() => (typeof route.query['shot'] === 'string' ? route.query['shot'] : null)),
-    shot = computed(() => (library.shot?.id === shotId.value ? library.shot : null))
+  const library = useLibrary()
+  const grade = useGrade()
+  const route = useRoute()
+  const shotId = computed(() => (typeof route.query['shot'] === 'string' ? route.query['shot'] : null))
+  const shot = computed(() => (library.shot?.id === shotId.value ? library.shot : null))
   const frame = computed(() => {
-    const open = shot.value,
-      asked = Number(route.query['frame'] ?? NaN)
+    const open = shot.value
+    const asked = Number(route.query['frame'] ?? NaN)
     return open && Number.isInteger(asked) && asked >= open.firstFrame && asked < open.firstFrame + open.frameCount
       ? asked
       : (open?.leadFrame ?? 0)

@@ -1,8 +1,8 @@
 // The readings of the frame that is looked at, asked for when the picture rests; and, while nothing else is wanted, of
 // frames spread over the clip. They are held against the standard here, so that another standard counts at once.
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import { coarseToFine } from '@core/instruments'
 import {
-  coarseToFine,
   judge,
   knownCast,
   nothingPointed,
@@ -12,7 +12,7 @@ import {
   type HouseStandard,
   type Reading,
   type ReadingId,
-} from '@core/index'
+} from '@core/readings'
 import type { MarkedAnswer, ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
 
 /** A reading where it lies furthest outside, over the frames of the clip that were looked at. */
@@ -56,18 +56,18 @@ export function useReadings(
   clip: () => { readonly first: number; readonly last: number },
 ): FrameReadings {
   const worker = new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' })
-  const findings = shallowRef<readonly Finding[]>([]),
-    seen = ref(0)
-  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = [],
-    order: readonly number[] = []
-  const fresh = ref(false),
-    fault = ref('')
-  let id = 0,
-    coming: Finding[] = [],
-    timer: ReturnType<typeof setTimeout> | undefined
+  const findings = shallowRef<readonly Finding[]>([])
+  const seen = ref(0)
+  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = []
+  let order: readonly number[] = []
+  const fresh = ref(false)
+  const fault = ref('')
+  let id = 0
+  let coming: Finding[] = []
+  let timer: ReturnType<typeof setTimeout> | undefined
   let marked: ((answer: MarkedAnswer) => void) | null = null
-  let clipFrame: number | null = null,
-    clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
+  let clipFrame: number | null = null
+  let clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
 
   function ask(request: Omit<ReadingsRequest, 'id'>): void {
     id++
@@ -76,8 +76,8 @@ export function useReadings(
   }
   /** The next frame of the clip that was not looked at yet. */
   function goOn(): void {
-    const now = subject(),
-      next = order[overClip.length]
+    const now = subject()
+    const next = order[overClip.length]
     if (!now || next === undefined) return
     clipFrame = next
     ask({ ...now, frameIndex: next, pointed: nothingPointed })
@@ -161,9 +161,9 @@ export function useReadings(
   const readings = computed(() => judge(findings.value, standard()))
   // Frame by frame, so that a long clip is not judged anew at each; anew only when the standard or the clip is another
   // one.
-  let worst = new Map<string, ClipWorst>(),
-    judged = 0,
-    judgedOf: { readonly standard: HouseStandard; readonly frames: object } | null = null
+  let worst = new Map<string, ClipWorst>()
+  let judged = 0
+  let judgedOf: { readonly standard: HouseStandard; readonly frames: object } | null = null
   const clipWorst = computed(() => {
     const held = standard()
     if (judgedOf?.standard !== held || judgedOf.frames !== overClip) {
@@ -171,8 +171,8 @@ export function useReadings(
       worst = new Map()
       judged = 0
     }
-    for (; judged < seen.value; judged++) {
-      const { frame, findings: found } = overClip[judged]!
+    for (const { frame, findings: found } of overClip.slice(judged, seen.value)) {
+      judged++
       for (const reading of judge(found, held)) {
         const key = readingKey(reading)
         if (reading.weight > (worst.get(key)?.reading.weight ?? 0)) worst.set(key, { reading, frame })

@@ -1,7 +1,8 @@
 // The aims of the open shot, what they were solved to, and whether that is still a proposal.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { aimWords, type Aim, type BalanceLine, type ControlId, type GradeDocument, type Solution } from '@core/index'
+import { aimWords, type Aim, type BalanceLine, type ControlId, type Solution } from '@core/aims'
+import type { GradeDocument } from '@core/grade'
 import type { RevisionWhy } from '@contracts/requests'
 import { useGrade } from './grade'
 
@@ -16,16 +17,16 @@ export interface Remembered {
 export const useAims = defineStore('aims', () => {
   const grade = useGrade()
   const shotId = ref<string | null>(null)
-  const aims = shallowRef<readonly Aim[]>([]),
-    refused = shallowRef<ReadonlySet<string>>(new Set()),
-    locked = shallowRef<ReadonlySet<ControlId>>(new Set())
+  const aims = shallowRef<readonly Aim[]>([])
+  const refused = shallowRef<ReadonlySet<string>>(new Set())
+  const locked = shallowRef<ReadonlySet<ControlId>>(new Set())
   /** The lines of Balance for me, where the aims come from it. */
   const lines = shallowRef<readonly BalanceLine[]>([])
   /** The aims are being worked on: what they come to is shown, and not kept yet. */
   const pending = ref(false)
-  const solution = shallowRef<Solution | null>(null),
-    solving = ref(false),
-    fault = ref('')
+  const solution = shallowRef<Solution | null>(null)
+  const solving = ref(false)
+  const fault = ref('')
   const open = ref(false)
   /** Stays from shot to shot. */
   const remembered = shallowRef<Remembered | null>(null)

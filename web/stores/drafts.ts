@@ -1,6 +1,6 @@
 // What was edited and is not on the server yet, kept in this browser: a tab that is killed loses nothing.
 import type { RevisionWhy } from '@contracts/requests'
-import type { GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
 
 export interface Draft {
   readonly parentId: string
@@ -15,8 +15,8 @@ export interface Draft {
 
 /** Without them (on an address that is not secure) nothing is kept. */
 const locks: LockManager | undefined = globalThis.navigator?.locks
-const prefix = 'pale.unsent.',
-  tab = locks ? crypto.randomUUID() : ''
+const prefix = 'pale.unsent.'
+const tab = locks ? crypto.randomUUID() : ''
 const keyOf = (shotId: string): string => `${prefix}${shotId}.${tab}`
 // Held as long as this tab lives, so that no other takes its drafts for left behind.
 void locks?.request(prefix + tab, () => new Promise(() => undefined))

@@ -5,7 +5,7 @@ import { checked } from '@contracts/check'
 import { checkedGrade } from '@contracts/grade'
 import { HeadMove, NewFork, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
-import { differences, mergeGrades, type GradeDocument } from '@core/index'
+import { differences, mergeGrades, type GradeDocument } from '@core/grade'
 import { post, RequestError, sentenceOf } from '../api/client'
 import { draftLeft, dropDraft, keepDraft } from './drafts'
 
@@ -29,8 +29,8 @@ export const useGrade = defineStore('grade', () => {
 
   /** The document that the server last agreed on: what was changed here was changed from it. */
   let base: GradeDocument | null = null
-  let summary = '',
-    why: RevisionWhy | undefined
+  let summary = ''
+  let why: RevisionWhy | undefined
   let edits = 0
   let sentEdits = 0
   let held = 0
@@ -57,8 +57,8 @@ export const useGrade = defineStore('grade', () => {
     const left = await draftLeft(id)
     // What cannot be taken up now waits for the next time.
     if (!left || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
-    const { draft, putAway } = left,
-      clashes = draft.parentId !== state.headId
+    const { draft, putAway } = left
+    const clashes = draft.parentId !== state.headId
     putAway()
     try {
       const mine = checkedGrade(draft.grade)
@@ -176,8 +176,8 @@ export const useGrade = defineStore('grade', () => {
   }
 
   async function send(): Promise<void> {
-    const id = shotId.value,
-      sent = edits
+    const id = shotId.value
+    const sent = edits
     saveState.value = 'saving'
     try {
       const body = payload()

@@ -1,11 +1,6 @@
 // How the instruments are set in this browser: what may be stored, and what is taken of what was.
-import {
-  defaultInstruments,
-  instrumentIds,
-  skinLineDegrees,
-  type InstrumentId,
-  type InstrumentSettings,
-} from '@core/index'
+import { defaultInstruments, instrumentIds, type InstrumentId, type InstrumentSettings } from '@core/instruments'
+import { skinLineDegrees } from '@core/readings'
 
 /** How the instruments are drawn, beyond what is counted. */
 export interface Graticules {

@@ -1,7 +1,8 @@
 // Server state: projects, reels, LUTs, and the shot that is open.
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import { standardById, type EncodingDefinition, type HouseStandard } from '@core/index'
+import type { EncodingDefinition } from '@core/colour'
+import { standardById, type HouseStandard } from '@core/readings'
 import { checked } from '@contracts/check'
 import { checkedEncoding, EncodingFile } from '@contracts/encodings'
 import { NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/readings'

@@ -2,7 +2,8 @@
 // only points.
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import type { PlaceColour, Side, StationId } from '@core/index'
+import type { Side, StationId } from '@core/grade'
+import type { PlaceColour } from '@core/instruments'
 import type { Spread } from '../workers/messages'
 
 export interface Picker {
@@ -19,8 +20,8 @@ export interface Picker {
 export const usePicking = defineStore('picking', () => {
   const picker = shallowRef<Picker | null>(null)
   /** What stands before the open station; the Bench keeps it up to date while it is wanted. */
-  const wanted = shallowRef<{ readonly station: StationId; readonly side: Side } | null>(null),
-    spread = shallowRef<Omit<Spread, 'id'> | null>(null)
+  const wanted = shallowRef<{ readonly station: StationId; readonly side: Side } | null>(null)
+  const spread = shallowRef<Omit<Spread, 'id'> | null>(null)
   const toggle = (next: Picker): void => {
     picker.value = picker.value?.id === next.id ? null : next
   }

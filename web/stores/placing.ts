@@ -2,19 +2,9 @@
 // kept.
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import {
-  applyRecipe,
-  centreOf,
-  changedShape,
-  encodingById,
-  placeRegion,
-  setRead,
-  type GradeDocument,
-  type Recipe,
-  type RecipeRegion,
-  type Region,
-  type Shape,
-} from '@core/index'
+import { encodingById } from '@core/colour'
+import { applyRecipe, placeRegion, setRead, type GradeDocument, type Recipe, type RecipeRegion } from '@core/grade'
+import { centreOf, changedShape, type Region, type Shape } from '@core/regions'
 import type { GuessSummary } from '@contracts/responses'
 import { useGrade } from './grade'
 
@@ -32,11 +22,11 @@ export const usePlacing = defineStore('placing', () => {
   const recipe = shallowRef<Omit<Recipe, 'id'> | null>(null)
   /** The recipe that the list stands at, by its id. */
   const chosen = ref('')
-  const regions = shallowRef<readonly RecipeRegion[]>([]),
-    index = ref(0)
+  const regions = shallowRef<readonly RecipeRegion[]>([])
+  const index = ref(0)
   /** Encodings that the shot's footage could be read by, where nothing has settled which; empty where it is known. */
-  const encodings = shallowRef<readonly string[]>([]),
-    encodingId = ref<string | null>(null)
+  const encodings = shallowRef<readonly string[]>([])
+  const encodingId = ref<string | null>(null)
 
   /** Shots whose encoding has been asked for: once is enough. */
   const answered = new Set<string>()
@@ -82,9 +72,9 @@ export const usePlacing = defineStore('placing', () => {
     change((r) => {
       const first = r.pieces.find((p) => p.source.kind === 'shape')?.source
       if (first?.kind !== 'shape') return r
-      const from = centreOf(first.shape),
-        to = centreOf(shape),
-        by = { x: to.x - from.x, y: to.y - from.y }
+      const from = centreOf(first.shape)
+      const to = centreOf(shape)
+      const by = { x: to.x - from.x, y: to.y - from.y }
       return {
         ...r,
         pieces: r.pieces.map((p) =>

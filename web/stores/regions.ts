@@ -7,34 +7,36 @@ import {
   addRegion,
   changePiece,
   changeShapeSource,
-  fitKey,
   keyPiece,
   moveRegion,
   movePiece,
-  regionAt,
   regionStart,
   removePiece,
   removeRegion,
   setRegion,
   setShapeAt,
-  settledAt,
-  shapeKindById,
   shapePiece,
   usualSoftness,
   type GradeDocument,
+  type RegionStartId,
+  type StartMaterial,
+} from '@core/grade'
+import {
+  fitKey,
+  regionAt,
+  settledAt,
+  shapeKindById,
   type KeySample,
   type KeySource,
   type KeySpread,
   type MatteFacts,
   type Piece,
   type Region,
-  type RegionStartId,
   type Shape,
   type ShapeKindId,
   type ShapeSource,
   type ShownShape,
-  type StartMaterial,
-} from '@core/index'
+} from '@core/regions'
 import { useGrade } from './grade'
 import { usePlacing } from './placing'
 import { useView } from './view'
@@ -42,9 +44,9 @@ import { useView } from './view'
 export type RegionPage = 'pieces' | 'key' | 'matte' | 'motion' | 'level' | 'shape' | 'curve' | 'hue' | 'colours'
 
 export const useRegions = defineStore('regions', () => {
-  const grade = useGrade(),
-    view = useView(),
-    placing = usePlacing()
+  const grade = useGrade()
+  const view = useView()
+  const placing = usePlacing()
   /** Width / height of the shot's frames; the Bench says so. */
   const aspect = ref(16 / 9)
   const page = ref<RegionPage>('pieces')
@@ -54,9 +56,9 @@ export const useRegions = defineStore('regions', () => {
   const sampling = ref<KeySample['mode'] | null>(null)
   /** A region of another shot is being chosen. */
   const bringing = ref(false)
-  const spread = shallowRef<KeySpread | null>(null),
-    facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null),
-    factsFresh = ref(false)
+  const spread = shallowRef<KeySpread | null>(null)
+  const facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null)
+  const factsFresh = ref(false)
 
   const region = computed<Region | null>(() => {
     const regions = grade.document?.regions ?? []

@@ -15,8 +15,7 @@ import {
   type ShapeSource,
   type Track,
   type TrackKind,
-} from '@core/index'
-import type { ProxyFacts } from '@contracts/responses'
+} from '@core/regions'
 import type { Medium } from '../workers/messages'
 import type { TrackAnswer, TrackOrder } from '../workers/track-messages'
 import { useRegions } from './regions'
@@ -30,20 +29,20 @@ export interface Clip {
 export type Direction = 'backward' | 'both' | 'forward'
 
 export const useTracking = defineStore('tracking', () => {
-  const regions = useRegions(),
-    view = useView()
+  const regions = useRegions()
+  const view = useView()
   const kind = ref<TrackKind>('similarity')
-  const running = ref(false),
-    share = ref(0),
-    framesPerSecond = ref(0)
+  const running = ref(false)
+  const share = ref(0)
+  const framesPerSecond = ref(0)
   /** Where and why it ended before the clip did. */
   const stopped = shallowRef<{ readonly frame: number; readonly why: string } | null>(null)
   /** Painted parts of the picture that no point is taken from. */
-  const excluded = shallowRef<readonly { readonly x: number; readonly y: number; readonly radius: number }[]>([]),
-    painting = ref(false)
+  const excluded = shallowRef<readonly { readonly x: number; readonly y: number; readonly radius: number }[]>([])
+  const painting = ref(false)
   const clip = shallowRef<Clip | null>(null)
-  let worker: Worker | null = null,
-    id = 0
+  let worker: Worker | null = null
+  let id = 0
   let waiting: ((answer: TrackAnswer) => void) | null = null
   const tell = (order: TrackOrder): void => {
     if (!worker) {
@@ -78,13 +77,15 @@ export const useTracking = defineStore('tracking', () => {
     done: number,
     whole: number,
   ): Promise<Followed> {
-    const frames: Followed['frames'] = new Map(),
-      mine = ++id
+    const frames: Followed['frames'] = new Map()
+    const mine = ++id
     return new Promise((finish) => {
       waiting = (answer) => {
-        answer.frames.forEach((frame, i) =>
-          frames.set(frame, { values: answer.values[i]!, quality: answer.quality[i]! }),
-        )
+        answer.frames.forEach((frame, i) => {
+          const values = answer.values[i]
+          const quality = answer.quality[i]
+          if (values && quality) frames.set(frame, { values, quality })
+        })
         share.value = (done + frames.size) / Math.max(1, whole)
         framesPerSecond.value = answer.framesPerSecond
         if (!answer.done) return
@@ -97,12 +98,12 @@ export const useTracking = defineStore('tracking', () => {
 
   /** Begins anew from this frame: the shape is where it should be here. */
   async function start(direction: Direction): Promise<void> {
-    const { shape } = regions,
-      { value: now } = clip
+    const { shape } = regions
+    const { value: now } = clip
     if (!shape || !now?.medium.proxy || running.value) return
-    const here = view.frame,
-      still = settledAt(shape, here),
-      chosen = kind.value
+    const here = view.frame
+    const still = settledAt(shape, here)
+    const chosen = kind.value
     const base: ShapeSource = { kind: 'shape', shape: still.shape, inner: still.inner, outer: still.outer }
     await run(
       base,
@@ -114,8 +115,8 @@ export const useTracking = defineStore('tracking', () => {
   }
   /** Goes on from this frame, where the shape lies as it does now; frames between are bridged straight. */
   async function goOn(): Promise<void> {
-    const { shape } = regions,
-      track = shape?.motion?.track
+    const { shape } = regions
+    const track = shape?.motion?.track
     if (!shape || !track || running.value) return
     await run(shape, track, shape.motion, Math.max(view.frame, lastTracked(track)), 'forward')
   }
@@ -127,20 +128,20 @@ export const useTracking = defineStore('tracking', () => {
     from: number,
     direction: Direction,
   ): Promise<void> {
-    const { value: now } = clip,
-      piece = regions.piece?.id,
-      proxy = now?.medium.proxy
+    const { value: now } = clip
+    const piece = regions.piece?.id
+    const proxy = now?.medium.proxy
     if (!now || !proxy || piece === undefined) return
-    const medium = { ...now.medium, proxy: proxy as ProxyFacts }
+    const medium = { ...now.medium, proxy: proxy }
     running.value = true
     stopped.value = null
     share.value = 0
-    const ahead = direction === 'backward' ? [] : range(from + 1, now.last),
-      behind = direction === 'forward' ? [] : range(now.first, from - 1).toReversed(),
-      whole = ahead.length + behind.length
-    const shape = shapeAt(base, from),
-      motion = trackAt(track, from),
-      found: Followed[] = []
+    const ahead = direction === 'backward' ? [] : range(from + 1, now.last)
+    const behind = direction === 'forward' ? [] : range(now.first, from - 1).toReversed()
+    const whole = ahead.length + behind.length
+    const shape = shapeAt(base, from)
+    const motion = trackAt(track, from)
+    const found: Followed[] = []
     for (const frames of [ahead, behind])
       if (frames.length > 0 && running.value)
         found.push(
@@ -229,17 +230,17 @@ function joined(
   from: number,
   fresh: ReadonlyMap<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>,
 ): Track {
-  const { numbers } = trackKindById(track.kind),
-    last = lastTracked(track),
-    known = (frame: number): readonly number[] | undefined =>
-      fresh.get(frame)?.values ??
-      (frame >= track.first && frame <= last
-        ? track.values.slice((frame - track.first) * numbers, (frame - track.first + 1) * numbers)
-        : undefined)
-  const first = Math.min(track.first, ...fresh.keys()),
-    end = Math.max(last, from, ...fresh.keys()),
-    values: number[] = [],
-    quality: number[] = []
+  const { numbers } = trackKindById(track.kind)
+  const last = lastTracked(track)
+  const known = (frame: number): readonly number[] | undefined =>
+    fresh.get(frame)?.values ??
+    (frame >= track.first && frame <= last
+      ? track.values.slice((frame - track.first) * numbers, (frame - track.first + 1) * numbers)
+      : undefined)
+  const first = Math.min(track.first, ...fresh.keys())
+  const end = Math.max(last, from, ...fresh.keys())
+  const values: number[] = []
+  const quality: number[] = []
   for (let frame = first; frame <= end; frame++) {
     const own = known(frame)
     values.push(...(own ?? trackNumbers(track.kind, trackAt(track, frame))))

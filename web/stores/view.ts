@@ -3,15 +3,15 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
+import type { StationId } from '@core/grade'
 import {
   defaultInstruments,
   type InstrumentId,
-  type MatteViewId,
   type OverlaySettings,
   type Part,
-  type StationId,
   type TraceImage,
-} from '@core/index'
+} from '@core/instruments'
+import type { MatteViewId } from '@core/regions'
 import { defaultGraticules, defaultSlots, soundGraticules, soundInstruments, soundSlots } from './kept-settings'
 
 export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
@@ -48,10 +48,10 @@ function kept<T>(key: string, initial: T, sound: (stored: unknown) => T) {
 export const useView = defineStore('view', () => {
   const frame = ref(0)
   const station = shallowRef<StationId>('level')
-  const asShot = ref(false),
-    zoom = shallowRef<Zoom>({ level: 0, x: 0.5, y: 0.5 })
-  const regionId = shallowRef<string | null>(null),
-    pieceId = shallowRef<string | null>(null)
+  const asShot = ref(false)
+  const zoom = shallowRef<Zoom>({ level: 0, x: 0.5, y: 0.5 })
+  const regionId = shallowRef<string | null>(null)
+  const pieceId = shallowRef<string | null>(null)
   /** How the open region's matte is looked at; null: the picture as it is. */
   const matteView = shallowRef<MatteViewId | null>(null)
   /** The one region that acts while it is looked at alone, by its id. */
@@ -74,9 +74,9 @@ export const useView = defineStore('view', () => {
   /** A step that is left out while its name is held, by its id. */
   const withoutStep = shallowRef<string | null>(null)
   /** A held picture, and how it is compared with the present one. */
-  const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null),
-    compare = shallowRef<CompareMode>('off'),
-    wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
+  const still = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null)
+  const compare = shallowRef<CompareMode>('off')
+  const wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
   return {
     frame,

@@ -1,5 +1,6 @@
 // What the aims' worker is asked, and what it answers.
-import type { Aim, ControlId, GradeDocument, Solution } from '@core/index'
+import type { Aim, ControlId, Solution } from '@core/aims'
+import type { GradeDocument } from '@core/grade'
 
 export interface AimsRequest {
   readonly id: number

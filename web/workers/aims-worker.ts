@@ -1,5 +1,7 @@
 // The aims' worker: solves on the exact frame; of several requests under way only the last is answered.
-import { missingLuts, solveAims, type Frame } from '@core/index'
+import { solveAims } from '@core/aims'
+import { missingLuts } from '@core/grade'
+import type { Frame } from '@core/image'
 import type { AimsAnswer, AimsRequest } from './aims-messages'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 
@@ -29,7 +31,7 @@ async function solve({ id, mediaHash, frameIndex, grade, aims, locked }: AimsReq
     frames.set(index, await loadFrame({ mediaHash, index, range: grade.read.range }))
   await new Promise((go) => setTimeout(go))
   if (newest !== id) return
-  const start = performance.now(),
-    solution = solveAims({ grade, frameIndex, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
+  const start = performance.now()
+  const solution = solveAims({ grade, frameIndex, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
   scope.postMessage({ id, solution, fault: '', ms: performance.now() - start })
 }

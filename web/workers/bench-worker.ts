@@ -3,34 +3,34 @@
 import { LRUCache } from 'lru-cache'
 import {
   buildChain,
-  colourBefore,
   compile,
-  distributionBefore,
   dragSize,
   framesLookedAt,
   gradeAt,
   interpolationDifference,
-  keySpread,
   lutsOf,
-  measureMeridian,
-  measurePartMeridian,
   missingLuts,
-  partMask,
   planError,
   playable,
   playCache,
   restSize,
-  sampleOf,
-  steepTones,
   withinBound,
-  type CodeRange,
-  type Frame,
   type GradeDocument,
-  type Meridian,
   type Passes,
   type Plan,
   type PlanCache,
-} from '@core/index'
+} from '@core/grade'
+import type { CodeRange, Frame } from '@core/image'
+import {
+  colourBefore,
+  distributionBefore,
+  measureMeridian,
+  measurePartMeridian,
+  partMask,
+  steepTones,
+  type Meridian,
+} from '@core/instruments'
+import { keySpread, sampleOf } from '@core/regions'
 import { frameAtHand, frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import { findRegion, judgeRegion, keyedPlanes, mattesFor, wholeMatte } from './region-looks'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './looking'
@@ -52,8 +52,8 @@ import type { Unpacking, Work } from './tile'
 import { sharedBytes } from './shared-memory'
 import { startTiles } from './tiles'
 
-const built: PlanCache = new Map(),
-  played = playCache(built)
+const built: PlanCache = new Map()
+const played = playCache(built)
 const tiles = startTiles()
 /** Pixels measured for the Meridian: fewer while a hand moves. */
 const meridianSamples = { dragging: 800, resting: 6000 } as const
@@ -164,8 +164,8 @@ scope.onmessage = ({ data }) => {
       break
     }
     case 'losses': {
-      const { id, station } = data,
-        asked = newest
+      const { id, station } = data
+      const asked = newest
       void (last ? lossPixels(last, station, () => newest !== asked) : Promise.resolve(null)).then((lit) =>
         scope.postMessage({ id, lit: lit?.image ?? null, share: lit?.share ?? 0 }, lit ? buffers(lit.image) : []),
       )
@@ -255,8 +255,8 @@ class Stale extends Error {}
 let newest = 0
 
 async function render(request: RenderRequest): Promise<Rendered> {
-  const { id, size, asShot, frameIndex } = request,
-    grade = gradeAt(request.grade, frameIndex)
+  const { id, size, asShot, frameIndex } = request
+  const grade = gradeAt(request.grade, frameIndex)
   newest = id
   const { frame, unpack, source } = await withAround(await frameFor(request), request)
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
@@ -264,12 +264,12 @@ async function render(request: RenderRequest): Promise<Rendered> {
   if (newest !== id) throw new Stale()
   const plan = asShot || source === 'proxy' ? null : compile(grade, lutAtHand, frame, size, built)
   const accuracy = plan && size === restSize ? accuracyOf(plan, frame) : null
-  let meridian: Meridian | null = null,
-    partMeridian: Meridian | null = null
+  let meridian: Meridian | null = null
+  let partMeridian: Meridian | null = null
   // A scrubbed frame is to be seen at once.
   const count = source === 'exact' || scrubbed++ % measuredEvery === 0
-  const taps = tapsOf(grade, lutAtHand, frame),
-    { viewing } = request
+  const taps = tapsOf(grade, lutAtHand, frame)
+  const { viewing } = request
   last = {
     grade,
     whole: request.grade,
@@ -326,8 +326,8 @@ async function reference(of: Extract<BenchRequest, { ask: 'reference' }>['of']):
   if (of === 'this') return holdLast()
   holdCounted(null)
   if (of === null) return false
-  const { medium, frameIndex, viewing } = of,
-    grade = gradeAt(of.grade, frameIndex)
+  const { medium, frameIndex, viewing } = of
+  const grade = gradeAt(of.grade, frameIndex)
   const frame = await loadFrame({ mediaHash: medium.hash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
   const count = countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame))
@@ -392,8 +392,8 @@ let playing: Playing | null = null
 
 async function startPlaying(request: PlayRequest): Promise<void> {
   playing?.stop()
-  let stopped = false,
-    release = (): void => undefined
+  let stopped = false
+  let release = (): void => undefined
   const mine: Playing = {
     look: request,
     onScreen: () => release(),
@@ -408,8 +408,8 @@ async function startPlaying(request: PlayRequest): Promise<void> {
     scope.postMessage({ id: request.id, ended: true, frameIndex, counts, fault })
   }
   const none = { shown: 0, dropped: 0 }
-  const { medium } = request,
-    reader = readerOf(medium)
+  const { medium } = request
+  const reader = readerOf(medium)
   if (!reader || !medium.proxy) return end(request.plan.from, none, 'The proxy is still being made.')
   const { proxy } = medium
   let made: { readonly look: Playing['look']; readonly grade: GradeDocument; readonly work: Work } | null = null
@@ -425,8 +425,8 @@ async function startPlaying(request: PlayRequest): Promise<void> {
         show: async (index, progress) => {
           const taken = await reader.take(index)
           if (stopped) return
-          const { asShot, viewing } = mine.look,
-            grade = gradeAt(mine.look.grade, index)
+          const { asShot, viewing } = mine.look
+          const grade = gradeAt(mine.look.grade, index)
           const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
           await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
           if (made?.look !== mine.look || made.grade !== grade)

@@ -1,5 +1,8 @@
 // What the Cameras view and its worker say to each other.
-import type { Box, CodeRange, ColourTags, GradeDocument, Guess, TraceImage } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import type { ColourTags, Guess } from '@core/guess'
+import type { Box, CodeRange } from '@core/image'
+import type { TraceImage } from '@core/instruments'
 
 interface OfFrame {
   readonly id: number

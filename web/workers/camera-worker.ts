@@ -1,19 +1,9 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
-import {
-  compile,
-  encodingById,
-  execute,
-  fitWithin,
-  guessEncoding,
-  meanOfBox,
-  placesToLook,
-  setRead,
-  shrink,
-  type Box,
-  type Frame,
-  type Sight,
-  type TraceImage,
-} from '@core/index'
+import { encodingById } from '@core/colour'
+import { compile, execute, setRead } from '@core/grade'
+import { guessEncoding, placesToLook, type Sight } from '@core/guess'
+import { fitWithin, meanOfBox, shrink, type Box, type Frame } from '@core/image'
+import type { TraceImage } from '@core/instruments'
 import type { CameraAnswer, CameraRequest, ComparedPicture } from './camera-messages'
 import { loadFrame } from './frame-source'
 
@@ -85,8 +75,8 @@ async function sightsOf({
 
 /** A box in shares of the frame as whole pixels inside it, at least one. */
 function wholePixels({ x, y, width, height }: Box, frame: Frame): Box {
-  const left = Math.min(frame.width - 1, Math.max(0, Math.round(x * frame.width))),
-    top = Math.min(frame.height - 1, Math.max(0, Math.round(y * frame.height)))
+  const left = Math.min(frame.width - 1, Math.max(0, Math.round(x * frame.width)))
+  const top = Math.min(frame.height - 1, Math.max(0, Math.round(y * frame.height)))
   return {
     x: left,
     y: top,
@@ -96,11 +86,11 @@ function wholePixels({ x, y, width, height }: Box, frame: Frame): Box {
 }
 
 function imageOf({ width, height, data, low, high }: Frame): TraceImage {
-  const rgba = new Uint8ClampedArray(width * height * 4),
-    scale = ((high - low) * 255) / 65535,
-    offset = low * 255
+  const rgba = new Uint8ClampedArray(width * height * 4)
+  const scale = ((high - low) * 255) / 65535
+  const offset = low * 255
   for (let p = 0; p < width * height; p++) {
-    for (let c = 0; c < 3; c++) rgba[p * 4 + c] = data[p * 3 + c]! * scale + offset
+    for (let c = 0; c < 3; c++) rgba[p * 4 + c] = (data[p * 3 + c] ?? 0) * scale + offset
     rgba[p * 4 + 3] = 255
   }
   return { width, height, rgba }

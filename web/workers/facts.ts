@@ -1,5 +1,5 @@
 // The measured facts of a picture, from its scope counts.
-import { levelCounts, levelHigh, levelLow, lumaPercentile, vectorSpan, type ScopeCounts } from '@core/index'
+import { levelCounts, levelHigh, levelLow, lumaPercentile, vectorSpan, type ScopeCounts } from '@core/instruments'
 import type { PictureFacts } from './messages'
 
 export function factsOf(counts: ScopeCounts): PictureFacts {
@@ -24,7 +24,7 @@ function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number
   const counts = levelCounts(trace, sizes)
   let below = 0
   for (let level = 0; level < counts.length; level++) {
-    const here = counts[level]!
+    const here = counts[level] ?? 0
     if (below + here >= pixels * 0.01 && here > 0)
       return Math.max(0, levelLow + ((level + (pixels * 0.01 - below) / here) / counts.length) * (levelHigh - levelLow))
     below += here
@@ -36,14 +36,14 @@ function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number
 function meanColour({ vector, sizes, pixels }: ScopeCounts): { chroma: number; hueDegrees: number } {
   const cells = sizes.vectorCells
   const valueOf = (cell: number): number => ((cell + 0.5) / cells - 0.5) * 2 * vectorSpan
-  let chroma = 0,
-    sumCb = 0,
-    sumCr = 0
+  let chroma = 0
+  let sumCb = 0
+  let sumCr = 0
   for (let i = 0; i < vector.length; i++) {
-    const n = vector[i]!
+    const n = vector[i] ?? 0
     if (n === 0) continue
-    const cb = valueOf(i % cells),
-      cr = valueOf(Math.floor(i / cells))
+    const cb = valueOf(i % cells)
+    const cr = valueOf(Math.floor(i / cells))
     chroma += n * Math.sqrt(cb * cb + cr * cr)
     sumCb += n * cb
     sumCr += n * cr

@@ -1,6 +1,7 @@
 // Fetches exact frames and LUTs for the worker and keeps the last few.
 import { LRUCache } from 'lru-cache'
-import { unpackLut, type Frame, type Lut } from '@core/index'
+import type { Frame } from '@core/image'
+import { unpackLut, type Lut } from '@core/luts'
 import { requestError } from '../api/client'
 import type { FrameAddress } from './messages'
 import { inSharedMemory } from './shared-memory'

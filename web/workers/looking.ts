@@ -1,29 +1,11 @@
 // Questions about the last picture: what a place is, which pixels make a place of an instrument, which pixels a station
 // lost.
-import {
-  buildChain,
-  displayById,
-  lookFromPicture,
-  lostPixels,
-  lumaWeights,
-  pixelsAt,
-  positionsIn,
-  probeAt,
-  readNeutralSkin,
-  sampleSignal,
-  type Area,
-  type Cast,
-  type Chain,
-  type Frame,
-  type GradeDocument,
-  type InstrumentId,
-  type LutFinder,
-  type Probe,
-  type StationId,
-  type SubjectCard,
-  type TakenLook,
-  type TraceImage,
-} from '@core/index'
+import { lookFromPicture, type TakenLook } from '@core/aims'
+import { displayById, lumaWeights } from '@core/colour'
+import { buildChain, positionsIn, type Chain, type GradeDocument, type LutFinder, type StationId } from '@core/grade'
+import { sampleSignal, type Frame } from '@core/image'
+import { lostPixels, pixelsAt, probeAt, type InstrumentId, type Probe, type TraceImage } from '@core/instruments'
+import { readNeutralSkin, type Area, type Cast, type SubjectCard } from '@core/readings'
 import { litImage, type LitPixels } from './lit-image'
 import type { Medium, Viewing } from './messages'
 
@@ -89,23 +71,23 @@ export function takeLook(
   skin: Area | null,
 ): TakenLook | null {
   if (asShot) return null
-  const stride = Math.max(1, Math.floor((frame.width * frame.height) / lookPixels)) | 1,
-    place = positionsIn(buildChain(grade, lut), frame, stride),
-    { shares } = place
+  const stride = Math.max(1, Math.floor((frame.width * frame.height) / lookPixels)) | 1
+  const place = positionsIn(buildChain(grade, lut), frame, stride)
+  const { shares } = place
   const inSkin = Array.from({ length: shares.length / 2 }, (_, p) => p).filter(
     (p) =>
       skin !== null &&
-      shares[p * 2]! >= skin.left &&
-      shares[p * 2]! <= skin.right &&
-      shares[p * 2 + 1]! >= skin.top &&
-      shares[p * 2 + 1]! <= skin.bottom,
+      (shares[p * 2] ?? 0) >= skin.left &&
+      (shares[p * 2] ?? 0) <= skin.right &&
+      (shares[p * 2 + 1] ?? 0) >= skin.top &&
+      (shares[p * 2 + 1] ?? 0) <= skin.bottom,
   )
-  const pixels = reference.width * reference.height,
-    every = Math.max(1, Math.floor(pixels / lookPixels)) | 1,
-    wanted = Float64Array.from(
-      { length: Math.ceil(pixels / every) * 3 },
-      (_, i) => reference.rgba[Math.floor(i / 3) * every * 4 + (i % 3)]! / 255,
-    )
+  const pixels = reference.width * reference.height
+  const every = Math.max(1, Math.floor(pixels / lookPixels)) | 1
+  const wanted = Float64Array.from(
+    { length: Math.ceil(pixels / every) * 3 },
+    (_, i) => (reference.rgba[Math.floor(i / 3) * every * 4 + (i % 3)] ?? 0) / 255,
+  )
   return lookFromPicture({ grade, lut, codes: sampleSignal(frame, stride), place, skin: inSkin }, wanted)
 }
 

@@ -1,26 +1,28 @@
 // From counts to what the Bench shows: instrument pictures and facts. Keeps the reference trace.
 import {
   compileTap,
-  copiedCounts,
   dragSize,
-  instrumentImage,
-  overlayById,
   type CodeSpan,
-  type Counted,
   type GradeDocument,
-  type InstrumentId,
   type LutFinder,
   type PlanCache,
   type Tap,
   type TapId,
+} from '@core/grade'
+import {
+  copiedCounts,
+  instrumentImage,
+  overlayById,
+  type Counted,
+  type InstrumentId,
   type TraceImage,
-} from '@core/index'
+} from '@core/instruments'
 import { factsOf } from './facts'
 import type { Measured, Viewing } from './messages'
 import type { Counting, TileCounts, TileJob } from './tile'
 
-let held: Counted | null = null,
-  last: Counted | null = null
+let held: Counted | null = null
+let last: Counted | null = null
 
 /** The last picture's trace becomes the reference. False when nothing was measured yet. */
 export function holdLast(): boolean {

@@ -1,30 +1,21 @@
 // What the Bench and its worker say to each other.
+import type { TakenLook } from '@core/aims'
+import type { Rate } from '@core/footage'
+import type { DifferenceReport, GradeDocument, LatticeSize, Side, StationId } from '@core/grade'
+import type { CodeRange } from '@core/image'
 import type {
-  Area,
-  CodeRange,
-  DifferenceReport,
   Distribution,
-  GradeDocument,
   InstrumentId,
   InstrumentSettings,
-  KeySample,
-  KeySpread,
-  KeyTap,
-  LatticeSize,
-  MatteFacts,
-  MatteViewId,
   Meridian,
   OverlaySettings,
   Part,
   PlaceColour,
   Probe,
-  Rate,
-  Side,
-  StationId,
-  SubjectCard,
-  TakenLook,
   TraceImage,
-} from '@core/index'
+} from '@core/instruments'
+import type { Area, SubjectCard } from '@core/readings'
+import type { KeySample, KeySpread, KeyTap, MatteFacts, MatteViewId } from '@core/regions'
 import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 

@@ -31,8 +31,8 @@ const ahead = 5
 
 /** The frame that is due at a tick; null when the piece has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
-  const position = from + Math.trunc(tick * speed),
-    count = last - first + 1
+  const position = from + Math.trunc(tick * speed)
+  const count = last - first + 1
   if (position >= first && position <= last) return position
   return loop ? first + ((((position - first) % count) + count) % count) : null
 }
@@ -47,10 +47,10 @@ export async function play(
   stopped: () => boolean,
 ): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
   const tickMs = 1000 / plan.framesPerSecond
-  let shown = 0,
-    dropped = 0,
-    lastFrame = plan.from,
-    lastTick = -1
+  let shown = 0
+  let dropped = 0
+  let lastFrame = plan.from
+  let lastTick = -1
   const start = tools.now()
   while (!stopped()) {
     const tick = Math.floor((tools.now() - start) / tickMs)

@@ -11,7 +11,7 @@ import {
   type Frame,
   type PlaneLayout,
   type Planes,
-} from '@core/index'
+} from '@core/image'
 import type { ProxyFacts } from '@contracts/responses'
 import type { Medium } from './messages'
 
@@ -72,17 +72,20 @@ export class ProxyReader {
   }
 
   /** Begins to decode a frame, so that take() has it soon. */
-  ask(index: number): void {
-    if (this.#decoding.has(index)) return
+  ask(index: number): Decoding {
+    const known = this.#decoding.get(index)
+    if (known) return known
     let settle!: Decoding['settle']
     const picture = new Promise<VideoFrame>((done, fail) => {
       settle = { done, fail }
     })
     picture.catch(() => undefined)
-    this.#decoding.set(index, { picture, settle })
+    const decoding = { picture, settle }
+    this.#decoding.set(index, decoding)
     void this.#feed(index).catch((error: unknown) =>
       settle.fail(error instanceof Error ? error : new Error(String(error))),
     )
+    return decoding
   }
 
   async #feed(index: number): Promise<void> {
@@ -96,8 +99,7 @@ export class ProxyReader {
 
   /** The frame's planes. They are good until the next take(). */
   async take(index: number): Promise<ProxyPicture> {
-    this.ask(index)
-    const decoding = this.#decoding.get(index)!
+    const decoding = this.ask(index)
     try {
       const frame = await decoding.picture
       try {
@@ -114,9 +116,9 @@ export class ProxyReader {
     const half = this.medium.proxy.chroma === '4:2:2'
     if ((frame.format as string) !== (half ? 'I422P10' : 'I444P10')) throw new Error(unplayable)
     const { width, height } = frame.visibleRect ?? { width: frame.codedWidth, height: frame.codedHeight }
-    const across = half ? Math.ceil(width / 2) : width,
-      luma = width * height,
-      chroma = across * height
+    const across = half ? Math.ceil(width / 2) : width
+    const luma = width * height
+    const chroma = across * height
     if (this.#samples.length !== luma + 2 * chroma)
       this.#samples = new Uint16Array(this.memory((luma + 2 * chroma) * 2))
     await frame.copyTo(this.#samples, {

@@ -1,5 +1,7 @@
 // What the readings' worker is asked, and what it answers.
-import type { Finding, GradeDocument, Pointed, ReadingId, TraceImage } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import type { TraceImage } from '@core/instruments'
+import type { Finding, Pointed, ReadingId } from '@core/readings'
 
 export interface PictureAsked {
   readonly mediaHash: string

@@ -1,13 +1,6 @@
 // The readings' worker: measures the exact frame when the hand rests, part by part, and drops what is overtaken.
-import {
-  gradeAt,
-  gradedPicture,
-  measureInParts,
-  missingLuts,
-  pixelsBehind,
-  type MeasuredPicture,
-  type PlanCache,
-} from '@core/index'
+import { gradeAt, missingLuts, type PlanCache } from '@core/grade'
+import { gradedPicture, measureInParts, pixelsBehind, type MeasuredPicture } from '@core/readings'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import { litImage } from './lit-image'
 import type { MarkedAnswer, PictureAsked, ReadingsAnswer, ReadingsRequest } from './readings-messages'
@@ -42,9 +35,9 @@ async function overtaken(id: number): Promise<boolean> {
 
 async function mark(request: ReadingsRequest, of: NonNullable<ReadingsRequest['marks']>): Promise<void> {
   try {
-    const picture = await pictureFor(request),
-      marks = pixelsBehind(picture, of),
-      lit = marks && litImage(marks, picture.shown)
+    const picture = await pictureFor(request)
+    const marks = pixelsBehind(picture, of)
+    const lit = marks && litImage(marks, picture.shown)
     scope.postMessage(
       { id: request.id, lit: lit?.image ?? null, share: lit?.share ?? 0 },
       lit ? [lit.image.rgba.buffer] : [],

@@ -5,27 +5,29 @@ import {
   drawMatte,
   framesLookedAt,
   gradeAt,
-  largestIsland,
   missingLuts,
+  placeRegion,
+  matteCache,
+  planesAt,
+  restSize,
+  type GradeDocument,
+  type MatteSource,
+  type PlanCache,
+} from '@core/grade'
+import type { Frame } from '@core/image'
+import {
+  largestIsland,
   placeByKey,
   placeByLook,
-  placeRegion,
   settledRegion,
   stopsBetween,
   judgeMatte,
-  matteCache,
   matteMoved,
-  planesAt,
-  restSize,
-  type Frame,
-  type GradeDocument,
   type KeyPlanes,
   type KeyTap,
   type MatteFacts,
-  type MatteSource,
-  type PlanCache,
   type Region,
-} from '@core/index'
+} from '@core/regions'
 import { frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
 import type { LastPicture } from './looking'
 import type { BenchRequest, RegionFound, Viewing } from './messages'
@@ -54,8 +56,8 @@ export function mattesFor(
 /** The whole matte of a region by its id. */
 export function wholeMatte(grade: GradeDocument, frame: Frame): (regionId: string) => Float32Array | null {
   return (regionId) => {
-    const source = sourceFor(grade, frame),
-      region = grade.regions.find((r) => r.id === regionId)
+    const source = sourceFor(grade, frame)
+    const region = grade.regions.find((r) => r.id === regionId)
     return region ? drawMatte(source, region, frame, { from: 0, to: frame.height }, cache) : null
   }
 }
@@ -104,8 +106,8 @@ export async function judgeRegion(
   then: GradeDocument | null,
 ): Promise<(MatteFacts & { readonly moved: number | null }) | null> {
   if (!last || last.asShot) return null
-  const { frame, whole, medium, frameIndex } = last,
-    address = { mediaHash: medium.hash, range: last.grade.read.range }
+  const { frame, whole, medium, frameIndex } = last
+  const address = { mediaHash: medium.hash, range: last.grade.read.range }
   const matte = (grade: GradeDocument, of: Frame): Float32Array | null => {
     const region = grade.regions.find((r) => r.id === regionId)
     return region
@@ -114,17 +116,17 @@ export async function judgeRegion(
   }
   const now = matte(last.grade, frame)
   if (!now) return null
-  const { first, last: end } = medium.span,
-    later = frameIndex + 1,
-    looked = framesLookedAt(whole, later, first, end)
+  const { first, last: end } = medium.span
+  const later = frameIndex + 1
+  const looked = framesLookedAt(whole, later, first, end)
   const next =
     later > end
       ? null
       : await loadFrame({ ...address, index: later })
           .then((of) => frameWithAround(of, { ...address, index: later }, looked))
           .catch(() => null)
-  const after = next && next.width === frame.width ? matte(gradeAt(whole, frameIndex + 1), next) : null,
-    before = then && matte(gradeAt(then, frameIndex), frame)
+  const after = next && next.width === frame.width ? matte(gradeAt(whole, frameIndex + 1), next) : null
+  const before = then && matte(gradeAt(then, frameIndex), frame)
   const plane = (values: Float32Array) => ({ width: frame.width, height: frame.height, values })
   return { ...judgeMatte(plane(now), after && plane(after)), moved: before && matteMoved(before, now) }
 }
@@ -139,8 +141,8 @@ export async function findRegion(
   regionId: string,
 ): Promise<RegionFound | null> {
   if (!last || last.asShot) return null
-  const there = gradeAt(from.grade, from.frameIndex),
-    region = there.regions.find((r) => r.id === regionId)
+  const there = gradeAt(from.grade, from.frameIndex)
+  const region = there.regions.find((r) => r.id === regionId)
   const frame = await loadFrame({ mediaHash: from.medium.hash, index: from.frameIndex, range: there.read.range })
   await Promise.all(missingLuts(there, lutAtHand).map(loadLut))
   if (!region) return null
@@ -157,18 +159,18 @@ export async function findRegion(
       of,
       { from: 0, to: of.height },
     )
-  const planesThere = keyedPlanes({ grade: there, frame }, 'hue'),
-    planesHere = keyedPlanes(last, 'hue'),
-    matte = drawn(there, region, there.regions, frame)
-  const keys = region.pieces.filter((p) => p.source.kind === 'key'),
-    plane = (values: Float32Array, of: Frame) => ({ width: of.width, height: of.height, values })
-  const keyOnly: Region = { ...region, invert: false, pieces: keys.map((p) => ({ ...p, mode: 'add' })) },
-    how = keys.length > 0 ? 'key' : 'look'
+  const planesThere = keyedPlanes({ grade: there, frame }, 'hue')
+  const planesHere = keyedPlanes(last, 'hue')
+  const matte = drawn(there, region, there.regions, frame)
+  const keys = region.pieces.filter((p) => p.source.kind === 'key')
+  const plane = (values: Float32Array, of: Frame) => ({ width: of.width, height: of.height, values })
+  const keyOnly: Region = { ...region, invert: false, pieces: keys.map((p) => ({ ...p, mode: 'add' })) }
+  const how = keys.length > 0 ? 'key' : 'look'
   const place =
-      how === 'key'
-        ? placeByKey(plane(matte, frame), plane(drawn(last.grade, keyOnly, [], last.frame), last.frame))
-        : placeByLook(planesThere, matte, planesHere),
-    was = largestIsland(plane(matte, frame))
+    how === 'key'
+      ? placeByKey(plane(matte, frame), plane(drawn(last.grade, keyOnly, [], last.frame), last.frame))
+      : placeByLook(planesThere, matte, planesHere)
+  const was = largestIsland(plane(matte, frame))
   if (!place || !was) return { by: null, how, sure: 0, stops: null }
   const by = { x: place.x - was.x, y: place.y - was.y, size: place.size }
   // A region sits about its shapes' middles: they move as the middle of what it held does.

@@ -1,5 +1,6 @@
 // Memory that the picture threads share, where that is possible.
-import { withTables, type Frame, type Passes } from '@core/index'
+import { withTables, type Passes } from '@core/grade'
+import type { Frame } from '@core/image'
 
 /** One thread is enough for a single core; pages that are not isolated cannot share memory. */
 export const canShare = (): boolean =>

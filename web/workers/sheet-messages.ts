@@ -1,5 +1,9 @@
 // What the contact sheet and its workers say to each other.
-import type { Area, CodeRange, GradeDocument, LutPlace, RecipeContent, SheetFacts, TraceImage } from '@core/index'
+import type { GradeDocument, RecipeContent } from '@core/grade'
+import type { CodeRange } from '@core/image'
+import type { TraceImage } from '@core/instruments'
+import type { LutPlace, SheetFacts } from '@core/lut-bench'
+import type { Area } from '@core/readings'
 
 /** The picture that goes through everything. */
 export interface SheetPicture {

@@ -1,18 +1,7 @@
 // A contact sheet's worker: the small picture is made once, then goes through one LUT or recipe after another.
-import {
-  applyRecipe,
-  compile,
-  execute,
-  gradeAt,
-  missingLuts,
-  packSignal,
-  sheetBase,
-  sheetFacts,
-  throughLut,
-  type Frame,
-  type SheetBase,
-  type SheetFacts,
-} from '@core/index'
+import { applyRecipe, compile, execute, gradeAt, missingLuts, packSignal } from '@core/grade'
+import type { Frame } from '@core/image'
+import { sheetBase, sheetFacts, throughLut, type SheetBase, type SheetFacts } from '@core/lut-bench'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
 import type { SheetAnswer, SheetItem, SheetPicture, SheetPreparation, SheetRequest } from './sheet-messages'
 
@@ -27,11 +16,11 @@ function baseOf(picture: SheetPicture): Promise<{ readonly frame: Frame; readonl
   const key = JSON.stringify({ ...picture, skin: null })
   if (kept?.key === key) return kept.made
   const made = (async () => {
-    const grade = gradeAt(picture.grade, picture.frameIndex),
-      [frame] = await Promise.all([
-        loadFrame({ mediaHash: picture.mediaHash, index: picture.frameIndex, range: picture.range, size: 'sheet' }),
-        ...missingLuts(grade, lutAtHand).map(loadLut),
-      ])
+    const grade = gradeAt(picture.grade, picture.frameIndex)
+    const [frame] = await Promise.all([
+      loadFrame({ mediaHash: picture.mediaHash, index: picture.frameIndex, range: picture.range, size: 'sheet' }),
+      ...missingLuts(grade, lutAtHand).map(loadLut),
+    ])
     return { frame, base: sheetBase(grade, lutAtHand, frame) }
   })()
   kept = { key, made }
@@ -59,8 +48,8 @@ async function make(picture: SheetPicture, item: SheetItem, strength: number): P
     await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
     signal = execute(compile(grade, lutAtHand, frame, 17), frame).data
   } else signal = Uint16Array.from(base.signal, (v) => Math.min(1, Math.max(0, v)) * 65535 + 0.5)
-  const facts = sheetFacts(base, signal, picture.skin),
-    rgba = new Uint8ClampedArray(frame.width * frame.height * 4)
+  const facts = sheetFacts(base, signal, picture.skin)
+  const rgba = new Uint8ClampedArray(frame.width * frame.height * 4)
   packSignal(signal, new Uint32Array(rgba.buffer))
   return { image: { width: frame.width, height: frame.height, rgba }, facts }
 }

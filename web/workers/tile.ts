@@ -1,45 +1,40 @@
 // One thread's share of a picture: some rows through the passes, to canvas pixels with their overlay, and counted for
 // the instruments.
+import { displayById, lumaWeights, type MatrixId } from '@core/colour'
 import {
-  addCounts,
   buildChain,
-  chromaticityCells,
-  countChromaticity,
-  countScopes,
-  displayById,
   drawMatte,
   executeDirectRows,
   executeRows,
-  lumaWeights,
   packSignal,
-  paintMatte,
-  paintOverlay,
-  partMask,
-  planesToRows,
   playedMatteCache,
   previewPasses,
   rastersOf,
-  roomForCounts,
   rowsRead,
   type Chain,
-  type CodeRange,
+  type GradeDocument,
+  type MatteSource,
+  type Passes,
+  type Rows,
+  type Tap,
+} from '@core/grade'
+import { planesToRows, type CodeRange, type Frame, type PlaneLayout, type Planes } from '@core/image'
+import {
+  addCounts,
+  chromaticityCells,
+  countChromaticity,
+  countScopes,
+  paintOverlay,
+  partMask,
+  roomForCounts,
   type CountArrays,
   type Counted,
-  type Frame,
-  type GradeDocument,
-  type Lut,
-  type MatrixId,
-  type MatteSource,
-  type MatteViewId,
   type OverlaySettings,
   type Part,
-  type Passes,
-  type PlaneLayout,
-  type Planes,
-  type Rows,
   type ScopeWishes,
-  type Tap,
-} from '@core/index'
+} from '@core/instruments'
+import type { Lut } from '@core/luts'
+import { paintMatte, type MatteViewId } from '@core/regions'
 import { sharedBytes } from './shared-memory'
 
 /** How rows become display signal. */
@@ -140,8 +135,8 @@ export function workTile({
     const region = source?.regions?.find((r) => r.id === regionId)
     return region && source ? drawMatte(source, region, frame, { from, to }, mattes) : null
   }
-  const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId),
-    packed = work.kind === 'passes' && !mapping
+  const mapping = work.kind === 'asShot' ? null : previewPasses(displayId, ownDisplayId)
+  const packed = work.kind === 'passes' && !mapping
   if (work.kind === 'passes') executeRows(work.passes, frame, shown, rows, mattes, packed ? canvas : undefined)
   else if (work.kind === 'direct')
     directRows(
@@ -151,12 +146,12 @@ export function workTile({
       rows,
     )
   else codesAsSignal(frame, shown, rows)
-  const display = displayById(displayId),
-    asShot = work.kind === 'asShot'
+  const display = displayById(displayId)
+  const asShot = work.kind === 'asShot'
   const signal = { ...frame, data: shown, low: 0, high: 1 }
   if (!packed) toCanvas(mapping ? through(mapping, signal, rows, 'mapped') : shown, canvas, frame.width, rows)
-  const topCode = asShot ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535),
-    weights = lumaWeights(asShot ? 'bt709' : display.lumaMatrix)
+  const topCode = asShot ? 65535 : Math.round(display.eotf.encode(display.carriedPeak) * 65535)
+  const weights = lumaWeights(asShot ? 'bt709' : display.lumaMatrix)
   if (overlay)
     paintOverlay(
       overlay.settings,
@@ -184,10 +179,12 @@ export function workTile({
       : null,
   })
   const tapped = count.tap && !asShot ? { ...signal, data: through(count.tap, frame, rows, 'tap') } : null
+  const part = (within: Uint8Array): Counted =>
+    tapped ? counted(tapped, 65535, 'part', within) : counted(signal, topCode, 'part', within)
   return {
     end: counted(signal, topCode, 'end'),
     tap: tapped && counted(tapped, 65535, 'tap'),
-    part: mask ? (tapped ? counted(tapped, 65535, 'part', mask) : counted(signal, topCode, 'part', mask)) : null,
+    part: mask ? part(mask) : null,
   }
 }
 
@@ -197,9 +194,9 @@ const turns = 3
 let turn = 0
 const rooms = new Map<string, { readonly wishes: string; readonly arrays: CountArrays }>()
 function countRoom(use: string, wishes: Counting['wishes']): CountArrays {
-  const key = `${use} ${turn}`,
-    words = JSON.stringify(wishes),
-    known = rooms.get(key)
+  const key = `${use} ${turn}`
+  const words = JSON.stringify(wishes)
+  const known = rooms.get(key)
   if (known?.wishes === words) return known.arrays
   const arrays = roomForCounts(scopeSizes, wishes, sharedBytes)
   rooms.set(key, { wishes: words, arrays })
@@ -241,7 +238,7 @@ function maskOf(
 }
 
 const addTables = (a: Uint32Array | null, b: Uint32Array | null): Uint32Array | null => {
-  if (a && b) for (let i = 0; i < a.length; i++) a[i]! += b[i]!
+  if (a && b) a.forEach((count, i) => (a[i] = count + (b[i] ?? 0)))
   return a
 }
 const addCounted = (a: Counted | null, b: Counted | null): Counted | null =>
@@ -255,10 +252,10 @@ export const joinCounts = (a: TileCounts, b: TileCounts): TileCounts => ({
 })
 
 function codesAsSignal({ width, data, low, high }: Frame, shown: Uint16Array, rows: Rows): void {
-  const scale = high - low,
-    offset = low * 65535
+  const scale = high - low
+  const offset = low * 65535
   for (let i = rows.from * width * 3; i < rows.to * width * 3; i++)
-    shown[i] = Math.min(65535, Math.max(0, data[i]! * scale + offset + 0.5))
+    shown[i] = Math.min(65535, Math.max(0, (data[i] ?? 0) * scale + offset + 0.5))
 }
 
 function toCanvas(shown: Uint16Array, canvas: Uint32Array, width: number, rows: Rows): void {

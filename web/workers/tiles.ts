@@ -1,5 +1,6 @@
 // Splits a picture between this thread and a second one, and joins what they counted.
-import type { MatteSource, Tap, TraceImage } from '@core/index'
+import type { MatteSource, Tap } from '@core/grade'
+import type { TraceImage } from '@core/instruments'
 import { canShare, sharedBytes, sharedPasses } from './shared-memory'
 import type { SentJob } from './tile-worker'
 import { joinCounts, workTile, type TileAnswer, type TileCounts, type TileJob, type Work } from './tile'
@@ -37,8 +38,8 @@ const sentMattes = (mattes: MatteSource | null): MatteSource | null =>
 
 export function startTiles(): Tiles {
   const helper = canShare() ? new Worker(new URL('./tile-worker.ts', import.meta.url), { type: 'module' }) : null
-  let shown = new Uint16Array(sharedBytes(0)),
-    canvas = new Uint32Array(sharedBytes(0))
+  let shown = new Uint16Array(sharedBytes(0))
+  let canvas = new Uint32Array(sharedBytes(0))
   let nextId = 1
   let sent: Work | null = null
   let waiting: { id: number; done: (counts: TileCounts | null) => void; fail: (error: Error) => void } | null = null
@@ -100,8 +101,9 @@ export function startTiles(): Tiles {
         const theirs = other && (await other)
         const counts = mine && theirs ? joinCounts(mine, theirs) : mine
         // Canvas pixels leave for the interface thread, which cannot take shared memory.
-        const at = spare.findIndex((pixelsBack) => pixelsBack.byteLength === pixels * 4),
-          rgba = new Uint8ClampedArray(at < 0 ? new ArrayBuffer(pixels * 4) : spare.splice(at, 1)[0]!)
+        const at = spare.findIndex((pixelsBack) => pixelsBack.byteLength === pixels * 4)
+        const [room] = at < 0 ? [] : spare.splice(at, 1)
+        const rgba = new Uint8ClampedArray(room ?? new ArrayBuffer(pixels * 4))
         rgba.set(new Uint8ClampedArray(canvas.buffer))
         return { picture: { width: frame.width, height: frame.height, rgba }, counts }
       }),

@@ -1,5 +1,6 @@
 // What the clip trace's worker is told and answers.
-import type { FrameTrace, GradeDocument } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import type { FrameTrace } from '@core/instruments'
 import type { ProxyFacts } from '@contracts/responses'
 import type { Medium } from './messages'
 

@@ -1,20 +1,9 @@
 // The clip trace's worker: every frame of a shot through the present grade, from the proxy, coarse to fine, out of the
 // way of the hand.
-import {
-  coarseToFine,
-  compile,
-  displayById,
-  dragSize,
-  execute,
-  gradeAt,
-  lumaWeights,
-  missingLuts,
-  planesToRows,
-  traceFrame,
-  type Frame,
-  type FrameTrace,
-  type PlanCache,
-} from '@core/index'
+import { displayById, lumaWeights } from '@core/colour'
+import { compile, dragSize, execute, gradeAt, missingLuts, type PlanCache } from '@core/grade'
+import { planesToRows, type Frame } from '@core/image'
+import { coarseToFine, traceFrame, type FrameTrace } from '@core/instruments'
 import { loadLut, lutAtHand } from './frame-source'
 import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
 import type { TraceAnswer, TraceOrder, TraceRequest } from './trace-messages'
@@ -71,14 +60,14 @@ async function trace({ id, medium, grade, first, count }: TraceRequest): Promise
   }
   const source = reader.it
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const display = displayById(grade.show.displayId),
-    topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)
-  const weights = lumaWeights(display.lumaMatrix),
-    built: PlanCache = new Map(),
-    order = coarseToFine(count)
-  let frames: number[] = [],
-    traces: FrameTrace[] = [],
-    answeredAt = performance.now()
+  const display = displayById(grade.show.displayId)
+  const topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)
+  const weights = lumaWeights(display.lumaMatrix)
+  const built: PlanCache = new Map()
+  const order = coarseToFine(count)
+  let frames: number[] = []
+  let traces: FrameTrace[] = []
+  let answeredAt = performance.now()
   const answer = (done: boolean): void => {
     scope.postMessage({ id, frames, traces, done, fault: '' })
     frames = []
@@ -107,8 +96,8 @@ let row = new Uint16Array(0)
 function thinned(picture: ProxyPicture, proxy: TraceRequest['medium']['proxy'], range: 'full' | 'legal'): Frame {
   const whole = isPlain(proxy, picture.layout) ? null : frameOfProxy(picture, proxy, range)
   const { width, height } = whole ?? picture.layout
-  const out = { width: Math.ceil(width / stride), height: Math.ceil(height / stride) },
-    data = new Uint16Array(out.width * out.height * 3)
+  const out = { width: Math.ceil(width / stride), height: Math.ceil(height / stride) }
+  const data = new Uint16Array(out.width * out.height * 3)
   if (!whole && row.length !== width * height * 3) row = new Uint16Array(width * height * 3)
   const from = whole?.data ?? row
   for (let y = 0, o = 0; y < out.height; y++) {
@@ -124,9 +113,9 @@ function thinned(picture: ProxyPicture, proxy: TraceRequest['medium']['proxy'], 
       )
     for (let x = 0; x < out.width; x++, o += 3) {
       const i = (y * stride * width + x * stride) * 3
-      data[o] = from[i]!
-      data[o + 1] = from[i + 1]!
-      data[o + 2] = from[i + 2]!
+      data[o] = from[i] ?? 0
+      data[o + 1] = from[i + 1] ?? 0
+      data[o + 2] = from[i + 2] ?? 0
     }
   }
   return { ...out, data, ...(whole ? { low: whole.low, high: whole.high } : proxySpan(proxy)) }

@@ -1,5 +1,5 @@
 // What the page and the tracking worker say to each other.
-import type { Homography, ShownShape, TrackKind } from '@core/index'
+import type { Homography, ShownShape, TrackKind } from '@core/regions'
 import type { ProxyFacts } from '@contracts/responses'
 import type { Medium } from './messages'
 

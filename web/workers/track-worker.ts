@@ -1,5 +1,5 @@
 // Follows a shape through a clip, on the brightness of the proxy's frames, and tells what it found as it goes.
-import { motionAfter, renderShapeMatte, startTracker, trackNumbers, type Level, type TrackLoss } from '@core/index'
+import { motionAfter, renderShapeMatte, startTracker, trackNumbers, type Level, type TrackLoss } from '@core/regions'
 import { frameOfProxy, isPlain, ProxyReader, type ProxyPicture } from './proxy-reader'
 import type { TrackAnswer, TrackOrder, TrackRequest } from './track-messages'
 
@@ -41,25 +41,25 @@ async function track({ id, medium, from, motion, shape, kind, frames, excluded }
     reader?.it.close()
     reader = { hash: medium.hash, it: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
   }
-  const source = reader.it,
-    take = async (index: number, next?: number): Promise<Level> => {
-      source.forget((asked) => asked === index || asked === next)
-      source.ask(index)
-      if (next !== undefined) source.ask(next)
-      return brightness(await source.take(index), medium.proxy)
-    }
-  const first = await take(from, frames[0]),
-    matte = renderShapeMatte(shape, first.width, first.height),
-    allowed = Uint8Array.from(matte, (m) => (m > 0.5 ? 1 : 0))
+  const source = reader.it
+  const take = async (index: number, next?: number): Promise<Level> => {
+    source.forget((asked) => asked === index || asked === next)
+    source.ask(index)
+    if (next !== undefined) source.ask(next)
+    return brightness(await source.take(index), medium.proxy)
+  }
+  const first = await take(from, frames[0])
+  const matte = renderShapeMatte(shape, first.width, first.height)
+  const allowed = Uint8Array.from(matte, (m) => (m > 0.5 ? 1 : 0))
   for (const { x, y, radius } of excluded) exclude(allowed, first, x, y, radius)
   const tracker = startTracker(first, { kind, allowed })
   let found: { frames: number[]; values: (readonly number[])[]; quality: (readonly [number, number])[] } = {
-      frames: [],
-      values: [],
-      quality: [],
-    },
-    answeredAt = performance.now(),
-    count = 0
+    frames: [],
+    values: [],
+    quality: [],
+  }
+  let answeredAt = performance.now()
+  let count = 0
   const begun = performance.now()
   const answer = (done: boolean, why = ''): void => {
     scope.postMessage({
@@ -87,9 +87,9 @@ async function track({ id, medium, from, motion, shape, kind, frames, excluded }
 }
 
 function exclude(allowed: Uint8Array, { width, height }: Level, x: number, y: number, radius: number): void {
-  const cx = x * width,
-    cy = y * height,
-    r = radius * height
+  const cx = x * width
+  const cy = y * height
+  const r = radius * height
   for (let v = Math.max(0, Math.floor(cy - r)); v < Math.min(height, cy + r); v++)
     for (let u = Math.max(0, Math.floor(cx - r)); u < Math.min(width, cx + r); u++)
       if ((u - cx) ** 2 + (v - cy) ** 2 < r * r) allowed[v * width + u] = 0
@@ -103,11 +103,11 @@ function brightness(picture: ProxyPicture, proxy: TrackRequest['medium']['proxy'
   } = picture
   if (isPlain(proxy, layout)) {
     const values = new Float32Array(layout.width * layout.height)
-    for (let p = 0; p < values.length; p++) values[p] = y[p]! / 1023
+    for (let p = 0; p < values.length; p++) values[p] = (y[p] ?? 0) / 1023
     return { width: layout.width, height: layout.height, values }
   }
-  const { width, height, data } = frameOfProxy(picture, proxy, 'full'),
-    values = new Float32Array(width * height)
-  for (let p = 0; p < values.length; p++) values[p] = data[p * 3 + 1]! / 65535
+  const { width, height, data } = frameOfProxy(picture, proxy, 'full')
+  const values = new Float32Array(width * height)
+  for (let p = 0; p < values.length; p++) values[p] = (data[p * 3 + 1] ?? 0) / 65535
   return { width, height, values }
 }

@@ -71,10 +71,10 @@ function dataOf(stage: Stage): Float32Array {
 }
 
 function load(k: Kernel, plan: Passes): void {
-  const { outside } = plan,
-    ownDecode = outside && outside.decode !== plan.decode,
-    room = (stages: readonly Stage[]): number =>
-      stages.reduce((sum, stage) => sum + aligned(dataOf(stage).byteLength), 0)
+  const { outside } = plan
+  const ownDecode = outside && outside.decode !== plan.decode
+  const room = (stages: readonly Stage[]): number =>
+    stages.reduce((sum, stage) => sum + aligned(dataOf(stage).byteLength), 0)
   const total = plan.passes.reduce(
     (sum, { stages }) => sum + room(stages),
     outside ? room(outside.stages) + (ownDecode ? outside.decode.byteLength : 0) : 0,
@@ -131,7 +131,7 @@ export function runChunk(
   if (mattes.some((matte) => matte)) runRegions(kernel, plan, mattes, count)
   else {
     code.decode(sourceAt, pixelsAt, count, decodeAt)
-    plan.passes.forEach(({ stages }, n) => runAll(code, stages, addresses[n]!, pixelsAt, count))
+    plan.passes.forEach(({ stages }, n) => runAll(code, stages, addresses[n], pixelsAt, count))
   }
   code.encode(pixelsAt, count, targetAt)
   target.set(new Uint16Array(buffer, targetAt, source.length))
@@ -153,8 +153,8 @@ function runRegions(
   mattes: readonly (Float32Array | null)[],
   count: number,
 ): void {
-  const matteAt = (n: number): number => mattesAt + n * chunkPixels * 4,
-    whole = (count + 3) & ~3
+  const matteAt = (n: number): number => mattesAt + n * chunkPixels * 4
+  const whole = (count + 3) & ~3
   mattes.forEach((matte, n) => {
     if (!matte) return
     const held = new Float32Array(buffer, matteAt(n), whole)
@@ -165,8 +165,8 @@ function runRegions(
     code.decode(sourceAt + from * 6, pixelsAt + from * 16, to - from, decodeAt)
     plan.passes.forEach(({ stages }, n) =>
       mattes[n]
-        ? runHeld(code, stages, addresses[n]!, matteAt(n), from, to)
-        : runAll(code, stages, addresses[n]!, pixelsAt + from * 16, to - from),
+        ? runHeld(code, stages, addresses[n], matteAt(n), from, to)
+        : runAll(code, stages, addresses[n], pixelsAt + from * 16, to - from),
     )
   }
   if (!outside || !plan.outside) return inside(0, count)
@@ -175,8 +175,8 @@ function runRegions(
     if (matte) code.union(unionAt, matteAt(n), count)
   })
   for (let at = 0; at < count;) {
-    const from = code.nextHeld(unionAt, at, count),
-      to = from < count ? code.runEnd(unionAt, from, count, shortestGap) : count
+    const from = code.nextHeld(unionAt, at, count)
+    const to = from < count ? code.runEnd(unionAt, from, count, shortestGap) : count
     if (from > at) {
       code.decode(sourceAt + at * 6, pixelsAt + at * 16, from - at, outside.decode)
       runAll(code, plan.outside.stages, outside.stages, pixelsAt + at * 16, from - at)
@@ -195,12 +195,12 @@ function runHeld(
   first: number,
   end: number,
 ): void {
-  const [only] = stages,
-    curve = stages.length === 1 && only?.kind === 'curve' ? only : null
+  const [only] = stages
+  const curve = stages.length === 1 && only?.kind === 'curve' ? only : null
   for (let from = code.nextHeld(matte, first, end); from < end;) {
-    const to = code.runEnd(matte, from, end, shortestGap),
-      pixels = pixelsAt + from * 16
-    if (curve) code.curveMixed(pixels, matte + from * 4, to - from, at[0]!, channelStride(curve.table))
+    const to = code.runEnd(matte, from, end, shortestGap)
+    const pixels = pixelsAt + from * 16
+    if (curve) code.curveMixed(pixels, matte + from * 4, to - from, at[0], channelStride(curve.table))
     else {
       code.keep(pixels, beforeAt, to - from)
       runAll(code, stages, at, pixels, to - from)
@@ -213,7 +213,7 @@ function runHeld(
 const channelStride = (table: Float32Array): number => (table.length > tableEntries ? tableEntries * 4 : 0)
 
 function runAll(code: StageCode, stages: readonly Stage[], at: readonly number[], pixels: number, count: number): void {
-  for (let s = 0; s < stages.length; s++) runStage(code, stages[s]!, at[s]!, pixels, count)
+  for (let s = 0; s < stages.length; s++) runStage(code, stages[s], at[s], pixels, count)
 }
 
 function runStage(code: StageCode, stage: Stage, at: number, pixels: number, count: number): void {
@@ -239,9 +239,9 @@ function runStage(code: StageCode, stage: Stage, at: number, pixels: number, cou
  */
 export function runStages(plan: Passes, pass: number, from: number, to: number, pixels: Float32Array): void {
   if (kernel === undefined) kernel = start()
-  const stages = plan.passes[pass]!.stages
+  const stages = plan.passes[pass].stages
   if (!kernel) {
-    for (let s = from; s < to; s++) runPlainStage(stages[s]!, pixels)
+    for (let s = from; s < to; s++) runPlainStage(stages[s], pixels)
     return
   }
   if (kernel.loaded !== plan) load(kernel, plan)
@@ -251,16 +251,16 @@ export function runStages(plan: Passes, pass: number, from: number, to: number, 
     memory: { buffer },
   } = kernel
   new Float32Array(buffer, pixelsAt, pixels.length).set(pixels)
-  for (let s = from; s < to; s++) runStage(code, stages[s]!, addresses[pass]![s]!, pixelsAt, pixels.length / 4)
+  for (let s = from; s < to; s++) runStage(code, stages[s], addresses[pass][s], pixelsAt, pixels.length / 4)
   pixels.set(new Float32Array(buffer, pixelsAt, pixels.length))
 }
 
 /** 16-bit codes to packed canvas pixels (ABGR, as little-endian memory holds RGBA), rounded to nearest. */
 export function packSignal(signal: Uint16Array, canvas: Uint32Array): void {
   for (let o = 0, i = 0; o < canvas.length; o++, i += 3) {
-    const red = (signal[i]! * 255 + 32768) >>> 16,
-      green = (signal[i + 1]! * 255 + 32768) >>> 16,
-      blue = (signal[i + 2]! * 255 + 32768) >>> 16
+    const red = (signal[i] * 255 + 32768) >>> 16
+    const green = (signal[i + 1] * 255 + 32768) >>> 16
+    const blue = (signal[i + 2] * 255 + 32768) >>> 16
     canvas[o] = (0xff000000 | (blue << 16) | (green << 8) | red) >>> 0
   }
 }

@@ -54,9 +54,9 @@ function codes(pixels: number): Uint16Array {
 
 test.each(grades)('the fast kernel agrees with the plain one: %s', (_, grade) => {
   const plan = compile(grade, find, { low: -0.25, high: 1.25 }, 33)
-  const source = codes(chunkPixels),
-    reference = new Uint16Array(source.length),
-    fast = new Uint16Array(source.length)
+  const source = codes(chunkPixels)
+  const reference = new Uint16Array(source.length)
+  const fast = new Uint16Array(source.length)
   const matte = Float32Array.from({ length: chunkPixels }, (_, i) => [0, 0.25, 1, 0.7][i % 4]!)
   const mattes = plan.passes.map(({ region }) => (region ? matte : null))
   runPlain(plan, source, reference, mattes)
@@ -69,10 +69,10 @@ test.each(grades)('the fast kernel agrees with the plain one: %s', (_, grade) =>
 test('source and target may be the same, and plans may change between calls', () => {
   const source = codes(500)
   for (const [, grade] of [grades[1]!, grades[4]!, grades[0]!, grades[4]!]) {
-    const plan = compile(grade, find, { low: 0, high: 1 }, 17),
-      mattes = plan.passes.map(() => null)
-    const apart = new Uint16Array(source.length),
-      same = source.slice()
+    const plan = compile(grade, find, { low: 0, high: 1 }, 17)
+    const mattes = plan.passes.map(() => null)
+    const apart = new Uint16Array(source.length)
+    const same = source.slice()
     runChunk(plan, source, apart, mattes)
     runChunk(plan, same, same, mattes)
     expect(same).toEqual(apart)
@@ -82,9 +82,9 @@ test('source and target may be the same, and plans may change between calls', ()
 test('an empty matte leaves every bit', () => {
   const plan = compile(grades[7]![1], find, { low: 0, high: 1 }, 17)
   const without = compile(plain, find, { low: 0, high: 1 }, 17)
-  const source = codes(300),
-    inside = new Uint16Array(source.length),
-    outside = new Uint16Array(source.length)
+  const source = codes(300)
+  const inside = new Uint16Array(source.length)
+  const outside = new Uint16Array(source.length)
   runChunk(
     plan,
     source,
@@ -97,11 +97,11 @@ test('an empty matte leaves every bit', () => {
 })
 
 test('canvas pixels are the codes, rounded to eight bits', () => {
-  const plan = compile(plain, find, { low: -0.25, high: 1.25 }, 17),
-    source = codes(777),
-    target = new Uint16Array(source.length),
-    canvas = new Uint32Array(777),
-    packed = new Uint32Array(777)
+  const plan = compile(plain, find, { low: -0.25, high: 1.25 }, 17)
+  const source = codes(777)
+  const target = new Uint16Array(source.length)
+  const canvas = new Uint32Array(777)
+  const packed = new Uint32Array(777)
   runChunk(
     plan,
     source,

@@ -26,11 +26,11 @@ export function printCurve({ contrast, toe, shoulder, grey }: PrintShape, peak: 
   // With the floor taken off and the rest stretched back to the peak, grey and its slope must still be those asked for.
   const greyRaw = (grey * (peak - floor)) / peak + floor
   const slope = (contrast * (greyRaw - floor)) / greyRaw
-  const g = Math.log2(greyRaw),
-    above = Math.log2(peak) - g,
-    below = g - Math.log2(floor)
-  const high = hardness(shoulder),
-    low = hardness(toe)
+  const g = Math.log2(greyRaw)
+  const above = Math.log2(peak) - g
+  const below = g - Math.log2(floor)
+  const high = hardness(shoulder)
+  const low = hardness(toe)
   const stretch = peak / (peak - floor)
   const bend = (u: number, p: number): number => u / (1 + u ** p) ** (1 / p)
   return (x) => {

@@ -7,8 +7,8 @@ import type { Operation } from '../operation'
  * All in display-linear light. Identity where `maximum` already fits.
  */
 export function rolloffCurve(knee: number, maximum: number, peak: number): (x: number) => number {
-  const span = maximum - knee,
-    room = peak - knee
+  const span = maximum - knee
+  const room = peak - knee
   if (span <= room || room <= 0) return (x) => x
   const steep = span / room
   return (x) => {

@@ -167,10 +167,9 @@ describe('the same grade on every display', () => {
         fc.constantFrom('straight', 'rolloff', 'print'),
         fc.constantFrom('clip', 'compress'),
         (rgb, displayId, method, gamutMethod) =>
-          show(
-            setShow(linear, { displayId, method: method as 'print', gamutMethod: gamutMethod as 'clip' }),
-            rgb,
-          ).every((v) => v >= 0 && v <= 1),
+          show(setShow(linear, { displayId, method: method, gamutMethod: gamutMethod }), rgb).every(
+            (v) => v >= 0 && v <= 1,
+          ),
       ),
     )
   })
@@ -202,19 +201,19 @@ describe('both schools', () => {
 
   test('a LUT in Show counts by its strength, over the straight conversion; at none it changes no bit', () => {
     const by = (lutStrength: number, rgb = [0.18, 0.3, 0.05]): readonly number[] =>
-        show(setShow(linear, { method: 'lut', lutHash: hash, lutStrength }), rgb, find),
-      whole = by(1),
-      plain = show(linear, [0.18, 0.3, 0.05])
+      show(setShow(linear, { method: 'lut', lutHash: hash, lutStrength }), rgb, find)
+    const whole = by(1)
+    const plain = show(linear, [0.18, 0.3, 0.05])
     expect(by(0)).toEqual(plain)
     by(0.25).forEach((v, c) => expect(v).toBeCloseTo(plain[c]! + (whole[c]! - plain[c]!) * 0.25, 12))
-    const grade = setShow(linear, { method: 'lut', lutHash: hash, lutStrength: 0.4 }),
-      frame: Frame = {
-        width: 40,
-        height: 10,
-        data: Uint16Array.from({ length: 1200 }, (_, i) => (i * 7919) % 65536),
-        low: 0,
-        high: 1,
-      }
+    const grade = setShow(linear, { method: 'lut', lutHash: hash, lutStrength: 0.4 })
+    const frame: Frame = {
+      width: 40,
+      height: 10,
+      data: Uint16Array.from({ length: 1200 }, (_, i) => (i * 7919) % 65536),
+      low: 0,
+      high: 1,
+    }
     // The lattice that stands for the mix is near direct evaluation, and others' strengths are not taken for it.
     const cache: PlanCache = new Map()
     for (const lutStrength of [0.4, 0.9, 0.4])

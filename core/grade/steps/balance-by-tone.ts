@@ -6,8 +6,8 @@ import { whiteBalanceMatrix } from './white-balance'
 import { zoneShare } from './zone'
 
 /** Stops from grey at which an end has its own white in full, and over which it fades in. */
-const full = 3,
-  fade = 3
+const full = 3
+const fade = 3
 
 const temperature = (label: string, tip: string) =>
   ({
@@ -65,18 +65,18 @@ export const balanceByTone = defineStepKind<{
   },
   isNeutral: (p) => p.shadowsMired === 0 && p.shadowsTint === 0 && p.highlightsMired === 0 && p.highlightsTint === 0,
   prepare: (p, { gamut: { id } }) => {
-    const gamut = gamutById(id),
-      dark = whiteBalanceMatrix(gamut, p.shadowsMired, p.shadowsTint),
-      bright = whiteBalanceMatrix(gamut, p.highlightsMired, p.highlightsTint),
-      [wr, wg, wb] = luminanceWeights(gamut)
+    const gamut = gamutById(id)
+    const dark = whiteBalanceMatrix(gamut, p.shadowsMired, p.shadowsTint)
+    const bright = whiteBalanceMatrix(gamut, p.highlightsMired, p.highlightsTint)
+    const [wr, wg, wb] = luminanceWeights(gamut)
     const apply: PixelOperation = (pixels) => {
       for (let i = 0; i < pixels.length; i += 3) {
-        const r = pixels[i]!,
-          g = pixels[i + 1]!,
-          b = pixels[i + 2]!,
-          stops = Math.log2(Math.max((wr * r + wg * g + wb * b) / middleGrey, 2 ** -20))
-        const share = stops < 0 ? zoneShare(stops, -full, fade, 'below') : zoneShare(stops, full, fade, 'above'),
-          m: Matrix3 = stops < 0 ? dark : bright
+        const r = pixels[i]
+        const g = pixels[i + 1]
+        const b = pixels[i + 2]
+        const stops = Math.log2(Math.max((wr * r + wg * g + wb * b) / middleGrey, 2 ** -20))
+        const share = stops < 0 ? zoneShare(stops, -full, fade, 'below') : zoneShare(stops, full, fade, 'above')
+        const m: Matrix3 = stops < 0 ? dark : bright
         pixels[i] = r + share * (m[0] * r + m[1] * g + m[2] * b - r)
         pixels[i + 1] = g + share * (m[3] * r + m[4] * g + m[5] * b - g)
         pixels[i + 2] = b + share * (m[6] * r + m[7] * g + m[8] * b - b)

@@ -59,10 +59,10 @@ export const cdl = defineStepKind<Params>({
     return (at) =>
       pixelsOperation((pixels) => {
         for (let i = 0; i < pixels.length; i += 3) {
-          const r = red(pixels[i]!),
-            g = green(pixels[i + 1]!),
-            b = blue(pixels[i + 2]!),
-            luma = lr * r + lg * g + lb * b
+          const r = red(pixels[i])
+          const g = green(pixels[i + 1])
+          const b = blue(pixels[i + 2])
+          const luma = lr * r + lg * g + lb * b
           pixels[i] = held(luma + p.saturation * (r - luma))
           pixels[i + 1] = held(luma + p.saturation * (g - luma))
           pixels[i + 2] = held(luma + p.saturation * (b - luma))
@@ -75,9 +75,9 @@ export const cdlParameters = ({ slope, offset, power, saturation }: CdlNumbers):
   ({
     ...Object.fromEntries(
       channels.flatMap((c, i) => [
-        [`slope${c}`, slope[i]!],
-        [`offset${c}`, offset[i]!],
-        [`power${c}`, power[i]!],
+        [`slope${c}`, slope[i]],
+        [`offset${c}`, offset[i]],
+        [`power${c}`, power[i]],
       ]),
     ),
     saturation,

@@ -26,16 +26,16 @@ const surroundings: StepSurroundings = {
 const space = oklabOf(workingGamut)
 
 function run(params: Record<string, unknown>, pixels: readonly number[]): number[] {
-  const out = Float64Array.from(pixels),
-    effect = colourCurvesStep.prepare({ ...defaultParameters(colourCurvesStep), ...params } as never, surroundings)
+  const out = Float64Array.from(pixels)
+  const effect = colourCurvesStep.prepare({ ...defaultParameters(colourCurvesStep), ...params } as never, surroundings)
   const found = typeof effect === 'function' ? effect('sceneLinear') : effect
   for (const operation of 'kind' in found ? [found] : found) operate(operation, out)
   return [...out]
 }
 /** A colour by tone (stops from grey), purity and hue. */
 function colour(stops: number, purity: number, degrees: number): [number, number, number] {
-  const lightness = Math.cbrt(middleGrey * 2 ** stops),
-    a = (degrees * Math.PI) / 180
+  const lightness = Math.cbrt(middleGrey * 2 ** stops)
+  const a = (degrees * Math.PI) / 180
   return fromOklab(space, lightness, lightness * purity * Math.cos(a), lightness * purity * Math.sin(a))
 }
 function read(rgb: readonly number[]): { stops: number; purity: number; degrees: number } {
@@ -69,15 +69,15 @@ const everything = {
 }
 
 describe('each curve does what it says, there and nowhere else', () => {
-  const lit = colour(0, 0.25, 260),
-    other = colour(0, 0.25, 100)
+  const lit = colour(0, 0.25, 260)
+  const other = colour(0, 0.25, 100)
   test('hue by hue turns one hue', () => {
     expect(read(run({ hueByHue: trio(260, 25, 0) }, lit)).degrees).toBeCloseTo(285, 3)
     run({ hueByHue: trio(260, 25, 0) }, other).forEach((v, i) => expect(v).toBeCloseTo(other[i]!, 12))
   })
   test('saturation by hue scales its purity, lightness by hue its light; hue stays', () => {
-    const strong = read(run({ saturationByHue: trio(260, 1.5, 1) }, lit)),
-      light = read(run({ lightnessByHue: trio(260, 0.75, 0) }, lit))
+    const strong = read(run({ saturationByHue: trio(260, 1.5, 1) }, lit))
+    const light = read(run({ lightnessByHue: trio(260, 0.75, 0) }, lit))
     expect(strong.purity / 0.25).toBeCloseTo(1.5, 6)
     expect(strong.degrees).toBeCloseTo(260, 6)
     expect(light).toMatchObject({
@@ -88,19 +88,19 @@ describe('each curve does what it says, there and nowhere else', () => {
   })
   test('saturation by lightness and by saturation go by the tone and by the purity', () => {
     const byLight = {
-        saturationByLightness: [
-          { x: -4, y: 0 },
-          { x: 0, y: 1 },
-        ],
-      },
-      bySaturation = {
-        saturationBySaturation: [
-          { x: 0, y: 1 },
-          { x: 0.1, y: 1 },
-          { x: 0.2, y: 2 },
-          { x: 0.3, y: 2 },
-        ],
-      }
+      saturationByLightness: [
+        { x: -4, y: 0 },
+        { x: 0, y: 1 },
+      ],
+    }
+    const bySaturation = {
+      saturationBySaturation: [
+        { x: 0, y: 1 },
+        { x: 0.1, y: 1 },
+        { x: 0.2, y: 2 },
+        { x: 0.3, y: 2 },
+      ],
+    }
     expect(read(run(byLight, colour(-4, 0.2, 50))).purity).toBeLessThan(1e-4)
     expect(read(run(byLight, colour(0, 0.2, 50))).purity).toBeCloseTo(0.2, 6)
     expect(read(run(bySaturation, colour(0, 0.05, 50))).purity).toBeCloseTo(0.05, 6)
@@ -137,8 +137,8 @@ test('never a NaN, for any finite light', () => {
 
 /** The largest second difference along a row of colours, in Oklab: as the eye sees steps. */
 function seam(params: Record<string, unknown>, row: readonly (readonly number[])[]): number {
-  const flat = run(params, row.flat()),
-    out = row.flatMap((_, i) => toOklab(space, flat[i * 3]!, flat[i * 3 + 1]!, flat[i * 3 + 2]!))
+  const flat = run(params, row.flat())
+  const out = row.flatMap((_, i) => toOklab(space, flat[i * 3]!, flat[i * 3 + 1]!, flat[i * 3 + 2]!))
   let most = 0
   for (let i = 3; i < out.length - 3; i++) most = Math.max(most, Math.abs(out[i - 3]! - 2 * out[i]! + out[i + 3]!))
   return most
@@ -184,9 +184,9 @@ describe('goes round', () => {
   test('value and slope agree across 360° exactly', () => {
     const curve = periodicCurve(points, 360)
     for (const x of [0, 3.7, 10, 200.25, 359.9]) expect(curve(x + 360)).toBe(curve(x))
-    const h = 1e-6,
-      before = (curve(360) - curve(360 - h)) / h,
-      after = (curve(h) - curve(0)) / h
+    const h = 1e-6
+    const before = (curve(360) - curve(360 - h)) / h
+    const after = (curve(h) - curve(0)) / h
     expect(after).toBeCloseTo(before, 3)
     expect(colourCurve('hueByHue', points)!(0)).toBeCloseTo(colourCurve('hueByHue', points)!(360), 12)
   })

@@ -105,12 +105,12 @@ function noiseShare(hueDegrees: number, stops: number): number {
 
 /** A curve looked up instead of worked out: fine enough that its steps cannot be seen. Held beyond the ends. */
 function sampled(curve: Curve, low: number, high: number, count: number): Curve {
-  const table = Float64Array.from({ length: count + 1 }, (_, i) => curve(low + ((high - low) * i) / count)),
-    scale = count / (high - low)
+  const table = Float64Array.from({ length: count + 1 }, (_, i) => curve(low + ((high - low) * i) / count))
+  const scale = count / (high - low)
   return (v) => {
-    const p = Math.min(count, Math.max(0, (v - low) * scale)),
-      at = Math.min(count - 1, Math.floor(p))
-    return table[at]! + (table[at + 1]! - table[at]!) * (p - at)
+    const p = Math.min(count, Math.max(0, (v - low) * scale))
+    const at = Math.min(count - 1, Math.floor(p))
+    return table[at] + (table[at + 1] - table[at]) * (p - at)
   }
 }
 
@@ -119,10 +119,10 @@ export function colourCurve(id: ColourCurveId, points: readonly CurvePoint[]): C
   const declared: CurveParameter = colourCurves[id]
   if (isNeutralCurve(declared, points)) return null
   const {
-      x: { min, max },
-      y,
-    } = declared,
-    bent = declared.periodic ? periodicCurve(points, max - min) : monotoneCurve(points)
+    x: { min, max },
+    y,
+  } = declared
+  const bent = declared.periodic ? periodicCurve(points, max - min) : monotoneCurve(points)
   return sampled((v) => Math.min(y.max, Math.max(y.min, bent(v))), min, max, 3600)
 }
 
@@ -166,24 +166,24 @@ export const colourCurvesStep = defineStepKind<ColourCurveSettings>({
     params.cleanEnds !== 'on' &&
     colourCurveIds.every((id) => isNeutralCurve(colourCurves[id], params[id])),
   prepare: (params, { gamut }) => {
-    const space = oklabOf(gamut),
-      [byHue, satByHue, lightByHue, satByLight, satBySat] = colourCurveIds.map((id) => colourCurve(id, params[id]))
-    const { quietNoise } = params,
-      clean = params.cleanEnds === 'on',
-      anyByHue = byHue !== null || satByHue !== null || lightByHue !== null
+    const space = oklabOf(gamut)
+    const [byHue, satByHue, lightByHue, satByLight, satBySat] = colourCurveIds.map((id) => colourCurve(id, params[id]))
+    const { quietNoise } = params
+    const clean = params.cleanEnds === 'on'
+    const anyByHue = byHue !== null || satByHue !== null || lightByHue !== null
     const apply: PixelOperation = (pixels) => {
       for (let i = 0; i < pixels.length; i += 3) {
-        const [lightness, a, b] = toOklab(space, pixels[i]!, pixels[i + 1]!, pixels[i + 2]!)
+        const [lightness, a, b] = toOklab(space, pixels[i], pixels[i + 1], pixels[i + 2])
         // A colour without light has no hue, and no tone to go by.
         if (!(lightness > leastLightness)) continue
         const purity = Math.hypot(a, b) / lightness
         if (purity < 1e-9) continue
-        const stops = 3 * Math.log2(lightness) - greyStops,
-          degrees = (Math.atan2(b, a) * turn + 360) % 360,
-          share = anyByHue ? hueShare(purity, stops) : 0
-        let chroma = 1,
-          angle = 0,
-          scale = 1
+        const stops = 3 * Math.log2(lightness) - greyStops
+        const degrees = (Math.atan2(b, a) * turn + 360) % 360
+        const share = anyByHue ? hueShare(purity, stops) : 0
+        let chroma = 1
+        let angle = 0
+        let scale = 1
         if (share > 0) {
           if (byHue) angle = (share * byHue(degrees)) / turn
           if (satByHue) chroma = 1 + share * (satByHue(degrees) - 1)
@@ -194,8 +194,8 @@ export const colourCurvesStep = defineStepKind<ColourCurveSettings>({
         if (clean) chroma *= cleanShare(stops)
         if (quietNoise > 0) chroma *= 1 - quietNoise * noiseShare(degrees, stops)
         if (chroma === 1 && angle === 0 && scale === 1) continue
-        const cos = Math.cos(angle) * chroma * scale,
-          sin = Math.sin(angle) * chroma * scale
+        const cos = Math.cos(angle) * chroma * scale
+        const sin = Math.sin(angle) * chroma * scale
         const [red, green, blue] = fromOklab(space, lightness * scale, a * cos - b * sin, a * sin + b * cos)
         pixels[i] = red
         pixels[i + 1] = green

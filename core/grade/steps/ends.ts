@@ -4,8 +4,8 @@ import { smoothStep } from '../smooth-step'
 import { defineStepKind } from '../step-kind'
 
 /** Stops from grey at which an end begins, and how many more it takes until it moves in full. */
-const begins = 0.5,
-  reach = 4.5
+const begins = 0.5
+const reach = 4.5
 
 /** 0 up to `from`, 1 from `from + reach` on, smooth between (C1). */
 const ramp = (distance: number): number => smoothStep(begins, begins + reach, distance)

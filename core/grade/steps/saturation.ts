@@ -64,10 +64,10 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
     }
     const apply: PixelOperation = (pixels) => {
       for (let i = 0; i < pixels.length; i += 3) {
-        const r = pixels[i]!,
-          g = pixels[i + 1]!,
-          b = pixels[i + 2]!,
-          grey = wr * r + wg * g + wb * b
+        const r = pixels[i]
+        const g = pixels[i + 1]
+        const b = pixels[i + 2]
+        const grey = wr * r + wg * g + wb * b
         const purity =
           Math.max(Math.abs(r - grey), Math.abs(g - grey), Math.abs(b - grey)) / Math.max(Math.abs(grey), 1e-6)
         const by = s * (1 + (quiet - 1) * quietShare(purity))

@@ -71,8 +71,8 @@ describe('white balance', () => {
   })
 
   test('positive mired warms, positive tint goes to magenta, the luminance of white stays', () => {
-    const warm = transform(whiteBalanceMatrix(workingGamut, 20, 0), [1, 1, 1]),
-      magenta = transform(whiteBalanceMatrix(workingGamut, 0, 10), [1, 1, 1])
+    const warm = transform(whiteBalanceMatrix(workingGamut, 20, 0), [1, 1, 1])
+    const magenta = transform(whiteBalanceMatrix(workingGamut, 0, 10), [1, 1, 1])
     expect(warm[0]).toBeGreaterThan(warm[2])
     expect(magenta[1]).toBeLessThan(Math.min(magenta[0], magenta[2]))
   })
@@ -83,8 +83,8 @@ describe('white balance', () => {
     const adapted = transform(cat16(xyzOf(source), xyzOf(gamut.white)), xyzOf(source))
     xyzOf(gamut.white).forEach((v, i) => expect(adapted[i]).toBeCloseTo(v, 12))
     // The step's own matrix maps some white exactly on the working white: its inverse image is that white.
-    const m = whiteBalanceMatrix(gamut, -18, 4),
-      back = transform(m, [1, 1, 1])
+    const m = whiteBalanceMatrix(gamut, -18, 4)
+    const back = transform(m, [1, 1, 1])
     expect(back.every((v) => v > 0.5 && v < 2)).toBe(true)
     expect(rgbToXyz(gamut)[4]).toBeGreaterThan(0.7)
   })
@@ -237,8 +237,8 @@ describe('a zone', () => {
     )
   })
   test('a tint colours greys toward its hue and keeps their luminance; its saturation leaves greys alone', () => {
-    const weights = luminanceWeights(workingGamut),
-      [r, g, b] = run('zone', { tintDegrees: 240, tintAmount: 0.4 }, [0.18, 0.18, 0.18]) as [number, number, number]
+    const weights = luminanceWeights(workingGamut)
+    const [r, g, b] = run('zone', { tintDegrees: 240, tintAmount: 0.4 }, [0.18, 0.18, 0.18]) as [number, number, number]
     expect(b).toBeGreaterThan(Math.max(r, g))
     expect(weights[0] * r + weights[1] * g + weights[2] * b).toBeCloseTo(0.18, 12)
     run('zone', { saturation: 0 }, [0.18, 0.18, 0.18]).forEach((v) => expect(v).toBeCloseTo(0.18, 12))
@@ -265,12 +265,12 @@ test('balance by tone warms the end that is asked and leaves grey and the other 
 
 test('quiet colours: near grey they follow, strong ones hardly move, luminance stays', () => {
   const spread = (rgb: number[]): number => Math.max(...rgb) - Math.min(...rgb)
-  const quiet = [0.2, 0.19, 0.18],
-    strong = [0.8, 0.02, 0.02]
+  const quiet = [0.2, 0.19, 0.18]
+  const strong = [0.8, 0.02, 0.02]
   expect(spread(run('saturation', { quiet: 1.5 }, quiet)) / spread(quiet)).toBeCloseTo(1.5, 1)
   expect(spread(run('saturation', { quiet: 1.5 }, strong)) / spread(strong)).toBeLessThan(1.06)
-  const w = luminanceWeights(workingGamut),
-    luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
+  const w = luminanceWeights(workingGamut)
+  const luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
   expect(luminance(run('saturation', { quiet: 0.3 }, strong))).toBeCloseTo(luminance(strong), 12)
 })
 
@@ -280,8 +280,8 @@ test("slope, offset, power and saturation are the standard's arithmetic, held to
     number,
     number,
   ]
-  const red = (0.4 * 1.2 + 0.05) ** 1.1,
-    luma = 0.2126 * red + 0.7152 * 0.5 + 0.0722 * 0.6
+  const red = (0.4 * 1.2 + 0.05) ** 1.1
+  const luma = 0.2126 * red + 0.7152 * 0.5 + 0.0722 * 0.6
   ;[
     [r, red],
     [g, 0.5],

@@ -124,28 +124,28 @@ export const zone = defineStepKind<{
   },
   isNeutral: ({ exposureStops, tintAmount, saturation }) => exposureStops === 0 && tintAmount === 0 && saturation === 1,
   prepare: ({ centreStops, widthStops, reach, exposureStops, tintDegrees, tintAmount, saturation }, { gamut }) => {
-    const [wr, wg, wb] = luminanceWeights(gamut),
-      most = mostExposure(widthStops),
-      exposure = Math.min(most, Math.max(-most, exposureStops))
+    const [wr, wg, wb] = luminanceWeights(gamut)
+    const most = mostExposure(widthStops)
+    const exposure = Math.min(most, Math.max(-most, exposureStops))
     // Luminance 2^p·(…) has no log: the share is looked up where the light is, and light under −20 stops counts as
     // that.
     const shareOf = (luminance: number): number =>
       zoneShare(Math.log2(Math.max(luminance / middleGrey, 2 ** -20)), centreStops, widthStops, reach as ZoneReach)
     // Full-tint gains whose weighted sum is one: the luminance of a grey stays.
-    const raw = [0, 120, 240].map((at) => 2 ** (tintAmount * 0.5 * Math.cos(((tintDegrees - at) * Math.PI) / 180))),
-      sum = wr * raw[0]! + wg * raw[1]! + wb * raw[2]!
+    const raw = [0, 120, 240].map((at) => 2 ** (tintAmount * 0.5 * Math.cos(((tintDegrees - at) * Math.PI) / 180)))
+    const sum = wr * raw[0] + wg * raw[1] + wb * raw[2]
     const [gr, gg, gb] = raw.map((v) => Math.log2(v / sum)) as [number, number, number]
     const apply: PixelOperation = (pixels) => {
       for (let i = 0; i < pixels.length; i += 3) {
-        const luminance = wr * pixels[i]! + wg * pixels[i + 1]! + wb * pixels[i + 2]!,
-          share = shareOf(luminance)
+        const luminance = wr * pixels[i] + wg * pixels[i + 1] + wb * pixels[i + 2]
+        const share = shareOf(luminance)
         if (share === 0) continue
-        const gain = 2 ** (exposure * share),
-          s = 1 + (saturation - 1) * share,
-          grey = luminance * (1 - s)
-        pixels[i] = (pixels[i]! * s + grey) * gain * 2 ** (gr * share)
-        pixels[i + 1] = (pixels[i + 1]! * s + grey) * gain * 2 ** (gg * share)
-        pixels[i + 2] = (pixels[i + 2]! * s + grey) * gain * 2 ** (gb * share)
+        const gain = 2 ** (exposure * share)
+        const s = 1 + (saturation - 1) * share
+        const grey = luminance * (1 - s)
+        pixels[i] = (pixels[i] * s + grey) * gain * 2 ** (gr * share)
+        pixels[i + 1] = (pixels[i + 1] * s + grey) * gain * 2 ** (gg * share)
+        pixels[i + 2] = (pixels[i + 2] * s + grey) * gain * 2 ** (gb * share)
       }
     }
     if (tintAmount === 0 && saturation === 1)

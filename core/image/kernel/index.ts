@@ -50,9 +50,9 @@ interface Room {
 function roomFor({ width, height }: Pick<Plane, 'width' | 'height'>, planes: number, spare = 0): Room | null {
   if (kernel === undefined) kernel = startKernel<FilterCode>(wasm, planeAt)
   if (!kernel) return null
-  const wide = fours(width),
-    tall = fours(height),
-    bytes = wide * tall * 4
+  const wide = fours(width)
+  const tall = fours(height)
+  const bytes = wide * tall * 4
   reserve(kernel.memory, planeAt + planes * bytes + spare)
   return { code: kernel.code, wide, tall, buffer: kernel.memory.buffer, at: (n) => planeAt + n * bytes }
 }
@@ -99,12 +99,12 @@ function down(
   wanted: number,
   times: number,
 ): void {
-  const radius = Math.min(wanted, rows - 1),
-    whole = Math.floor(radius),
-    part = radius - whole,
-    by = 1 / (2 * radius + 1)
-  let from = source,
-    to = target
+  const radius = Math.min(wanted, rows - 1)
+  const whole = Math.floor(radius)
+  const part = radius - whole
+  const by = 1 / (2 * radius + 1)
+  let from = source
+  let to = target
   for (let n = 0; n < times; n++) {
     code.meanDown(from, to, width, rows, whole, part, by)
     const last = from
@@ -126,16 +126,16 @@ export function meansByKernel(plane: Plane, radius: number, times: number): Plan
 
 /** The largest or smallest within squares of a whole radius; null without a kernel. */
 export function extremesByKernel(plane: Plane, radius: number, most: boolean): Plane | null {
-  const { width, height } = plane,
-    longest = Math.max(fours(width), fours(height)),
-    scan = (longest + 3 * (2 * radius + 1)) * longest * 4,
-    room = roomFor(plane, 2, 2 * scan)
+  const { width, height } = plane
+  const longest = Math.max(fours(width), fours(height))
+  const scan = (longest + 3 * (2 * radius + 1)) * longest * 4
+  const room = roomFor(plane, 2, 2 * scan)
   if (!room) return null
-  const { code, wide, tall } = room,
-    a = room.at(0),
-    b = room.at(1),
-    ahead = room.at(2),
-    behind = ahead + scan
+  const { code, wide, tall } = room
+  const a = room.at(0)
+  const b = room.at(1)
+  const ahead = room.at(2)
+  const behind = ahead + scan
   put(room, a, plane)
   code.extremesDown(a, b, wide, height, radius, most ? 1 : 0, ahead, behind)
   code.turn(b, a, wide, tall)
@@ -157,11 +157,11 @@ const guideMeans = new WeakMap<
 export function guidedByKernel(plane: Plane, guide: Plane, radius: number, flat: number): Plane | null {
   const room = roomFor(plane, 6)
   if (!room) return null
-  const { code, wide, tall, at, buffer } = room,
-    count = wide * tall,
-    [p, g, gp, gg, own, spare] = [0, 1, 2, 3, 4, 5].map(at) as [number, number, number, number, number, number]
-  const memory = (address: number): Float32Array => new Float32Array(buffer, address, count),
-    known = guideMeans.get(guide.values)
+  const { code, wide, tall, at, buffer } = room
+  const count = wide * tall
+  const [p, g, gp, gg, own, spare] = [0, 1, 2, 3, 4, 5].map(at) as [number, number, number, number, number, number]
+  const memory = (address: number): Float32Array => new Float32Array(buffer, address, count)
+  const known = guideMeans.get(guide.values)
   put(room, p, plane)
   put(room, own, guide)
   code.product(own, p, gp, count)
@@ -198,17 +198,17 @@ export function finerByKernel(
   from: number,
   to: number,
 ): Float32Array | null {
-  const stride = (fineWidth + 7) & ~7,
-    rows = to - from,
-    coarse = planeAt,
-    coarseBytes = fours(values.length + 4) * 4,
-    lineBytes = (fours(width) + 8) * 4
+  const stride = (fineWidth + 7) & ~7
+  const rows = to - from
+  const coarse = planeAt
+  const coarseBytes = fours(values.length + 4) * 4
+  const lineBytes = (fours(width) + 8) * 4
   if (fineWidth !== width * 2) return null
   const room = roomFor({ width: 4, height: 4 }, 1, coarseBytes + lineBytes + stride * rows * 4)
   if (!room) return null
-  const { buffer, code } = room,
-    line = coarse + coarseBytes,
-    target = line + lineBytes
+  const { buffer, code } = room
+  const line = coarse + coarseBytes
+  const target = line + lineBytes
   new Float32Array(buffer, coarse, values.length).set(values)
   code.finer(coarse, target, line, width, top, top + height, stride, from, to)
   return taken({ ...room, wide: stride }, target, { width: fineWidth, height: rows }).values

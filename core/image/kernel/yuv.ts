@@ -58,11 +58,11 @@ export function ycbcrRowsByKernel(
 ): boolean {
   if (kernel === undefined) kernel = startKernel<YuvCode>(wasm, 0)
   if (!kernel || !isWhole(luma) || !isWhole(cb) || !isWhole(cr)) return false
-  const { width } = layout,
-    cw = chromaWidth(layout),
-    ch = chromaHeight(layout),
-    wide = luma instanceof Uint16Array,
-    floats = (width + 12) * 4
+  const { width } = layout
+  const cw = chromaWidth(layout)
+  const ch = chromaHeight(layout)
+  const wide = luma instanceof Uint16Array
+  const floats = (width + 12) * 4
   const [lumaAt, topAt, bottomAt, lineAt, cbAt, crAt, rgbAt] = [0, 1, 2, 3, 4, 5, 6].map((n) => n * floats) as [
     number,
     number,
@@ -74,19 +74,19 @@ export function ycbcrRowsByKernel(
   ]
   reserve(kernel.memory, rgbAt + (width + 4) * 6)
   const {
-      code,
-      memory: { buffer },
-    } = kernel,
-    put = (at: number, samples: Whole): void => {
-      ;(wide ? new Uint16Array(buffer, at, samples.length) : new Uint8Array(buffer, at, samples.length)).set(samples)
-    }
+    code,
+    memory: { buffer },
+  } = kernel
+  const put = (at: number, samples: Whole): void => {
+    ;(wide ? new Uint16Array(buffer, at, samples.length) : new Uint8Array(buffer, at, samples.length)).set(samples)
+  }
   const shown = new Uint16Array(buffer, rgbAt, width * 3)
   for (let row = from; row < to; row++) {
     // Vertical siting of 4:2:0 lies halfway between two luma lines.
-    const at = layout.chromaShiftY ? (row - 0.5) / 2 : row,
-      top = Math.min(Math.max(Math.floor(at), 0), ch - 1),
-      bottom = Math.min(top + 1, ch - 1),
-      down = Math.min(Math.max(at - top, 0), 1)
+    const at = layout.chromaShiftY ? (row - 0.5) / 2 : row
+    const top = Math.min(Math.max(Math.floor(at), 0), ch - 1)
+    const bottom = Math.min(top + 1, ch - 1)
+    const down = Math.min(Math.max(at - top, 0), 1)
     for (const [plane, target] of [
       [cb, cbAt],
       [cr, crAt],

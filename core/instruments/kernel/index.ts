@@ -53,12 +53,12 @@ export interface ScopeResult {
   readonly crushed: number
 }
 
-const wordsOfJob = 28,
-  numbersAt = wordsOfJob * 4
+const wordsOfJob = 28
+const numbersAt = wordsOfJob * 4
 const jobBytes = numbersAt + 5 * 8
 /** Bytes of a pixel in the strip (four levels, a bin and a cell), and the rows it holds. */
-const stripBytes = 6 * 2,
-  stripRows = 8
+const stripBytes = 6 * 2
+const stripRows = 8
 /** Eight pixels are read at a time, so the last read may pass the end by seven. */
 const pastTheEnd = 7 * 6
 /** So many bytes of the picture are brought in at a time: they stay in the processor's nearer caches. */
@@ -69,36 +69,36 @@ let kernel: StartedKernel<ScopeCode> | null | undefined
 export function countFast(job: ScopeJob): ScopeResult | null {
   if (kernel === undefined) kernel = startKernel<ScopeCode>(wasm, jobBytes)
   if (!kernel) return null
-  const { width, levels, columns, cells, mask, chromaGains } = job,
-    entries = columns * levels
+  const { width, levels, columns, cells, mask, chromaGains } = job
+  const entries = columns * levels
   let next = (jobBytes + 15) & ~15
   const place = (bytes: number): number => {
     const at = next
     next += (bytes + 15) & ~15
     return at
   }
-  const allRows = job.rows.length / 3 / width,
-    bandRows = Math.min(allRows, Math.max(stripRows, Math.floor(bandBytes / (width * 6 * stripRows)) * stripRows))
-  const columnStart = place(job.columnStart.byteLength),
-    countersAt = next
-  const traces = place(entries * 4 * 4),
-    luma = place(job.lumaBins * 4),
-    vector = place(cells * cells * 4)
-  const chromaEntries = chromaGains ? entries : 0,
-    zoomedEntries = job.zoomed ? cells * cells : 0
-  const cb = place(chromaEntries * 4),
-    cr = place(chromaEntries * 4),
-    zoomed = place(zoomedEntries * 4)
-  const countersEnd = next,
-    strip = place(((width + 7) & ~7) * stripBytes * stripRows),
-    source = place(bandRows * width * 6 + pastTheEnd),
-    maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
+  const allRows = job.rows.length / 3 / width
+  const bandRows = Math.min(allRows, Math.max(stripRows, Math.floor(bandBytes / (width * 6 * stripRows)) * stripRows))
+  const columnStart = place(job.columnStart.byteLength)
+  const countersAt = next
+  const traces = place(entries * 4 * 4)
+  const luma = place(job.lumaBins * 4)
+  const vector = place(cells * cells * 4)
+  const chromaEntries = chromaGains ? entries : 0
+  const zoomedEntries = job.zoomed ? cells * cells : 0
+  const cb = place(chromaEntries * 4)
+  const cr = place(chromaEntries * 4)
+  const zoomed = place(zoomedEntries * 4)
+  const countersEnd = next
+  const strip = place(((width + 7) & ~7) * stripBytes * stripRows)
+  const source = place(bandRows * width * 6 + pastTheEnd)
+  const maskAt = mask ? place(bandRows * width + pastTheEnd) : 0
   reserve(kernel.memory, next)
   const { buffer } = kernel.memory
   new Uint32Array(buffer, columnStart, job.columnStart.length).set(job.columnStart)
   new Uint8Array(buffer, countersAt, countersEnd - countersAt).fill(0)
-  const words = new Uint32Array(buffer, 0, wordsOfJob),
-    numbers = new Float64Array(buffer, numbersAt, 5).fill(0)
+  const words = new Uint32Array(buffer, 0, wordsOfJob)
+  const numbers = new Float64Array(buffer, numbersAt, 5).fill(0)
   words.set([
     source,
     width,
@@ -126,20 +126,20 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     0,
     0,
   ])
-  const band = new Uint16Array(buffer, source, bandRows * width * 3),
-    bandMask = new Uint8Array(buffer, maskAt, mask ? bandRows * width : 0)
+  const band = new Uint16Array(buffer, source, bandRows * width * 3)
+  const bandMask = new Uint8Array(buffer, maskAt, mask ? bandRows * width : 0)
   for (let row = 0; row < allRows; row += bandRows) {
-    const rows = Math.min(bandRows, allRows - row),
-      from = row * width,
-      to = (row + rows) * width
+    const rows = Math.min(bandRows, allRows - row)
+    const from = row * width
+    const to = (row + rows) * width
     band.set(job.rows.subarray(from * 3, to * 3))
     if (mask) bandMask.set(mask.subarray(from, to))
     words[2] = rows
     kernel.code.countScopes(0)
   }
   const counters = (name: keyof NonNullable<ScopeJob['into']>, at: number, length: number): Uint32Array => {
-    const counted = new Uint32Array(buffer, at, length),
-      into = job.into?.[name]
+    const counted = new Uint32Array(buffer, at, length)
+    const into = job.into?.[name]
     if (into?.length !== length) return counted.slice()
     into.set(counted)
     return into
@@ -156,8 +156,8 @@ export function countFast(job: ScopeJob): ScopeResult | null {
     cb: counters('cb', cb, chromaEntries),
     cr: counters('cr', cr, chromaEntries),
     zoomed: counters('zoomed', zoomed, zoomedEntries),
-    sums: [numbers[0]!, numbers[1]!, numbers[2]!],
-    clipped: numbers[3]!,
-    crushed: numbers[4]!,
+    sums: [numbers[0], numbers[1], numbers[2]],
+    clipped: numbers[3],
+    crushed: numbers[4],
   }
 }

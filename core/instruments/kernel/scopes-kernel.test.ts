@@ -10,7 +10,10 @@ function frame(width: number, height: number): Frame {
   let seed = 9
   const data = Uint16Array.from({ length: width * height * 3 }, (_, i) => {
     seed = (Math.imul(seed, 1103515245) + 12345) >>> 0
-    return i % 7 === 0 ? 65535 : i % 11 === 0 ? 0 : i < 300 ? 0 : seed >>> 16
+    if (i % 7 === 0) return 65535
+    if (i % 11 === 0) return 0
+    if (i < 300) return 0
+    return seed >>> 16
   })
   return { width, height, data, low: 0, high: 1 }
 }
@@ -20,19 +23,19 @@ test.each([
   ['bt2020', 49_270],
 ] as const)('the kernel counts exactly what the plain pass counts (%s, top code %p)', (matrix, topCode) => {
   const job = jobFor(frame(203, 61), lumaWeights(matrix), sizes, 3, 60, topCode)
-  const fast = countFast(job)!,
-    plain = countPlain(job)
+  const fast = countFast(job)!
+  const plain = countPlain(job)
   for (const trace of ['waveform', 'red', 'green', 'blue', 'luma', 'vector'] as const)
     expect(fast[trace]).toEqual(plain[trace])
   expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
 })
 
 test('chroma traces, zoom and a mask as well', () => {
-  const f = frame(203, 61),
-    mask = Uint8Array.from({ length: 203 * 61 }, (_, i) => ((i * 7) % 5 < 2 ? 1 : 0))
+  const f = frame(203, 61)
+  const mask = Uint8Array.from({ length: 203 * 61 }, (_, i) => ((i * 7) % 5 < 2 ? 1 : 0))
   const job = jobFor(f, lumaWeights('bt709'), sizes, 3, 60, 65535, { mask, chroma: true, zoom: 4 })
-  const fast = countFast(job)!,
-    plain = countPlain(job)
+  const fast = countFast(job)!
+  const plain = countPlain(job)
   for (const trace of countedTraces) expect(fast[trace]).toEqual(plain[trace])
   expect([fast.sums, fast.clipped, fast.crushed]).toEqual([plain.sums, plain.clipped, plain.crushed])
   const inside = mask.subarray(3 * 203, 60 * 203).reduce((a, b) => a + b, 0)

@@ -20,19 +20,19 @@ export function corners(
   most: number,
   apart: number,
 ): readonly Point[] {
-  const margin = 8,
-    step = 2,
-    found: { x: number; y: number; strength: number }[] = []
+  const margin = 8
+  const step = 2
+  const found: { x: number; y: number; strength: number }[] = []
   for (let y = margin; y < height - margin; y += step)
     for (let x = margin; x < width - margin; x += step) {
       if (!allowed[y * width + x]) continue
-      let xx = 0,
-        xy = 0,
-        yy = 0
+      let xx = 0
+      let xy = 0
+      let yy = 0
       for (let v = y - window; v <= y + window; v++)
         for (let i = v * width + x - window; i <= v * width + x + window; i++) {
-          const gx = values[i + 1]! - values[i - 1]!,
-            gy = values[i + width]! - values[i - width]!
+          const gx = values[i + 1] - values[i - 1]
+          const gy = values[i + width] - values[i - width]
           xx += gx * gx
           xy += gx * gy
           yy += gy * gy
@@ -42,10 +42,10 @@ export function corners(
       if (strength > 0) found.push({ x, y, strength })
     }
   found.sort((a, b) => b.strength - a.strength)
-  const least = (found[0]?.strength ?? 0) * 0.01,
-    kept: Point[] = [],
-    cells = new Map<number, Point[]>(),
-    cell = (p: Point): number => Math.floor(p.x / apart) * 10_000 + Math.floor(p.y / apart)
+  const least = (found[0]?.strength ?? 0) * 0.01
+  const kept: Point[] = []
+  const cells = new Map<number, Point[]>()
+  const cell = (p: Point): number => Math.floor(p.x / apart) * 10_000 + Math.floor(p.y / apart)
   for (const p of found) {
     if (kept.length >= most || p.strength < least) break
     const at = cell(p)

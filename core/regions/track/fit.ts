@@ -16,6 +16,8 @@ export interface Fit {
   readonly residual: number
 }
 
+/** Random choices that are tried. */
+const trials: Readonly<Record<TrackKind, number>> = { position: 50, similarity: 50, affine: 100, perspective: 160 }
 const needed: Readonly<Record<TrackKind, number>> = { position: 1, similarity: 2, affine: 3, perspective: 4 }
 
 /**
@@ -25,19 +27,18 @@ const needed: Readonly<Record<TrackKind, number>> = { position: 1, similarity: 2
 export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: number, seed = 1): Fit | null {
   const least = Math.max(needed[kind] + 2, 5)
   if (pairs.length < least) return null
-  let best: readonly number[] = [],
-    state = (seed * 2654435761) >>> 0
+  let best: readonly number[] = []
+  let state = (seed * 2654435761) >>> 0
   const random = (): number => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0
     return state / 2 ** 32
   }
-  const rounds = kind === 'perspective' ? 160 : kind === 'affine' ? 100 : 50
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < trials[kind]; round++) {
     const chosen = new Set<number>()
     while (chosen.size < needed[kind]) chosen.add(Math.floor(random() * pairs.length))
     const motion = leastSquares(
       kind,
-      [...chosen].map((i) => pairs[i]!),
+      [...chosen].map((i) => pairs[i]),
       null,
     )
     if (!motion) continue
@@ -49,8 +50,8 @@ export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: nu
   let motion: Homography | null = null
   // Those that agree with the fit of all that agree; twice is enough.
   for (let k = 0; k < 3; k++) {
-    const chosen = best.map((i) => pairs[i]!),
-      weights: Float64Array | null = motion ? weightsOf(chosen, motion, tolerance) : null
+    const chosen = best.map((i) => pairs[i])
+    const weights: Float64Array | null = motion ? weightsOf(chosen, motion, tolerance) : null
     motion = leastSquares(kind, chosen, weights)
     if (!motion) return null
     const agree = agreeing(pairs, motion, tolerance)
@@ -59,7 +60,7 @@ export function fitMotion(kind: TrackKind, pairs: readonly Pair[], tolerance: nu
   }
   if (!motion) return null
   let squares = 0
-  for (const i of best) squares += distance2(pairs[i]!, motion)
+  for (const i of best) squares += distance2(pairs[i], motion)
   return { motion, inliers: best, residual: Math.sqrt(squares / best.length) }
 }
 
@@ -75,11 +76,11 @@ const weightsOf = (pairs: readonly Pair[], motion: Homography, tolerance: number
 
 function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64Array | null): Homography | null {
   const weight = (i: number): number => weights?.[i] ?? 1
-  let total = 0,
-    fx = 0,
-    fy = 0,
-    tx = 0,
-    ty = 0
+  let total = 0
+  let fx = 0
+  let fy = 0
+  let tx = 0
+  let ty = 0
   pairs.forEach(({ from, to }, i) => {
     const w = weight(i)
     total += w
@@ -95,22 +96,22 @@ function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64A
   ty /= total
   if (kind === 'position') return translation(tx - fx, ty - fy)
   if (kind === 'similarity') {
-    let dot = 0,
-      cross = 0,
-      long = 0
+    let dot = 0
+    let cross = 0
+    let long = 0
     pairs.forEach(({ from, to }, i) => {
-      const w = weight(i),
-        px = from.x - fx,
-        py = from.y - fy,
-        qx = to.x - tx,
-        qy = to.y - ty
+      const w = weight(i)
+      const px = from.x - fx
+      const py = from.y - fy
+      const qx = to.x - tx
+      const qy = to.y - ty
       dot += w * (px * qx + py * qy)
       cross += w * (px * qy - py * qx)
       long += w * (px * px + py * py)
     })
     if (long < 1e-6) return null
-    const a = dot / long,
-      b = cross / long
+    const a = dot / long
+    const b = cross / long
     return similarity(a, b, tx - a * fx + b * fy, ty - b * fx - a * fy)
   }
   // Coordinates about the middle, of about one in size, keep the equations well conditioned (Hartley, 1997).
@@ -120,22 +121,22 @@ function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64A
       1e-6,
       Math.sqrt(pairs.reduce((s, { from }) => s + (from.x - fx) ** 2 + (from.y - fy) ** 2, 0) / pairs.length),
     )
-  const unknowns = kind === 'affine' ? 6 : 8,
-    normal = new Float64Array(unknowns * unknowns),
-    right = new Float64Array(unknowns),
-    row = new Float64Array(unknowns)
+  const unknowns = kind === 'affine' ? 6 : 8
+  const normal = new Float64Array(unknowns * unknowns)
+  const right = new Float64Array(unknowns)
+  const row = new Float64Array(unknowns)
   const put = (value: number, w: number): void => {
     for (let i = 0; i < unknowns; i++) {
-      right[i]! += w * row[i]! * value
-      for (let j = 0; j < unknowns; j++) normal[i * unknowns + j]! += w * row[i]! * row[j]!
+      right[i] += w * row[i] * value
+      for (let j = 0; j < unknowns; j++) normal[i * unknowns + j] += w * row[i] * row[j]
     }
   }
   pairs.forEach(({ from, to }, i) => {
-    const w = weight(i),
-      x = (from.x - fx) * scale,
-      y = (from.y - fy) * scale,
-      u = (to.x - tx) * scale,
-      v = (to.y - ty) * scale
+    const w = weight(i)
+    const x = (from.x - fx) * scale
+    const y = (from.y - fy) * scale
+    const u = (to.x - tx) * scale
+    const v = (to.y - ty) * scale
     row.fill(0)
     row[0] = x
     row[1] = y
@@ -158,25 +159,25 @@ function leastSquares(kind: TrackKind, pairs: readonly Pair[], weights: Float64A
   const m = solved(normal, right)
   if (!m || !m.every(Number.isFinite)) return null
   const inside: Homography = [
-    m[0]!,
-    m[1]!,
-    m[2]!,
-    m[3]!,
-    m[4]!,
-    m[5]!,
-    unknowns === 8 ? m[6]! : 0,
-    unknowns === 8 ? m[7]! : 0,
+    m[0],
+    m[1],
+    m[2],
+    m[3],
+    m[4],
+    m[5],
+    unknowns === 8 ? m[6] : 0,
+    unknowns === 8 ? m[7] : 0,
     1,
   ]
-  const into: Homography = [scale, 0, -fx * scale, 0, scale, -fy * scale, 0, 0, 1],
-    outOf: Homography = inverseMotion([scale, 0, -tx * scale, 0, scale, -ty * scale, 0, 0, 1])
+  const into: Homography = [scale, 0, -fx * scale, 0, scale, -fy * scale, 0, 0, 1]
+  const outOf: Homography = inverseMotion([scale, 0, -tx * scale, 0, scale, -ty * scale, 0, 0, 1])
   const whole = motionAfter(outOf, motionAfter(inside, into))
   return whole.map((n) => n / whole[8]) as unknown as Homography
 }
 
 /** Null for equations that say too little. */
 function solved(matrix: Float64Array, right: Float64Array): readonly number[] | null {
-  const n = right.length,
-    lu = new LuDecomposition(Matrix.from1DArray(n, n, matrix))
+  const n = right.length
+  const lu = new LuDecomposition(Matrix.from1DArray(n, n, matrix))
   return lu.isSingular() ? null : lu.solve(Matrix.columnVector(right)).to1DArray()
 }

@@ -27,18 +27,18 @@ function texture(seed: number): (x: number, y: number) => number {
     return ((h ^ (h >>> 16)) >>> 0) / 2 ** 32
   }
   const octave = (x: number, y: number, size: number, k: number): number => {
-    const u = x / size,
-      v = y / size,
-      i = Math.floor(u),
-      j = Math.floor(v),
-      f = u - i,
-      g = v - j,
-      s = f * f * (3 - 2 * f),
-      t = g * g * (3 - 2 * g)
-    const a = value(i, j, k),
-      b = value(i + 1, j, k),
-      c = value(i, j + 1, k),
-      d = value(i + 1, j + 1, k)
+    const u = x / size
+    const v = y / size
+    const i = Math.floor(u)
+    const j = Math.floor(v)
+    const f = u - i
+    const g = v - j
+    const s = f * f * (3 - 2 * f)
+    const t = g * g * (3 - 2 * g)
+    const a = value(i, j, k)
+    const b = value(i + 1, j, k)
+    const c = value(i, j + 1, k)
+    const d = value(i + 1, j + 1, k)
     return a + (b - a) * s + (c - a + (a - b - c + d) * s) * t
   }
   return (x, y) => 0.15 + 0.3 * octave(x, y, 46, 1) + 0.28 * octave(x, y, 19, 2) + 0.22 * octave(x, y, 9, 3)
@@ -54,35 +54,35 @@ function painted(
   width: number,
   height: number,
 ): (x: number, y: number) => number {
-  const at = texture(seed),
-    w = width * 2,
-    h = height * 2,
-    values = new Float32Array(w * h)
+  const at = texture(seed)
+  const w = width * 2
+  const h = height * 2
+  const values = new Float32Array(w * h)
   for (let j = 0, i = 0; j < h; j++) for (let k = 0; k < w; k++, i++) values[i] = at(left + k / 2, top + j / 2)
   return (x, y) => {
-    const u = Math.min(w - 1.001, Math.max(0, (x - left) * 2)),
-      v = Math.min(h - 1.001, Math.max(0, (y - top) * 2)),
-      i = (v | 0) * w + (u | 0),
-      f = u - (u | 0),
-      g = v - (v | 0)
-    const a = values[i]!,
-      b = values[i + 1]!,
-      c = values[i + w]!,
-      d = values[i + w + 1]!
+    const u = Math.min(w - 1.001, Math.max(0, (x - left) * 2))
+    const v = Math.min(h - 1.001, Math.max(0, (y - top) * 2))
+    const i = (v | 0) * w + (u | 0)
+    const f = u - (u | 0)
+    const g = v - (v | 0)
+    const a = values[i]
+    const b = values[i + 1]
+    const c = values[i + w]
+    const d = values[i + w + 1]
     return a + (b - a) * f + (c - a + (a - b - c + d) * f) * g
   }
 }
-const onCard = painted(11, card.left - 4, card.top - 4, card.right - card.left + 8, card.bottom - card.top + 8),
-  behind = painted(5, -4, -4, clipSize.width + 40, clipSize.height + 8),
-  onBar = painted(77, -4, -4, clipSize.width + 40, clipSize.height + 8)
+const onCard = painted(11, card.left - 4, card.top - 4, card.right - card.left + 8, card.bottom - card.top + 8)
+const behind = painted(5, -4, -4, clipSize.width + 40, clipSize.height + 8)
+const onBar = painted(77, -4, -4, clipSize.width + 40, clipSize.height + 8)
 
 /** Brightness of a frame, by the mean of two places in every pixel. */
 export function frameOf({ motion, light = () => 1, hidden = () => null, noise = 0.02 }: MadeClip, n: number): Level {
-  const { width, height } = clipSize,
-    back = inverseMotion(motion(n)),
-    values = new Float32Array(width * height),
-    gain = light(n),
-    bar = hidden(n)
+  const { width, height } = clipSize
+  const back = inverseMotion(motion(n))
+  const values = new Float32Array(width * height)
+  const gain = light(n)
+  const bar = hidden(n)
   let state = ((n + 1) * 2654435761) >>> 0
   const random = (): number => {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0
@@ -90,9 +90,9 @@ export function frameOf({ motion, light = () => 1, hidden = () => null, noise = 
   }
   const at = (x: number, y: number): number => {
     if (bar && x >= bar[0] && x < bar[1]) return onBar(x, y)
-    const w = back[6] * x + back[7] * y + back[8],
-      u = (back[0] * x + back[1] * y + back[2]) / w,
-      v = (back[3] * x + back[4] * y + back[5]) / w
+    const w = back[6] * x + back[7] * y + back[8]
+    const u = (back[0] * x + back[1] * y + back[2]) / w
+    const v = (back[3] * x + back[4] * y + back[5]) / w
     // Edges of half a pixel: a card that is resampled has no harder ones.
     const inside = Math.min(
       1,
@@ -110,24 +110,24 @@ export function frameOf({ motion, light = () => 1, hidden = () => null, noise = 
 }
 
 const about = (x: number, y: number, degrees: number, scale: number, dx: number, dy: number): Homography => {
-  const r = (degrees * Math.PI) / 180,
-    a = Math.cos(r) * scale,
-    b = Math.sin(r) * scale
+  const r = (degrees * Math.PI) / 180
+  const a = Math.cos(r) * scale
+  const b = Math.sin(r) * scale
   return [a, -b, x - a * x + b * y + dx, b, a, y - b * x - a * y + dy, 0, 0, 1]
 }
-const cx = (card.left + card.right) / 2,
-  cy = (card.top + card.bottom) / 2
+const cx = (card.left + card.right) / 2
+const cy = (card.top + card.bottom) / 2
 /** A wall seen ever more from one side. */
 const tilted = (t: number): Homography => {
-  const k = 0.0011 * t,
-    m: Homography = [1, 0, 0, 0, 1, 0, k, 0, 1],
-    to: Homography = [1, 0, cx, 0, 1, cy, 0, 0, 1],
-    from: Homography = [1, 0, -cx, 0, 1, -cy, 0, 0, 1]
+  const k = 0.0011 * t
+  const m: Homography = [1, 0, 0, 0, 1, 0, k, 0, 1]
+  const to: Homography = [1, 0, cx, 0, 1, cy, 0, 0, 1]
+  const from: Homography = [1, 0, -cx, 0, 1, -cy, 0, 0, 1]
   return chain(to, chain(m, from))
 }
 const chain = (a: Homography, b: Homography): Homography =>
   [0, 3, 6].flatMap((r) =>
-    [0, 1, 2].map((c) => a[r]! * b[c]! + a[r + 1]! * b[c + 3]! + a[r + 2]! * b[c + 6]!),
+    [0, 1, 2].map((c) => a[r] * b[c] + a[r + 1] * b[c + 3] + a[r + 2] * b[c + 6]),
   ) as unknown as Homography
 
 export const madeClips: readonly (MadeClip & {

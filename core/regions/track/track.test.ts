@@ -30,8 +30,8 @@ const clips = madeClips.filter((c) => thorough || enough.includes(c.name))
 test.each(clips.map((c) => [c.name, c] as const))(
   '%s: the centre is followed to the pixel while it is claimed',
   (_, clip) => {
-    const tracker = startTracker(frameOf(clip, 0), { kind: clip.kind, allowed })!,
-      errors: number[] = []
+    const tracker = startTracker(frameOf(clip, 0), { kind: clip.kind, allowed })!
+    const errors: number[] = []
     let lostAt = clip.frames
     for (let n = 1; n < clip.frames; n++) {
       const found = tracker.next(frameOf(clip, n))
@@ -39,9 +39,9 @@ test.each(clips.map((c) => [c.name, c] as const))(
         lostAt = n
         break
       }
-      const [u, v] = moved(found.motion, ...inHeights(cardCentre.x, cardCentre.y)),
-        [x, y] = moved(clip.motion(n), cardCentre.x, cardCentre.y),
-        [tu, tv] = inHeights(x, y)
+      const [u, v] = moved(found.motion, ...inHeights(cardCentre.x, cardCentre.y))
+      const [x, y] = moved(clip.motion(n), cardCentre.x, cardCentre.y)
+      const [tu, tv] = inHeights(x, y)
       errors.push(Math.hypot(u - tu, v - tv) * clipSize.height)
       expect(found.agreeing).toBeLessThanOrEqual(1)
     }
@@ -65,8 +65,8 @@ describe('fitting', () => {
   const far = (m: Homography, n: Homography): number =>
     Math.max(
       ...places.map((p) => {
-        const [a, b] = moved(m, p.x, p.y),
-          [c, d] = moved(n, p.x, p.y)
+        const [a, b] = moved(m, p.x, p.y)
+        const [c, d] = moved(n, p.x, p.y)
         return Math.hypot(a - c, b - d)
       }),
     )
@@ -81,14 +81,14 @@ describe('fitting', () => {
           perspective: motionAfter([1, 0, 0, 0, 1, 0, a * 6e-4, b * 6e-4, 1], similarity(1 + c * 0.2, d * 0.3, 0, 0)),
         } as const
         for (const kind of ['position', 'similarity', 'affine', 'perspective'] as const) {
-          const motion = motions[kind] as Homography,
-            pairs = places.map((p, i) => {
-              const [x, y] = moved(motion, p.x, p.y)
-              return {
-                from: p,
-                to: i % 3 === 0 ? { x: x + 20 + ((i * 7) % 50), y: y - 30 - ((i * 3) % 40) } : { x, y },
-              }
-            })
+          const motion = motions[kind] as Homography
+          const pairs = places.map((p, i) => {
+            const [x, y] = moved(motion, p.x, p.y)
+            return {
+              from: p,
+              to: i % 3 === 0 ? { x: x + 20 + ((i * 7) % 50), y: y - 30 - ((i * 3) % 40) } : { x, y },
+            }
+          })
           const fit = fitMotion(kind, pairs, 1)!
           expect(far(fit.motion, motion)).toBeLessThan(1e-4)
           expect(fit.inliers.every((i) => i % 3 !== 0)).toBe(true)

@@ -34,25 +34,25 @@ const alikeEnough = 0.72
 /** Pixels (of a frame 540 high) within which points agree. */
 const tolerance = 1.3
 /** Fewer agreeing points, or a smaller share of those in view, are not believed. */
-const leastPoints = 7,
-  leastShare = 0.34
+const leastPoints = 7
+const leastShare = 0.34
 
 /** Prepares following what is allowed of a reference frame. Null where it holds too little to follow. */
 export function startTracker(reference: Level, { kind, allowed }: TrackSettings): Tracker | null {
-  const unit = reference.height / 540,
-    first = pyramidOf(reference)
-  const points = corners(first.levels[0]!, allowed, most, Math.max(5, 9 * unit))
+  const unit = reference.height / 540
+  const first = pyramidOf(reference)
+  const points = corners(first.levels[0], allowed, most, Math.max(5, 9 * unit))
   if (points.length < leastPoints) return null
-  let last: Pyramid = first,
-    motion: Homography = noMotion,
-    step: Homography = noMotion
+  let last: Pyramid = first
+  let motion: Homography = noMotion
+  let step: Homography = noMotion
   return {
     next: (level) => {
-      const now = pyramidOf(level),
-        inView = points.filter((p) => {
-          const [x, y] = moved(motion, p.x, p.y)
-          return inside(x, y, level, 8)
-        })
+      const now = pyramidOf(level)
+      const inView = points.filter((p) => {
+        const [x, y] = moved(motion, p.x, p.y)
+        return inside(x, y, level, 8)
+      })
       if (inView.length < leastPoints) return 'gone'
       const guess = stepOf(last, now, motion, inView, step, kind, unit) ?? motionAfter(step, motion)
       const found = against(first, now, inView, guess, kind, unit)
@@ -86,12 +86,12 @@ function stepOf(
   unit: number,
 ): Homography | null {
   // Half the size is fine enough for a guess: what it comes to is found against the first frame.
-  const pairs: Pair[] = [],
-    finest = Math.min(1, now.levels.length - 1)
+  const pairs: Pair[] = []
+  const finest = Math.min(1, now.levels.length - 1)
   for (const p of points) {
-    const [x, y] = moved(motion, p.x, p.y),
-      [gx, gy] = moved(step, x, y),
-      at = { x, y }
+    const [x, y] = moved(motion, p.x, p.y)
+    const [gx, gy] = moved(step, x, y)
+    const at = { x, y }
     const there = follow(last, now, at, { x: gx, y: gy }, finest)
     if (!there || there.alike < 0.6) continue
     const back = follow(now, last, there, at, finest)
@@ -113,17 +113,17 @@ function against(
   kind: TrackKind,
   unit: number,
 ): { readonly motion: Homography; readonly agreeing: number; readonly residual: number } | null {
-  let motion = guess,
-    result: { readonly motion: Homography; readonly agreeing: number; readonly residual: number } | null = null
+  let motion = guess
+  let result: { readonly motion: Homography; readonly agreeing: number; readonly residual: number } | null = null
   for (let pass = 0; pass < 2; pass++) {
-    const back = inverseMotion(motion),
-      pairs: Pair[] = []
+    const back = inverseMotion(motion)
+    const pairs: Pair[] = []
     let seen = 0
     for (const p of points) {
       const [x, y] = moved(motion, p.x, p.y)
-      if (!inside(x, y, now.levels[0]!, 8)) continue
+      if (!inside(x, y, now.levels[0], 8)) continue
       seen++
-      const match = refine(first.levels[0]!, now.levels[0]!, p, motion, back)
+      const match = refine(first.levels[0], now.levels[0], p, motion, back)
       if (match && match.alike >= alikeEnough) pairs.push({ from: p, to: match })
     }
     const fit = fitMotion(kind, pairs, (pass === 0 ? 2 : 1) * tolerance * unit)
@@ -136,8 +136,8 @@ function against(
 
 /** A motion of pixels (centres at whole numbers) as one of height units. */
 function inHeights(m: Homography, height: number): Homography {
-  const toPixels: Homography = [height, 0, -0.5, 0, height, -0.5, 0, 0, 1],
-    back: Homography = [1 / height, 0, 0.5 / height, 0, 1 / height, 0.5 / height, 0, 0, 1]
+  const toPixels: Homography = [height, 0, -0.5, 0, height, -0.5, 0, 0, 1]
+  const back: Homography = [1 / height, 0, 0.5 / height, 0, 1 / height, 0.5 / height, 0, 0, 1]
   const whole = motionAfter(back, motionAfter(m, toPixels))
   return whole.map((n) => n / whole[8]) as unknown as Homography
 }

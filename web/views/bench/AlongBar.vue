@@ -2,7 +2,7 @@
 // A control that changes along the clip: its marks, each with its value, and the way between them. Marked, it is set at
 // this frame alone.
 import { computed } from 'vue'
-import { marksOf, printParameter, type GradeDocument, type NumberParameter, type Step } from '@core/index'
+import { marksOf, printParameter, type GradeDocument, type NumberParameter, type Step } from '@core/grade'
 import { text } from './text'
 
 const props = defineProps<{

@@ -3,21 +3,10 @@
 import { useIntervalFn, watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import {
-  displayById,
-  gradeAt,
-  hasPixels,
-  lumaWeights,
-  needsMapping,
-  otherGamma,
-  readingKey,
-  stations,
-  type DifferenceReport,
-  type InstrumentId,
-  type PlaceColour,
-  type Reading,
-  type StationId,
-} from '@core/index'
+import { displayById, lumaWeights } from '@core/colour'
+import { gradeAt, needsMapping, otherGamma, stations, type DifferenceReport, type StationId } from '@core/grade'
+import type { InstrumentId, PlaceColour } from '@core/instruments'
+import { hasPixels, readingKey, type Reading } from '@core/readings'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -176,8 +165,8 @@ function showLosses(id: StationId | null): void {
 /** A second click puts the light out again. */
 const litReading = ref('')
 function showReading(reading: Reading): void {
-  const key = readingKey(reading),
-    out = litReading.value === key
+  const key = readingKey(reading)
+  const out = litReading.value === key
   showLosses(null)
   if (out) return
   marking.showReading(reading)
@@ -233,9 +222,9 @@ const readings = useReadings(
 const partColour = computed(() => {
   const facts = renderer.result.value?.partFacts
   if (!facts || !shot.value || !grade.document) return null
-  const { red, green, blue, cbDivisor, crDivisor } = lumaWeights(displayById(grade.document.show.displayId).lumaMatrix),
-    [r, g, b] = facts.means,
-    luma = red * r + green * g + blue * b
+  const { red, green, blue, cbDivisor, crDivisor } = lumaWeights(displayById(grade.document.show.displayId).lumaMatrix)
+  const [r, g, b] = facts.means
+  const luma = red * r + green * g + blue * b
   return {
     name: text.compare.name(shot.value.name, view.frame - shot.value.firstFrame, false),
     luma,
@@ -276,8 +265,8 @@ watch([() => picking.wanted, renderer.settled, () => view.frame], async ([now, s
   else if (settled && !asShot.value)
     picking.spread = await renderer.spread(now.station, now.side, shot.value?.media.bitDepth ?? 10)
 })
-const lutStep = ref(''),
-  between = shallowRef<DifferenceReport | null>(null)
+const lutStep = ref('')
+const between = shallowRef<DifferenceReport | null>(null)
 watch([lutStep, renderer.settled], async ([id, settled]) => {
   if (id === '') between.value = null
   else if (settled && !asShot.value) between.value = (await renderer.between(id)).difference

@@ -1,22 +1,24 @@
 <script setup lang="ts">
 // The decision list of a grade: slope, offset, power and saturation, read from and written to the field's files.
 import { ref } from 'vue'
-import { cdlOf, parseCdl, printCdl, type CdlFileKind, type CdlNumbers, type Step } from '@core/index'
+import { parseCdl, printCdl, type CdlFileKind } from '@core/formats'
+import { cdlOf, type CdlNumbers, type Step } from '@core/grade'
 import { text } from './text'
 
 const props = defineProps<{ cdl: Step | null; shotName: string }>()
 const emit = defineEmits<{ cdl: [cdl: CdlNumbers, from: string]; noCdl: [] }>()
-const fault = ref(''),
-  picker = ref<HTMLInputElement | null>(null)
+const fault = ref('')
+const picker = ref<HTMLInputElement | null>(null)
 async function read(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement,
-    file = input.files?.[0]
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
   input.value = ''
   if (!file) return
   try {
     if (file.size > 4 * 1024 * 1024) throw new Error('The file is larger than 4 MB: that is no colour decision list.')
-    const found = parseCdl(await file.text()),
-      own = found.find((c) => c.id === props.shotName) ?? found[0]!
+    const found = parseCdl(await file.text())
+    const own = found.find((c) => c.id === props.shotName) ?? found[0]
+    if (!own) throw new Error('The file holds no correction.')
     fault.value = found.length > 1 ? text.look.cdlMany(found.length, own.id) : ''
     emit('cdl', own.cdl, `${file.name}: ${own.id}`)
   } catch (error) {
@@ -34,8 +36,8 @@ function write(kind: CdlFileKind): void {
   URL.revokeObjectURL(link.href)
 }
 const cdlWords = (step: Step): string => {
-  const { slope, offset, power, saturation } = cdlOf(step.params),
-    row = (v: readonly number[]): string => v.map((n) => n.toFixed(3)).join(' ')
+  const { slope, offset, power, saturation } = cdlOf(step.params)
+  const row = (v: readonly number[]): string => v.map((n) => n.toFixed(3)).join(' ')
   return text.look.cdlNumbers(row(slope), row(offset), row(power), saturation.toFixed(2))
 }
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The Look station: LUTs one behind the other, each with its strength and what it is given.
 import { computed } from 'vue'
-import { stepFault, stepKindById, type DifferenceReport, type Side, type Step } from '@core/index'
+import { stepKindById, type DifferenceReport, type Side, type Step } from '@core/grade'
+import { stepFault } from '@core/lut-bench'
 import LutStrength from '../../components/LutStrength.vue'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'

@@ -3,7 +3,7 @@
 // not settled.
 import { computed } from 'vue'
 import { ElButton } from 'element-plus'
-import { encodingById } from '@core/index'
+import { encodingById } from '@core/colour'
 import PlainSelect from '../../components/PlainSelect.vue'
 import { usePlacing } from '../../stores/placing'
 import { useRegions } from '../../stores/regions'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The Read station: which encoding, gamut and range the camera wrote, or the LUT that converts it.
 import { computed, onMounted } from 'vue'
-import { encodingFromDefinition, encodingOf, encodings, gamuts, type ReadSettings } from '@core/index'
+import { encodingFromDefinition, encodings, gamuts } from '@core/colour'
+import { encodingOf, type ReadSettings } from '@core/grade'
 import type { MediaFacts } from '@contracts/responses'
 import LutPicker from '../../components/LutPicker.vue'
 import LutStrength from '../../components/LutStrength.vue'

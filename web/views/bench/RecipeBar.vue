@@ -2,15 +2,8 @@
 // Recipes on the Bench: one is applied as ordinary steps; what the open grade does becomes a new one.
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import {
-  recipeContent,
-  recipeFacts,
-  shippedRecipes,
-  stations,
-  type GradeDocument,
-  type Recipe,
-  type StationId,
-} from '@core/index'
+import { recipeContent, shippedRecipes, stations, type GradeDocument, type Recipe, type StationId } from '@core/grade'
+import { recipeFacts } from '@core/lut-bench'
 import { checkedRecipe } from '@contracts/recipes'
 import { post, request } from '../../api/client'
 import { useAttempt } from '../../composables/useAttempt'
@@ -25,16 +18,16 @@ const { fault, attempt } = useAttempt()
 const emit = defineEmits<{ apply: [recipe: Recipe]; take: [] }>()
 const { chosen } = storeToRefs(usePlacing())
 const recipes = shallowRef<readonly Recipe[]>([])
-const naming = ref(false),
-  name = ref(''),
-  taken = ref<StationId[]>(['shape', 'hue', 'look'])
+const naming = ref(false)
+const name = ref('')
+const taken = ref<StationId[]>(['shape', 'hue', 'look'])
 const offered = (['level', 'shape', 'hue', 'regions', 'look'] as const).map((id) => ({
   id,
-  name: stations.find((s) => s.id === id)!.name,
+  name: stations.find((s) => s.id === id)?.name ?? id,
 }))
 const content = computed(() => recipeContent(props.grade, taken.value))
-const recipe = computed(() => [...shippedRecipes, ...recipes.value].find((r) => r.id === chosen.value)),
-  own = computed(() => recipes.value.some((r) => r.id === chosen.value))
+const recipe = computed(() => [...shippedRecipes, ...recipes.value].find((r) => r.id === chosen.value))
+const own = computed(() => recipes.value.some((r) => r.id === chosen.value))
 /** Its card: when it serves, and what it does to a row of skins. */
 const facts = computed(() => recipe.value && recipeFacts(recipe.value))
 

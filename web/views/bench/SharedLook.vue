@@ -10,7 +10,7 @@ import {
   type NumberParameter,
   type Recipe,
   type Step,
-} from '@core/index'
+} from '@core/grade'
 import { checked } from '@contracts/check'
 import { checkedLook, LookPlace, ShotLook } from '@contracts/recipes'
 import type { LookSummary, ShotDetail } from '@contracts/responses'
@@ -24,13 +24,13 @@ import { text } from './text'
 
 const props = defineProps<{ grade: GradeDocument; shot: ShotDetail }>()
 const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
-const store = useGrade(),
-  library = useLibrary(),
-  { fault, attempt } = useAttempt()
+const store = useGrade()
+const library = useLibrary()
+const { fault, attempt } = useAttempt()
 const { shared: words } = text
-const looks = shallowRef<readonly LookSummary[]>([]),
-  recipes = shallowRef<readonly Recipe[]>([]),
-  chosen = ref('')
+const looks = shallowRef<readonly LookSummary[]>([])
+const recipes = shallowRef<readonly Recipe[]>([])
+const chosen = ref('')
 const load = (): Promise<void> =>
   attempt(async () => {
     ;[looks.value, recipes.value] = await Promise.all([
@@ -43,8 +43,8 @@ watch(
   () => void load(),
   { immediate: true },
 )
-const look = computed(() => props.shot.look),
-  onScene = computed(() => look.value?.from === 'scene')
+const look = computed(() => props.shot.look)
+const onScene = computed(() => look.value?.from === 'scene')
 const usage = computed(() => {
   const found = looks.value.find((l) => l.id === look.value?.id)
   return found ? words.usage(found.wholeProject, found.scenes) : ''
@@ -106,8 +106,8 @@ const scale = (label: string, tip: string): NumberParameter => ({
   decimals: 0,
   shownFactor: 100,
 })
-const whole = computed(() => scale(onScene.value ? words.sceneStrength : words.projectStrength, words.strengthTip)),
-  ownScale = scale(words.shotStrength, words.shotTip)
+const whole = computed(() => scale(onScene.value ? words.sceneStrength : words.projectStrength, words.strengthTip))
+const ownScale = scale(words.shotStrength, words.shotTip)
 // The hand is let go before the server is asked: one change, not fifty.
 const held = ref<{ readonly whole?: number; readonly own?: number }>({})
 function letGo(): void {

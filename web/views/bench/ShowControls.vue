@@ -1,12 +1,10 @@
 <script setup lang="ts">
 // The Show station: the display, how light is brought to it, and what happens to colours it does not have.
 import { computed } from 'vue'
+import { displays, encodings } from '@core/colour'
 import {
-  displays,
-  encodings,
   gamutMethods,
   lutTakesSide,
-  showFault,
   showMethods,
   showParameters,
   type GamutMethodId,
@@ -14,7 +12,8 @@ import {
   type ShowParameterKey,
   type ShowSettings,
   type Side,
-} from '@core/index'
+} from '@core/grade'
+import { showFault } from '@core/lut-bench'
 import LutPicker from '../../components/LutPicker.vue'
 import LutStrength from '../../components/LutStrength.vue'
 import PlainSelect from '../../components/PlainSelect.vue'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // Which side of Show a station's steps stand on, one action to move them across, and what that does to the loss ledger.
 import { computed, ref, shallowRef, watch } from 'vue'
-import { totalLoss, type Meridian, type Side, type StationLoss, type Step } from '@core/index'
+import type { Side, Step } from '@core/grade'
+import { totalLoss, type Meridian, type StationLoss } from '@core/instruments'
 import { lossChange } from './figures'
 import { text } from './text'
 
@@ -9,9 +10,11 @@ const props = defineProps<{ steps: readonly Step[]; meridian: Meridian | null; s
 const emit = defineEmits<{ move: [side: Side] }>()
 
 const sides = computed(() => new Set(props.steps.map((s) => s.side)))
-const here = computed(() =>
-  sides.value.size > 1 ? text.bothSides : sides.value.has('display') ? text.displaySide : text.sceneSide,
-)
+const here = computed(() => {
+  if (sides.value.size > 1) return text.bothSides
+  if (sides.value.has('display')) return text.displaySide
+  return text.sceneSide
+})
 const other = computed<Side>(() => (sides.value.has('scene') ? 'display' : 'scene'))
 const lost = computed(() => (props.meridian ? totalLoss(props.meridian.stations.map((s) => s.loss)) : null))
 

@@ -30,7 +30,7 @@ import {
   type Side,
   type StationId,
   type Step,
-} from '@core/index'
+} from '@core/grade'
 import type { MediaFacts, ShotDetail } from '@contracts/responses'
 import { useGrade } from '../../stores/grade'
 import { unsettledEncodings, usePlacing } from '../../stores/placing'
@@ -129,14 +129,14 @@ const colourStep = computed(() =>
   props.grade.steps.find((s) => s.kind === 'colour-curves' && s.regionId === undefined && s.lookId === undefined),
 )
 const lutSteps = computed(() =>
-    props.grade.steps.filter((s) => s.kind === 'lut' && (s.lookId === undefined || s.lookId === ownLook)),
-  ),
-  lutId = ref<string | null>(null)
+  props.grade.steps.filter((s) => s.kind === 'lut' && (s.lookId === undefined || s.lookId === ownLook)),
+)
+const lutId = ref<string | null>(null)
 const lutStep = computed(() => lutSteps.value.find((s) => s.id === lutId.value) ?? lutSteps.value[0])
 function addLut(): void {
   store.edit('LUT added', (g) => {
-    const added = addStep(g, 'lut', 'LUT', {}),
-      fresh = added.steps.at(-1)
+    const added = addStep(g, 'lut', 'LUT', {})
+    const fresh = added.steps.at(-1)
     lutId.value = fresh?.id ?? null
     return fresh ? setStep(added, fresh.id, { side: 'display' }) : added
   })

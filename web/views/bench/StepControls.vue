@@ -8,7 +8,7 @@ import {
   type NumberParameter,
   type StationId,
   type Step,
-} from '@core/index'
+} from '@core/grade'
 import ScaleControl from '../../components/ScaleControl.vue'
 import type { PictureFacts } from '../../workers/messages'
 import { useView } from '../../stores/view'

@@ -3,7 +3,7 @@
 // where we are.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import type { FrameTrace, Moment } from '@core/index'
+import type { FrameTrace, Moment } from '@core/instruments'
 import { text } from './text'
 
 const props = defineProps<{
@@ -21,8 +21,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ go: [frame: number]; grab: []; drop: [] }>()
 
-const box = ref<HTMLElement | null>(null),
-  canvas = ref<HTMLCanvasElement | null>(null)
+const box = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(box)
 const last = computed(() => props.first + props.count - 1)
 /** Middle of a frame's place as a share of the line. */
@@ -35,15 +35,15 @@ watch([() => props.traces, width, height, canvas], draw, { flush: 'post' })
 const colourOf = (name: string): string => (box.value ? getComputedStyle(box.value).getPropertyValue(name).trim() : '')
 
 function draw(): void {
-  const target = canvas.value,
-    context = target?.getContext('2d')
+  const target = canvas.value
+  const context = target?.getContext('2d')
   if (!target || !context || width.value === 0) return
   const scale = window.devicePixelRatio
   target.width = Math.round(width.value * scale)
   target.height = Math.round(height.value * scale)
-  const w = target.width,
-    h = target.height,
-    step = w / Math.max(1, props.count)
+  const w = target.width
+  const h = target.height
+  const step = w / Math.max(1, props.count)
   const y = (level: number): number => h - 1 - Math.min(1, Math.max(0, level)) * (h - 2)
   const columns = props.traces.flatMap((t, i) => (t ? [{ t, x: i * step }] : []))
   context.fillStyle = colourOf('--veil')
@@ -58,9 +58,9 @@ function draw(): void {
     context.stroke()
   }
   context.globalAlpha = 0.6
-  ;(['--trace-red', '--trace-green', '--trace-blue'] as const).forEach((name, c) =>
-    line(colourOf(name), (t) => t.balance[c]!, 1),
-  )
+  line(colourOf('--trace-red'), (t) => t.balance[0], 1)
+  line(colourOf('--trace-green'), (t) => t.balance[1], 1)
+  line(colourOf('--trace-blue'), (t) => t.balance[2], 1)
   context.globalAlpha = 1
   line(colourOf('--accent'), (t) => t.middle, 1.5)
   // Shares that clip hang from the top, shares that are crushed stand on the bottom: a fifth of the height is one
@@ -76,14 +76,14 @@ function draw(): void {
 }
 
 function at(event: PointerEvent): number {
-  const rect = box.value!.getBoundingClientRect()
+  const rect = (event.currentTarget as HTMLElement).getBoundingClientRect()
   return Math.min(
     last.value,
     Math.max(props.first, props.first + Math.floor(((event.clientX - rect.left) / rect.width) * props.count)),
   )
 }
 function down(event: PointerEvent): void {
-  box.value!.setPointerCapture(event.pointerId)
+  box.value?.setPointerCapture(event.pointerId)
   emit('grab')
   emit('go', at(event))
 }

@@ -2,7 +2,8 @@
 // Under the time line: where in the clip we are, playing, stepping, the looped piece, the lead frame, as shot, and the
 // surround.
 import { computed } from 'vue'
-import { timecodeAt, type OverlayId } from '@core/index'
+import { timecodeAt } from '@core/footage'
+import type { OverlayId } from '@core/instruments'
 import type { ShotSummary } from '@contracts/responses'
 import type { CompareMode, Surround } from '../../stores/view'
 import type { PlayCounts } from '../../workers/player'

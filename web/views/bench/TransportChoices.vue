@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Marks on the picture, and what it is compared with: apart from the bar, which changes with every frame.
-import { overlays, type OverlayId } from '@core/index'
+import { overlays, type OverlayId } from '@core/instruments'
 import type { CompareMode } from '../../stores/view'
 import { text } from './text'
 import type { CompareChoice } from './useComparing'
@@ -8,8 +8,8 @@ import type { CompareChoice } from './useComparing'
 const props = defineProps<{ overlay: OverlayId | ''; compare: CompareMode; held: string }>()
 const emit = defineEmits<{ overlay: [id: OverlayId | '']; compare: [choice: CompareChoice] }>()
 function choose(event: Event): void {
-  const select = event.target as HTMLSelectElement,
-    choice = select.value as CompareChoice
+  const select = event.target as HTMLSelectElement
+  const choice = select.value as CompareChoice
   select.value = props.compare
   emit('compare', choice)
 }

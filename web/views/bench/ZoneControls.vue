@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // Zones: any number of pushes for some tones only; the usual three are offered.
 import { computed, ref, watch } from 'vue'
-import { zonePresets, type GradeDocument, type Step } from '@core/index'
+import { zonePresets, type GradeDocument, type Step } from '@core/grade'
 import PlainSelect from '../../components/PlainSelect.vue'
 import StepControls from './StepControls.vue'
 import { text } from './text'

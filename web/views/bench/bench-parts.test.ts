@@ -1,4 +1,6 @@
-import { displayById, houseStandards, levelHigh, type FrameTrace } from '@core/index'
+import { displayById } from '@core/colour'
+import { levelHigh, type FrameTrace } from '@core/instruments'
+import { houseStandards } from '@core/readings'
 import { soundInstruments, soundSlots } from '../../stores/kept-settings'
 import { scaleLines } from './instruments/scale-lines'
 import { bandOf, linesOf, pathOf, yOf } from './meridian/meridian-paths'
@@ -8,8 +10,8 @@ describe('scales', () => {
   test('percent, legal codes, light of the display, and stops before Show', () => {
     expect(scaleLines('percent', 'bt709-2.4', 'finish').map((l) => l.label)).toEqual(['0', '25', '50', '75', '100'])
     expect(scaleLines('codes', 'bt709-2.4', 'finish').map((l) => l.label)).toEqual(['64', '283', '502', '721', '940'])
-    const light = scaleLines('light', 'pq-1000', 'finish'),
-      { eotf, whiteNits } = displayById('pq-1000')
+    const light = scaleLines('light', 'pq-1000', 'finish')
+    const { eotf, whiteNits } = displayById('pq-1000')
     expect(light.map((l) => l.label)).toContain('203')
     for (const { at, label } of light) expect(eotf.decode(at) * whiteNits).toBeCloseTo(Number(label), 3)
     expect(scaleLines('light', 'bt709-2.4', 'finish').at(-1)).toMatchObject({ at: 1, label: '100' })

@@ -1,14 +1,11 @@
 // Measured facts as short figures: number first, then the unit.
-import { whitePointOf, workingGamut, type InstrumentId, type StationLoss } from '@core/index'
+import { printNumber } from '@core/numbers'
+import { whitePointOf, workingGamut } from '@core/colour'
+import type { InstrumentId, StationLoss } from '@core/instruments'
 import type { PictureFacts } from '../../workers/messages'
 
 /** A share as percent with one decimal, with a true minus sign. */
-export function percent(share: number, signed = false): string {
-  const value = share * 100
-  const digits = Math.abs(value).toFixed(1)
-  const zero = Number(digits) === 0
-  return `${value < 0 && !zero ? '−' : signed && !zero ? '+' : ''}${digits}`
-}
+export const percent = (share: number, signed = false): string => printNumber(share * 100, 1, signed)
 
 /** What a change did to the losses, kind by kind; kinds that lose nothing either way are left out. */
 export function lossChange(before: StationLoss, after: StationLoss): string {

@@ -1,21 +1,10 @@
 // Aiming on the Bench: where aims come from (the standard, a reading, a handle, a part of the picture), and the solver
 // that follows them.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import {
-  balanceLines,
-  controlIds,
-  controlOf,
-  defaultGrade,
-  wholeClipAims,
-  type Aim,
-  type Area,
-  type ControlId,
-  type Finding,
-  type FrameTrace,
-  type GradeDocument,
-  type HouseStandard,
-  type Pointed,
-} from '@core/index'
+import { balanceLines, controlIds, controlOf, wholeClipAims, type Aim, type ControlId } from '@core/aims'
+import { defaultGrade, type GradeDocument } from '@core/grade'
+import type { FrameTrace } from '@core/instruments'
+import type { Area, Finding, HouseStandard, Pointed } from '@core/readings'
 import { useAimSolver } from '../../composables/useAimSolver'
 import { useAims, type Remembered } from '../../stores/aims'
 import { aimOfHandle, type LevelHandle } from './aims/handles'
@@ -73,8 +62,8 @@ export function useAiming({
   partColour,
   traces,
 }: AimSurroundings): Aiming {
-  const store = useAims(),
-    waiting = ref(false)
+  const store = useAims()
+  const waiting = ref(false)
   useAimSolver(subject)
   watch(
     shotId,
@@ -96,8 +85,8 @@ export function useAiming({
   function aimPart(what: PartAim): void {
     const area = part()
     if (!area) return
-    const areas = [area],
-      id = `part-${what}`
+    const areas = [area]
+    const id = `part-${what}`
     switch (what) {
       case 'neutral': {
         // Several picks of a neutral are one aim: their light is averaged.

@@ -1,6 +1,7 @@
 // Binds the Bench's keys.
+import { arrowStep } from '../../composables/arrowStep'
 import { useEventListener } from '@vueuse/core'
-import { stations, type StationId } from '@core/index'
+import { stations, type StationId } from '@core/grade'
 import { isTyping } from './keys'
 
 export interface BenchActions {
@@ -81,10 +82,8 @@ export function useBenchKeys(actions: BenchActions): void {
     }
     if (event.altKey && !event.ctrlKey && event.key.startsWith('Arrow') && !isTyping(event)) {
       event.preventDefault()
-      actions.pan(
-        event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0,
-        event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0,
-      )
+      const { dx, dy } = arrowStep(event)
+      actions.pan(dx, dy)
       return
     }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return

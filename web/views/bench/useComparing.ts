@@ -1,5 +1,5 @@
 // Comparing: a picture is held, or brought from a file, and shown beside the present one.
-import type { TraceImage } from '@core/index'
+import type { TraceImage } from '@core/instruments'
 import { choosePictures, drawPicture } from '../../composables/pictureFile'
 import { useView, type CompareMode } from '../../stores/view'
 import { text } from './text'
@@ -30,9 +30,9 @@ export function useComparing(
   }
   async function bring(file: Blob, name: string): Promise<void> {
     try {
-      const canvas = await drawPicture(file, (width, height) => Math.sqrt(mostPixels / (width * height))),
-        { width, height } = canvas,
-        data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
+      const canvas = await drawPicture(file, (width, height) => Math.sqrt(mostPixels / (width * height)))
+      const { width, height } = canvas
+      const data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
       if (!data) throw new Error()
       view.still = { image: { width, height, rgba: data.data }, name }
       view.compare = 'side'

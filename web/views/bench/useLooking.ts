@@ -1,7 +1,7 @@
 // Pointing: what lies under the pointer, which pixels make a place of an instrument, which pixels a station lost. One
 // question at a time, the latest wins.
 import { onScopeDispose, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
-import type { InstrumentId, Probe, TraceImage } from '@core/index'
+import type { InstrumentId, Probe, TraceImage } from '@core/instruments'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { sharePercent } from './figures'
 import { text } from './text'
@@ -21,12 +21,12 @@ export interface Looking {
 }
 
 export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'shown'>): Looking {
-  const probe = shallowRef<Probe | null>(null),
-    lit = shallowRef<TraceImage | null>(null),
-    litNote = ref('')
+  const probe = shallowRef<Probe | null>(null)
+  const lit = shallowRef<TraceImage | null>(null)
+  const litNote = ref('')
   const latest = <T>(ask: (wanted: T) => Promise<void>, clear: () => void): ((wanted: T | null) => void) => {
-    let wanted: T | null = null,
-      busy = false
+    let wanted: T | null = null
+    let busy = false
     const run = async (): Promise<void> => {
       busy = true
       while (wanted) {
@@ -69,8 +69,8 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
   }
   const lightPlace = latest<{ readonly id: InstrumentId; readonly x: number; readonly y: number }>(
     async ({ id, x, y }) => {
-      const mine = ++generation,
-        answer = await renderer.light(id, x, y)
+      const mine = ++generation
+      const answer = await renderer.light(id, x, y)
       if (generation !== mine) return
       lit.value = answer.share > 0 ? answer.lit : null
       litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''

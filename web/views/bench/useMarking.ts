@@ -2,20 +2,17 @@
 // out.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import {
-  overlayById,
-  overlays,
   setStationStrength,
   setStep,
   stations,
   stationStrength,
   withoutStation,
-  type DrawnPart,
   type GradeDocument,
-  type OverlayId,
-  type Reading,
-  type Region,
   type StationId,
-} from '@core/index'
+} from '@core/grade'
+import { overlayById, overlays, type DrawnPart, type OverlayId } from '@core/instruments'
+import type { Reading } from '@core/readings'
+import type { Region } from '@core/regions'
 import { sameWhileEqual } from '../../composables/sameWhileEqual'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
@@ -45,9 +42,9 @@ export interface Marking {
 const stationName = (id: StationId): string => stations.find((s) => s.id === id)?.name ?? id
 
 export function useMarking(region: () => Region | null): Marking {
-  const view = useView(),
-    grade = useGrade(),
-    losses = ref<StationId | null>(null)
+  const view = useView()
+  const grade = useGrade()
+  const losses = ref<StationId | null>(null)
   const setOverlay = (id: OverlayId | ''): void => {
     view.overlay = id === '' ? null : { id, zebra: view.zebra }
   }
@@ -94,11 +91,9 @@ export function useMarking(region: () => Region | null): Marking {
     },
     togglePart: () => {
       const open = view.station === 'regions' ? region() : null
-      view.part = view.part
-        ? null
-        : open
-          ? { kind: 'region', regionId: open.id }
-          : { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
+      if (view.part) view.part = null
+      else if (open) view.part = { kind: 'region', regionId: open.id }
+      else view.part = { kind: 'box', left: 0.4, top: 0.4, right: 0.6, bottom: 0.6 }
     },
     showReading: ({ id, area }) => {
       const marks = overlays.find((o) => o.id === id)

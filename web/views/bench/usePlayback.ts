@@ -23,8 +23,8 @@ export function usePlayback(
   whole: () => { first: number; last: number; framesPerSecond: number },
   onFrame: (frame: number) => void,
 ): Playback {
-  const speed = ref(1),
-    loop = ref(false)
+  const speed = ref(1)
+  const loop = ref(false)
   const chosen = ref<{ first: number | null; last: number | null }>({ first: null, last: null })
   const piece = computed(() => {
     const { first, last } = whole()
@@ -40,12 +40,13 @@ export function usePlayback(
   function start(): void {
     const now = wanted()
     if (!now?.medium.proxy) return
-    const { first, last } = piece.value,
-      { framesPerSecond } = whole()
+    const { first, last } = piece.value
+    const { framesPerSecond } = whole()
     const inside = now.frameIndex >= first && now.frameIndex <= last
     // From the end of the piece it starts over.
     const spent = speed.value > 0 ? now.frameIndex >= last : now.frameIndex <= first
-    const from = inside && !spent ? now.frameIndex : speed.value > 0 ? first : last
+    const start = speed.value > 0 ? first : last
+    const from = inside && !spent ? now.frameIndex : start
     renderer.play(now, { from, first, last, speed: speed.value, loop: loop.value, framesPerSecond }, onFrame)
   }
   function stop(): void {

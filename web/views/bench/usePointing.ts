@@ -1,14 +1,7 @@
 // What is pointed out in the shot: the grey card, subjects and their cards, waived readings.
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
-import {
-  nothingPointed,
-  pointedAt,
-  type Area,
-  type DrawnPart,
-  type Pointed,
-  type Reading,
-  type SubjectCard,
-} from '@core/index'
+import type { DrawnPart } from '@core/instruments'
+import { nothingPointed, pointedAt, type Area, type Pointed, type Reading, type SubjectCard } from '@core/readings'
 import { sentenceOf } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useView } from '../../stores/view'
@@ -28,9 +21,9 @@ export interface Pointing {
 
 /** `sample` measures an area as skin, under neutral light as far as the light is known. */
 export function usePointing(frame: () => number, sample: (area: Area) => Promise<SubjectCard | null>): Pointing {
-  const library = useLibrary(),
-    view = useView(),
-    fault = ref('')
+  const library = useLibrary()
+  const view = useView()
+  const fault = ref('')
   const shot = computed(() => library.shot)
   const pointed = computed(() => (shot.value ? pointedAt(frame(), shot.value) : nothingPointed))
   const area = computed<Area | null>(() =>
@@ -47,8 +40,8 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     }
   }
   function pickSubject(name: string, fresh: boolean): void {
-    const { value: where } = area,
-      known = shot.value?.subjects.find((s) => s.name === name)
+    const { value: where } = area
+    const known = shot.value?.subjects.find((s) => s.name === name)
     if (!where) return
     if (!fresh && known) return void quietly(() => library.placeSubject(known.id, { frame: frame(), area: where }))
     void quietly(async () => {

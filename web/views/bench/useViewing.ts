@@ -2,7 +2,8 @@
 // reference trace.
 import { computed, shallowRef, type ComputedRef } from 'vue'
 import type { ShotDetail } from '@contracts/responses'
-import type { Area, InstrumentId, Part } from '@core/index'
+import type { InstrumentId, Part } from '@core/instruments'
+import type { Area } from '@core/readings'
 import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useLibrary } from '../../stores/library'
@@ -25,12 +26,12 @@ export function useViewing(
   subject: () => Area | null,
   onFault: (sentence: string) => void,
 ): BenchViewing {
-  const view = useView(),
-    library = useLibrary()
+  const view = useView()
+  const library = useLibrary()
   // A worker that has just started holds no trace.
   view.reference = false
-  const inColumn = shallowRef<readonly InstrumentId[]>([]),
-    revision = shallowRef(0)
+  const inColumn = shallowRef<readonly InstrumentId[]>([])
+  const revision = shallowRef(0)
   const followed = computed<Part | null>(() => {
     const area = subject()
     return area && { kind: 'box', ...area }

@@ -13,12 +13,12 @@ import MeasurePanel from './MeasurePanel.vue'
 import { text } from './text'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary(),
-  route = useRoute(),
-  router = useRouter()
+const library = useLibrary()
+const route = useRoute()
+const router = useRouter()
 const fault = ref('')
-const ids = ['encodings', 'lookup', 'measure', 'compare'] as const,
-  parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
+const ids = ['encodings', 'lookup', 'measure', 'compare'] as const
+const parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'encodings')
 const { shot, frame } = useQueriedShot((sentence) => {
   fault.value = sentence

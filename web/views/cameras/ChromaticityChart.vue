@@ -2,7 +2,7 @@
 // Gamuts on the CIE 1931 chromaticity chart beside those of displays.
 import { computed, onBeforeMount } from 'vue'
 import { Scatter } from 'vue-chartjs'
-import { gamutById, type Gamut } from '@core/index'
+import { gamutById, type Gamut } from '@core/colour'
 import { inks, themeCharts } from '../../design/charts'
 import { spectralLocus } from './spectral-locus'
 

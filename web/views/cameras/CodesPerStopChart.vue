@@ -2,14 +2,18 @@
 // How many codes each stop is given, with 8 and with 10 bits.
 import { computed, onBeforeMount } from 'vue'
 import { Bar } from 'vue-chartjs'
-import type { StopCodes } from '@core/index'
+import type { StopCodes } from '@core/colour'
 import { inks, themeCharts } from '../../design/charts'
 import { text } from './text'
 
 const props = defineProps<{ stops: readonly StopCodes[] }>()
 onBeforeMount(themeCharts)
 const data = computed(() => ({
-  labels: props.stops.map(({ from }) => (from > 0 ? `+${from}` : from < 0 ? `−${-from}` : '0')),
+  labels: props.stops.map(({ from }) => {
+    if (from > 0) return `+${from}`
+    if (from < 0) return `−${-from}`
+    return '0'
+  }),
   datasets: [
     { label: '10 bits', data: props.stops.map((s) => Number(s.codes10.toFixed(1))), backgroundColor: inks.quiet },
     { label: '8 bits', data: props.stops.map((s) => Number(s.codes8.toFixed(1))), backgroundColor: inks.accent },

@@ -2,7 +2,10 @@
 // Compare: one frame through the likelier encodings, each with its evidence and a score.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
-import { cardError, encodingById, setRead, type CodeRange, type Guess } from '@core/index'
+import { encodingById } from '@core/colour'
+import { setRead } from '@core/grade'
+import { cardError, type Guess } from '@core/guess'
+import type { CodeRange } from '@core/image'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
@@ -33,8 +36,8 @@ const shown = 9
 watch(
   [() => props.shot?.id, () => props.frame, () => grade.shotId],
   async () => {
-    const shot = props.shot,
-      document = grade.document
+    const shot = props.shot
+    const document = grade.document
     guess.value = null
     card.value = null
     said.value = ''

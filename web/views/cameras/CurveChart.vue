@@ -2,7 +2,7 @@
 // An encoding's curve: stops from middle grey across, code upward, with grey, black and clip marked.
 import { computed, onBeforeMount } from 'vue'
 import { Line } from 'vue-chartjs'
-import { middleGrey, type Encoding, type EncodingFacts } from '@core/index'
+import { middleGrey, type Encoding, type EncodingFacts } from '@core/colour'
 import { inks, themeCharts } from '../../design/charts'
 import { text } from './text'
 
@@ -25,8 +25,8 @@ const line = (
   parsing: false,
 })
 const data = computed(() => {
-  const { encode } = props.encoding.curve,
-    { stopsAboveGrey, greyCode, blackCode } = props.facts
+  const { encode } = props.encoding.curve
+  const { stopsAboveGrey, greyCode, blackCode } = props.facts
   const curve = Array.from({ length: 221 }, (_, i) => low + ((high.value - low) * i) / 220).map((x) => ({
     x,
     y: Math.min(1, encode(middleGrey * 2 ** x)) * 1023,
@@ -77,7 +77,14 @@ const options = computed(
           min: low,
           max: high.value,
           title: { display: true, text: text.detail.stops },
-          ticks: { stepSize: 2, callback: (v: number) => (v > 0 ? `+${v}` : v < 0 ? `−${-v}` : 'grey') },
+          ticks: {
+            stepSize: 2,
+            callback: (v: number) => {
+              if (v > 0) return `+${v}`
+              if (v < 0) return `−${-v}`
+              return 'grey'
+            },
+          },
         },
         y: {
           type: 'linear',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // One encoding: its curve, its gamuts on a chromaticity chart, its levels, and what 8 or 10 bits leave per stop.
 import { computed } from 'vue'
-import { encodingFacts, gamutById, type Encoding } from '@core/index'
+import { encodingFacts, gamutById, type Encoding } from '@core/colour'
 import ChromaticityChart from './ChromaticityChart.vue'
 import CodesPerStopChart from './CodesPerStopChart.vue'
 import CurveChart from './CurveChart.vue'

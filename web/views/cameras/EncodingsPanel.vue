@@ -2,7 +2,7 @@
 // The list of encodings, those that ship and one's own, and the chosen one in detail.
 import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
-import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/index'
+import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/colour'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'

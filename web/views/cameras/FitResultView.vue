@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The curve that was fitted, beside the nearest known one, with what is left over per patch.
 import { computed } from 'vue'
-import type { CardMatch, EncodingDefinition, FitResult, Patch } from '@core/index'
+import type { EncodingDefinition } from '@core/colour'
+import type { CardMatch, FitResult, Patch } from '@core/measure'
 import KeepEncoding from './KeepEncoding.vue'
 import { text } from './text'
 

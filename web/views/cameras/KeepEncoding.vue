@@ -2,7 +2,7 @@
 // Names an encoding and keeps it: the last line of looking up and of measuring.
 import { computed, ref } from 'vue'
 import { ElButton, ElInput } from 'element-plus'
-import { gamuts, type EncodingDefinition } from '@core/index'
+import { gamuts, type EncodingDefinition } from '@core/colour'
 import PlainSelect from '../../components/PlainSelect.vue'
 import { text } from './text'
 

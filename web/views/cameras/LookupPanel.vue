@@ -2,7 +2,9 @@
 // Look up: what a data sheet says, and the encodings that fit it.
 import { computed, ref } from 'vue'
 import { ElInput } from 'element-plus'
-import { lookUpEncoding, parseSheetValue, type CodeRange, type EncodingDefinition } from '@core/index'
+import type { EncodingDefinition } from '@core/colour'
+import type { CodeRange } from '@core/image'
+import { lookUpEncoding, parseSheetValue } from '@core/measure'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
@@ -24,9 +26,9 @@ const fault = ref('')
 const answer = computed(() => {
   try {
     const level = (t: string): number | undefined => (t.trim() === '' ? undefined : parseSheetValue(t, range.value))
-    const black = level(typed.value.black),
-      grey = level(typed.value.grey),
-      white90 = level(typed.value.white)
+    const black = level(typed.value.black)
+    const grey = level(typed.value.grey)
+    const white90 = level(typed.value.white)
     if (black === undefined && grey === undefined && white90 === undefined)
       return { fault: '', matches: [], fitted: null }
     return {

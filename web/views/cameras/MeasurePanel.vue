@@ -2,17 +2,9 @@
 // Measure: patches of a frame, a pasted table, or a conversion LUT, and the curve that explains them.
 import { computed, ref, shallowRef } from 'vue'
 import { ElInput } from 'element-plus'
-import {
-  displays,
-  encodings,
-  fitLinLog,
-  lutAsTable,
-  matchPatches,
-  parseTable,
-  type EncodingDefinition,
-  unpackLut,
-  type Patch,
-} from '@core/index'
+import { displays, encodings, type EncodingDefinition } from '@core/colour'
+import { unpackLut } from '@core/luts'
+import { fitLinLog, lutAsTable, matchPatches, parseTable, type Patch } from '@core/measure'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import LutPicker from '../../components/LutPicker.vue'
@@ -53,9 +45,11 @@ const table = computed(() => {
     return { patches: [], fault: sentenceOf(error) }
   }
 })
-const patches = computed<readonly Patch[]>(() =>
-  source.value === 'frame' ? picked.value : source.value === 'table' ? table.value.patches : lutPatches.value,
-)
+const patches = computed<readonly Patch[]>(() => {
+  if (source.value === 'frame') return picked.value
+  if (source.value === 'table') return table.value.patches
+  return lutPatches.value
+})
 const result = computed(() => {
   if (patches.value.length < 4) return { fit: null, nearest: null, fault: '' }
   try {

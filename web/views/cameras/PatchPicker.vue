@@ -3,7 +3,9 @@
 // bracketed card).
 import { computed, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
-import type { Box, NumberParameter, Patch } from '@core/index'
+import type { NumberParameter } from '@core/grade'
+import type { Box } from '@core/image'
+import type { Patch } from '@core/measure'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
@@ -120,8 +122,8 @@ function move(e: PointerEvent): void {
   }
 }
 async function up(): Promise<void> {
-  const start = from,
-    box = dragged.value
+  const start = from
+  const box = dragged.value
   from = null
   dragged.value = null
   // A click takes a small box about it.
@@ -154,13 +156,13 @@ async function add(box: Box): Promise<void> {
 /** From the keyboard: a box in the middle that the arrow keys move, Enter takes. */
 const cursor = shallowRef<Box | null>(null)
 function key(e: KeyboardEvent): void {
-  const by = e.shiftKey ? 0.05 : 0.01,
-    moves: Record<string, readonly [number, number]> = {
-      ArrowLeft: [-by, 0],
-      ArrowRight: [by, 0],
-      ArrowUp: [0, -by],
-      ArrowDown: [0, by],
-    }
+  const by = e.shiftKey ? 0.05 : 0.01
+  const moves: Record<string, readonly [number, number]> = {
+    ArrowLeft: [-by, 0],
+    ArrowRight: [by, 0],
+    ArrowUp: [0, -by],
+    ArrowDown: [0, by],
+  }
   const moved = moves[e.key]
   const at = cursor.value ?? { x: 0.48, y: 0.47, width: 0.04, height: 0.06 }
   if (moved)

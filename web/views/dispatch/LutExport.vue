@@ -5,12 +5,12 @@ import {
   checkExport,
   defaultExport,
   exportSizes,
-  type DifferenceReport,
   type ExportFormat,
   type ExportInput,
   type ExportOutput,
   type ExportSettings,
-} from '@core/index'
+} from '@core/bake'
+import type { DifferenceReport } from '@core/grade'
 import { request, sentenceOf } from '../../api/client'
 import PlainSelect from '../../components/PlainSelect.vue'
 import { text } from './text'
@@ -21,16 +21,16 @@ interface LutReport {
 }
 
 const props = defineProps<{ revisionId: string; frame: number }>()
-const settings = ref<ExportSettings>(defaultExport),
-  report = ref<LutReport | null>(null),
-  fault = ref('')
+const settings = ref<ExportSettings>(defaultExport)
+const report = ref<LutReport | null>(null)
+const fault = ref('')
 const { options } = text.export
 const sizes = computed(() =>
   exportSizes[settings.value.format].map((n) => ({ id: String(n), name: `${n} × ${n} × ${n}` })),
 )
 function set(change: Partial<ExportSettings>): void {
-  const next = { ...settings.value, ...change },
-    fitting = exportSizes[next.format]
+  const next = { ...settings.value, ...change }
+  const fitting = exportSizes[next.format]
   settings.value = {
     ...next,
     size: fitting.includes(next.size) ? next.size : (fitting[1] ?? next.size),

@@ -2,7 +2,7 @@
 // One instrument in a window of its own, for a second monitor: it follows the Bench in the other window.
 import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
-import { instrumentIds, type InstrumentId } from '@core/index'
+import { instrumentIds, type InstrumentId } from '@core/instruments'
 import { useDetachedReceiver } from '../../composables/useDetached'
 import InstrumentPanel from '../bench/instruments/InstrumentPanel.vue'
 import { text } from '../bench/text'

@@ -2,7 +2,8 @@
 // The contact sheet: one picture through every LUT and recipe, sorted by what was measured; two of them held side by
 // side.
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { shippedRecipes, type NumberParameter, type Recipe } from '@core/index'
+import { clamp } from '@core/numbers'
+import { shippedRecipes, type NumberParameter, type Recipe } from '@core/grade'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
@@ -19,11 +20,11 @@ import type { ContactSheet } from './useContactSheet'
 
 const props = defineProps<{ shot: ShotDetail | null; frame: number; sheet: ContactSheet }>()
 const emit = defineEmits<{ choose: [shotId: string]; open: [hash: string] }>()
-const library = useLibrary(),
-  grade = useGrade(),
-  { sheet } = props
-const recipes = shallowRef<readonly Recipe[]>([]),
-  fault = ref('')
+const library = useLibrary()
+const grade = useGrade()
+const { sheet } = props
+const recipes = shallowRef<readonly Recipe[]>([])
+const fault = ref('')
 /** All that goes on the sheet is known: begun earlier, it would be begun again. */
 const ready = ref(false)
 onMounted(async () => {
@@ -35,13 +36,13 @@ onMounted(async () => {
   ready.value = true
 })
 
-const every = 'every',
-  onlyRecipes = 'recipes'
+const every = 'every'
+const onlyRecipes = 'recipes'
 type SortId = keyof typeof text.sheet.sorts
-const folder = ref<string>(every),
-  strength = ref(1),
-  sort = ref<SortId>('name'),
-  person = ref('')
+const folder = ref<string>(every)
+const strength = ref(1)
+const sort = ref<SortId>('name')
+const person = ref('')
 const folders = computed(() => [
   { id: every, name: text.sheet.every },
   { id: onlyRecipes, name: text.sheet.recipes },
@@ -129,8 +130,8 @@ const shown = computed(() => {
  * Tiles that stand there: a screen's worth more than have their pictures, so that hundreds do not take the time that
  * the first ones need.
  */
-const screenful = 36,
-  made = ref(screenful)
+const screenful = 36
+const made = ref(screenful)
 watch(sheet.done, (done) => {
   made.value = Math.max(made.value, done + screenful)
 })
@@ -138,8 +139,8 @@ function cancel(): void {
   sheet.cancel()
   made.value = Infinity
 }
-const held = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null }),
-  at = ref(0)
+const held = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null })
+const at = ref(0)
 const heldEntries = computed(() =>
   (['q', 'e'] as const).flatMap((slot) => {
     const found = shown.value.find((s) => s.entry.key === held.value[slot])
@@ -149,14 +150,15 @@ const heldEntries = computed(() =>
 const grid = ref<HTMLElement | null>(null)
 async function key(event: KeyboardEvent): Promise<void> {
   const columns = Math.max(
-      1,
-      Math.round(
-        (grid.value?.clientWidth ?? 1) / ((grid.value?.firstElementChild as HTMLElement | null)?.offsetWidth || 1),
-      ),
+    1,
+    Math.round(
+      (grid.value?.clientWidth ?? 1) / ((grid.value?.firstElementChild as HTMLElement | null)?.offsetWidth || 1),
     ),
-    moves: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }
+  )
+  const moves: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }
   const here = shown.value[at.value]?.entry
-  if (event.key in moves) at.value = Math.min(shown.value.length - 1, Math.max(0, at.value + moves[event.key]!))
+  const by = moves[event.key]
+  if (by !== undefined) at.value = clamp(at.value + by, 0, shown.value.length - 1)
   else if ((event.key === 'q' || event.key === 'e') && here)
     held.value = { ...held.value, [event.key]: held.value[event.key] === here.key ? null : here.key }
   else if (event.key === 'Enter' && here?.hash) return emit('open', here.hash)

@@ -2,7 +2,7 @@
 // The grey scale: what goes in across, what comes out upward, channel by channel.
 import { computed, onBeforeMount } from 'vue'
 import { Line } from 'vue-chartjs'
-import type { Inspection } from '@core/index'
+import type { Inspection } from '@core/lut-bench'
 import { inks, themeCharts } from '../../design/charts'
 import { text } from './text'
 

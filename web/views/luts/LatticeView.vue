@@ -1,23 +1,23 @@
 <script setup lang="ts">
 // A LUT's entries where they send their colours, to be turned: a drag or the arrow keys.
 import { onMounted, ref, watch } from 'vue'
-import { applyLut, lutDomain, type Lut } from '@core/index'
+import { applyLut, lutDomain, type Lut } from '@core/luts'
 import { text } from './text'
 
 const props = defineProps<{ lut: Lut }>()
-const canvas = ref<HTMLCanvasElement | null>(null),
-  turn = ref({ round: 0.7, up: 0.45 })
+const canvas = ref<HTMLCanvasElement | null>(null)
+const turn = ref({ round: 0.7, up: 0.45 })
 /** Places per axis: enough to see the shape, few enough to turn at once. */
 const places = 13
 
 function points(): { readonly at: Float64Array; readonly colour: string[] } {
-  const { min, max } = lutDomain(props.lut),
-    at = new Float64Array(places ** 3 * 3)
+  const { min, max } = lutDomain(props.lut)
+  const at = new Float64Array(places ** 3 * 3)
   for (let b = 0, o = 0; b < places; b++)
     for (let g = 0; g < places; g++)
       for (let r = 0; r < places; r++, o += 3)
         [r, g, b].forEach((v, c) => {
-          at[o + c] = min[c]! + ((max[c]! - min[c]!) * v) / (places - 1)
+          at[o + c] = (min[c] ?? 0) + (((max[c] ?? 0) - (min[c] ?? 0)) * v) / (places - 1)
         })
   applyLut(props.lut, at, 'tetrahedral')
   const byte = (v: number): number => Math.round(Math.min(1, Math.max(0, v)) * 255)
@@ -25,31 +25,31 @@ function points(): { readonly at: Float64Array; readonly colour: string[] } {
     at,
     colour: Array.from(
       { length: places ** 3 },
-      (_, p) => `rgb(${byte(at[p * 3]!)} ${byte(at[p * 3 + 1]!)} ${byte(at[p * 3 + 2]!)})`,
+      (_, p) => `rgb(${byte(at[p * 3] ?? 0)} ${byte(at[p * 3 + 1] ?? 0)} ${byte(at[p * 3 + 2] ?? 0)})`,
     ),
   }
 }
 let kept: ReturnType<typeof points> | null = null
 
 function draw(): void {
-  const target = canvas.value,
-    pen = target?.getContext('2d')
+  const target = canvas.value
+  const pen = target?.getContext('2d')
   if (!target || !pen) return
-  const { width, height } = target.getBoundingClientRect(),
-    scale = window.devicePixelRatio || 1
+  const { width, height } = target.getBoundingClientRect()
+  const scale = window.devicePixelRatio || 1
   target.width = width * scale
   target.height = height * scale
   kept ??= points()
-  const { at, colour } = kept,
-    { round, up } = turn.value,
-    size = Math.min(target.width, target.height) * 0.52,
-    [cr, sr, cu, su] = [Math.cos(round), Math.sin(round), Math.cos(up), Math.sin(up)]
+  const { at, colour } = kept
+  const { round, up } = turn.value
+  const size = Math.min(target.width, target.height) * 0.52
+  const [cr, sr, cu, su] = [Math.cos(round), Math.sin(round), Math.cos(up), Math.sin(up)]
   const project = (r: number, g: number, b: number): [number, number, number] => {
-    const x = r - 0.5,
-      y = g - 0.5,
-      z = b - 0.5,
-      across = x * cr - z * sr,
-      depth = x * sr + z * cr
+    const x = r - 0.5
+    const y = g - 0.5
+    const z = b - 0.5
+    const across = x * cr - z * sr
+    const depth = x * sr + z * cr
     return [target.width / 2 + across * size, target.height / 2 - (y * cu - depth * su) * size, y * su + depth * cu]
   }
   pen.clearRect(0, 0, target.width, target.height)
@@ -57,22 +57,22 @@ function draw(): void {
   pen.lineWidth = scale
   pen.beginPath()
   for (const [a, b] of edges) {
-    const [x0, y0] = project(...a),
-      [x1, y1] = project(...b)
+    const [x0, y0] = project(...a)
+    const [x1, y1] = project(...b)
     pen.moveTo(x0, y0)
     pen.lineTo(x1, y1)
   }
   pen.stroke()
   const order = Array.from({ length: places ** 3 }, (_, p) => ({
-      p,
-      place: project(at[p * 3]!, at[p * 3 + 1]!, at[p * 3 + 2]!),
-    })).sort((a, b) => a.place[2] - b.place[2]),
-    dot = 2.4 * scale
+    p,
+    place: project(at[p * 3] ?? 0, at[p * 3 + 1] ?? 0, at[p * 3 + 2] ?? 0),
+  })).sort((a, b) => a.place[2] - b.place[2])
+  const dot = 2.4 * scale
   for (const {
     p,
     place: [x, y],
   } of order) {
-    pen.fillStyle = colour[p]!
+    pen.fillStyle = colour[p] ?? ''
     pen.fillRect(x - dot / 2, y - dot / 2, dot, dot)
   }
 }
@@ -80,14 +80,10 @@ type Corner = [number, number, number]
 const edges: readonly (readonly [Corner, Corner])[] = [0, 1, 2].flatMap((axis) =>
   [0, 1].flatMap((u) =>
     [0, 1].map((v) => {
-      const others = [0, 1, 2].filter((c) => c !== axis),
-        corner = (t: number): Corner => {
-          const c: Corner = [0, 0, 0]
-          c[axis] = t
-          c[others[0]!] = u
-          c[others[1]!] = v
-          return c
-        }
+      const corner = (t: number): Corner => {
+        if (axis === 0) return [t, u, v]
+        return axis === 1 ? [u, t, v] : [u, v, t]
+      }
       return [corner(0), corner(1)] as const
     }),
   ),
@@ -107,12 +103,12 @@ function move(e: PointerEvent): void {
 }
 function key(e: KeyboardEvent): void {
   const by: Record<string, [number, number]> = {
-      ArrowLeft: [-0.1, 0],
-      ArrowRight: [0.1, 0],
-      ArrowUp: [0, -0.1],
-      ArrowDown: [0, 0.1],
-    },
-    step = by[e.key]
+    ArrowLeft: [-0.1, 0],
+    ArrowRight: [0.1, 0],
+    ArrowUp: [0, -0.1],
+    ArrowDown: [0, 0.1],
+  }
+  const step = by[e.key]
   if (!step) return
   e.preventDefault()
   turn.value = { round: turn.value.round + step[0], up: Math.min(1.55, Math.max(-1.55, turn.value.up + step[1])) }

@@ -11,22 +11,22 @@ import { useBringing } from './useBringing'
 const props = defineProps<{ chosen: string }>()
 const emit = defineEmits<{ choose: [hash: string] }>()
 const library = useLibrary()
-const find = ref(''),
-  files = ref<HTMLInputElement | null>(null),
-  folder = ref<HTMLInputElement | null>(null)
+const find = ref('')
+const files = ref<HTMLInputElement | null>(null)
+const folder = ref<HTMLInputElement | null>(null)
 const bringing = useBringing()
 const groups = computed(() => {
-  const wanted = find.value.trim().toLowerCase(),
-    byFolder = new Map<string, LutSummary[]>()
+  const wanted = find.value.trim().toLowerCase()
+  const byFolder = new Map<string, LutSummary[]>()
   for (const lut of library.luts)
     if (`${lut.folder} ${lut.name} ${lut.title}`.toLowerCase().includes(wanted))
       byFolder.set(lut.folder, [...(byFolder.get(lut.folder) ?? []), lut])
   return [...byFolder]
 })
 async function picked(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement,
-    files = [...(input.files ?? [])],
-    before = props.chosen
+  const input = event.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  const before = props.chosen
   input.value = ''
   const last = await bringing.bring(files)
   // Unless another was chosen meanwhile.

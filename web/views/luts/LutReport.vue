@@ -3,7 +3,8 @@
 // entries to turn about.
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
-import { placeFor, placeLut, unpackLut, type Inspection, type Lut } from '@core/index'
+import { placeFor, placeLut, type Inspection } from '@core/lut-bench'
+import { unpackLut, type Lut } from '@core/luts'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import { useGrade } from '../../stores/grade'
@@ -15,12 +16,12 @@ import { text } from './text'
 import WheelChart from './WheelChart.vue'
 
 const props = defineProps<{ lut: LutSummary; shot: ShotDetail | null }>()
-const library = useLibrary(),
-  grade = useGrade()
-const found = shallowRef<Inspection | null>(null),
-  table = shallowRef<Lut | null>(null),
-  fault = ref(''),
-  said = ref('')
+const library = useLibrary()
+const grade = useGrade()
+const found = shallowRef<Inspection | null>(null)
+const table = shallowRef<Lut | null>(null)
+const fault = ref('')
+const said = ref('')
 onMounted(async () => {
   try {
     const [inspection, bytes] = await Promise.all([

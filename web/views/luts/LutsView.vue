@@ -15,13 +15,13 @@ import { text } from './text'
 import { useContactSheet } from './useContactSheet'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary(),
-  grade = useGrade(),
-  route = useRoute(),
-  router = useRouter()
+const library = useLibrary()
+const grade = useGrade()
+const route = useRoute()
+const router = useRouter()
 const fault = ref('')
-const ids = ['inspect', 'sheet'] as const,
-  parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
+const ids = ['inspect', 'sheet'] as const
+const parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
 const { shot, frame } = useQueriedShot((sentence) => {
   fault.value = sentence

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // One picture of a contact sheet, with its facts.
 import { ref, watch } from 'vue'
+import { printNumber } from '@core/numbers'
 import { putImage } from '../../composables/putImage'
 import { text } from './text'
 import type { Seen } from './useContactSheet'
@@ -14,7 +15,7 @@ watch(
   },
   { flush: 'post' },
 )
-const signed = (v: number, digits: number): string => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(digits)}`
+const signed = (value: number, digits: number): string => printNumber(value, digits, true)
 </script>
 
 <template>

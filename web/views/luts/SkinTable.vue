@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Skins from very light to very deep and remembered colours: each without and with the LUT, and by how much.
-import type { SeenColour } from '@core/index'
+import type { SeenColour } from '@core/lut-bench'
 import { text } from './text'
 
 defineProps<{ colours: readonly SeenColour[] }>()

@@ -2,7 +2,7 @@
 // Once round the wheel: how far each hue is turned, and how much stronger or weaker it comes out.
 import { computed, onBeforeMount } from 'vue'
 import { Line } from 'vue-chartjs'
-import type { Inspection } from '@core/index'
+import type { Inspection } from '@core/lut-bench'
 import { inks, themeCharts } from '../../design/charts'
 import { hueWheel } from '../../design/hue-wheel'
 import { text } from './text'

@@ -1,5 +1,7 @@
 // What goes on a contact sheet: the plain picture, LUTs where they belong for this shot, recipes.
-import { encodings, placeFor, type GradeDocument, type Recipe } from '@core/index'
+import { encodings } from '@core/colour'
+import type { GradeDocument, Recipe } from '@core/grade'
+import { placeFor } from '@core/lut-bench'
 import type { LutSummary } from '@contracts/responses'
 import type { SheetItem } from '../../workers/sheet-messages'
 import { text } from './text'
@@ -22,17 +24,17 @@ export const plainEntry: SheetEntry = {
 }
 
 export function lutEntry(lut: LutSummary, read: GradeDocument['read']): SheetEntry {
-  const place = placeFor(lut.expects ?? unknown, { read }),
-    source = lut.expects?.sources[0]
+  const place = placeFor(lut.expects ?? unknown, { read })
+  const source = lut.expects?.sources[0]
+  const noteOf = (): string => {
+    if (!lut.expects) return text.sheet.unknown
+    return source ? (encodings.find((e) => e.id === place.takes)?.name ?? '') : text.kinds.look
+  }
   return {
     key: lut.hash,
     name: lut.name,
     hash: lut.hash,
-    note: !lut.expects
-      ? text.sheet.unknown
-      : source
-        ? (encodings.find((e) => e.id === place.takes)?.name ?? '')
-        : text.kinds.look,
+    note: noteOf(),
     item: { kind: 'lut', hash: lut.hash, place: { place: place.place, takes: place.takes } },
   }
 }

@@ -17,10 +17,10 @@ const readable = /\.(cube|clf|xml|png|csv)$/i
 const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
 
 export function useBringing(): Bringing {
-  const library = useLibrary(),
-    done = ref(0),
-    total = ref(0),
-    refused = ref<readonly string[]>([])
+  const library = useLibrary()
+  const done = ref(0)
+  const total = ref(0)
+  const refused = ref<readonly string[]>([])
   let stopped = false
   async function bring(files: readonly File[]): Promise<string | null> {
     const wanted = files.filter((f) => readable.test(f.name))

@@ -1,7 +1,8 @@
 // Runs a contact sheet on two workers: items in the order they are seen; a change of picture or strength makes what is
 // still to come stale.
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
-import type { SheetFacts, TraceImage } from '@core/index'
+import type { TraceImage } from '@core/instruments'
+import type { SheetFacts } from '@core/lut-bench'
 import type { SheetAnswer, SheetItem, SheetPicture, SheetPreparation, SheetRequest } from '../../workers/sheet-messages'
 
 export type Seen = { readonly image: TraceImage; readonly facts: SheetFacts } | { readonly fault: string }
@@ -20,13 +21,13 @@ const ahead = 3
 const togetherMs = 90
 
 export function useContactSheet(): ContactSheet {
-  const seen = shallowRef<ReadonlyMap<number, Seen>>(new Map()),
-    done = ref(0)
+  const seen = shallowRef<ReadonlyMap<number, Seen>>(new Map())
+  const done = ref(0)
   let workers: readonly Worker[] = []
-  let generation = 0,
-    waiting: Omit<SheetRequest, 'generation'>[] = [],
-    fresh = new Map<number, Seen>(),
-    frame = 0
+  let generation = 0
+  let waiting: Omit<SheetRequest, 'generation'>[] = []
+  let fresh = new Map<number, Seen>()
+  let frame = 0
 
   function feed(worker: Worker): void {
     const next = waiting.shift()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The Record of a shot: every revision with what it changed and why, versions, comparing two, and going back.
 import { computed, ref, shallowRef, watch } from 'vue'
-import { differences, type GradeDocument } from '@core/index'
+import { differences, type GradeDocument } from '@core/grade'
 import { checked } from '@contracts/check'
 import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
@@ -16,11 +16,11 @@ import VersionGrid from './VersionGrid.vue'
 
 const props = defineProps<{ shotId: string }>()
 const { fault, attempt } = useAttempt()
-const library = useLibrary(),
-  grade = useGrade()
-const words = ref(''),
-  naming = ref<string | null>(null),
-  name = ref('')
+const library = useLibrary()
+const grade = useGrade()
+const words = ref('')
+const naming = ref<string | null>(null)
+const name = ref('')
 const record = shallowRef<ShotRecord | null>(null)
 const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
 
@@ -55,22 +55,20 @@ const versionNames = computed(() => {
 })
 /** From the head back to the start, and from the tip back to the head. */
 const path = computed(() => {
-  const byId = new Map((record.value?.revisions ?? []).map((r) => [r.id, r])),
-    on = new Set<string>(),
-    ahead = new Set<string>()
+  const byId = new Map((record.value?.revisions ?? []).map((r) => [r.id, r]))
+  const on = new Set<string>()
+  const ahead = new Set<string>()
   for (let at = byId.get(record.value?.headId ?? ''); at; at = byId.get(at.parentId ?? '')) on.add(at.id)
   for (let at = byId.get(record.value?.tipId ?? ''); at && !on.has(at.id); at = byId.get(at.parentId ?? ''))
     ahead.add(at.id)
   return { on, ahead }
 })
-const place = (r: RecordEntry): string =>
-  r.id === record.value?.headId
-    ? text.present
-    : path.value.on.has(r.id)
-      ? ''
-      : path.value.ahead.has(r.id)
-        ? text.redo
-        : text.beside
+const place = (r: RecordEntry): string => {
+  if (r.id === record.value?.headId) return text.present
+  if (path.value.on.has(r.id)) return ''
+  if (path.value.ahead.has(r.id)) return text.redo
+  return text.beside
+}
 const saying = (r: RecordEntry): string =>
   [r.summary, ...r.changes, ...(r.why?.aims ?? []), ...(versionNames.value.get(r.id) ?? [])].join(' ').toLowerCase()
 const shown = computed(() =>
@@ -104,18 +102,17 @@ const removeName = (id: string): Promise<void> =>
 const goBack = (id: string): Promise<void> =>
   attempt(async () => {
     await grade.commit()
-    const state = await post<RevisionState>(
-      address('back'),
-      checked(GoBack, { expectedId: record.value!.headId, revisionId: id }),
-    )
+    if (!record.value) return
+    const body = checked(GoBack, { expectedId: record.value.headId, revisionId: id })
+    const state = await post<RevisionState>(address('back'), body)
     grade.take(state)
     await load()
   })
 
 const grid = ref(false)
 const gradeOf = (id: string): Promise<GradeDocument> => request<GradeDocument>(address(`revisions/${id}`))
-const first = ref<string | null>(null),
-  compared = shallowRef<{ readonly a: string; readonly b: string; readonly words: readonly string[] } | null>(null)
+const first = ref<string | null>(null)
+const compared = shallowRef<{ readonly a: string; readonly b: string; readonly words: readonly string[] } | null>(null)
 function choose(id: string): void {
   compared.value = null
   const a = first.value
@@ -125,8 +122,8 @@ function choose(id: string): void {
   }
   first.value = null
   void attempt(async () => {
-    const [from, to] = await Promise.all([a, id].map(gradeOf))
-    compared.value = { a, b: id, words: differences(from!, to!).map((d) => d.words) }
+    const [from, to] = await Promise.all([gradeOf(a), gradeOf(id)])
+    compared.value = { a, b: id, words: differences(from, to).map((d) => d.words) }
   })
 }
 </script>

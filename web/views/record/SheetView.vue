@@ -7,8 +7,8 @@ import Notice from '../../components/Notice.vue'
 import { sheetText as text } from './sheet-text'
 
 const props = defineProps<{ of: 'shots' | 'projects'; id: string }>()
-const sheet = shallowRef<GradeSheet | null>(null),
-  fault = ref('')
+const sheet = shallowRef<GradeSheet | null>(null)
+const fault = ref('')
 watch(
   () => [props.of, props.id],
   async () => {

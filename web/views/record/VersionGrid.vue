@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The present grade and the versions of a shot side by side, each with what sets it apart from the present one.
 import { shallowRef, watch } from 'vue'
-import { differences, type GradeDocument } from '@core/index'
+import { differences, type GradeDocument } from '@core/grade'
 import type { VersionSummary } from '@contracts/responses'
 import { text } from './text'
 

@@ -2,7 +2,8 @@
 // Carrying a grade over to the chosen shots, one after another: what is taken along, how far it is, and what came of
 // it.
 import { computed, ref, shallowRef } from 'vue'
-import { carriedStations, stations, type CarriedStation } from '@core/index'
+import { carriedStations, type CarriedStation } from '@core/aims'
+import { stations } from '@core/grade'
 import { checked } from '@contracts/check'
 import { CarryOver } from '@contracts/requests'
 import type { Carried, ShotSummary } from '@contracts/responses'
@@ -11,13 +12,13 @@ import { text } from './text'
 
 const props = defineProps<{ from: ShotSummary; to: readonly ShotSummary[] }>()
 const emit = defineEmits<{ close: []; done: [] }>()
-const taken = ref<CarriedStation[]>([...carriedStations]),
-  solve = ref(true)
+const taken = ref<CarriedStation[]>([...carriedStations])
+const solve = ref(true)
 const results = shallowRef<readonly (Carried | { readonly name: string; readonly fault: string })[]>([])
-const running = ref(false),
-  stopped = ref(false)
+const running = ref(false)
+const stopped = ref(false)
 const targets = computed(() => props.to.filter((s) => s.id !== props.from.id))
-const nameOf = (id: CarriedStation): string => stations.find((s) => s.id === id)!.name
+const nameOf = (id: CarriedStation): string => stations.find((s) => s.id === id)?.name ?? id
 function toggle(id: CarriedStation): void {
   taken.value = taken.value.includes(id)
     ? taken.value.filter((t) => t !== id)

@@ -2,7 +2,7 @@
 // The shots as pictures, a sheet of them.
 import { useElementSize, useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { encodingOf } from '@core/index'
+import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
 import { standingOf, warningsOf } from './shot-facts'
 import { text } from './text'
@@ -37,8 +37,8 @@ const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(rows, { 
 watch(
   () => props.cursor,
   (id) => {
-    const at = Math.floor(props.shots.findIndex((s) => s.id === id) / columns.value),
-      place = containerProps.ref.value
+    const at = Math.floor(props.shots.findIndex((s) => s.id === id) / columns.value)
+    const place = containerProps.ref.value
     if (
       at >= 0 &&
       place &&

@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
-import { timecodeAt, type Cut } from '@core/index'
+import { timecodeAt, type Cut } from '@core/footage'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
@@ -16,15 +16,15 @@ import { thumbnailOf } from './thumbnail'
 const props = defineProps<{ shotId: string }>()
 const library = useLibrary()
 const router = useRouter()
-const fault = ref(''),
-  note = ref(''),
-  handles = ref(0),
-  at = ref(0),
-  busy = ref(false)
+const fault = ref('')
+const note = ref('')
+const handles = ref(0)
+const at = ref(0)
+const busy = ref(false)
 const shot = ref<ShotDetail | null>(null)
 const pieces = ref<readonly Piece[]>([])
-const picker = ref<HTMLInputElement | null>(null),
-  strip = ref<HTMLElement | null>(null)
+const picker = ref<HTMLInputElement | null>(null)
+const strip = ref<HTMLElement | null>(null)
 const frames = computed(() => shot.value?.media.frameCount ?? 0)
 const last = computed(() => (shot.value ? shot.value.firstFrame + shot.value.frameCount - 1 : 0))
 
@@ -61,12 +61,12 @@ const findCuts = (): Promise<void> =>
   })
 const readList = (event: Event): Promise<void> =>
   attempt(async () => {
-    const input = event.target as HTMLInputElement,
-      file = input.files?.[0],
-      found = shot.value
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    const found = shot.value
     if (!file || !found) return
-    const kind = /\.otio$/i.test(file.name) ? 'otio' : 'edl',
-      list = await file.text()
+    const kind = /\.otio$/i.test(file.name) ? 'otio' : 'edl'
+    const list = await file.text()
     input.value = ''
     const answer = await request<{ pieces: readonly Piece[]; outside: number }>(
       `/media/${found.media.hash}/edit-list?kind=${kind}&handles=${Math.max(0, Math.round(handles.value) || 0)}`,
@@ -90,8 +90,8 @@ function choose(frame: number): void {
   if (Number.isInteger(frame)) at.value = Math.min(last.value, Math.max(first, frame))
 }
 function place(event: PointerEvent): void {
-  const found = shot.value,
-    box = strip.value?.getBoundingClientRect()
+  const found = shot.value
+  const box = strip.value?.getBoundingClientRect()
   if (found && box) choose(found.firstFrame + Math.floor(((event.clientX - box.left) / box.width) * found.frameCount))
 }
 const left = (frame: number): string =>

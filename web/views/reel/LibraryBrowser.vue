@@ -7,8 +7,8 @@ import { request, sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 
 defineEmits<{ link: [path: string, pictures: boolean]; close: [] }>()
-const path = ref(''),
-  fault = ref('')
+const path = ref('')
+const fault = ref('')
 const entries = ref<readonly FolderEntry[]>([])
 watch(
   path,

@@ -30,17 +30,17 @@ const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
 const library = useLibrary()
 const router = useRouter()
-const over = ref(false),
-  browsing = ref(false),
-  words = ref('')
+const over = ref(false)
+const browsing = ref(false)
+const words = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const scene = ref<SceneChoice>('all')
-const sortBy = ref<SortKey>('position'),
-  downward = ref(false)
+const sortBy = ref<SortKey>('position')
+const downward = ref(false)
 const layout = useStorage<'table' | 'sheet'>('reel-layout', 'table')
 const sheetColumns = ref(1)
-const copied = ref<ShotSummary | null>(null),
-  carrying = ref(false)
+const copied = ref<ShotSummary | null>(null)
+const carrying = ref(false)
 
 const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
 const standings = useStandings(
@@ -109,10 +109,10 @@ const setIntent = (sceneId: string, words: string): void => void attempt(() => l
 
 /** The reel as it is numbered, not as it is filtered. */
 function move(by: -1 | 1): void {
-  const order = all.value.map((s) => s.id),
-    moving = new Set(selection.ids.value)
+  const order = all.value.map((s) => s.id)
+  const moving = new Set(selection.ids.value)
   const places = order.flatMap((id, i) => (moving.has(id) ? [i] : []))
-  const edge = by < 0 ? places[0]! - 1 : places.at(-1)! + 2
+  const edge = by < 0 ? (places[0] ?? 0) - 1 : (places.at(-1) ?? order.length) + 2
   if (places.length === 0 || edge < 0 || edge > order.length) return
   const beforeId = order.slice(edge).find((id) => !moving.has(id))
   void attempt(() =>

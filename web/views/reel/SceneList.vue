@@ -22,8 +22,8 @@ const emit = defineEmits<{
   fault: [sentence: string]
 }>()
 const over = ref<SceneChoice | undefined>(undefined)
-const name = ref(''),
-  open = computed(() => props.scenes.find((s) => s.id === props.shown))
+const name = ref('')
+const open = computed(() => props.scenes.find((s) => s.id === props.shown))
 /** What is being written stays while the reel is read again. */
 const words = ref('')
 watch(

@@ -11,8 +11,8 @@ import { text } from './text'
 const props = defineProps<{ scene: SceneSummary }>()
 const emit = defineEmits<{ fault: [sentence: string] }>()
 const library = useLibrary()
-const busy = ref(false),
-  over = ref(false)
+const busy = ref(false)
+const over = ref(false)
 /** Side by side with the picture of the Bench, more would not be seen. */
 const longestSide = 640
 

@@ -2,7 +2,9 @@
 // What can be done with the chosen shots, all at once.
 import { computed, ref } from 'vue'
 import { ElButton, ElOption, ElSelect } from 'element-plus'
-import { commonRates, encodings, houseStandards, rateName, speedOf } from '@core/index'
+import { encodings } from '@core/colour'
+import { commonRates, rateName, speedOf } from '@core/footage'
+import { houseStandards } from '@core/readings'
 import type { ShotChanges } from '@contracts/requests'
 import type { SceneSummary, ShotState, ShotSummary } from '@contracts/responses'
 import { useLibrary } from '../../stores/library'

@@ -2,7 +2,7 @@
 // The shots as rows. Only the rows in view exist, so that thousands scroll as smoothly as ten.
 import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import { encodingOf } from '@core/index'
+import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
 import { useLibrary } from '../../stores/library'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
@@ -36,8 +36,8 @@ const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(
 watch(
   () => props.cursor,
   (id) => {
-    const at = props.shots.findIndex((s) => s.id === id),
-      box = containerProps.ref.value
+    const at = props.shots.findIndex((s) => s.id === id)
+    const box = containerProps.ref.value
     if (at < 0 || !box) return
     if (at * rowHeight < box.scrollTop || (at + 1) * rowHeight > box.scrollTop + box.clientHeight)
       scrollTo(Math.max(0, at - 1))
@@ -51,8 +51,11 @@ interface Column {
 const columns: readonly Column[] = (
   ['position', 'asShot', 'graded', 'name', 'scene', 'encoding', 'source', 'state', 'readings', 'warnings'] as const
 ).map((key) => ({ key, sorts: key !== 'asShot' && key !== 'graded' }))
-const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' =>
-  key !== props.sortBy ? 'none' : props.downward ? 'descending' : 'ascending'
+const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
+  if (key !== props.sortBy) return 'none'
+  if (props.downward) return 'descending'
+  return 'ascending'
+}
 </script>
 
 <template>

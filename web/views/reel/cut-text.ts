@@ -8,9 +8,10 @@ export const cutText = {
   handles: 'Handles',
   handlesTip: 'Frames more on both sides of each event, where the footage has them.',
   make: (count: number): string => (count === 1 ? 'Make 1 shot' : `Make ${count} shots`),
-  found: (cuts: number, dissolves: number): string =>
-    `${cuts} cuts ` +
-    `found${dissolves === 0 ? '' : dissolves === 1 ? ', 1 of them a dissolve' : `, ${dissolves} of them dissolves`}.`,
+  found: (cuts: number, dissolves: number): string => {
+    if (dissolves === 0) return `${cuts} cuts found.`
+    return `${cuts} cuts found, ${dissolves === 1 ? '1 of them a dissolve' : `${dissolves} of them dissolves`}.`
+  },
   listed: (pieces: number, outside: number): string =>
     `${pieces} events read${outside > 0 ? `; ${outside} lie outside the footage` : ''}.`,
   frame: 'Frame',

@@ -1,6 +1,6 @@
 // Pieces of a clip while they are being chosen: made from cuts, split, joined, trimmed. Nothing here touches the
 // footage.
-import type { Cut } from '@core/index'
+import type { Cut } from '@core/footage'
 
 export interface Piece {
   readonly first: number
@@ -44,11 +44,11 @@ export function splitAt(pieces: readonly Piece[], frame: number): readonly Piece
 
 /** Joins a piece with the one after it, and with what lies between. */
 export function joinNext(pieces: readonly Piece[], index: number): readonly Piece[] {
-  const piece = pieces[index],
-    next = pieces[index + 1]
+  const piece = pieces[index]
+  const next = pieces[index + 1]
   if (!piece || !next) return pieces
-  const first = Math.min(piece.first, next.first),
-    end = Math.max(endOf(piece), endOf(next))
+  const first = Math.min(piece.first, next.first)
+  const end = Math.max(endOf(piece), endOf(next))
   return [...pieces.slice(0, index), { ...piece, first, count: end - first }, ...pieces.slice(index + 2)]
 }
 

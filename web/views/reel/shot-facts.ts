@@ -1,5 +1,7 @@
 // What a row of the Reel says about a shot, and how shots are found and put in order.
-import { encodingById, encodingOf, isEncodingId, rateName, speedOf, timecodeAt } from '@core/index'
+import { encodingById, isEncodingId } from '@core/colour'
+import { rateName, speedOf, timecodeAt } from '@core/footage'
+import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
 import { text } from './text'
 import type { Standing } from './useStandings'
@@ -42,8 +44,8 @@ export function certaintyOf(shot: ShotSummary): { readonly words: string; readon
 }
 
 export function warningsOf(shot: ShotSummary): readonly string[] {
-  const { media, guess, played } = shot,
-    words: string[] = []
+  const { media, guess, played } = shot
+  const words: string[] = []
   if (guess?.rangeConflict) words.push(text.warn.range)
   if (guess && !agrees(shot) && guess.probability >= 0.9) words.push(text.warn.encoding)
   if (media.variableRate) words.push(text.warn.variable(media.variableRate[0], media.variableRate[1]))

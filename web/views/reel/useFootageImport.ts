@@ -41,13 +41,10 @@ export function grouped<T extends { readonly name: string }>(
     if (!first) return []
     const pictures = set.length > 1
     const ordered = pictures ? [...set].sort((a, b) => number(a.name) - number(b.name)) : set
-    const gap = pictures
-      ? ordered.findIndex((f, i) => i > 0 && number(f.name) !== number(ordered[i - 1]!.name) + 1)
-      : -1
-    if (gap > 0)
-      return [
-        { name: `${first.name}: picture ${number(ordered[gap - 1]!.name) + 1} is missing`, files: [], pictures: true },
-      ]
+    const numbers = ordered.map((f) => number(f.name))
+    const missing = numbers.slice(0, -1).find((n, i) => numbers[i + 1] !== n + 1)
+    if (pictures && missing !== undefined)
+      return [{ name: `${first.name}: picture ${missing + 1} is missing`, files: [], pictures: true }]
     const match = pictureName.exec(first.name)
     return [
       {
@@ -108,8 +105,8 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
         fault: group.files.length === 0 ? 'Bring the whole sequence.' : '',
       })
       if (group.files.length === 0) continue
-      const total = group.files.reduce((sum, f) => sum + f.size, 0),
-        ids: string[] = []
+      const total = group.files.reduce((sum, f) => sum + f.size, 0)
+      const ids: string[] = []
       const job = { upload: null as Upload | null, go: () => void run() }
       jobs.set(key, job)
       const run = async (): Promise<void> => {
@@ -171,8 +168,8 @@ export async function filesOfDrop(transfer: DataTransfer): Promise<File[]> {
   if (entries.length === 0) return [...transfer.files]
   const read = async (entry: FileSystemEntry): Promise<File[]> => {
     if (entry.isFile) return [await new Promise<File>((done, fail) => (entry as FileSystemFileEntry).file(done, fail))]
-    const reader = (entry as FileSystemDirectoryEntry).createReader(),
-      found: FileSystemEntry[] = []
+    const reader = (entry as FileSystemDirectoryEntry).createReader()
+    const found: FileSystemEntry[] = []
     for (;;) {
       const some = await new Promise<FileSystemEntry[]>((done, fail) => reader.readEntries(done, fail))
       if (some.length === 0) break

@@ -14,8 +14,8 @@ export interface ReelWork {
   readonly end: (id: string) => Promise<void>
 }
 
-const busyMs = 500,
-  idleMs = 4000
+const busyMs = 500
+const idleMs = 4000
 
 /** @param onChange called when something came to its end */
 export function useReelWork(projectId: () => string, onChange: () => void): ReelWork {

@@ -1,4 +1,5 @@
 // Choosing shots: one in hand, and any number of chosen ones, by mouse and keyboard as in any list.
+import { clamp } from '@core/numbers'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 
 export interface Selection {
@@ -19,15 +20,15 @@ export function useSelection(list: () => readonly string[]): Selection {
   let anchor: string | null = null
   // What is no longer shown is no longer chosen.
   watch(list, (now) => {
-    const here = new Set(now),
-      kept = [...chosen.value].filter((id) => here.has(id))
+    const here = new Set(now)
+    const kept = [...chosen.value].filter((id) => here.has(id))
     if (kept.length !== chosen.value.size) chosen.value = new Set(kept)
     if (cursor.value !== null && !here.has(cursor.value)) cursor.value = null
   })
 
   function between(a: string, b: string): readonly string[] {
-    const now = list(),
-      [from, to] = [now.indexOf(a), now.indexOf(b)].sort((x, y) => x - y) as [number, number]
+    const now = list()
+    const [from, to] = [now.indexOf(a), now.indexOf(b)].sort((x, y) => x - y) as [number, number]
     return from < 0 ? [b] : now.slice(from, to + 1)
   }
   function press(
@@ -50,8 +51,10 @@ export function useSelection(list: () => readonly string[]): Selection {
   function step(count: number, extend: boolean): void {
     const now = list()
     if (now.length === 0) return
-    const at = cursor.value === null ? (count > 0 ? -1 : now.length) : now.indexOf(cursor.value)
-    const id = now[Math.min(now.length - 1, Math.max(0, at + count))]!
+    const outside = count > 0 ? -1 : now.length
+    const at = cursor.value === null ? outside : now.indexOf(cursor.value)
+    const id = now[clamp(at + count, 0, now.length - 1)]
+    if (id === undefined) return
     press(id, { shiftKey: extend, ctrlKey: false, metaKey: false })
   }
   return {

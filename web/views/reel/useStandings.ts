@@ -1,7 +1,7 @@
 // How the shots of the reel stand against their house standards: measured on the server, one shot after another, judged
 // here.
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
-import { judge, outside, readingKey, waivedKeys, type HouseStandard, type Reading } from '@core/index'
+import { judge, outside, readingKey, waivedKeys, type HouseStandard, type Reading } from '@core/readings'
 import type { ShotFindings, ShotSummary } from '@contracts/responses'
 import { request } from '../../api/client'
 
@@ -20,8 +20,8 @@ export function useStandings(
     const known = measured.value.get(s.id)
     return known?.headId !== s.headId || known.leadFrame !== s.leadFrame
   }
-  let running = false,
-    ended = false
+  let running = false
+  let ended = false
   async function measure(): Promise<void> {
     if (running) return
     running = true

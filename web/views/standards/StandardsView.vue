@@ -12,7 +12,7 @@ import {
   type HouseStandard,
   type ReadingId,
   type Targets,
-} from '@core/index'
+} from '@core/readings'
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -22,10 +22,10 @@ import TargetTable from './TargetTable.vue'
 import { text } from './text'
 
 const props = defineProps<{ standardId: string }>()
-const library = useLibrary(),
-  router = useRouter(),
-  fault = ref(''),
-  sure = ref(false)
+const library = useLibrary()
+const router = useRouter()
+const fault = ref('')
+const sure = ref(false)
 void library.loadStandards().catch((error: unknown) => {
   fault.value = sentenceOf(error)
 })

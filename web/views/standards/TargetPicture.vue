@@ -1,13 +1,13 @@
 <script setup lang="ts">
 // A standard's targets drawn on a waveform's scale: bands of black, middle, white and skin over a made-up trace.
 import { computed } from 'vue'
-import { printValue, readingKind, type ReadingId, type Targets } from '@core/index'
+import { printValue, readingKind, type ReadingId, type Targets } from '@core/readings'
 import { text } from './text'
 
 const props = defineProps<{ targets: Targets }>()
 const levels: readonly ReadingId[] = ['white', 'skinLuma', 'middle', 'black']
-const low = -0.05,
-  high = 1.05
+const low = -0.05
+const high = 1.05
 const y = (level: number): number => ((high - level) / (high - low)) * 100
 const bands = computed(() =>
   levels.flatMap((id) => {
@@ -31,9 +31,9 @@ const trace = computed(() => {
     const t = props.targets[id]
     return t ? (t.low + t.high) / 2 : otherwise
   }
-  const bottom = middleOf('black', 0.06),
-    top = middleOf('white', 0.8),
-    points: string[] = []
+  const bottom = middleOf('black', 0.06)
+  const top = middleOf('white', 0.8)
+  const points: string[] = []
   for (let x = 0; x <= 200; x += 2) {
     const wave = 0.5 + 0.5 * Math.sin(x / 17) * Math.cos(x / 41)
     points.push(`${x / 2},${y(bottom + (top - bottom) * (0.55 + 0.45 * wave))}`)

@@ -8,7 +8,7 @@ import {
   type ReadingKind,
   type Target,
   type Targets,
-} from '@core/index'
+} from '@core/readings'
 import { text } from './text'
 
 const props = defineProps<{ targets: Targets; fixed: boolean }>()
@@ -18,27 +18,26 @@ const columns = ['low', 'high', 'tolerance'] as const
 const names = { low: text.from, high: text.to, tolerance: text.tolerance } as const
 
 /** What a reading is given when it begins to count. */
-const initial = ({ unit }: ReadingKind): Target =>
-  unit === 'percent'
-    ? { low: 0, high: 1, tolerance: 0.001 }
-    : unit === 'pixels'
-      ? { low: 0, high: 0.01, tolerance: 0 }
-      : { low: 0, high: 5, tolerance: 0 }
+const initial = ({ unit }: ReadingKind): Target => {
+  if (unit === 'percent') return { low: 0, high: 1, tolerance: 0.001 }
+  if (unit === 'pixels') return { low: 0, high: 0.01, tolerance: 0 }
+  return { low: 0, high: 5, tolerance: 0 }
+}
 function count(kind: ReadingKind, on: boolean): void {
   const { [kind.id]: _, ...rest } = props.targets
   emit('change', on ? { ...rest, [kind.id]: initial(kind) } : rest)
 }
 function set(kind: ReadingKind, field: keyof Target, event: Event): void {
-  const input = event.target as HTMLInputElement,
-    target = props.targets[kind.id]
+  const input = event.target as HTMLInputElement
+  const target = props.targets[kind.id]
   const value = Number(input.value.trim().replace('−', '-').replace(',', '.'))
   if (!target || input.value.trim() === '' || !Number.isFinite(value))
     input.value = target ? shown(kind.id, target[field]) : ''
   else emit('change', { ...props.targets, [kind.id]: { ...target, [field]: value / unitForm(kind.unit).scale } })
 }
 const shown = (id: ReadingId, value: number): string => {
-  const { unit } = readingKinds.find((k) => k.id === id)!
-  return printValue(value, unit)
+  const kind = readingKinds.find((k) => k.id === id)
+  return kind ? printValue(value, kind.unit) : ''
 }
 </script>
 

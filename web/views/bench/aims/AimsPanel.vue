@@ -9,7 +9,7 @@ import {
   type AimResult,
   type BalanceLine,
   type ControlId,
-} from '@core/index'
+} from '@core/aims'
 import { useAims } from '../../../stores/aims'
 import { text } from '../text'
 
@@ -55,19 +55,14 @@ const rows = computed<readonly Row[]>(() => {
 const controls = computed(() => [...new Set(store.wanted.flatMap((a) => controlsFor(a.want)))])
 const moveOf = (id: ControlId): string => store.solution?.moves.find((m) => m.control === id)?.words ?? ''
 const unmet = computed(() => [...results.value.values()].filter((r) => !r.met))
-const status = computed(() =>
-  store.fault
-    ? `▲ ${store.fault}`
-    : store.solving
-      ? text.aims.solving
-      : !store.pending
-        ? ''
-        : unmet.value.length > 0
-          ? text.aims.unmet(unmet.value.length)
-          : store.solution
-            ? text.aims.met
-            : '',
-)
+const status = computed(() => {
+  if (store.fault) return `▲ ${store.fault}`
+  if (store.solving) return text.aims.solving
+  if (!store.pending) return ''
+  if (unmet.value.length > 0) return text.aims.unmet(unmet.value.length)
+  if (store.solution) return text.aims.met
+  return ''
+})
 
 /** Of several numbers only what they come to: there is little room. */
 const before = (r: AimResult): string => (r.goals.length > 1 ? '' : `${beforeOf(r)} →`)
@@ -78,15 +73,16 @@ const after = (r: AimResult): string =>
 /** Only a level, a light or a chroma is one number that can be typed. */
 const typed = (aim: Aim | null): number | null => {
   if (!aim || !['level', 'luma', 'light', 'chroma'].includes(aim.want.kind)) return null
-  const goal = goalsOf(aim.want)[0]!
+  const [goal] = goalsOf(aim.want)
+  if (!goal) return null
   return Number((goal.quantity === 'stops' ? goal.value : goal.value * 100).toFixed(goal.quantity === 'stops' ? 2 : 1))
 }
 /** What is being typed stays, though results come in meanwhile. */
 const draft = ref<{ readonly id: string; readonly words: string } | null>(null)
 function type(aim: Aim, event: Event): void {
   draft.value = null
-  const input = event.target as HTMLInputElement,
-    value = Number(input.value.replace(',', '.').replace('−', '-'))
+  const input = event.target as HTMLInputElement
+  const value = Number(input.value.replace(',', '.').replace('−', '-'))
   const { want } = aim
   if (!Number.isFinite(value) || input.value.trim() === '') {
     input.value = String(typed(aim))

@@ -2,7 +2,7 @@
 // Handles on a trace: the foot, the body and the head of the waveform, the feet of the parade. Dragged to where they
 // should sit, they become aims.
 import { ref } from 'vue'
-import { levelHigh, levelLow } from '@core/index'
+import { levelHigh, levelLow } from '@core/instruments'
 import { percent } from '../figures'
 import type { LevelHandle } from './handles'
 
@@ -36,7 +36,8 @@ function key(handle: LevelHandle, event: KeyboardEvent): void {
   if (!step) return
   event.preventDefault()
   event.stopPropagation()
-  move(handle, at(handle) + step * (event.shiftKey ? 0.05 : event.altKey ? 0.001 : 0.005))
+  const fine = event.altKey ? 0.001 : 0.005
+  move(handle, at(handle) + step * (event.shiftKey ? 0.05 : fine))
 }
 </script>
 

@@ -2,7 +2,7 @@
 // The skin of each subject on the vectorscope: dragged to where it should lie, it becomes an aim. Left and right turn
 // it, up and down change its chroma.
 import { ref, shallowRef } from 'vue'
-import type { Aim } from '@core/index'
+import type { Aim } from '@core/aims'
 import { text } from '../text'
 import { aimOfSkin, placeOf, polarAt, type SkinHandle } from './useSkinHandles'
 
@@ -38,13 +38,13 @@ function take(h: SkinHandle, event: PointerEvent): void {
   held.value = { from: h, hueDegrees: h.hueDegrees, chroma: h.chroma }
 }
 function key(h: SkinHandle, event: KeyboardEvent): void {
-  const turns = ({ ArrowLeft: 1, ArrowRight: -1 } as Record<string, number>)[event.key] ?? 0,
-    outward = ({ ArrowUp: 1, ArrowDown: -1 } as Record<string, number>)[event.key] ?? 0
+  const turns = ({ ArrowLeft: 1, ArrowRight: -1 } as Record<string, number>)[event.key] ?? 0
+  const outward = ({ ArrowUp: 1, ArrowDown: -1 } as Record<string, number>)[event.key] ?? 0
   if (turns === 0 && outward === 0) return
   event.preventDefault()
   event.stopPropagation()
-  const by = event.shiftKey ? 10 : 1,
-    { hueDegrees, chroma } = at(h)
+  const by = event.shiftKey ? 10 : 1
+  const { hueDegrees, chroma } = at(h)
   set(
     { hueDegrees: hueDegrees + turns * 0.5 * by, chroma: Math.max(0, chroma + outward * 0.02 * by) },
     held.value?.from ?? h,

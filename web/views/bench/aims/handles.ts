@@ -1,5 +1,6 @@
 // Which handles an instrument carries, and the aims they stand for.
-import type { Aim, InstrumentId } from '@core/index'
+import type { Aim } from '@core/aims'
+import type { InstrumentId } from '@core/instruments'
 import type { PictureFacts } from '../../../workers/messages'
 import { text } from '../text'
 

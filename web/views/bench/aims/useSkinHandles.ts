@@ -1,7 +1,9 @@
 // Where the skin of each placed subject lies on the vectorscope of the present picture, and the aim that dragging it
 // makes.
 import { ref, shallowRef, watch, type ShallowRef } from 'vue'
-import { turn, vectorSpan, type Aim, type Area } from '@core/index'
+import type { Aim } from '@core/aims'
+import { vectorSpan } from '@core/instruments'
+import { turn, type Area } from '@core/readings'
 import type { BenchRenderer } from '../../../composables/useBenchRenderer'
 import { text } from '../text'
 
@@ -19,8 +21,8 @@ export function useSkinHandles(
   renderer: Pick<BenchRenderer, 'skin' | 'result'>,
   subjects: () => readonly (Area & { readonly name: string })[],
 ): ShallowRef<readonly SkinHandle[]> {
-  const handles = shallowRef<readonly SkinHandle[]>([]),
-    asked = ref(0)
+  const handles = shallowRef<readonly SkinHandle[]>([])
+  const asked = ref(0)
   watch([subjects, renderer.result] as const, async ([now, result]) => {
     const mine = ++asked.value
     if (!result || now.length === 0) {
@@ -40,16 +42,16 @@ export function useSkinHandles(
 
 /** A place of the plot, shares from the lower left, as direction and distance; and back. */
 export function polarAt(x: number, y: number, zoom: number): { readonly hueDegrees: number; readonly chroma: number } {
-  const cb = ((x - 0.5) * 2 * vectorSpan) / zoom,
-    cr = ((y - 0.5) * 2 * vectorSpan) / zoom
+  const cb = ((x - 0.5) * 2 * vectorSpan) / zoom
+  const cr = ((y - 0.5) * 2 * vectorSpan) / zoom
   return { hueDegrees: ((Math.atan2(cr, cb) * 180) / Math.PI + 360) % 360, chroma: Math.hypot(cb, cr) * 2 }
 }
 export function placeOf(
   { hueDegrees, chroma }: Pick<SkinHandle, 'hueDegrees' | 'chroma'>,
   zoom: number,
 ): { readonly x: number; readonly y: number } {
-  const angle = (hueDegrees * Math.PI) / 180,
-    reach = (chroma / 2 / (2 * vectorSpan)) * zoom
+  const angle = (hueDegrees * Math.PI) / 180
+  const reach = (chroma / 2 / (2 * vectorSpan)) * zoom
   return { x: 0.5 + reach * Math.cos(angle), y: 0.5 + reach * Math.sin(angle) }
 }
 

@@ -2,7 +2,7 @@
 // Two switches of the colour curves: clean ends, and colour noise quieted as far as it is measured.
 import { computed } from 'vue'
 import { ElSwitch } from 'element-plus'
-import type { Step } from '@core/index'
+import type { Step } from '@core/grade'
 import { text } from '../text'
 
 const props = defineProps<{
@@ -12,8 +12,8 @@ const props = defineProps<{
 const emit = defineEmits<{ change: [key: string, value: number | string] }>()
 const { quick } = text
 /** Noise that nobody sees, and noise that takes all of the quieting. */
-const unseen = 0.003,
-  loud = 0.015
+const unseen = 0.003
+const loud = 0.015
 const wanted = computed(() =>
   props.noise === null
     ? null

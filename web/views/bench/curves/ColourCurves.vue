@@ -8,7 +8,6 @@ import {
   colourCurve,
   colourCurveIds,
   colourCurves,
-  lowestStops,
   pushBounds,
   setPush,
   tears,
@@ -16,9 +15,9 @@ import {
   type ColourPush,
   type CurvePoint,
   type NumberParameter,
-  type PlaceColour,
   type Step,
-} from '@core/index'
+} from '@core/grade'
+import { lowestStops, type PlaceColour } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { usePicking } from '../../../stores/picking'
 import { hueWheel } from '../../../design/hue-wheel'
@@ -31,9 +30,9 @@ const props = defineProps<{ step: Step }>()
 const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]]; hold: []; release: [] }>()
 const picking = usePicking()
 
-const curveId = ref<ColourCurveId>('hueByHue'),
-  chosen = ref(0),
-  push = shallowRef<ColourPush | null>(null)
+const curveId = ref<ColourCurveId>('hueByHue')
+const chosen = ref(0)
+const push = shallowRef<ColourPush | null>(null)
 watch(curveId, () => {
   chosen.value = 0
   push.value = null
@@ -84,18 +83,18 @@ const behind = computed(() => {
     ? { counts: found.tones, from: lowestStops, to: lowestStops + found.tones.length / 4 }
     : { counts: found.purities, from: 0, to: 1 }
 })
-const unitX = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.x.unit]),
-  unitY = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.y.unit])
+const unitX = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.x.unit])
+const unitY = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.y.unit])
 const set = (next: readonly CurvePoint[]): void => emit('change', curveId.value, next)
 const held = (v: number): number => Math.min(declared.value.y.max, Math.max(declared.value.y.min, v))
 
 function type(to: { readonly x: number; readonly y: number }): void {
-  const index = Math.min(chosen.value, points.value.length - 1),
-    [low, high] = x.value,
-    last = byHue.value ? high - 0.1 : high
+  const index = Math.min(chosen.value, points.value.length - 1)
+  const [low, high] = x.value
+  const last = byHue.value ? high - 0.1 : high
   push.value = null
-  const before = points.value[index - 1]?.x ?? low - 0.01,
-    after = points.value[index + 1]?.x ?? last + 0.01
+  const before = points.value[index - 1]?.x ?? low - 0.01
+  const after = points.value[index + 1]?.x ?? last + 0.01
   set(
     points.value.map((p, i) =>
       i === index
@@ -118,8 +117,8 @@ const reach: Readonly<Record<ColourCurveId, number>> = {
   saturationBySaturation: 2,
 }
 function pick(): void {
-  let from = 0,
-    index = 0
+  let from = 0
+  let index = 0
   const beginHump = (colour: PlaceColour): void => {
     from = amountAt(curveId.value, points.value, colour.degrees)
     push.value = {
@@ -136,9 +135,9 @@ function pick(): void {
     )
   }
   const beginPoint = (colour: PlaceColour): void => {
-    const wanted = curveId.value === 'saturationByLightness' ? colour.stops : colour.purity,
-      at = Math.min(x.value[1], Math.max(x.value[0], wanted)),
-      near = (x.value[1] - x.value[0]) / 40
+    const wanted = curveId.value === 'saturationByLightness' ? colour.stops : colour.purity
+    const at = Math.min(x.value[1], Math.max(x.value[0], wanted))
+    const near = (x.value[1] - x.value[0]) / 40
     index = points.value.findIndex((p) => Math.abs(p.x - at) < near)
     const taken =
       index < 0

@@ -2,6 +2,7 @@
 // A curve through points on a field of two axes. Click adds a point, drag moves it, Delete removes it; arrows move the
 // chosen one. What lies behind is the caller's.
 import { computed, nextTick, ref } from 'vue'
+import { clamp } from '@core/numbers'
 import {
   addCurvePoint,
   monotoneCurve,
@@ -9,7 +10,7 @@ import {
   periodicCurve,
   removeCurvePoint,
   type CurvePoint,
-} from '@core/index'
+} from '@core/grade'
 
 export interface Tick {
   readonly at: number
@@ -33,8 +34,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [points: readonly CurvePoint[]]; hold: []; release: []; chosen: [index: number] }>()
 
-const svg = ref<SVGSVGElement | null>(null),
-  dragged = ref<number | null>(null)
+const svg = ref<SVGSVGElement | null>(null)
+const dragged = ref<number | null>(null)
 const toX = (v: number): number => ((v - props.x[0]) / (props.x[1] - props.x[0])) * 100
 const toY = (v: number): number => 100 - ((v - props.y[0]) / (props.y[1] - props.y[0])) * 100
 const curve = computed(() =>
@@ -61,12 +62,13 @@ function at(e: PointerEvent): CurvePoint {
 }
 /** Points move in a space where the axes are of one length, so that they keep the same distance on every field. */
 function moved(index: number, to: CurvePoint): readonly CurvePoint[] {
-  const [x0] = props.x,
-    span = right.value - x0,
-    unit = (p: CurvePoint): CurvePoint => ({ x: (p.x - x0) / span, y: p.y })
-  return moveCurvePoint(props.points.map(unit), index, unit(to), 0, 1).map((p, i) =>
-    i === index ? { x: x0 + p.x * span, y: Math.min(props.y[1], Math.max(props.y[0], to.y)) } : props.points[i]!,
-  )
+  const [x0] = props.x
+  const span = right.value - x0
+  const unit = (p: CurvePoint): CurvePoint => ({ x: (p.x - x0) / span, y: p.y })
+  const place = moveCurvePoint(props.points.map(unit), index, unit(to), 0, 1)[index]
+  if (!place) return props.points
+  const point = { x: x0 + place.x * span, y: clamp(to.y, props.y[0], props.y[1]) }
+  return props.points.map((p, i) => (i === index ? point : p))
 }
 function grab(index: number, e: PointerEvent): void {
   if (e.button !== 0) return
@@ -77,8 +79,8 @@ function grab(index: number, e: PointerEvent): void {
 }
 function add(e: PointerEvent): void {
   if (e.button !== 0) return
-  const { x } = at(e),
-    near = (props.x[1] - props.x[0]) * 0.004
+  const { x } = at(e)
+  const near = (props.x[1] - props.x[0]) * 0.004
   if (props.points.some((p) => Math.abs(p.x - x) < near)) return
   const added = addCurvePoint(props.points, { x, y: Math.min(props.y[1], Math.max(props.y[0], curve.value(x))) })
   emit('change', added)
@@ -96,9 +98,9 @@ function drop(): void {
   emit('release')
 }
 function key(index: number, e: KeyboardEvent): void {
-  const by = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1),
-    point = props.points[index],
-    [across, up] = props.step
+  const by = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
+  const point = props.points[index]
+  const [across, up] = props.step
   const moves: Record<string, [number, number]> = {
     ArrowRight: [across, 0],
     ArrowLeft: [-across, 0],
@@ -116,8 +118,8 @@ function key(index: number, e: KeyboardEvent): void {
 }
 /** From the keyboard: a new point halfway to the next one, which then has the focus. */
 async function insertAfter(index: number): Promise<void> {
-  const here = props.points[index],
-    next = props.points[index + 1]
+  const here = props.points[index]
+  const next = props.points[index + 1]
   if (!here || !next) return
   const x = (here.x + next.x) / 2
   emit('change', addCurvePoint(props.points, { x, y: curve.value(x) }))

@@ -12,8 +12,8 @@ const props = defineProps<{
 const emit = defineEmits<{ set: [to: { readonly x: number; readonly y: number }] }>()
 const shown = (v: number): string => v.toFixed(props.decimals)
 function typed(axis: 'x' | 'y', event: Event): void {
-  const input = event.target as HTMLInputElement,
-    value = Number(input.value.replace('−', '-').replace(',', '.'))
+  const input = event.target as HTMLInputElement
+  const value = Number(input.value.replace('−', '-').replace(',', '.'))
   if (input.value.trim() !== '' && Number.isFinite(value)) emit('set', { x: props.x, y: props.y, [axis]: value })
   input.value = shown(props[axis])
 }

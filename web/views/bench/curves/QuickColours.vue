@@ -10,7 +10,7 @@ import {
   type NumberParameter,
   type QuickColourId,
   type Step,
-} from '@core/index'
+} from '@core/grade'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { text } from '../text'
 

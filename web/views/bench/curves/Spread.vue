@@ -10,8 +10,8 @@ const props = defineProps<{
 }>()
 const toX = (v: number): number => ((v - props.x[0]) / (props.x[1] - props.x[0])) * 100
 const path = computed(() => {
-  const { counts, from, to } = props,
-    width = (to - from) / counts.length
+  const { counts, from, to } = props
+  const width = (to - from) / counts.length
   // Square roots: what is rare is seen as well.
   const tops = Array.from(
     counts,

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 // Tone curves: one for all channels and one for each, over the tones of the picture, in stops from middle grey.
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { logAtStops, logPerStop, stopsAtLog } from '@core/colour'
 import {
   addCurvePoint,
-  logAtStops,
-  logPerStop,
-  lowestStops,
   monotoneCurve,
   moveCurvePoint,
   stepKindById,
-  stopsAtLog,
   type CurvePoint,
   type NumberParameter,
   type Step,
-} from '@core/index'
+} from '@core/grade'
+import { lowestStops } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
@@ -27,8 +25,8 @@ const picking = usePicking()
 
 type Channel = 'points' | 'red' | 'green' | 'blue'
 const channels: readonly Channel[] = ['points', 'red', 'green', 'blue']
-const channel = ref<Channel>('points'),
-  chosen = ref(0)
+const channel = ref<Channel>('points')
+const chosen = ref(0)
 watch(channel, () => {
   chosen.value = 0
   picking.stop()
@@ -46,8 +44,8 @@ const steep = computed(() =>
   (picking.spread?.steep ?? []).map(({ from, to }) => ({ from: logAtStops(from), to: logAtStops(to) })),
 )
 const slope = computed(() => {
-  const curve = monotoneCurve(points.value),
-    at = point.value?.x ?? range[0]
+  const curve = monotoneCurve(points.value)
+  const at = point.value?.x ?? range[0]
   return (curve(at + 0.002) - curve(at - 0.002)) / 0.004
 })
 const stops = (v: number): string => {
@@ -69,15 +67,15 @@ function type(to: { readonly x: number; readonly y: number }): void {
 
 /** A tone picked in the picture is a point: one that is near is taken, else a new one. */
 function pick(): void {
-  let index = 0,
-    from = 0
+  let index = 0
+  let from = 0
   picking.toggle({
     id: `tone-${channel.value}`,
     station: 'shape',
     side: props.step.side,
     begin: (colour) => {
-      const x = Math.min(range[1], Math.max(range[0], logAtStops(colour.stops))),
-        near = points.value.findIndex((p) => Math.abs(p.x - x) < logPerStop * 0.4)
+      const x = Math.min(range[1], Math.max(range[0], logAtStops(colour.stops)))
+      const near = points.value.findIndex((p) => Math.abs(p.x - x) < logPerStop * 0.4)
       emit('hold')
       const taken = near < 0 ? addCurvePoint(points.value, { x, y: monotoneCurve(points.value)(x) }) : points.value
       index = near < 0 ? taken.findIndex((p) => p.x === x) : near

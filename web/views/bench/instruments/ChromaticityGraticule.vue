@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The diagram of colours behind the chromaticity view: the spectral locus, the display's triangle, its white.
 import { computed } from 'vue'
-import { chromaticitySpan, displayById, gamutById, uvPrime } from '@core/index'
+import { displayById, gamutById } from '@core/colour'
+import { chromaticitySpan, uvPrime } from '@core/instruments'
 import { spectralLocus } from '../../cameras/spectral-locus'
 
 const props = defineProps<{ displayId: string; brightness: number }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The name of an instrument, which chooses another for its place. Apart from the rest, as a list that is drawn again is
 // laid out again.
-import { instrumentIds, type InstrumentId } from '@core/index'
+import { instrumentIds, type InstrumentId } from '@core/instruments'
 import { text } from '../text'
 
 defineProps<{ id: InstrumentId }>()

@@ -3,7 +3,8 @@
 // column, and any can have a window.
 import { useMediaQuery } from '@vueuse/core'
 import { computed, watch } from 'vue'
-import type { Aim, InstrumentId, Probe } from '@core/index'
+import type { Aim } from '@core/aims'
+import type { InstrumentId, Probe } from '@core/instruments'
 import { useView } from '../../../stores/view'
 import type { RenderResult } from '../../../workers/messages'
 import { figuresOf } from '../figures'
@@ -51,7 +52,11 @@ const aimable = computed(() =>
 /** Puts an instrument in a place; what was there goes where it came from. */
 function put(place: number, id: InstrumentId): void {
   const before = view.slots[place]
-  view.slots = view.slots.map((there, i) => (i === place ? id : there === id && before ? before : there))
+  view.slots = view.slots.map((there, i) => {
+    if (i === place) return id
+    if (there === id && before) return before
+    return there
+  })
   if (view.filling) view.filling = id
 }
 </script>

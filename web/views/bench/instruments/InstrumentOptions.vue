@@ -2,7 +2,8 @@
 // How an instrument counts and draws: modes, scale, gain, lines; what it looks at; the reference trace; a window of its
 // own.
 import { computed } from 'vue'
-import { stations, type InstrumentId, type InstrumentSettings, type NumberParameter, type StationId } from '@core/index'
+import { stations, type NumberParameter, type StationId } from '@core/grade'
+import type { InstrumentId, InstrumentSettings } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
@@ -40,8 +41,8 @@ const choice = <T,>(
   set: (value: T) => void,
 ): Choice => ({ label, tip, now, options, set })
 const choices = computed((): readonly Choice[] => {
-  const s = props.settings,
-    g = props.graticules
+  const s = props.settings
+  const g = props.graticules
   const scale = choice<Graticules['scale']>(
     o.scale,
     o.scaleTip,
@@ -54,6 +55,8 @@ const choices = computed((): readonly Choice[] => {
     (value) => emit('graticules', { scale: value }),
   )
   switch (props.id) {
+    case 'chromaticity':
+      return []
     case 'waveform':
       return [
         choice<InstrumentSettings['waveform']>(

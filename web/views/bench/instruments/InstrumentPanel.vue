@@ -3,15 +3,9 @@
 // that is pointed at.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import {
-  placesOn,
-  type Aim,
-  type InstrumentId,
-  type InstrumentSettings,
-  type Probe,
-  type StationId,
-  type TraceImage,
-} from '@core/index'
+import type { Aim } from '@core/aims'
+import type { StationId } from '@core/grade'
+import { placesOn, type InstrumentId, type InstrumentSettings, type Probe, type TraceImage } from '@core/instruments'
 import { putImage } from '../../../composables/putImage'
 import type { Graticules } from '../../../stores/kept-settings'
 import type { LevelHandle } from '../aims/handles'
@@ -42,8 +36,8 @@ const emit = defineEmits<{
   aim: [id: LevelHandle['id'], value: number]
   point: [place: { readonly x: number; readonly y: number } | null]
 }>()
-const canvas = ref<HTMLCanvasElement | null>(null),
-  plot = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const plot = ref<HTMLElement | null>(null)
 const { width } = useElementSize(plot)
 watch([() => props.trace, canvas], ([trace, target]) => {
   if (trace && target) putImage(target, trace, props.playing ? props.graticules.persistence : 0)

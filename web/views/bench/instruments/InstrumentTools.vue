@@ -2,7 +2,8 @@
 // An instrument's settings and whether it fills the column. Apart from the traces, so that a move of the hand does not
 // draw it again.
 import { ElPopover } from 'element-plus'
-import type { InstrumentId, StationId } from '@core/index'
+import type { StationId } from '@core/grade'
+import type { InstrumentId } from '@core/instruments'
 import { useView } from '../../../stores/view'
 import { text } from '../text'
 import InstrumentOptions from './InstrumentOptions.vue'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 // Lines of the signal's scale behind waveform, parade and histogram, and dividers between channels.
-import { levelHigh, levelLow } from '@core/index'
+import { levelHigh, levelLow } from '@core/instruments'
 import type { ScaleLine } from './scale-lines'
 
 withDefaults(defineProps<{ lines: readonly ScaleLine[]; brightness: number; parts?: number; across?: boolean }>(), {

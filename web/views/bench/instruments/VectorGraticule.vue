@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The vectorscope's reference: circles, the bars of the display's standard, and the skin line.
 import { computed } from 'vue'
-import { displayById, lumaWeights, vectorSpan } from '@core/index'
+import { displayById, lumaWeights } from '@core/colour'
+import { vectorSpan } from '@core/instruments'
 import type { Graticules } from '../../../stores/kept-settings'
 
 const props = defineProps<{ displayId: string; zoom: number; graticules: Graticules }>()
@@ -15,8 +16,8 @@ const bars = [
 ] as const
 const unit = computed(() => (50 / vectorSpan) * props.zoom)
 const targets = computed(() => {
-  const w = lumaWeights(displayById(props.displayId).lumaMatrix),
-    level = props.graticules.targets / 100
+  const w = lumaWeights(displayById(props.displayId).lumaMatrix)
+  const level = props.graticules.targets / 100
   return bars
     .map(({ name, rgb: [r, g, b] }) => {
       const luma = w.red * r + w.green * g + w.blue * b
@@ -29,8 +30,8 @@ const targets = computed(() => {
     .filter(({ x, y }) => Math.max(Math.abs(x - 50), Math.abs(y - 50)) < 49)
 })
 const skin = computed(() => {
-  const angle = (props.graticules.skinDegrees * Math.PI) / 180,
-    reach = Math.min(0.5 * unit.value, 49)
+  const angle = (props.graticules.skinDegrees * Math.PI) / 180
+  const reach = Math.min(0.5 * unit.value, 49)
   return { x: 50 + reach * Math.cos(angle), y: 50 - reach * Math.sin(angle) }
 })
 /** Circles at a quarter and a half of the largest chroma, or nearer ones when zoomed. */

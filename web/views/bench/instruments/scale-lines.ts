@@ -1,5 +1,7 @@
 // The lines of a level scale: where they lie on the signal and what they say, by scale, display and tap.
-import { displayById, logAtStops, stations, type StationId } from '@core/index'
+import { printNumber } from '@core/numbers'
+import { displayById, logAtStops } from '@core/colour'
+import { stations, type StationId } from '@core/grade'
 import type { Graticules } from '../../../stores/kept-settings'
 
 export interface ScaleLine {
@@ -20,18 +22,18 @@ export function scaleLines(scale: Graticules['scale'], displayId: string, tap: S
   if (onSceneSide(tap))
     return [-6, -4, -2, 0, 2, 4, 6, 8].map((stops) => ({
       at: logAtStops(stops),
-      label: stops > 0 ? `+${stops}` : stops < 0 ? `−${-stops}` : '0',
+      label: printNumber(stops, 0, true),
     }))
   const quarters = [0, 0.25, 0.5, 0.75, 1]
   if (scale === 'percent') return quarters.map((at) => ({ at, label: String(at * 100) }))
   // Legal range of ten bits, as signals are delivered.
   if (scale === 'codes') return quarters.map((at) => ({ at, label: String(64 + at * 876) }))
   const { eotf, whiteNits, systemGamma = 1, carriedPeak, peak } = displayById(displayId)
-  const top = peak * whiteNits,
-    atNits = (nits: number): number =>
-      eotf.encode(Math.min(carriedPeak, systemGamma === 1 ? nits / whiteNits : (nits / top) ** (1 / systemGamma)))
+  const top = peak * whiteNits
+  const atNits = (nits: number): number =>
+    eotf.encode(Math.min(carriedPeak, systemGamma === 1 ? nits / whiteNits : (nits / top) ** (1 / systemGamma)))
   return nitsWorthALine
     .filter((nits) => nits <= top * 1.001)
     .map((nits) => ({ at: atNits(nits), label: String(nits) }))
-    .filter((line, i, all) => i === 0 || line.at - all[i - 1]!.at > 0.06)
+    .filter((line, i, all) => line.at - (all[i - 1]?.at ?? -Infinity) > 0.06)
 }

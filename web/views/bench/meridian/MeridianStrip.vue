@@ -2,7 +2,8 @@
 // The Meridian: percentile lines of luma from station to station. A station opens at a click, is left out while it is
 // held, and has its strength at its foot.
 import { computed } from 'vue'
-import { mergesOf, stations, type Meridian, type StationId } from '@core/index'
+import { stations, type StationId } from '@core/grade'
+import { mergesOf, type Meridian } from '@core/instruments'
 import { sharePercent } from '../figures'
 import { text } from '../text'
 import { bandOf, linesOf, pathOf, planeHeight, planeWidth, yOf } from './meridian-paths'
@@ -36,8 +37,8 @@ const bands = computed(() =>
       [2, 4],
     ] as const
   ).flatMap(([a, b]) => {
-    const lower = lines.value[a],
-      upper = lines.value[b]
+    const lower = lines.value[a]
+    const upper = lines.value[b]
     return lower && upper ? [bandOf(lower, upper)] : []
   }),
 )
@@ -78,8 +79,8 @@ interface Standing {
 /** What each station lost for good, and where the middle tone stands after it. */
 const standings = computed<readonly Standing[]>(() =>
   (props.meridian?.stations ?? []).map(({ station, loss, levels: at }) => {
-    const share = loss.clipped + loss.crushed + loss.outOfGamut,
-      lost = share >= 0.0005
+    const share = loss.clipped + loss.crushed + loss.outOfGamut
+    const lost = share >= 0.0005
     const detail =
       share > 0
         ? text.lossDetail(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut))
@@ -98,8 +99,8 @@ const standings = computed<readonly Standing[]>(() =>
 )
 
 const holdMs = 260
-let timer: ReturnType<typeof setTimeout> | undefined,
-  held = false
+let timer: ReturnType<typeof setTimeout> | undefined
+let held = false
 function press(id: StationId, event: PointerEvent): void {
   held = false
   // What does nothing cannot be left out.

@@ -12,7 +12,7 @@ const set = (value: number): void => {
 }
 
 function at(event: PointerEvent): void {
-  const box = bar.value!.getBoundingClientRect()
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
   set((event.clientX - box.left) / box.width)
 }
 let dragging = false

@@ -1,11 +1,12 @@
 // The Meridian's drawing: levels from station to station as paths on a plane of 800 by 100.
-import { stations, type Meridian } from '@core/index'
+import { stations } from '@core/grade'
+import type { Meridian } from '@core/instruments'
 
 export const planeWidth = stations.length * 100
 export const planeHeight = 100
 // From a little under black to one and a bit: working log before Show, display signal from Show on.
-const low = -0.03,
-  high = 1.05
+const low = -0.03
+const high = 1.05
 export const yOf = (level: number): number =>
   planeHeight - ((Math.min(high, Math.max(low, level)) - low) / (high - low)) * planeHeight
 
@@ -17,9 +18,9 @@ export const linesOf = (m: Meridian): readonly (readonly number[])[] =>
 export function pathOf(levels: readonly number[]): string {
   let d = `M 0 ${yOf(levels[0] ?? 0)}`
   levels.slice(1).forEach((level, i) => {
-    const x = i * 100,
-      before = yOf(levels[i] ?? 0),
-      after = yOf(level)
+    const x = i * 100
+    const before = yOf(levels[i] ?? 0)
+    const after = yOf(level)
     d += ` L ${x + 8} ${before} C ${x + 34} ${before} ${x + 30} ${after} ${x + 56} ${after} L ${x + 100} ${after}`
   })
   return d

@@ -2,7 +2,7 @@
 // A held picture over the present one: wiped along a line at any angle, side by side, or blinking.
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import type { TraceImage } from '@core/index'
+import type { TraceImage } from '@core/instruments'
 import { putImage } from '../../../composables/putImage'
 import type { CompareMode, Wipe } from '../../../stores/view'
 import { text } from '../text'
@@ -15,9 +15,9 @@ const props = defineProps<{
   aspect: number
 }>()
 const emit = defineEmits<{ wipe: [wipe: Wipe] }>()
-const canvas = ref<HTMLCanvasElement | null>(null),
-  box = ref<HTMLElement | null>(null),
-  shown = ref(true)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const box = ref<HTMLElement | null>(null)
+const shown = ref(true)
 watch(
   [() => props.still, canvas],
   ([still, target]) => {
@@ -59,8 +59,8 @@ function move(event: PointerEvent): void {
   if (dragging === 'line')
     emit('wipe', { ...props.wipe, position: Math.min(1, Math.max(0, (event.clientX - area.left) / area.width)) })
   else {
-    const x = event.clientX - (area.left + props.wipe.position * area.width),
-      y = event.clientY - (area.top + area.height / 2)
+    const x = event.clientX - (area.left + props.wipe.position * area.width)
+    const y = event.clientY - (area.top + area.height / 2)
     emit('wipe', { ...props.wipe, degrees: Math.round((Math.atan2(x, -y) * 180) / Math.PI) })
   }
 }

@@ -1,13 +1,17 @@
 <script setup lang="ts">
 // What the overlay on the picture means: its name, the stops map's inks, the zebra's band.
 import { computed } from 'vue'
-import { mapColours, mapStops, overlayById, type OverlaySettings } from '@core/index'
+import { mapColours, mapStops, overlayById, type OverlaySettings } from '@core/instruments'
 import { percent } from '../figures'
 
 const props = defineProps<{ overlay: OverlaySettings }>()
 defineEmits<{ zebra: [band: { low: number; high: number }] }>()
 const name = computed(() => overlayById(props.overlay.id).name)
-const label = (stop: number): string => (stop > 0 ? `+${stop}` : stop < 0 ? `−${-stop}` : 'grey')
+const label = (stop: number): string => {
+  if (stop > 0) return `+${stop}`
+  if (stop < 0) return `−${-stop}`
+  return 'grey'
+}
 const share = (event: Event): number =>
   Math.min(100, Math.max(0, Number((event.target as HTMLInputElement).value))) / 100
 </script>

@@ -2,7 +2,8 @@
 // The part of the picture that the instruments are limited to: drag on the picture for a box, with Alt for an ellipse;
 // drag it to move, its corner to size.
 import { computed, ref } from 'vue'
-import type { DrawnPart } from '@core/index'
+import { arrowStep } from '../../../composables/arrowStep'
+import type { DrawnPart } from '@core/instruments'
 import { text } from '../text'
 
 const props = defineProps<{
@@ -36,7 +37,7 @@ const hold = (v: number): number => Math.min(1, Math.max(0, v))
 const leastSize = 0.008
 
 function placeOf(event: PointerEvent): { x: number; y: number } {
-  const box = root.value!.getBoundingClientRect()
+  const box = root.value?.getBoundingClientRect() ?? new DOMRect(0, 0, 1, 1)
   return { x: hold((event.clientX - box.left) / box.width), y: hold((event.clientY - box.top) / box.height) }
 }
 function down(kind: Gesture['kind'], event: PointerEvent): void {
@@ -73,14 +74,13 @@ function up(): void {
   gesture = null
 }
 function shifted(part: DrawnPart, dx: number, dy: number): DrawnPart {
-  const x = Math.min(1 - part.right, Math.max(-part.left, dx)),
-    y = Math.min(1 - part.bottom, Math.max(-part.top, dy))
+  const x = Math.min(1 - part.right, Math.max(-part.left, dx))
+  const y = Math.min(1 - part.bottom, Math.max(-part.top, dy))
   return { ...part, left: part.left + x, right: part.right + x, top: part.top + y, bottom: part.bottom + y }
 }
 function key(event: KeyboardEvent): void {
   const { part } = props
-  const dx = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0,
-    dy = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+  const { dx, dy } = arrowStep(event)
   if (!part || (dx === 0 && dy === 0 && event.key !== 'Delete')) return
   event.preventDefault()
   event.stopPropagation()

@@ -2,7 +2,7 @@
 // A layer over the picture while a curve picks from it: press to take a colour, drag up and down to change what the
 // curve does there.
 import { nextTick, ref } from 'vue'
-import type { PlaceColour } from '@core/index'
+import type { PlaceColour } from '@core/instruments'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
 
@@ -13,9 +13,9 @@ let pressed: { readonly y: number; readonly height: number; taken: boolean; up: 
 
 async function down(event: PointerEvent): Promise<void> {
   if (event.button !== 0) return
-  const layer = event.currentTarget as HTMLElement,
-    box = layer.getBoundingClientRect(),
-    mine = { y: event.clientY, height: box.height, taken: false, up: 0 }
+  const layer = event.currentTarget as HTMLElement
+  const box = layer.getBoundingClientRect()
+  const mine = { y: event.clientY, height: box.height, taken: false, up: 0 }
   layer.setPointerCapture(event.pointerId)
   pressed = mine
   at.value = { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }

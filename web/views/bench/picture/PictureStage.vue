@@ -2,7 +2,8 @@
 // The picture: a canvas that finished pixels are put on, and over it the lit pixels, the measured part, the chosen
 // region, and numbers.
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import type { Area, DrawnPart, OverlaySettings, PlaceColour, Probe, TraceImage } from '@core/index'
+import type { DrawnPart, OverlaySettings, PlaceColour, Probe, TraceImage } from '@core/instruments'
+import type { Area } from '@core/readings'
 import { putImage } from '../../../composables/putImage'
 import type { CompareMode, Surround, Wipe } from '../../../stores/view'
 import { usePicking } from '../../../stores/picking'
@@ -52,11 +53,11 @@ defineEmits<{
   wipe: [wipe: Wipe]
 }>()
 
-const picking = usePicking(),
-  regions = useRegions(),
-  tracking = useTracking()
-const canvas = ref<HTMLCanvasElement | null>(null),
-  litCanvas = ref<HTMLCanvasElement | null>(null)
+const picking = usePicking()
+const regions = useRegions()
+const tracking = useTracking()
+const canvas = ref<HTMLCanvasElement | null>(null)
+const litCanvas = ref<HTMLCanvasElement | null>(null)
 watch([() => props.picture, canvas], ([picture, target]) => {
   if (picture && target) putImage(target, picture)
 })

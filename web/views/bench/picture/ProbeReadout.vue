@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // The numbers of the place under the pointer: signal, luma, colour, and stops of scene light from grey.
 import { computed } from 'vue'
-import type { Probe } from '@core/index'
+import type { Probe } from '@core/instruments'
 import { percent } from '../figures'
 
 const props = defineProps<{ probe: Probe }>()

@@ -21,8 +21,8 @@ export function useZoom(
   pixels: () => number,
   aspect: () => number,
 ): PictureZoom {
-  const view = useView(),
-    fitted = ref(1)
+  const view = useView()
+  const fitted = ref(1)
   const measure = (): void => {
     const box = stage.value?.getBoundingClientRect()
     if (box && box.height > 0) fitted.value = Math.min(box.width, box.height * aspect())
@@ -35,8 +35,8 @@ export function useZoom(
   )
   /** The middle of what is seen, held so that the picture still covers its place. */
   const held = (x: number, y: number, by: number): Pick<Zoom, 'x' | 'y'> => {
-    const most = 0.5 / by,
-      within = (v: number): number => Math.min(1 - most, Math.max(most, v))
+    const most = 0.5 / by
+    const within = (v: number): number => Math.min(1 - most, Math.max(most, v))
     return { x: within(x), y: within(y) }
   }
   function at(level: number, x = view.zoom.x, y = view.zoom.y): void {
@@ -65,13 +65,13 @@ export function useZoom(
     wheel: (e) => {
       if (e.ctrlKey) {
         e.preventDefault()
-        const order = zoomLevels.indexOf(view.zoom.level as (typeof zoomLevels)[number]),
-          next = zoomLevels[Math.min(zoomLevels.length - 1, Math.max(0, order - Math.sign(e.deltaY)))] ?? 0
+        const order = zoomLevels.indexOf(view.zoom.level as (typeof zoomLevels)[number])
+        const next = zoomLevels[Math.min(zoomLevels.length - 1, Math.max(0, order - Math.sign(e.deltaY)))] ?? 0
         if (next === view.zoom.level) return
         const box = stage.value?.getBoundingClientRect()
         // What is under the pointer becomes the middle.
-        const px = box ? (e.clientX - box.left - box.width / 2) / (fitted.value * factor.value) : 0,
-          py = box ? ((e.clientY - box.top - box.height / 2) * aspect()) / (fitted.value * factor.value) : 0
+        const px = box ? (e.clientX - box.left - box.width / 2) / (fitted.value * factor.value) : 0
+        const py = box ? ((e.clientY - box.top - box.height / 2) * aspect()) / (fitted.value * factor.value) : 0
         at(next, view.zoom.x + px, view.zoom.y + py)
       } else if (factor.value > 1) {
         e.preventDefault()
@@ -95,7 +95,7 @@ export function useZoom(
 
 /** The next larger size, and after the largest the one that fits; keys move what is seen by a tenth. */
 export const nextZoom = (zoom: Zoom): Zoom => {
-  const order = zoomLevels.indexOf(zoom.level as (typeof zoomLevels)[number]),
-    level = zoomLevels[(order + 1) % zoomLevels.length] ?? 0
+  const order = zoomLevels.indexOf(zoom.level as (typeof zoomLevels)[number])
+  const level = zoomLevels[(order + 1) % zoomLevels.length] ?? 0
   return level === 0 ? { level, x: 0.5, y: 0.5 } : { ...zoom, level }
 }

@@ -7,21 +7,26 @@ import type { Wipe } from '../../../stores/view'
  * @param aspect width over height of the picture
  */
 export function wipePolygon({ position, degrees }: Wipe, aspect: number): string {
-  const turn = (degrees * Math.PI) / 180,
-    normal = { x: Math.cos(turn), y: Math.sin(turn) }
+  const turn = (degrees * Math.PI) / 180
+  const normal = { x: Math.cos(turn), y: Math.sin(turn) }
   // Corners in units of the height, the line's own point as origin; a point is kept where it lies against the normal.
+  const left = -position * aspect
+  const right = (1 - position) * aspect
   const corners = [
-    [0, 0],
-    [1, 0],
-    [1, 1],
-    [0, 1],
-  ].map(([x, y]) => ({ x: (x! - position) * aspect, y: y! - 0.5 }))
-  const away = corners.map((c) => c.x * normal.x + c.y * normal.y).map((v) => (Math.abs(v) < 1e-12 ? 0 : v)),
-    kept: { x: number; y: number }[] = []
+    { x: left, y: -0.5 },
+    { x: right, y: -0.5 },
+    { x: right, y: 0.5 },
+    { x: left, y: 0.5 },
+  ]
+  const away = (corner: { readonly x: number; readonly y: number }): number => {
+    const distance = corner.x * normal.x + corner.y * normal.y
+    return Math.abs(distance) < 1e-12 ? 0 : distance
+  }
+  const kept: { x: number; y: number }[] = []
   corners.forEach((corner, i) => {
-    const next = corners[(i + 1) % 4]!,
-      a = away[i]!,
-      b = away[(i + 1) % 4]!
+    const next = corners[(i + 1) % 4] ?? corner
+    const a = away(corner)
+    const b = away(next)
     if (a <= 0) kept.push(corner)
     if ((a < 0 && b > 0) || (a > 0 && b < 0))
       kept.push({

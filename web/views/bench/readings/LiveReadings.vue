@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The numbers that follow the hand: levels, losses and balance of every pixel, each against its target.
 import { computed } from 'vue'
-import { verdictOf, type FrameTrace, type HouseStandard, type ReadingId } from '@core/index'
+import type { FrameTrace } from '@core/instruments'
+import { verdictOf, type HouseStandard, type ReadingId } from '@core/readings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, readingsOf, sharePercent } from '../figures'
 import { text } from '../text'
@@ -29,19 +30,19 @@ interface Standing {
   readonly met: boolean
 }
 function standing(id: string): Standing | null {
-  const of = judged[id],
-    target = props.standard.targets[id as ReadingId]
+  const of = judged[id]
+  const target = props.standard.targets[id as ReadingId]
   if (!props.facts || !of || !target) return null
   if (props.waived.has(id)) return { words: text.waived, met: true }
   if (props.spared.has(id)) return { words: text.notAsked, met: true }
-  const verdict = verdictOf(of(props.facts), target),
-    form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
+  const verdict = verdictOf(of(props.facts), target)
+  const form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
   return verdict && { words: text.wanted(form(target.low), form(target.high), verdict), met: verdict === 'met' }
 }
 /** The worst frame of the clip, where that lies outside while this one may not. */
 function elsewhere(id: string): { readonly words: string; readonly frame: number } | null {
-  const range = clipRange(id as ReadingId, props.traces, props.first),
-    worst = range && worstOf(range, props.standard.targets[id as ReadingId])
+  const range = clipRange(id as ReadingId, props.traces, props.first)
+  const worst = range && worstOf(range, props.standard.targets[id as ReadingId])
   if (!worst || props.waived.has(id) || props.spared.has(id)) return null
   return {
     words: text.worstAt(

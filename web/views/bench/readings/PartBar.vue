@@ -1,7 +1,7 @@
 <script setup lang="ts">
 // What the measured part is: its numbers, and saying what lies there: a grey card, or a subject.
 import { ref } from 'vue'
-import type { DrawnPart } from '@core/index'
+import type { DrawnPart } from '@core/instruments'
 import type { SubjectSummary } from '@contracts/responses'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent } from '../figures'
@@ -23,18 +23,18 @@ const emit = defineEmits<{
   clear: []
   noCard: []
 }>()
-const naming = ref(false),
-  name = ref('')
+const naming = ref(false)
+const name = ref('')
 function choose(event: Event): void {
-  const select = event.target as HTMLSelectElement,
-    { value } = select
+  const select = event.target as HTMLSelectElement
+  const { value } = select
   select.value = ''
   if (value === 'new') naming.value = true
   else if (value) emit('subject', props.subjects.find((s) => s.id === value)?.name ?? '', false)
 }
 function aim(event: Event): void {
-  const select = event.target as HTMLSelectElement,
-    what = select.value as PartAim
+  const select = event.target as HTMLSelectElement
+  const what = select.value as PartAim
   select.value = ''
   emit('aim', what)
 }

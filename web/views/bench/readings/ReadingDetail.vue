@@ -1,7 +1,9 @@
 <script setup lang="ts">
 // One reading in full: its sentence, why it matters, where it rests, and waiving it with a reason.
 import { ref } from 'vue'
-import { hasPixels, overlays, proposalWords, readingKind, type Aim, type Reading } from '@core/index'
+import { proposalWords, type Aim } from '@core/aims'
+import { overlays } from '@core/instruments'
+import { hasPixels, readingKind, type Reading } from '@core/readings'
 import type { Waiver } from '@contracts/responses'
 import { text } from '../text'
 

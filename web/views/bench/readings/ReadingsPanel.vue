@@ -2,22 +2,20 @@
 // The readings: live numbers, then what stands out most, ranked; each opens to its sentence, its why, its place and its
 // waiver.
 import { computed, ref, watch } from 'vue'
+import { aimOfReading, type Aim } from '@core/aims'
+import type { DrawnPart, FrameTrace } from '@core/instruments'
 import {
-  aimOfReading,
   isReadingId,
   outside,
   printValue,
   readingKey as keyOf,
   readingKind,
   unitForm,
-  type Aim,
   type Area,
-  type DrawnPart,
-  type FrameTrace,
   type HouseStandard,
   type Reading,
   type ReadingId,
-} from '@core/index'
+} from '@core/readings'
 import type { ShotDetail } from '@contracts/responses'
 import type { ClipWorst, OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
@@ -62,8 +60,8 @@ const emit = defineEmits<{
 
 /** Shown live above the list. */
 const live: ReadonlySet<ReadingId> = new Set(['black', 'middle', 'white', 'clipped', 'crushed'])
-const open = ref<string | null>(null),
-  all = ref(false)
+const open = ref<string | null>(null)
+const all = ref(false)
 const waivers = computed(
   () => new Map(props.shot.waivers.map((w) => [w.subject ? `${w.reading} ${w.subject}` : w.reading, w])),
 )
@@ -71,8 +69,12 @@ const waivedIds = computed(() => new Set([...waivers.value.keys()]))
 const spared = computed(
   () => new Set(props.readings.filter((r) => r.target === null && props.standard.targets[r.id]).map((r) => r.id)),
 )
-const standing = (r: Reading): 'off' | 'waived' | 'met' | 'note' =>
-  waivers.value.has(keyOf(r)) ? 'waived' : r.weight > 0 ? 'off' : r.verdict === 'met' ? 'met' : 'note'
+const standing = (r: Reading): 'off' | 'waived' | 'met' | 'note' => {
+  if (waivers.value.has(keyOf(r))) return 'waived'
+  if (r.weight > 0) return 'off'
+  if (r.verdict === 'met') return 'met'
+  return 'note'
+}
 const ranked = computed(() => props.readings.filter((r) => !live.has(r.id)))
 const off = computed(() => outside(props.readings).filter((r) => !waivers.value.has(keyOf(r))))
 const mostRows = computed(() => (props.part ? 2 : 3))
@@ -80,8 +82,12 @@ const mostRows = computed(() => (props.part ? 2 : 3))
 const rows = computed(() =>
   all.value ? props.readings : [...ranked.value].sort((a, b) => order(b) - order(a)).slice(0, mostRows.value),
 )
-const order = (r: Reading): number =>
-  standing(r) === 'off' ? 3 : r.alarm ? 2 : standing(r) === 'met' && r.id !== 'neutrals' ? 0 : 1
+const order = (r: Reading): number => {
+  if (standing(r) === 'off') return 3
+  if (r.alarm) return 2
+  if (standing(r) === 'met' && r.id !== 'neutrals') return 0
+  return 1
+}
 const opened = computed(() => props.readings.find((r) => keyOf(r) === open.value) ?? null)
 watch(
   () => props.shot.id,
@@ -95,12 +101,12 @@ const unit = (r: Reading): string => unitForm(readingKind(r.id).unit).after
 function wants({ id, target }: Reading): string {
   if (!target) return ''
   // There is little room: no zeros behind the point.
-  const { unit: of } = readingKind(id),
-    short = (v: number): string => {
-      const shown = printValue(v, of)
-      return shown.includes('.') ? shown.replace(/\.?0+$/, '') : shown
-    },
-    high = short(target.high)
+  const { unit: of } = readingKind(id)
+  const short = (v: number): string => {
+    const shown = printValue(v, of)
+    return shown.includes('.') ? shown.replace(/\.?0+$/, '') : shown
+  }
+  const high = short(target.high)
   if (target.low === -target.high) return `± ${high}`
   return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${short(target.low)}–${high}`
 }
@@ -110,10 +116,10 @@ const worse = (r: Reading): ClipWorst | null => {
   return found && found.reading.weight > r.weight + 1e-6 ? found : null
 }
 const clipWords = computed(() => {
-  const r = opened.value,
-    id = r?.id,
-    range = id && isReadingId(id) ? clipRange(id, props.traces, props.shot.firstFrame) : null,
-    form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
+  const r = opened.value
+  const id = r?.id
+  const range = id && isReadingId(id) ? clipRange(id, props.traces, props.shot.firstFrame) : null
+  const form = id === 'clipped' || id === 'crushed' ? sharePercent : percent
   if (range)
     return text.overClip(
       form(range.low.value),

@@ -1,5 +1,6 @@
 // The whole clip's extremes of what the trace measures on every frame, and which frame is worst for a target.
-import type { FrameTrace, ReadingId, Target } from '@core/index'
+import type { FrameTrace } from '@core/instruments'
+import type { ReadingId, Target } from '@core/readings'
 
 export interface Extreme {
   readonly value: number
@@ -25,8 +26,8 @@ const traced: Partial<Record<ReadingId, (t: FrameTrace) => number>> = {
 export function clipRange(id: ReadingId, traces: readonly (FrameTrace | undefined)[], first: number): ClipRange | null {
   const of = traced[id]
   if (!of) return null
-  let low: Extreme | null = null,
-    high: Extreme | null = null
+  let low: Extreme | null = null
+  let high: Extreme | null = null
   traces.forEach((t, i) => {
     if (!t) return
     const value = of(t)
@@ -39,8 +40,8 @@ export function clipRange(id: ReadingId, traces: readonly (FrameTrace | undefine
 /** The end that is further from the target; null when both lie within it. */
 export function worstOf({ low, high }: ClipRange, target: Target | null | undefined): Extreme | null {
   if (!target) return null
-  const under = target.low - target.tolerance - low.value,
-    over = high.value - target.high - target.tolerance
+  const under = target.low - target.tolerance - low.value
+  const over = high.value - target.high - target.tolerance
   if (under <= 0 && over <= 0) return null
   return under > over ? low : high
 }

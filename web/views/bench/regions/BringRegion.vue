@@ -10,13 +10,13 @@ import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const emit = defineEmits<{ bring: [shotId: string, regionId: string] }>()
-const library = useLibrary(),
-  regions = useRegions()
+const library = useLibrary()
+const regions = useRegions()
 const { regions: words } = text
-const shotId = ref(''),
-  regionId = ref(''),
-  fault = ref(''),
-  other = shallowRef<ShotDetail | null>(null)
+const shotId = ref('')
+const regionId = ref('')
+const fault = ref('')
+const other = shallowRef<ShotDetail | null>(null)
 const shots = computed(() =>
   (library.reel?.shots ?? []).filter((s) => s.id !== library.shot?.id).map(({ id, name }) => ({ id, name })),
 )

@@ -2,16 +2,17 @@
 // A layer over the picture while a region draws from it or picks from it: drag out a box, click points, or take
 // colours.
 import { computed, ref, shallowRef } from 'vue'
-import { smoothPath, type Area, type Place, type Shape } from '@core/index'
+import type { Area } from '@core/readings'
+import { smoothPath, type Place, type Shape } from '@core/regions'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const emit = defineEmits<{ sample: [mode: 'add' | 'remove', area: Area] }>()
 const regions = useRegions()
-const layer = ref<HTMLElement | null>(null),
-  from = shallowRef<Place | null>(null),
-  to = shallowRef<Place | null>(null),
-  points = shallowRef<readonly Place[]>([])
+const layer = ref<HTMLElement | null>(null)
+const from = shallowRef<Place | null>(null)
+const to = shallowRef<Place | null>(null)
+const points = shallowRef<readonly Place[]>([])
 const byPoints = computed(
   () => regions.sampling === null && (regions.drawing === 'polygon' || regions.drawing === 'path'),
 )
@@ -36,8 +37,13 @@ function move(e: PointerEvent): void {
 function up(e: PointerEvent): void {
   const { value: a } = from
   if (!a) return
-  const b = at(e),
-    area = { left: Math.min(a.x, b.x), top: Math.min(a.y, b.y), right: Math.max(a.x, b.x), bottom: Math.max(a.y, b.y) }
+  const b = at(e)
+  const area = {
+    left: Math.min(a.x, b.x),
+    top: Math.min(a.y, b.y),
+    right: Math.max(a.x, b.x),
+    bottom: Math.max(a.y, b.y),
+  }
   from.value = to.value = null
   if (regions.sampling) return emit('sample', e.altKey ? 'remove' : regions.sampling, area)
   const shape = boxed(a, b, area)
@@ -71,9 +77,10 @@ function boxed(a: Place, b: Place, { left, top, right, bottom }: Area): Shape | 
 /** Closes an outline of clicked points. */
 function close(): void {
   // The double click that ends it has clicked its place twice.
-  const places = points.value.filter(
-    (p, i) => i === 0 || Math.hypot(p.x - points.value[i - 1]!.x, p.y - points.value[i - 1]!.y) > 0.004,
-  )
+  const places = points.value.filter((p, i, all) => {
+    const before = all[i - 1]
+    return !before || Math.hypot(p.x - before.x, p.y - before.y) > 0.004
+  })
   points.value = []
   if (places.length >= 3)
     regions.drawn(regions.drawing === 'path' ? smoothPath(places) : { kind: 'polygon', points: places })
@@ -95,7 +102,11 @@ const rubber = computed(() =>
       }
     : null,
 )
-const help = computed(() => (regions.sampling ? words.sample : byPoints.value ? words.points : words.drag))
+const help = computed(() => {
+  if (regions.sampling) return words.sample
+  if (byPoints.value) return words.points
+  return words.drag
+})
 </script>
 
 <template>

@@ -2,16 +2,16 @@
 // A key: colours picked from the picture, and the ranges of hue, chroma and lightness that were fitted to them, over
 // the picture's own spread.
 import { computed, ref, watch } from 'vue'
+import { stations } from '@core/grade'
 import {
   fitKey,
   keySpreadEnds,
   keyTaps,
-  stations,
   type HueRange,
   type KeyRanges,
   type KeyTap,
   type SoftRange,
-} from '@core/index'
+} from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import RangeBar from './RangeBar.vue'
@@ -20,8 +20,8 @@ import { text } from '../text'
 const regions = useRegions()
 const { key: words } = text.regions
 const chosen = ref(0)
-const groups = computed(() => regions.key?.key.groups ?? []),
-  group = computed(() => groups.value[Math.min(chosen.value, groups.value.length - 1)] ?? null)
+const groups = computed(() => regions.key?.key.groups ?? [])
+const group = computed(() => groups.value[Math.min(chosen.value, groups.value.length - 1)] ?? null)
 watch(
   () => regions.piece?.id,
   () => {
@@ -64,8 +64,8 @@ const hueAsRange = (h: HueRange): SoftRange => ({
   softHigh: h.soft,
 })
 function setHue(r: SoftRange): void {
-  const centre = ((((r.low + r.high) / 2) % 360) + 360) % 360,
-    before = group.value?.hue
+  const centre = ((((r.low + r.high) / 2) % 360) + 360) % 360
+  const before = group.value?.hue
   setGroup({
     hue: {
       centre: Math.round(centre * 10) / 10,

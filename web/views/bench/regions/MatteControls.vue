@@ -1,22 +1,15 @@
 <script setup lang="ts">
 // Cleaning the chosen key's matte, and what the region's matte is worth, in numbers.
 import { computed } from 'vue'
-import {
-  cleaningBounds,
-  hardJump,
-  noCleaning,
-  tornShare,
-  usualCleaning,
-  type CleaningPart,
-  type NumberParameter,
-} from '@core/index'
+import type { NumberParameter } from '@core/grade'
+import { cleaningBounds, hardJump, noCleaning, tornShare, usualCleaning, type CleaningPart } from '@core/regions'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
-const regions = useRegions(),
-  store = useGrade()
+const regions = useRegions()
+const store = useGrade()
 const { matte: words } = text.regions
 const cleaning = computed(() => regions.key?.cleaning ?? null)
 const units: Readonly<
@@ -25,8 +18,8 @@ const units: Readonly<
     { readonly unit: string; readonly factor: number; readonly step: number; readonly decimals: number }
   >
 > = (() => {
-  const size = { unit: '‰', factor: 1000, step: 0.0005, decimals: 1 },
-    share = { unit: '%', factor: 100, step: 0.01, decimals: 0 }
+  const size = { unit: '‰', factor: 1000, step: 0.0005, decimals: 1 }
+  const share = { unit: '%', factor: 100, step: 0.01, decimals: 0 }
   return {
     calm: size,
     specks: size,

@@ -2,6 +2,7 @@
 // How the chosen shape follows the picture: tracking with its quality along the clip, keyframes by hand, and where it
 // is hidden.
 import { computed } from 'vue'
+import type { NumberParameter } from '@core/grade'
 import {
   lastTracked,
   motionLimits,
@@ -11,9 +12,8 @@ import {
   withoutKeyframe,
   noMotionYet,
   type Motion,
-  type NumberParameter,
   type TrackKind,
-} from '@core/index'
+} from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
@@ -25,16 +25,16 @@ import { text } from '../text'
 
 const props = defineProps<{ firstFrame: number }>()
 defineEmits<{ go: [frame: number] }>()
-const regions = useRegions(),
-  tracking = useTracking(),
-  view = useView(),
-  store = useGrade()
+const regions = useRegions()
+const tracking = useTracking()
+const view = useView()
+const store = useGrade()
 const { motion: words } = text.regions
 const motion = computed<Motion | null>(() => regions.shape?.motion ?? null)
 const shown = (frame: number): number => frame - props.firstFrame
 const keyed = computed(() => motion.value?.keys.some((k) => k.frame === view.frame) ?? false)
-const hiddenHere = computed(() => (regions.handled?.source.presence ?? 1) < 0.5),
-  changesHere = computed(() => motion.value?.shown.some((s) => s.frame === view.frame) ?? false)
+const hiddenHere = computed(() => (regions.handled?.source.presence ?? 1) < 0.5)
+const changesHere = computed(() => motion.value?.shown.some((s) => s.frame === view.frame) ?? false)
 const set = (what: string, change: Partial<Motion>): void =>
   regions.editShape(what, (s) => ({ ...s, motion: { ...(s.motion ?? noMotionYet(regions.aspect)), ...change } }))
 const fade: NumberParameter = {

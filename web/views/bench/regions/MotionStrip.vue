@@ -2,7 +2,7 @@
 // The clip from its first to its last frame: how good the track is at each, keyframes, and where the shape is hidden. A
 // press goes there.
 import { computed } from 'vue'
-import { presenceAt, trackFrames, type Motion } from '@core/index'
+import { presenceAt, trackFrames, type Motion } from '@core/regions'
 import { text } from '../text'
 
 const props = defineProps<{

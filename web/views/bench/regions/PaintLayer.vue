@@ -5,17 +5,17 @@ import { useRegions } from '../../../stores/regions'
 import { useTracking } from '../../../stores/tracking'
 import { text } from '../text'
 
-const tracking = useTracking(),
-  regions = useRegions()
+const tracking = useTracking()
+const regions = useRegions()
 const layer = ref<HTMLElement | null>(null)
-const radius = 0.035,
-  most = 200
+const radius = 0.035
+const most = 200
 let painting = false
 function paint(e: PointerEvent): void {
   const box = layer.value?.getBoundingClientRect()
   if (!box) return
-  const x = (e.clientX - box.left) / box.width,
-    y = (e.clientY - box.top) / box.height
+  const x = (e.clientX - box.left) / box.width
+  const y = (e.clientY - box.top) / box.height
   if (
     tracking.excluded.some((d) => Math.hypot((d.x - x) * regions.aspect, d.y - y) < radius / 3) ||
     tracking.excluded.length >= most

@@ -2,15 +2,8 @@
 // What a region is made of: its pieces in order, how each joins what stands before it, and the numbers of the chosen
 // one.
 import { computed } from 'vue'
-import {
-  shapeKindById,
-  shapeKinds,
-  type NumberParameter,
-  type Piece,
-  type PieceMode,
-  type Region,
-  type ShapeKindId,
-} from '@core/index'
+import type { NumberParameter } from '@core/grade'
+import { shapeKindById, shapeKinds, type Piece, type PieceMode, type Region, type ShapeKindId } from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
@@ -20,9 +13,9 @@ import ShapeNumbers from './ShapeNumbers.vue'
 import { text } from '../text'
 
 const props = defineProps<{ region: Region }>()
-const regions = useRegions(),
-  view = useView(),
-  store = useGrade()
+const regions = useRegions()
+const view = useView()
+const store = useGrade()
 const { regions: words } = text
 const others = computed(() => regions.all.filter((r) => r.id !== props.region.id))
 const kinds = computed(() => [
@@ -37,12 +30,11 @@ function add(id: string): void {
   else if (id !== 'none') regions.addShape(id as ShapeKindId)
 }
 const modes: readonly PieceMode[] = ['add', 'subtract', 'intersect']
-const nameOf = ({ source }: Piece): string =>
-  source.kind === 'shape'
-    ? shapeKindById(source.shape.kind).name
-    : source.kind === 'key'
-      ? words.keyPiece
-      : words.other(regions.all.find((r) => r.id === source.regionId)?.name ?? '—')
+const nameOf = ({ source }: Piece): string => {
+  if (source.kind === 'shape') return shapeKindById(source.shape.kind).name
+  if (source.kind === 'key') return words.keyPiece
+  return words.other(regions.all.find((r) => r.id === source.regionId)?.name ?? '—')
+}
 const change = (id: string, what: string, to: (piece: Piece) => Piece): void => {
   view.pieceId = id
   regions.editPiece(what, to)

@@ -2,8 +2,9 @@
 // A range with soft ends over how the picture is spread: drag its middle, its ends, or how far they fade; each end
 // takes arrow keys and a number.
 import { computed, ref } from 'vue'
+import { arrowStep } from '../../../composables/arrowStep'
 import { ElSwitch } from 'element-plus'
-import type { SoftRange } from '@core/index'
+import type { SoftRange } from '@core/regions'
 import { useGrade } from '../../../stores/grade'
 import { text } from '../text'
 
@@ -92,8 +93,8 @@ function moved(r: SoftRange, end: End, by: number): SoftRange {
   }
 }
 function key(end: End, e: KeyboardEvent): void {
-  const direction =
-    e.key === 'ArrowRight' || e.key === 'ArrowUp' ? 1 : e.key === 'ArrowLeft' || e.key === 'ArrowDown' ? -1 : 0
+  const { dx, dy } = arrowStep(e)
+  const direction = dx - dy
   if (direction === 0 || !props.range) return
   emit('range', moved(props.range, end, direction * props.step * (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)))
   e.preventDefault()

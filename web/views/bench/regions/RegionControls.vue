@@ -2,15 +2,8 @@
 // The Regions station: which region, what it is made of and how it is looked at; below, the open page.
 import { computed } from 'vue'
 import { ElButton, ElSwitch } from 'element-plus'
-import {
-  matteViews,
-  regionStarts,
-  type CurvePoint,
-  type GradeDocument,
-  type MatteViewId,
-  type RegionStartId,
-  type Step,
-} from '@core/index'
+import { regionStarts, type CurvePoint, type GradeDocument, type RegionStartId, type Step } from '@core/grade'
+import { matteViews, type MatteViewId } from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -33,8 +26,8 @@ const emit = defineEmits<{
   start: [id: RegionStartId]
   bring: [shotId: string, regionId: string]
 }>()
-const regions = useRegions(),
-  view = useView()
+const regions = useRegions()
+const view = useView()
 const { regions: words } = text
 const options = computed(() => regions.all.map(({ id, name }) => ({ id, name })))
 const starts = [

@@ -2,6 +2,7 @@
 // The open region's outlines on the picture, and handles on one shape: move, size, turn, soften, and every point of it.
 // Each takes arrow keys as well.
 import { computed, ref } from 'vue'
+import { arrowStep } from '../../../composables/arrowStep'
 import {
   addOutlinePoint,
   changedShape,
@@ -17,7 +18,7 @@ import {
   type Shape,
   type ShownShape,
   type TurnedShape,
-} from '@core/index'
+} from '@core/regions'
 import { text } from '../text'
 
 const props = defineProps<{
@@ -55,8 +56,8 @@ interface Spot {
   readonly round?: boolean
   readonly small?: boolean
 }
-const svg = ref<SVGSVGElement | null>(null),
-  open = ref<number | null>(null)
+const svg = ref<SVGSVGElement | null>(null)
+const open = ref<number | null>(null)
 const { overlay: words } = text.regions
 
 // The drawing's unit is the frame's height: the frame is `aspect` wide and 1 high. Shapes lie in the plane where they
@@ -92,8 +93,8 @@ const softened = (of: TurnedShape, by: number): TurnedShape => {
   return { ...of, radiusX: Math.max(0.004, of.radiusX + by), radiusY: Math.max(0.004, of.radiusY + by) }
 }
 const soft = computed(() => {
-  const of = shape.value,
-    source = props.handled?.source
+  const of = shape.value
+  const source = props.handled?.source
   if (!of || !source || !isTurned(of)) return null
   if (of.kind === 'radial')
     return {
@@ -112,24 +113,24 @@ const soft = computed(() => {
 })
 
 const unit = computed(() => 1 / props.zoom)
+function spot(grip: Grip, u: number, v: number, name: string, value: number, more: Partial<Spot> = {}): Spot {
+  const [x, y] = out(u, v)
+  return { grip, x, y, name, value, ...more }
+}
 const spots = computed((): readonly Spot[] => {
   const of = shape.value
   if (!of) return []
-  const spot = (grip: Grip, u: number, v: number, name: string, value: number, more: Partial<Spot> = {}): Spot => {
-    const [x, y] = out(u, v)
-    return { grip, x, y, name, value, ...more }
-  }
   if (of.kind === 'linear')
     return [
       spot('from', of.fromX * props.aspect, of.fromY, words.whole, of.fromY * 100),
       spot('to', of.toX * props.aspect, of.toY, words.nothing, of.toY * 100),
     ]
   if (isTurned(of)) {
-    const a = (of.rotationDegrees * Math.PI) / 180,
-      at = (x: number, y: number): readonly [number, number] => [
-        of.centreX * props.aspect + x * Math.cos(a) - y * Math.sin(a),
-        of.centreY + x * Math.sin(a) + y * Math.cos(a),
-      ]
+    const a = (of.rotationDegrees * Math.PI) / 180
+    const at = (x: number, y: number): readonly [number, number] => [
+      of.centreX * props.aspect + x * Math.cos(a) - y * Math.sin(a),
+      of.centreY + x * Math.sin(a) + y * Math.cos(a),
+    ]
     return [
       spot('right', ...at(of.radiusX, 0), words.right, of.radiusX * 100),
       spot('left', ...at(-of.radiusX, 0), words.left, of.radiusX * 100),
@@ -141,27 +142,15 @@ const spots = computed((): readonly Spot[] => {
   const { left, top, right, bottom } = boxOf(of)
   return [
     ...of.points.map((p, i) => spot({ point: i, part: 'at' }, p.x * props.aspect, p.y, words.point(i + 1), p.x * 100)),
-    ...(of.kind === 'path' && open.value !== null && of.points[open.value]
-      ? (['in', 'out'] as const).map((part) => {
-          const p = of.points[open.value!]!
-          return spot(
-            { point: open.value!, part },
-            (part === 'in' ? p.inX : p.outX) * props.aspect,
-            part === 'in' ? p.inY : p.outY,
-            words.handle(open.value! + 1, part),
-            0,
-            { round: true, small: true },
-          )
-        })
-      : []),
+    ...(of.kind === 'path' && open.value !== null ? handlesOf(of, open.value) : []),
     spot('turn', (left + right) / 2, top - 0.06 * unit.value, words.turn, 0, { round: true }),
     spot('size', right + 0.03 * unit.value, bottom + 0.03 * unit.value, words.size, 100),
   ]
 })
 /** From an opened point to its two handles. */
 const arms = computed(() => {
-  const of = shape.value,
-    p = of?.kind === 'path' && open.value !== null ? of.points[open.value] : undefined
+  const of = shape.value
+  const p = of?.kind === 'path' && open.value !== null ? of.points[open.value] : undefined
   return p
     ? [
         pathOf(
@@ -172,18 +161,18 @@ const arms = computed(() => {
     : []
 })
 function boxOf(of: Shape): { left: number; top: number; right: number; bottom: number } {
-  const places = outlineOf(of, props.aspect),
-    us = places.map(([u]) => u),
-    vs = places.map(([, v]) => v)
+  const places = outlineOf(of, props.aspect)
+  const us = places.map(([u]) => u)
+  const vs = places.map(([, v]) => v)
   return { left: Math.min(...us), top: Math.min(...vs), right: Math.max(...us), bottom: Math.max(...vs) }
 }
 
 let active: { readonly grip: Grip; readonly from: readonly [number, number]; readonly shape: Shape } | null = null
 /** A place under the pointer in the shape's own plane, in height units. */
 function toPlane(e: PointerEvent | MouseEvent): readonly [number, number] {
-  const matrix = svg.value?.getScreenCTM(),
-    at = matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : new DOMPoint(),
-    m = props.handled?.source.placed
+  const matrix = svg.value?.getScreenCTM()
+  const at = matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : new DOMPoint()
+  const m = props.handled?.source.placed
   return m ? moved(inverseMotion(m), at.x, at.y) : [at.x, at.y]
 }
 function start(grip: Grip, e: PointerEvent): void {
@@ -207,8 +196,8 @@ const within = (value: number, { min, max }: { readonly min: number; readonly ma
 const fine = (v: number): number => Math.round(v * 1e5) / 1e5
 /** What a grip does when it goes from one place to another; both in the shape's plane. */
 function apply(grip: Grip, was: Shape, from: readonly [number, number], to: readonly [number, number]): void {
-  const dx = (to[0] - from[0]) / props.aspect,
-    dy = to[1] - from[1]
+  const dx = (to[0] - from[0]) / props.aspect
+  const dy = to[1] - from[1]
   if (grip === 'move') return changed(changedShape(was, props.aspect, { x: dx, y: dy }))
   if (typeof grip === 'object') return changed(moveOutlinePoint(was, grip.point, grip.part, dx, dy))
   if (was.kind === 'linear')
@@ -217,9 +206,9 @@ function apply(grip: Grip, was: Shape, from: readonly [number, number], to: read
         ? { ...was, fromX: was.fromX + dx, fromY: was.fromY + dy }
         : { ...was, toX: was.toX + dx, toY: was.toY + dy },
     )
-  const box = boxOf(was),
-    cu = isTurned(was) ? was.centreX * props.aspect : (box.left + box.right) / 2,
-    cv = isTurned(was) ? was.centreY : (box.top + box.bottom) / 2
+  const box = boxOf(was)
+  const cu = isTurned(was) ? was.centreX * props.aspect : (box.left + box.right) / 2
+  const cv = isTurned(was) ? was.centreY : (box.top + box.bottom) / 2
   const angle = (p: readonly [number, number]): number => (Math.atan2(p[1] - cv, p[0] - cu) * 180) / Math.PI
   if (grip === 'turn')
     return changed(changedShape(was, props.aspect, { degrees: ((angle(to) - angle(from) + 540) % 360) - 180 }))
@@ -233,9 +222,9 @@ function apply(grip: Grip, was: Shape, from: readonly [number, number], to: read
       }),
     )
   if (!isTurned(was)) return
-  const a = (was.rotationDegrees * Math.PI) / 180,
-    x = (to[0] - cu) * Math.cos(a) + (to[1] - cv) * Math.sin(a),
-    y = (to[1] - cv) * Math.cos(a) - (to[0] - cu) * Math.sin(a)
+  const a = (was.rotationDegrees * Math.PI) / 180
+  const x = (to[0] - cu) * Math.cos(a) + (to[1] - cv) * Math.sin(a)
+  const y = (to[1] - cv) * Math.cos(a) - (to[0] - cu) * Math.sin(a)
   if (grip === 'outer' || grip === 'inner') return soften(was, grip, x, y)
   if (grip === 'left' || grip === 'right') changed({ ...was, radiusX: Math.abs(x) })
   else changed({ ...was, radiusY: Math.abs(y) })
@@ -251,8 +240,8 @@ function soften(was: TurnedShape, grip: 'inner' | 'outer', x: number, y: number)
 }
 /** Holds all numbers to their bounds before they are kept. */
 function changed(next: Shape): void {
-  const { place, radius } = shapeBounds,
-    p = (v: number): number => within(fine(v), place)
+  const { place, radius } = shapeBounds
+  const p = (v: number): number => within(fine(v), place)
   if (isTurned(next)) {
     const degrees = next.rotationDegrees
     emit('shape', {
@@ -295,14 +284,13 @@ function key(grip: Grip, e: KeyboardEvent): void {
     e.stopPropagation()
     return
   }
-  const dx = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : 0,
-    dy = e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0
+  const { dx, dy } = arrowStep(e)
   if (dx === 0 && dy === 0) return
   e.preventDefault()
   e.stopPropagation()
-  const by = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1),
-    step = 0.005 * by,
-    outward = dx - dy
+  const by = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
+  const step = 0.005 * by
+  const outward = dx - dy
   if (grip === 'turn') return changed(changedShape(of, props.aspect, { degrees: (dx + dy) * by }))
   if (grip === 'size') return changed(changedShape(of, props.aspect, { size: 1 + outward * 0.01 * by }))
   if (grip === 'inner' || grip === 'outer') {
@@ -321,6 +309,16 @@ function key(grip: Grip, e: KeyboardEvent): void {
     return changed({ ...of, radiusY: of.radiusY + outward * step })
   apply(grip, of, [0, 0], [dx * step, dy * step])
 }
+/** The two handles of an outline's point, which bend the line on both sides of it. */
+function handlesOf({ points }: Extract<Shape, { kind: 'path' }>, index: number): readonly Spot[] {
+  const p = points[index]
+  if (!p) return []
+  const look = { round: true, small: true }
+  return [
+    spot({ point: index, part: 'in' }, p.inX * props.aspect, p.inY, words.handle(index + 1, 'in'), 0, look),
+    spot({ point: index, part: 'out' }, p.outX * props.aspect, p.outY, words.handle(index + 1, 'out'), 0, look),
+  ]
+}
 /** A double click on the line adds a point there. */
 function addAt(e: MouseEvent): void {
   const of = shape.value
@@ -330,10 +328,10 @@ function addAt(e: MouseEvent): void {
 }
 function nearestSide(points: readonly { readonly x: number; readonly y: number }[], x: number, y: number): number {
   const away = points.map((p, i) => {
-    const q = points[(i + 1) % points.length]!,
-      dx = q.x - p.x,
-      dy = q.y - p.y,
-      t = within(((x - p.x) * dx + (y - p.y) * dy) / Math.max(1e-9, dx * dx + dy * dy), { min: 0, max: 1 })
+    const q = points[(i + 1) % points.length] ?? p
+    const dx = q.x - p.x
+    const dy = q.y - p.y
+    const t = within(((x - p.x) * dx + (y - p.y) * dy) / Math.max(1e-9, dx * dx + dy * dy), { min: 0, max: 1 })
     return Math.hypot(x - p.x - t * dx, y - p.y - t * dy)
   })
   return away.indexOf(Math.min(...away))

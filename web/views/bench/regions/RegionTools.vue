@@ -10,9 +10,8 @@ import {
   zonePresets,
   type CurvePoint,
   type GradeDocument,
-  type NumberParameter,
   type Step,
-} from '@core/index'
+} from '@core/grade'
 import { useGrade } from '../../../stores/grade'
 import type { RegionPage } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -33,16 +32,16 @@ const emit = defineEmits<{
   change: [step: Step, key: string, value: number | string | null | readonly CurvePoint[]]
   go: [frame: number]
 }>()
-const store = useGrade(),
-  view = useView()
+const store = useGrade()
+const view = useView()
 const kinds: Readonly<Partial<Record<RegionPage, readonly string[]>>> = {
   level: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone'],
   shape: ['contrast', 'ends', 'local-contrast', 'sharpness', 'zone'],
   hue: ['saturation'],
 }
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))
-const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve')),
-  colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
+const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve'))
+const colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
 /** The control that marks along the clip are shown of. */
 const touched = ref<{ readonly stepId: string; readonly key: string } | null>(null)
 watch(
@@ -53,13 +52,10 @@ watch(
 )
 const along = computed(() => {
   const step =
-      own.value.find((s) => s.id === touched.value?.stepId) ??
-      own.value.find((s) => kinds[props.page]?.includes(s.kind)),
-    key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
+    own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds[props.page]?.includes(s.kind))
+  const key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
   const parameter = step && key !== undefined ? stepKindById(step.kind).parameters[key] : undefined
-  return step && key !== undefined && parameter?.type === 'number'
-    ? { step, key, parameter: parameter as NumberParameter }
-    : null
+  return step && key !== undefined && parameter?.type === 'number' ? { step, key, parameter: parameter } : null
 })
 function change(step: Step, key: string, value: number): void {
   touched.value = { stepId: step.id, key }
@@ -67,8 +63,8 @@ function change(step: Step, key: string, value: number): void {
 }
 function addZone(preset: (typeof zonePresets)[number]): void {
   store.edit(`${preset.name} added`, (g) => {
-    const added = addStep(g, 'zone', preset.name, preset.params),
-      fresh = added.steps.at(-1)
+    const added = addStep(g, 'zone', preset.name, preset.params)
+    const fresh = added.steps.at(-1)
     return fresh
       ? { ...added, steps: added.steps.map((s) => (s === fresh ? { ...s, regionId: props.regionId } : s)) }
       : added

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // A shape as numbers, beside its handles on the picture.
 import { computed } from 'vue'
-import { changedShape, isTurned, shapeBounds, shapeKindById, type NumberParameter, type Shape } from '@core/index'
+import type { NumberParameter } from '@core/grade'
+import { changedShape, isTurned, shapeBounds, shapeKindById, type Shape } from '@core/regions'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
@@ -12,8 +13,8 @@ const props = withDefaults(
   { drawable: true, prefix: '' },
 )
 const emit = defineEmits<{ shape: [shape: Shape]; softness: [change: { inner?: number; outer?: number }]; draw: [] }>()
-const store = useGrade(),
-  regions = useRegions()
+const store = useGrade()
+const regions = useRegions()
 const { numbers: words } = text.regions
 const share = (
   label: string,
@@ -63,9 +64,9 @@ const keys = computed(() =>
     : Object.keys(parameters).filter((key) => key in props.shape),
 )
 const valueOf = (key: string): number => (props.shape as unknown as Readonly<Record<string, number>>)[key] ?? 0
-const set = (key: string, value: number): void => emit('shape', { ...props.shape, [key]: value } as Shape)
-const softInner = share(words.inner, words.innerTip, shapeBounds.softness, [0, 0.3]),
-  softOuter = share(words.outer, words.outerTip, shapeBounds.softness, [0, 0.3])
+const set = (key: string, value: number): void => emit('shape', { ...props.shape, [key]: value })
+const softInner = share(words.inner, words.innerTip, shapeBounds.softness, [0, 0.3])
+const softOuter = share(words.outer, words.outerTip, shapeBounds.softness, [0, 0.3])
 const hasSoft = computed(() => shapeKindById(props.shape.kind).outlined)
 // Outlines of points are sized and turned as a whole, a step at a time.
 const size = (by: number): void => emit('shape', changedShape(props.shape, regions.aspect, { size: by }))

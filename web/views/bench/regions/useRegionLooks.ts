@@ -5,12 +5,12 @@ import {
   defaultParameters,
   regionContent,
   stepKindById,
-  type Area,
   type GradeDocument,
-  type KeySample,
   type RecipeStep,
   type RegionStartId,
-} from '@core/index'
+} from '@core/grade'
+import type { Area } from '@core/readings'
+import type { KeySample } from '@core/regions'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../../api/client'
 import type { BenchRenderer } from '../../../composables/useBenchRenderer'
@@ -35,11 +35,11 @@ export function useRegionLooks(
   aspect: () => number,
   onFault: (sentence: string) => void,
 ): RegionLooks {
-  const regions = useRegions(),
-    placing = usePlacing(),
-    tracking = useTracking(),
-    view = useView(),
-    grade = useGrade()
+  const regions = useRegions()
+  const placing = usePlacing()
+  const tracking = useTracking()
+  const view = useView()
+  const grade = useGrade()
   watch(
     aspect,
     (now) => {
@@ -87,8 +87,8 @@ export function useRegionLooks(
       regions.factsFresh = false
       if (station !== 'regions' || page !== 'matte' || !region) regions.facts = null
       else if (settled) {
-        const then = keyed.get(region.id)?.grade ?? null,
-          { matte } = await renderer.matteFacts(region.id, then === grade.document ? null : then)
+        const then = keyed.get(region.id)?.grade ?? null
+        const { matte } = await renderer.matteFacts(region.id, then === grade.document ? null : then)
         if (regions.region !== region || !renderer.settled.value) return
         regions.facts = matte
         regions.factsFresh = true
@@ -103,8 +103,8 @@ export function useRegionLooks(
     if (found) regions.takeSample(found)
   }
   async function start(id: RegionStartId): Promise<void> {
-    const area = id === 'face' ? subject() : null,
-      found = area && (await renderer.keySample('hue', 'add', area)).sample
+    const area = id === 'face' ? subject() : null
+    const found = area && (await renderer.keySample('hue', 'add', area)).sample
     regions.add(id, { chosen: regions.region, ...(area && found ? { subject: { ...area, sample: found } } : {}) })
     // Without a subject the skin is picked next.
     if (id === 'face' && !found) {
@@ -114,9 +114,9 @@ export function useRegionLooks(
   }
   async function bring(shotId: string, regionId: string): Promise<void> {
     try {
-      const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`),
-        { grade: theirs } = other.revision,
-        content = regionContent(theirs, regionId, other.leadFrame)
+      const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
+      const { grade: theirs } = other.revision
+      const content = regionContent(theirs, regionId, other.leadFrame)
       const medium = {
         hash: other.media.hash,
         rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator },
@@ -129,8 +129,8 @@ export function useRegionLooks(
         grade: theirs,
       })
       if (fault) return onFault(fault)
-      const stops = found?.stops ?? null,
-        name = content.regions.find((r) => r.id === regionId)?.name ?? ''
+      const stops = found?.stops ?? null
+      const name = content.regions.find((r) => r.id === regionId)?.name ?? ''
       placing.show({
         name: `${other.name}: ${name}`.slice(0, 60),
         note: found?.by ? text.regions.bringNote(found.how, found.sure, stops) : text.regions.bringUnfound,
@@ -148,9 +148,9 @@ export function useRegionLooks(
 
 /** The steps with so many stops more in the region's exposure, which is added where there was none. */
 function withExposure(steps: readonly RecipeStep[], regionId: string, stops: number): readonly RecipeStep[] {
-  const kind = stepKindById('exposure'),
-    { min, max } = kind.parameters['exposureStops'] as { min: number; max: number },
-    own = steps.find((s) => s.kind === 'exposure' && s.regionId === regionId)
+  const kind = stepKindById('exposure')
+  const { min, max } = kind.parameters['exposureStops'] as { min: number; max: number }
+  const own = steps.find((s) => s.kind === 'exposure' && s.regionId === regionId)
   const value = (now: unknown): number =>
     Math.round(Math.min(max, Math.max(min, (typeof now === 'number' ? now : 0) + stops)) * 100) / 100
   if (own)

@@ -1,12 +1,13 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
 import { LRUCache } from 'lru-cache'
-import { framesLookedAt, gradeAt, lutsOf, type CodeRange, type GradeDocument } from '@core/index'
+import { framesLookedAt, gradeAt, lutsOf, type GradeDocument } from '@core/grade'
+import type { CodeRange } from '@core/image'
 import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
 import type { GradeTask, SourceFrame } from '../workers/frame-worker'
-import { decodeFrame, decodedPicture } from './decode'
-import type { Store } from './store'
+import { decodeFrame, decodedPicture } from '@media/decode'
+import type { Store } from '../store/store'
 
 export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
@@ -59,8 +60,8 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   return {
     source,
     gradeTask: async (hash, index, grade, piece) => {
-      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length },
-        looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
+      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
+      const looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
       const [own, ...others] = await Promise.all(
         [0, ...looked].map((away) => source(hash, index + away, grade.read.range)),
       )

@@ -1,7 +1,8 @@
 // Readings' findings of single frames through a grade, measured once and kept: a reel and a sheet ask for the same ones
 // again and again.
 import { LRUCache } from 'lru-cache'
-import type { Finding, GradeDocument, Pointed } from '@core/index'
+import type { GradeDocument } from '@core/grade'
+import type { Finding, Pointed } from '@core/readings'
 import type { FrameWorkers } from '../workers/pool'
 import type { FrameReader } from './frames'
 
@@ -21,8 +22,8 @@ const size = { maxWidth: 960, maxHeight: 540 } as const
 export function findingsReader(frames: FrameReader, workers: FrameWorkers): FindingsReader {
   const findings = new LRUCache<string, Promise<readonly Finding[]>>({ max: kept })
   return ({ hash, frame, bitDepth, grade, pointed }) => {
-    const key = JSON.stringify([hash, frame, grade, pointed]),
-      known = findings.get(key)
+    const key = JSON.stringify([hash, frame, grade, pointed])
+    const known = findings.get(key)
     if (known) return known
     const measured = frames
       .gradeTask(hash, frame, grade)

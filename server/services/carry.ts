@@ -2,21 +2,9 @@
 // alone.
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
-import {
-  aimWords,
-  carriedAims,
-  carryGrade,
-  differences,
-  judge,
-  lossFirst,
-  outside,
-  pointedAt,
-  readingKey,
-  restingAt,
-  standardById,
-  waivedKeys,
-  type GradeDocument,
-} from '@core/index'
+import { aimWords, carriedAims, carryGrade, lossFirst } from '@core/aims'
+import { differences, restingAt, type GradeDocument } from '@core/grade'
+import { judge, outside, pointedAt, readingKey, standardById, waivedKeys } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { appendRevision } from '../db/revisions'
@@ -44,11 +32,11 @@ export async function carryTo(
       grade,
       pointed: pointedAt(of.leadFrame, of),
     })
-  const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations),
-    pointed = pointedAt(shot.leadFrame, shot)
-  let grade = carried,
-    unmet: readonly string[] = [],
-    aims: readonly string[] = []
+  const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations)
+  const pointed = pointedAt(shot.leadFrame, shot)
+  let grade = carried
+  let unmet: readonly string[] = []
+  let aims: readonly string[] = []
   if (solve) {
     const wanted = carriedAims(await measure(from, from.revision.grade), await measure(shot, carried), pointed)
     const solution = await workers.solve({

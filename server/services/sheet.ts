@@ -1,17 +1,13 @@
 // The grade sheet: what was done to shots, with encoding and evidence, controls, readings before and after, and the
 // record.
 import type { GradeSheet, SheetReading, ShotDetail, ShotSheet } from '@contracts/responses'
+import { displayById, gamutById } from '@core/colour'
+import { rateName } from '@core/footage'
+import { alongWords, controlsInUse, encodingOf, gradeAt } from '@core/grade'
 import {
-  alongWords,
-  controlsInUse,
-  displayById,
-  encodingOf,
-  gamutById,
-  gradeAt,
   judge,
   pointedAt,
   printValue,
-  rateName,
   readingKey,
   standardById,
   unitForm,
@@ -19,7 +15,7 @@ import {
   waivedKeys,
   type HouseStandard,
   type Reading,
-} from '@core/index'
+} from '@core/readings'
 import type { ServerContext } from '../context'
 import { gradeOfShot, shotRecord } from '../db/record'
 import { findShot, listShots } from '../db/shots'
@@ -39,8 +35,8 @@ export async function sheetOfShot(context: Needs, id: string): Promise<GradeShee
 }
 
 export async function sheetOfProject(context: Needs, projectId: string): Promise<GradeSheet> {
-  const standards = await listStandards(context.pool),
-    shots: ShotSheet[] = []
+  const standards = await listStandards(context.pool)
+  const shots: ShotSheet[] = []
   let project = ''
   for (const { id } of await listShots(context.pool, projectId)) {
     const shot = await findShot(context.pool, id)
@@ -53,17 +49,17 @@ export async function sheetOfProject(context: Needs, projectId: string): Promise
 }
 
 async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonly HouseStandard[]): Promise<ShotSheet> {
-  const record = await shotRecord(pool, shot.id),
-    standard = standardById(shot.standardId, own)
-  const byId = new Map((record?.revisions ?? []).map((r) => [r.id, r])),
-    path = []
+  const record = await shotRecord(pool, shot.id)
+  const standard = standardById(shot.standardId, own)
+  const byId = new Map((record?.revisions ?? []).map((r) => [r.id, r]))
+  const path = []
   for (let at = byId.get(shot.headId); at; at = byId.get(at.parentId ?? '')) path.push(at)
-  const first = path.at(-1),
-    { grade } = shot.revision,
-    started = (first && (await gradeOfShot(pool, shot.id, first.id))) ?? grade
-  const { media, leadFrame: frame } = shot,
-    measured = { hash: media.hash, frame, bitDepth: media.bitDepth, pointed: pointedAt(frame, shot) }
-  const [before, after] = await Promise.all(
+  const first = path.at(-1)
+  const { grade } = shot.revision
+  const started = (first && (await gradeOfShot(pool, shot.id, first.id))) ?? grade
+  const { media, leadFrame: frame } = shot
+  const measured = { hash: media.hash, frame, bitDepth: media.bitDepth, pointed: pointedAt(frame, shot) }
+  const [before = [], after = []] = await Promise.all(
     [started, grade].map(async (g) => judge(await findings({ ...measured, grade: g }), standard)),
   )
   return {
@@ -89,7 +85,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
       ...grade.along.map((marks) => ({ step: 'Along the clip', words: alongWords(grade, marks) })),
     ],
     aims: path.find((r) => r.why?.aims?.length)?.why?.aims ?? [],
-    readings: readingsOf(before!, after!, shot),
+    readings: readingsOf(before, after, shot),
     record: path.map(({ depth, at, actor, summary, changes }) => ({ depth, at, actor, summary, changes })),
     firstRevisionId: first?.id ?? shot.headId,
     headId: shot.headId,
@@ -102,14 +98,14 @@ function readingsOf(
   after: readonly Reading[],
   { waivers }: ShotDetail,
 ): readonly SheetReading[] {
-  const waived = waivedKeys(waivers),
-    old = new Map(before.map((r) => [readingKey(r), r]))
+  const waived = waivedKeys(waivers)
+  const old = new Map(before.map((r) => [readingKey(r), r]))
   return after
     .filter((r) => r.target || waived.has(readingKey(r)))
     .map((r) => {
-      const { unit } = readingKind(r.id),
-        key = readingKey(r),
-        was = old.get(key)
+      const { unit } = readingKind(r.id)
+      const key = readingKey(r)
+      const was = old.get(key)
       return {
         name: r.name,
         unit: unitForm(unit).after,

@@ -59,9 +59,9 @@ export function runChild(command: string, args: readonly string[], limits: Child
     const child = startChild(command, args, limits.folder)
     child.stdin.end()
     const chunks: Buffer[] = []
-    let size = 0,
-      stderr = '',
-      stoppedBy: ChildResult['stoppedBy'] = null
+    let size = 0
+    let stderr = ''
+    let stoppedBy: ChildResult['stoppedBy'] = null
     const timer = setTimeout(() => {
       stoppedBy = 'time'
       child.kill('SIGKILL')

@@ -28,15 +28,16 @@ export async function libraryPath(folder: string, path: string): Promise<string>
  * sequence.
  */
 export async function listLibrary(folder: string, path: string): Promise<readonly FolderEntry[]> {
-  const root = await realpath(folder).catch(() => folder),
-    place = await libraryPath(folder, path)
+  const root = await realpath(folder).catch(() => folder)
+  const place = await libraryPath(folder, path)
   const entries: FolderEntry[] = []
   for (const entry of (await readdir(place, { withFileTypes: true })).slice(0, mostEntries)) {
     if (entry.name.startsWith('.')) continue
-    const full = join(place, entry.name),
-      info = await stat(full).catch(() => undefined)
+    const full = join(place, entry.name)
+    const info = await stat(full).catch(() => undefined)
     if (!info || (!info.isFile() && !info.isDirectory())) continue
-    const kind = info.isFile() ? 'file' : (await holdsPictures(full)) ? 'pictures' : 'folder'
+    const folderKind = async (): Promise<'pictures' | 'folder'> => ((await holdsPictures(full)) ? 'pictures' : 'folder')
+    const kind = info.isFile() ? 'file' : await folderKind()
     entries.push({ name: entry.name, path: relative(root, full), kind, sizeBytes: info.isFile() ? info.size : 0 })
   }
   return entries.sort(
@@ -61,8 +62,8 @@ interface Numbered {
 function numberedPictures(names: readonly string[]): readonly Numbered[] {
   const sets = new Map<string, Numbered[]>()
   for (const name of names) {
-    const extension = extname(name).slice(1).toLowerCase(),
-      match = /^(.*?)(\d+)$/.exec(name.slice(0, -extname(name).length))
+    const extension = extname(name).slice(1).toLowerCase()
+    const match = /^(.*?)(\d+)$/.exec(name.slice(0, -extname(name).length))
     if (!match || !pictureExtensions.has(extension)) continue
     const key = `${match[1]}.${extension}`
     sets.set(key, [...(sets.get(key) ?? []), { name, number: Number(match[2]), stem: match[1] ?? '', extension }])
@@ -78,15 +79,17 @@ export async function libraryPictures(
   const pictures = numberedPictures(await readdir(folder))
   const first = pictures[0]
   if (!first) throw new Problem(422, 'no_pictures', 'The folder holds no numbered pictures.')
-  const gap = pictures.findIndex((p, i) => i > 0 && p.number !== pictures[i - 1]!.number + 1)
-  if (gap > 0)
-    throw new Problem(
-      422,
-      'missing_pictures',
-      `Picture ${pictures[gap - 1]!.number + 1} is missing: ${pictures[gap - 1]!.name} is followed by ` +
-        `${pictures[gap]!.name}.`,
-      { hint: 'Copy the missing pictures, or import the parts on their own.' },
-    )
+  let before = first
+  for (const picture of pictures.slice(1)) {
+    if (picture.number !== before.number + 1)
+      throw new Problem(
+        422,
+        'missing_pictures',
+        `Picture ${before.number + 1} is missing: ${before.name} is followed by ${picture.name}.`,
+        { hint: 'Copy the missing pictures, or import the parts on their own.' },
+      )
+    before = picture
+  }
   const paths = await Promise.all(pictures.map((p) => realpath(join(folder, p.name))))
   return { paths, extension: first.extension }
 }

@@ -1,6 +1,6 @@
 // The frames of a medium that its encoding is guessed from.
 import type { MediaFacts } from '@contracts/index'
-import { placesToLook, type LookedPlace } from '@core/index'
+import { placesToLook, type LookedPlace } from '@core/guess'
 import { decodeAll, decodeFrame } from './decode'
 
 /** Planes of a frame and, where there is one, of the frame right after it. */
@@ -11,7 +11,7 @@ export interface DecodedSight {
 
 /**
  * A few places spread over the medium, or only the one at the frame that is chosen. Places that cannot be decoded are
- * passed over. Throws a Problem when none can.
+ * passed over. Throws a MediaFault when none can.
  */
 export async function decodeSights(
   path: string,
@@ -35,8 +35,8 @@ async function decodePlace(
   frameTimes: readonly number[],
   { index, count }: LookedPlace,
 ): Promise<readonly Buffer[]> {
-  const { frames, stop } = decodeAll(path, facts, { first: index, time: frameTimes[index] ?? 0, count }),
-    out: Buffer[] = []
+  const { frames, stop } = decodeAll(path, facts, { first: index, time: frameTimes[index] ?? 0, count })
+  const out: Buffer[] = []
   try {
     for await (const frame of frames) out.push(frame)
   } finally {

@@ -1,11 +1,12 @@
 // LUT files on their way in, and what is found in them: read and inspected by the workers, kept by content.
 import type { ReadableStream } from 'node:stream/web'
-import { lutFileBytes, type Inspection } from '@core/index'
+import { lutFileBytes } from '@core/formats'
+import type { Inspection } from '@core/lut-bench'
 import type { LutSummary } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { findInspection, findLut, insertLut, keepInspection } from '../db/luts'
 import { Problem } from '../problem'
-import { packedBeside } from './store'
+import { packedBeside } from '../store/store'
 
 type Context = Pick<ServerContext, 'pool' | 'store' | 'workers' | 'log'>
 
@@ -16,8 +17,8 @@ export async function keepLut(
   name: string,
   folder: string,
 ): Promise<LutSummary> {
-  const received = await store.receive(body, lutFileBytes, name),
-    packed = store.temporaryPath()
+  const received = await store.receive(body, lutFileBytes, name)
+  const packed = store.temporaryPath()
   try {
     const read = await workers.readLutFile({ path: received.path, packedPath: packed })
     if ('fault' in read) throw new Problem(422, 'unreadable_file', read.fault)

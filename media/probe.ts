@@ -1,10 +1,10 @@
 // Finds out what a media file holds, and refuses files that cannot be read to their end.
 import { extname } from 'node:path'
 import type { MediaFacts } from '@contracts/index'
-import type { MatrixId, QuarterTurn } from '@core/index'
-import { Problem } from '../problem'
+import type { MatrixId } from '@core/colour'
+import type { QuarterTurn } from '@core/image'
 import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
-import { inputOf } from './decode'
+import { damagedMedia, unreadableMedia, type MediaFault } from './fault'
 import { chromaName, planarFor } from './formats'
 
 export interface Probed {
@@ -37,18 +37,9 @@ interface ProbeOutput {
   format?: { format_name?: string; start_time?: string; duration?: string; tags?: { timecode?: string } }
 }
 
-export const refuse = (message: string, hint = 'Export the clip again from its source and import that.'): Problem =>
-  new Problem(422, 'unreadable_media', message, { hint })
-
-const damaged = (name: string, readable: number, promised: number): Problem =>
-  refuse(
-    `"${name}" is damaged or ends early: ${readable} of its ${promised} frames can be read.`,
-    'Copy it again from the card, or export it again.',
-  )
-
 /**
- * Reads the container and every frame's time. Throws a Problem with one sentence for files that are not usable video or
- * pictures.
+ * Reads the container and every frame's time. Throws a MediaFault with one sentence for files that are not usable
+ * video or pictures.
  */
 export async function probe(path: string, name: string): Promise<Probed> {
   const { stream, output } = await readHeader(path, name)
@@ -59,14 +50,17 @@ export async function probe(path: string, name: string): Promise<Probed> {
   if (expected > mediaLimits.frames) throw tooLong(name, expected)
   const { frameTimes, seekMarginSeconds } =
     kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0 } : await readTimes(path, name, output)
-  if (frameTimes.length === 0) throw refuse(`"${name}" holds no frames.`)
-  if (promised > frameTimes.length) throw damaged(name, frameTimes.length, promised)
+  if (frameTimes.length === 0) throw unreadableMedia(`"${name}" holds no frames.`)
+  if (promised > frameTimes.length) throw damagedMedia(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
   return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds }, frameTimes }
 }
 
-const tooLong = (name: string, frames: number): Problem =>
-  refuse(`"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`, 'Cut it into shorter files.')
+const tooLong = (name: string, frames: number): MediaFault =>
+  unreadableMedia(
+    `"${name}" has about ${frames} frames; up to ${mediaLimits.frames} can be read.`,
+    'Cut it into shorter files.',
+  )
 
 const headerEntries = [
   'stream=codec_name,pix_fmt,width,height,nb_frames,duration,r_frame_rate,avg_frame_rate,sample_aspect_ratio,' +
@@ -96,16 +90,16 @@ async function readHeader(path: string, name: string): Promise<{ stream: ProbeSt
     ],
     { seconds: 60, maxOutputBytes: 4 * 1024 * 1024 },
   )
-  if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
+  if (result.stoppedBy) throw unreadableMedia(`"${name}" takes too long to look through.`)
   const output = parseJson(result.stdout)
   const stream = output.streams?.[0]
   if (stream?.width && stream.height && Math.max(stream.width, stream.height) > mediaLimits.side)
-    throw refuse(
+    throw unreadableMedia(
       `"${name}" is ${stream.width}×${stream.height}; pictures up to ` +
         `${mediaLimits.side}×${mediaLimits.side} can be read.`,
     )
   if (result.code !== 0 || !stream?.width || !stream.height || !stream.pix_fmt)
-    throw refuse(
+    throw unreadableMedia(
       `"${name}" is not a video or picture that can be read.`,
       'Check that it is a whole file and not another kind of file with a video name.',
     )
@@ -142,15 +136,15 @@ async function readTimes(
     ],
     { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 },
   )
-  if (result.stoppedBy) throw refuse(`"${name}" takes too long to look through.`)
-  const start = Number(format?.start_time ?? 0) || 0,
-    frameTimes: number[] = [],
-    keyTimes: number[] = []
+  if (result.stoppedBy) throw unreadableMedia(`"${name}" takes too long to look through.`)
+  const start = Number(format?.start_time ?? 0) || 0
+  const frameTimes: number[] = []
+  const keyTimes: number[] = []
   let ahead = 0
   for (const line of result.stdout.toString('latin1').split('\n')) {
     const [pts = '', dts = '', flags = ''] = line.split(',')
-    const shown = Number(pts === 'N/A' || pts === '' ? dts : pts),
-      decoded = Number(dts)
+    const shown = Number(pts === 'N/A' || pts === '' ? dts : pts)
+    const decoded = Number(dts)
     if (line === '' || !Number.isFinite(shown)) continue
     if (Number.isFinite(decoded)) ahead = Math.max(ahead, shown - decoded)
     if (flags.includes('D')) continue
@@ -174,8 +168,8 @@ function parseJson(bytes: Buffer): ProbeOutput {
 
 function fraction(text: string | undefined): [number, number] | undefined {
   const match = /^(\d+)[/:](\d+)$/.exec(text ?? '')
-  const top = Number(match?.[1]),
-    bottom = Number(match?.[2])
+  const top = Number(match?.[1])
+  const bottom = Number(match?.[2])
   return top > 0 && bottom > 0 ? [top, bottom] : undefined
 }
 function ratio(text: string | undefined): number {
@@ -194,23 +188,23 @@ function factsOf(
   frameTimes: readonly number[],
   name: string,
 ): Omit<MediaFacts, 'seekMarginSeconds'> {
-  const stored = stream.pix_fmt ?? '',
-    planar = planarFor(stored)
+  const stored = stream.pix_fmt ?? ''
+  const planar = planarFor(stored)
   if (!planar)
-    throw refuse(
+    throw unreadableMedia(
       `"${name}" stores its picture as ${stored}; Y'CbCr, RGB and grey samples of 8 to 16 bits and ` +
         'floating point are read.',
     )
-  const rotation = turnOf(stream),
-    sideways = rotation % 180 !== 0
-  const width = stream.width ?? 0,
-    height = stream.height ?? 0,
-    aspect = fraction(stream.sample_aspect_ratio) ?? [1, 1]
+  const rotation = turnOf(stream)
+  const sideways = rotation % 180 !== 0
+  const width = stream.width ?? 0
+  const height = stream.height ?? 0
+  const aspect = fraction(stream.sample_aspect_ratio) ?? [1, 1]
   const [rateNumerator, rateDenominator] = (kind === 'still'
     ? undefined
     : (fraction(stream.avg_frame_rate) ?? fraction(stream.r_frame_rate))) ?? [24, 1]
-  const transfer = said(stream.color_transfer),
-    primaries = said(stream.color_primaries)
+  const transfer = said(stream.color_transfer)
+  const primaries = said(stream.color_primaries)
   const container =
     kind === 'still'
       ? extname(name).slice(1).toLowerCase() || (stream.codec_name ?? '')
@@ -270,15 +264,15 @@ function interlacingOf(order: string | undefined): MediaFacts['interlaced'] {
  */
 export function variableRate(times: readonly number[], rate: number): readonly [number, number] | null {
   if (times.length < 3) return null
-  let shortest = Infinity,
-    longest = 0
+  let shortest = Infinity
+  let longest = 0
   for (let i = 1; i < times.length; i++) {
-    const gap = times[i]! - times[i - 1]!
+    const gap = (times[i] ?? 0) - (times[i - 1] ?? 0)
     shortest = Math.min(shortest, gap)
     longest = Math.max(longest, gap)
   }
-  const even = 1 / rate,
-    slack = Math.max(0.0021, even * 0.1)
+  const even = 1 / rate
+  const slack = Math.max(0.0021, even * 0.1)
   if (longest - even <= slack && even - shortest <= slack) return null
   return [round(1 / longest), round(1 / Math.max(shortest, 1e-4))]
 }
@@ -290,129 +284,4 @@ function matrixOf({ color_space: space, width = 0, height = 0 }: ProbeStream): M
   if (space === 'smpte170m' || space === 'bt470bg') return 'bt601'
   if (space === 'bt709') return 'bt709'
   return width <= 720 && height <= 576 ? 'bt601' : 'bt709'
-}
-
-/**
- * Decodes the whole file once. Throws a Problem when frames are missing or damaged, and stops when `onProgress` (frames
- * so far) answers false.
- */
-export async function requireDecodable(
-  path: string,
-  name: string,
-  frameCount: number,
-  onProgress: (frames: number) => Promise<boolean> = () => Promise.resolve(true),
-): Promise<boolean> {
-  const seconds = Math.min(4 * 3600, 60 + frameCount / 4)
-  let asking = Promise.resolve(true),
-    stopped = false
-  const frameIn = (text: string): number => Number([...text.matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
-  const result = await runDecoder(
-    'ffmpeg',
-    [
-      '-v',
-      'error',
-      '-nostdin',
-      ...filesOnly,
-      ...decoderLimits,
-      '-err_detect',
-      'explode',
-      '-i',
-      fileArgument(path),
-      '-map',
-      '0:v:0',
-      '-fps_mode',
-      'passthrough',
-      '-f',
-      'null',
-      '-progress',
-      'pipe:1',
-      '-',
-    ],
-    {
-      seconds,
-      maxOutputBytes: 16 * 1024 * 1024,
-      onOutput: (chunk, stop) => {
-        asking = asking
-          .then(() => onProgress(frameIn(chunk.toString('latin1'))))
-          .then((go) => {
-            if (!go) {
-              stopped = true
-              stop()
-            }
-            return go
-          })
-      },
-    },
-  )
-  await asking
-  if (stopped) return false
-  if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
-  const decoded = frameIn(result.stdout.toString('latin1'))
-  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount)
-    throw damaged(name, Math.min(decoded, frameCount), frameCount)
-  return true
-}
-
-/**
- * Decodes every picture of a sequence once. Throws a Problem when one is damaged or of another size; false when
- * `onProgress` stopped it.
- */
-export async function requirePictures(
-  folder: string,
-  facts: MediaFacts,
-  name: string,
-  onProgress: (pictures: number) => Promise<boolean>,
-): Promise<boolean> {
-  let asking = Promise.resolve(true),
-    stopped = false,
-    seen = 0,
-    fault: string | undefined,
-    rest = ''
-  const expected = `${facts.width},${facts.height},${facts.storedFormat}`
-  const result = await runDecoder(
-    'ffprobe',
-    [
-      '-v',
-      'error',
-      ...filesOnly,
-      ...decoderLimits,
-      '-show_entries',
-      'frame=width,height,pix_fmt',
-      '-of',
-      'csv=p=0',
-      ...inputOf('.', facts).args.filter((a) => a !== '-i'),
-    ],
-    {
-      seconds: Math.min(4 * 3600, 60 + facts.frameCount * 5),
-      maxOutputBytes: 64 * 1024 * 1024,
-      folder,
-      onOutput: (chunk, stop) => {
-        const lines = (rest + chunk.toString('latin1')).split('\n')
-        rest = lines.pop() ?? ''
-        for (const line of lines) {
-          if (line !== '' && !line.startsWith(expected))
-            fault ??=
-              `Picture ${seen + 1} of "${name}" is ${line.split(',').slice(0, 2).join('×')} in ` +
-              `${line.split(',')[2]}; the first is ${facts.width}×${facts.height} in ${facts.storedFormat}.`
-          seen++
-        }
-        asking = asking
-          .then(() => onProgress(seen))
-          .then((go) => {
-            if (!go) {
-              stopped = true
-              stop()
-            }
-            return go
-          })
-      },
-    },
-  )
-  await asking
-  if (stopped) return false
-  if (result.stoppedBy) throw refuse(`"${name}" takes too long to decode.`)
-  if (fault) throw refuse(fault, 'All pictures of a sequence must be alike.')
-  if (result.code !== 0 || result.stderr.trim() !== '' || seen < facts.frameCount)
-    throw damaged(name, Math.min(seen, facts.frameCount), facts.frameCount)
-  return true
 }

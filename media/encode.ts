@@ -1,7 +1,7 @@
 // Encodes graded frames to an H.264 file with the colour tags of their display.
 import { once } from 'node:events'
 import type { MediaFacts } from '@contracts/index'
-import { displayById } from '@core/index'
+import { displayById } from '@core/colour'
 import { startChild } from './child'
 
 export interface Encoder {
@@ -20,6 +20,10 @@ interface Delivery {
   readonly pixelFormat: 'yuv420p' | 'yuv420p10le'
 }
 
+// Tags that are not BT.709's own.
+const primariesTags: Readonly<Record<string, Delivery['primaries']>> = { 'p3-d65': 'smpte432', 'p3-dci': 'smpte431' }
+const transferTags: Readonly<Record<string, Delivery['transfer']>> = { srgb: 'iec61966-2-1', 'bt709-2.2': 'gamma22' }
+
 function deliveryFor(displayId: string): Delivery {
   const { gamutId, range, systemGamma } = displayById(displayId)
   if (range === 'high')
@@ -29,10 +33,9 @@ function deliveryFor(displayId: string): Delivery {
       matrix: 'bt2020nc',
       pixelFormat: 'yuv420p10le',
     }
-  const primaries = gamutId === 'p3-d65' ? 'smpte432' : gamutId === 'p3-dci' ? 'smpte431' : 'bt709'
   return {
-    primaries,
-    transfer: displayId === 'srgb' ? 'iec61966-2-1' : displayId === 'bt709-2.2' ? 'gamma22' : 'bt709',
+    primaries: primariesTags[gamutId] ?? 'bt709',
+    transfer: transferTags[displayId] ?? 'bt709',
     matrix: 'bt709',
     pixelFormat: 'yuv420p',
   }

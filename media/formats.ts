@@ -1,6 +1,6 @@
 // How a file may store its samples, and the planes they are decoded to. Only the order of samples changes on the way;
 // where it must be more (rare chroma layouts), the list says so.
-import type { PlaneLayout } from '@core/index'
+import type { PlaneLayout } from '@core/image'
 
 export interface PlanarFormat extends Omit<PlaneLayout, 'width' | 'height'> {
   readonly name: string
@@ -13,15 +13,20 @@ const ycbcr = (name: string, bitDepth: number, chromaShiftX: 0 | 1, chromaShiftY
   chromaShiftX,
   chromaShiftY,
 })
+/** How the decoder's names of RGB and grey formats end. */
+function sampleSuffix(bitDepth: number): string {
+  if (bitDepth === 8) return ''
+  return bitDepth === 32 ? 'f32le' : `${bitDepth}le`
+}
 const rgb = (bitDepth: number): PlanarFormat => ({
-  name: bitDepth === 32 ? 'gbrpf32le' : bitDepth === 8 ? 'gbrp' : `gbrp${bitDepth}le`,
+  name: `gbrp${sampleSuffix(bitDepth)}`,
   model: 'rgb',
   bitDepth,
   chromaShiftX: 0,
   chromaShiftY: 0,
 })
 const grey = (bitDepth: number): PlanarFormat => ({
-  name: bitDepth === 32 ? 'grayf32le' : bitDepth === 8 ? 'gray' : `gray${bitDepth}le`,
+  name: `gray${sampleSuffix(bitDepth)}`,
   model: 'grey',
   bitDepth,
   chromaShiftX: 0,
@@ -84,5 +89,10 @@ export const chromaName = ({
   model,
   chromaShiftX,
   chromaShiftY,
-}: PlanarFormat): '4:2:0' | '4:2:2' | '4:4:4' | 'RGB' | 'grey' =>
-  model === 'rgb' ? 'RGB' : model === 'grey' ? 'grey' : chromaShiftY ? '4:2:0' : chromaShiftX ? '4:2:2' : '4:4:4'
+}: PlanarFormat): '4:2:0' | '4:2:2' | '4:4:4' | 'RGB' | 'grey' => {
+  if (model === 'rgb') return 'RGB'
+  if (model === 'grey') return 'grey'
+  if (chromaShiftY) return '4:2:0'
+  if (chromaShiftX) return '4:2:2'
+  return '4:4:4'
+}

@@ -1,17 +1,17 @@
 // Decodes frames to their own planes, exactly as stored: no conversion happens outside the core.
 import { join } from 'node:path'
 import type { MediaFacts } from '@contracts/index'
-import { planeBytes, type CodeRange, type DecodedPicture, type PlaneLayout } from '@core/index'
-import { Problem } from '../problem'
+import { planeBytes, type CodeRange, type DecodedPicture, type PlaneLayout } from '@core/image'
 import { decoderLimits, fileArgument, filesOnly, runDecoder, startDecoder } from './child'
+import { MediaFault } from './fault'
 import { planarFor } from './formats'
 
 /** The planes as decoded, before the turn that the file asks for. */
 export function layoutOf(facts: MediaFacts): PlaneLayout {
   const planar = planarFor(facts.pixelFormat)
   if (!planar) throw new RangeError(`Planes of ${facts.pixelFormat} are not known.`)
-  const { model, bitDepth, chromaShiftX, chromaShiftY } = planar,
-    sideways = facts.rotation % 180 !== 0
+  const { model, bitDepth, chromaShiftX, chromaShiftY } = planar
+  const sideways = facts.rotation % 180 !== 0
   return {
     model,
     bitDepth,
@@ -65,7 +65,7 @@ function seekTo(
   }
 }
 
-/** The planes of frame `index`, found by its own presentation time. Throws a Problem when it cannot be decoded. */
+/** The planes of frame `index`, found by its own presentation time. Throws a MediaFault when it cannot be decoded. */
 export async function decodeFrame(
   path: string,
   facts: MediaFacts,
@@ -74,8 +74,7 @@ export async function decodeFrame(
 ): Promise<Buffer> {
   const time = frameTimes[index]
   if (time === undefined)
-    throw new Problem(
-      404,
+    throw new MediaFault(
       'no_such_frame',
       `The clip has frames 0 to ${frameTimes.length - 1}; there is no frame ${index}.`,
     )
@@ -107,9 +106,11 @@ export async function decodeFrame(
     { seconds: 60, maxOutputBytes: expected },
   )
   if (result.code !== 0 || result.stdout.length !== expected)
-    throw new Problem(422, 'undecodable_frame', `Frame ${index} cannot be decoded.`, {
-      hint: 'The file may have moved or changed since it was imported.',
-    })
+    throw new MediaFault(
+      'undecodable_frame',
+      `Frame ${index} cannot be decoded.`,
+      'The file may have moved or changed since it was imported.',
+    )
   return result.stdout
 }
 
@@ -179,8 +180,8 @@ export function decodeAll(
   child.stderr.resume()
   const size = planeBytes(layoutOf(facts))
   async function* frames(): AsyncGenerator<Buffer> {
-    let pending: Buffer[] = [],
-      have = 0
+    let pending: Buffer[] = []
+    let have = 0
     for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
       pending.push(chunk)
       have += chunk.length

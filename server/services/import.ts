@@ -4,17 +4,22 @@ import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import type { ReadableStream } from 'node:stream/web'
 import type { GuessSummary, MediaFacts } from '@contracts/index'
-import { carrierOfLinear, defaultGrade, encodingById, type Rate } from '@core/index'
+import { encodingById } from '@core/colour'
+import type { Rate } from '@core/footage'
+import { defaultGrade } from '@core/grade'
+import { carrierOfLinear } from '@core/image'
 import { localActor, type ServerContext } from '../context'
 import { findGuess, findMedia, insertMedia, keepGuess } from '../db/media'
 import { transaction } from '../db/pool'
 import { insertShot } from '../db/shots'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
-import { decodedPicture, pictureName } from './decode'
-import { decodeSights } from './sights'
-import { probe, refuse, requireDecodable, requirePictures } from './probe'
-import { hashFile } from './store'
+import { decodedPicture, pictureName } from '@media/decode'
+import { decodeSights } from '@media/sights'
+import { unreadableMedia } from '@media/fault'
+import { requireDecodable, requirePictures } from '@media/integrity'
+import { probe } from '@media/probe'
+import { hashFile } from '../store/store'
 
 /** Told of each stage; answers false when the import is to stop. */
 export type Report = (stage: string, done: number, total: number) => Promise<boolean>
@@ -128,7 +133,7 @@ export async function importPictures(
       return await addShot(context, hash, known.facts, to)
     const { facts: first } = await probe(join(folder, pictureName(0, extension)), pictureName(0, extension))
     if (first.kind !== 'still')
-      throw refuse(
+      throw unreadableMedia(
         `"${to.name}" holds files that are no pictures.`,
         'PNG, TIFF, DPX, EXR and JPEG pictures are read as sequences.',
       )
@@ -208,11 +213,12 @@ async function addShot(
 ): Promise<{ id: string }> {
   const guess = await findGuess(context.pool, hash)
   const encodingId = to.known?.encodingId ?? (guess && guess.probability >= takenAt ? guess.encodingId : 'bt709-camera')
-  const tagged = gamutOfPrimaries[facts.primaries ?? ''],
-    { group, gamutIds } = encodingById(encodingId)
-  const gamutId =
-    to.known?.gamutId ??
-    (facts.bitDepth > 16 ? (tagged ?? 'bt709') : tagged !== undefined && group !== 'log' ? tagged : gamutIds[0])
+  const tagged = gamutOfPrimaries[facts.primaries ?? '']
+  const { group, gamutIds } = encodingById(encodingId)
+  // Floating point pictures carry light; a log's own gamut is surer than a tag.
+  const fallback = facts.bitDepth > 16 ? 'bt709' : gamutIds[0]
+  const believed = facts.bitDepth > 16 || group !== 'log' ? tagged : undefined
+  const gamutId = to.known?.gamutId ?? believed ?? fallback
   return transaction(context.pool, async (db) => {
     const shot = await insertShot(db, {
       projectId: to.projectId,

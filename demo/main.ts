@@ -2,11 +2,11 @@
 import { rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
-import { seedDemo } from '../demo/seed'
-import { clusterFolder, ClusterError, requireWritable, startCluster, type Cluster } from './db/cluster'
-import { asProblem } from './problem'
-import { mediaFolderOf, readPort, type Settings } from './settings'
-import { startServer, type RunningServer } from './start'
+import { seedDemo } from './seed'
+import { clusterFolder, ClusterError, requireWritable, startCluster, type Cluster } from '../server/db/cluster'
+import { asProblem } from '../server/problem'
+import { mediaFolderOf, readPort, type Settings } from '../server/settings'
+import { startServer, type RunningServer } from '../server/start'
 
 const projectFolder = resolve(import.meta.dirname, '..', '..')
 const dataFolder = resolve(process.env['PALE_DATA'] ?? join(projectFolder, '.data', 'demo'))

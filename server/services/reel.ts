@@ -1,6 +1,9 @@
 // Cutting, joining and changing many shots at once. Every grade change is a revision; media stay as they are.
 import type { CutShot, ShotChanges } from '@contracts/index'
-import { encodingById, isShippedStandard, proposeLead, setRead, type GradeDocument } from '@core/index'
+import { encodingById } from '@core/colour'
+import { proposeLead } from '@core/footage'
+import { setRead, type GradeDocument } from '@core/grade'
+import { isShippedStandard } from '@core/readings'
 import { isShippedEncoding } from '@contracts/index'
 import { bringLooks } from '../db/looks'
 import { findSurvey } from '../db/media'
@@ -24,12 +27,13 @@ import { insertShot } from '../db/shots'
 import { standardExists } from '../db/standards'
 import { notFound, Problem } from '../problem'
 
-async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly ReelShot[]> {
+async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly [ReelShot, ...ReelShot[]]> {
   const shots = await lockShots(db, ids)
-  if (shots.length !== ids.length) throw notFound('shot')
+  const [first, ...others] = shots
+  if (!first || shots.length !== ids.length) throw notFound('shot')
   if (new Set(shots.map((s) => s.projectId)).size > 1)
     throw new Problem(422, 'invalid', 'The shots belong to different projects.', { field: 'shotIds' })
-  return shots
+  return [first, ...others]
 }
 
 async function leadOf(db: Queryable, mediaHash: string, first: number, count: number): Promise<number> {
@@ -49,7 +53,7 @@ export async function cutShot(
   { pieces }: CutShot,
   actor: string,
 ): Promise<readonly string[]> {
-  const shot = (await requireShots(db, [id]))[0]!
+  const [shot] = await requireShots(db, [id])
   pieces.forEach(({ first, count }, i) => {
     if (first + count > shot.mediaFrames)
       throw new Problem(
@@ -103,7 +107,8 @@ async function shotAfter(db: Queryable, { projectId, position }: ReelShot): Prom
 /** Neighbouring pieces of one medium become one shot: the first, with its grade. */
 export async function joinShots(db: Queryable, ids: readonly string[]): Promise<string> {
   const shots = [...(await requireShots(db, ids))].sort((a, b) => a.firstFrame - b.firstFrame)
-  const first = shots[0]!
+  const [first] = shots
+  if (!first) throw notFound('shot')
   let end = first.firstFrame
   for (const shot of shots) {
     if (shot.mediaHash !== first.mediaHash)
@@ -131,9 +136,9 @@ export async function joinShots(db: Queryable, ids: readonly string[]): Promise<
 }
 
 export async function changeShots(db: Queryable, change: ShotChanges, actor: string): Promise<void> {
-  const ids = change.shotIds,
-    shots = await requireShots(db, ids),
-    projectId = shots[0]!.projectId
+  const ids = change.shotIds
+  const shots = await requireShots(db, ids)
+  const [{ projectId }] = shots
   if (change.scene) {
     const { id, name } = change.scene
     if (

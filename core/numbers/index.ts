@@ -1,0 +1,3 @@
+// What the numbers room offers: bounds, and numbers in print.
+export { clamp, clamp01 } from './clamp'
+export { printNumber } from './print'
