@@ -12,13 +12,20 @@ export interface ErrorBody {
   readonly error: { readonly code: string; readonly message: string; readonly field?: string; readonly hint?: string }
 }
 
+/** The frames of the medium that a shot is. */
+export interface ShotPiece {
+  readonly firstFrame: number
+  readonly frameCount: number
+}
+
 export interface ProjectSummary {
   readonly id: string
   readonly name: string
   readonly shotCount: number
   readonly updatedAt: string
   readonly firstShotId: string | null
-  readonly firstRevisionId: string | null
+  /** Its first shot's picture; null without shots. */
+  readonly cover: (ShotPiece & { readonly revisionId: string; readonly frame: number }) | null
 }
 
 /** Facts about a file's picture that matter to colour. */
@@ -238,6 +245,7 @@ export interface ShotSheet {
   /** Counted from the shot's first frame. */
   readonly leadFrame: number
   /** The same frame, counted in the medium. */
+  readonly firstFrame: number
   readonly stillFrame: number
   readonly frameCount: number
   readonly encoding: string

@@ -5,7 +5,7 @@ import { asProblem, Problem } from './problem'
 test.each([
   [new ContractError('Exposure must be a number.', 'steps.0.params'), 422, 'invalid'],
   [new FormatError('"x" is not a number.', 7), 422, 'unreadable_file'],
-  [new SyntaxError('Unexpected token'), 400, 'bad_request'],
+  [new SyntaxError('Unexpected token'), 500, 'internal'],
   [Object.assign(new Error('write'), { code: 'ENOSPC' }), 507, 'disk_full'],
   [Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }), 503, 'database_away'],
   [Object.assign(new Error('terminating connection'), { code: '57P01' }), 503, 'database_away'],

@@ -41,7 +41,6 @@ export function asProblem(error: unknown): Problem {
   if (error instanceof ContractError) return new Problem(422, 'invalid', error.message, { field: error.field })
   if (error instanceof MediaFault) return problemOfMedia(error)
   if (error instanceof FormatError) return new Problem(422, 'unreadable_file', error.message)
-  if (error instanceof SyntaxError) return new Problem(400, 'bad_request', 'The request is not readable JSON.')
   if (error instanceof HTTPException && error.status < 500)
     return new Problem(error.status, 'bad_request', error.message || 'The request could not be read.')
   const code = (error as { code?: unknown } | null)?.code

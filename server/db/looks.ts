@@ -1,9 +1,8 @@
-// Shared looks: which look a shot carries, and bringing every shot of a project to what its look is now.
+// Queries about shared looks: which there are, where they are put, and which one a shot carries.
 import type { LookSummary } from '@contracts/responses'
-import { detachLook, lookAfter, withSharedLook, type RecipeStep } from '@core/grade'
+import type { CarriedLook, GradeDocument, RecipeStep } from '@core/grade'
 import type { Queryable } from './pool'
-import { appendRevision, presentGrade } from './revisions'
-import type { Head } from './setups'
+import { presentGrade } from './revisions'
 
 /** The look of a shot and its strength there, in SQL over `s` (shots) and `c` (scenes); null where it carries none. */
 export const lookColumn = `
@@ -115,48 +114,35 @@ export async function assignLook(
   return rowCount === 1
 }
 
-/** Locks every shot of the project, in the one order that all use. Call first in a transaction. */
-export async function lockProjectShots(db: Queryable, projectId: string): Promise<void> {
-  await db.query('SELECT id FROM shots WHERE project_id = $1 ORDER BY id FOR UPDATE', [projectId])
-}
-/** The same by one of its shots, where its project has looks at all. */
-export async function lockForLook(db: Queryable, shotId: string): Promise<void> {
-  const { rows } = await db.query<{ projectId: string }>(
-    'SELECT project_id AS "projectId" FROM shots s WHERE s.id = $1 AND EXISTS (SELECT 1 FROM looks l ' +
-      'WHERE l.project_id = s.project_id)',
-    [shotId],
-  )
-  if (rows[0]) await lockProjectShots(db, rows[0].projectId)
-}
-
 /** Sets how much of its look one shot takes, or takes it out of the look: the steps stay, as the shot's own. */
 export async function setShotLook(db: Queryable, shotId: string, strength: number, detached: boolean): Promise<void> {
   await db.query('UPDATE shots SET look_strength = $2, look_detached = $3 WHERE id = $1', [shotId, strength, detached])
 }
 
-interface Wanted {
+/** A shot with the look that it should carry now. */
+export interface LookedShot {
   readonly id: string
   readonly headId: string
-  readonly grade: unknown
+  readonly grade: GradeDocument
   readonly detached: boolean
-  readonly lookId: string | null
-  readonly name: string | null
-  readonly steps: readonly RecipeStep[] | null
-  readonly strength: number
+  readonly look: CarriedLook | null
 }
 
-/**
- * Brings the shots of a project, or some of them, to what their look is now, each by a revision of its own where
- * something changes. Call with the shots locked.
- */
-export async function bringLooks(
+/** The shots of a project, or some of them, by id. */
+export async function shotsWithLooks(
   db: Queryable,
   projectId: string,
-  summary: string,
-  actor: string,
-  shotIds: readonly string[] | null = null,
-): Promise<void> {
-  const { rows } = await db.query<Wanted>(
+  shotIds: readonly string[] | null,
+): Promise<readonly LookedShot[]> {
+  const { rows } = await db.query<{
+    readonly id: string
+    readonly headId: string
+    readonly grade: unknown
+    readonly detached: boolean
+    readonly lookId: string | null
+    readonly steps: readonly RecipeStep[] | null
+    readonly strength: number
+  }>(
     `
       SELECT
         s.id,
@@ -164,7 +150,6 @@ export async function bringLooks(
         r.grade,
         s.look_detached AS detached,
         l.id AS "lookId",
-        l.name,
         l.steps,
         s.look_strength * CASE
           WHEN c.look_id IS NULL THEN p.look_strength
@@ -187,42 +172,25 @@ export async function bringLooks(
     `,
     [projectId, shotIds],
   )
-  for (const shot of rows) {
-    const before = presentGrade(shot.grade)
-    const after = shot.detached
-      ? detachLook(before)
-      : withSharedLook(
-          before,
-          shot.lookId && shot.steps ? { id: shot.lookId, steps: shot.steps, strength: shot.strength } : null,
-        )
-    if (after !== before)
-      await appendRevision(db, shot.id, shot.headId, after, summary.slice(0, 400), actor, { kind: 'look' })
-  }
+  return rows.map(({ grade, lookId, steps, strength, ...shot }) => ({
+    ...shot,
+    grade: presentGrade(grade),
+    look: lookId && steps ? { id: lookId, steps, strength } : null,
+  }))
 }
 
-interface LookOfShot {
+export interface LookOfShot {
   readonly id: string
   readonly name: string
   readonly steps: readonly RecipeStep[]
   readonly projectId: string
   readonly strength: number
+  readonly detached: boolean
 }
 
-/**
- * What follows when one shot came to another state. `moved` is the revision that undo or redo stepped over.
- * A hand on the shared steps is a hand on the look, and the others follow. Stepping over a revision that the look
- * itself made takes this shot out of it, or puts it back, and leaves the look alone; any other state that lacks the
- * look is brought to it. Call with the shots locked.
- */
-export async function followLook(
-  db: Queryable,
-  shotId: string,
-  before: Head,
-  after: Head,
-  moved: Head | null,
-  actor: string,
-): Promise<void> {
-  const { rows } = await db.query<LookOfShot & { readonly detached: boolean }>(
+/** The look that a shot carries, or would if it were not taken out of it. */
+export async function lookOfShot(db: Queryable, shotId: string): Promise<LookOfShot | undefined> {
+  const { rows } = await db.query<LookOfShot>(
     `
       SELECT
         l.id,
@@ -244,22 +212,13 @@ export async function followLook(
     `,
     [shotId],
   )
-  const look = rows[0]
-  if (!look) return
-  const carries = withSharedLook(after.grade, look) === after.grade
-  if (moved?.kind === 'look') {
-    if (carries === look.detached)
-      await db.query('UPDATE shots SET look_detached = $2 WHERE id = $1', [shotId, !carries])
-    return
-  }
-  if (look.detached || carries) return
-  const steps = lookAfter(look.steps, before.grade, after.grade)
-  if (steps) await db.query('UPDATE looks SET steps = $2 WHERE id = $1', [look.id, JSON.stringify(steps)])
-  await bringLooks(
-    db,
-    look.projectId,
-    steps ? `Look ${look.name} changed` : 'Shared look',
-    actor,
-    steps ? null : [shotId],
-  )
+  return rows[0]
+}
+
+export async function setDetached(db: Queryable, shotId: string, detached: boolean): Promise<void> {
+  await db.query('UPDATE shots SET look_detached = $2 WHERE id = $1', [shotId, detached])
+}
+
+export async function setLookSteps(db: Queryable, lookId: string, steps: readonly RecipeStep[]): Promise<void> {
+  await db.query('UPDATE looks SET steps = $2 WHERE id = $1', [lookId, JSON.stringify(steps)])
 }

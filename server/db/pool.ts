@@ -20,8 +20,24 @@ export function openPool(connectionString: string, log: Logger): Pool {
   return pool
 }
 
-/** Runs `work` in one transaction: committed when it returns, rolled back when it throws. */
+const deadlock = '40P01'
+const mostTries = 4
+
+/**
+ * Runs `work` in one transaction: committed when it returns, rolled back when it throws. It is run again where the
+ * database broke a deadlock, so it must do nothing but send SQL.
+ */
 export async function transaction<T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await transactionOnce(pool, work)
+    } catch (error) {
+      if ((error as { code?: unknown } | null)?.code !== deadlock || tries === mostTries) throw error
+    }
+  }
+}
+
+async function transactionOnce<T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await pool.connect()
   try {
     await client.query('BEGIN')

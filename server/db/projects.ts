@@ -4,11 +4,52 @@ import { onlyRow, type Queryable } from './pool'
 
 export async function listProjects(db: Queryable): Promise<readonly ProjectSummary[]> {
   const { rows } = await db.query<ProjectSummary>(
-    `SELECT p.id, p.name, p.updated_at AS "updatedAt", count(s.id)::int AS "shotCount",
-            (array_agg(s.id ORDER BY s.position))[1] AS "firstShotId",
-            (array_agg(s.head_id ORDER BY s.position))[1] AS "firstRevisionId"
-       FROM projects p LEFT JOIN shots s ON s.project_id = p.id
-      GROUP BY p.id ORDER BY p.updated_at DESC, p.id LIMIT 500`,
+    `
+      SELECT
+        p.id,
+        p.name,
+        p.updated_at AS "updatedAt",
+        (
+          SELECT
+            count(*)
+          FROM
+            shots s
+          WHERE
+            s.project_id = p.id
+        )::int AS "shotCount",
+        f.id AS "firstShotId",
+        CASE
+          WHEN f.id IS NOT NULL THEN jsonb_build_object(
+            'revisionId',
+            f.head_id,
+            'frame',
+            f.lead_frame,
+            'firstFrame',
+            f.first_frame,
+            'frameCount',
+            f.frame_count
+          )
+        END AS cover
+      FROM
+        projects p
+        LEFT JOIN LATERAL (
+          SELECT
+            *
+          FROM
+            shots s
+          WHERE
+            s.project_id = p.id
+          ORDER BY
+            s.position
+          LIMIT
+            1
+        ) f ON TRUE
+      ORDER BY
+        p.updated_at DESC,
+        p.id
+      LIMIT
+        500
+    `,
   )
   return rows
 }

@@ -128,3 +128,36 @@ export async function forkVersion(
   )
   return rows[0] !== undefined && nameVersion(db, shotId, rows[0].id, name, actor)
 }
+
+/** A revision of this very shot with how the record calls going back to it. */
+export async function versionToGoBackTo(
+  db: Queryable,
+  shotId: string,
+  revisionId: string,
+): Promise<{ readonly grade: GradeDocument; readonly summary: string } | undefined> {
+  const { rows } = await db.query<{ grade: unknown; depth: number; name: string | null }>(
+    `
+      SELECT
+        r.grade,
+        r.depth,
+        (
+          SELECT
+            v.name
+          FROM
+            versions v
+          WHERE
+            v.revision_id = r.id
+          LIMIT
+            1
+        ) AS name
+      FROM
+        revisions r
+      WHERE
+        r.shot_id = $1
+        AND r.id = $2
+    `,
+    [shotId, revisionId],
+  )
+  const row = rows[0]
+  return row && { grade: presentGrade(row.grade), summary: `Back to ${row.name ?? `revision ${row.depth}`}` }
+}

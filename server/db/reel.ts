@@ -1,6 +1,7 @@
 // Changes to the reel: scenes, order, cutting and joining, one change for many shots. Media are never touched.
 import type { SceneSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
+import { lockShotRows } from './locks'
 import { presentGrade } from './revisions'
 import { onlyRow, type Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
@@ -66,8 +67,9 @@ export interface ReelShot {
   readonly grade: GradeDocument
 }
 
-/** The shots with these ids, locked, in reel order. Call inside a transaction. */
+/** Locks the shots with these ids and reads them, in reel order. Call inside a transaction. */
 export async function lockShots(db: Queryable, ids: readonly string[]): Promise<readonly ReelShot[]> {
+  await lockShotRows(db, ids)
   const { rows } = await db.query<ReelShot>(
     `
       SELECT
@@ -93,8 +95,6 @@ export async function lockShots(db: Queryable, ids: readonly string[]): Promise<
         s.id = ANY ($1::uuid[])
       ORDER BY
         s.position
-      FOR UPDATE OF
-        s
     `,
     [ids],
   )

@@ -43,6 +43,22 @@ export async function findRevision(db: Queryable, id: string): Promise<RevisionR
 /** A stored grade in the present schema. What is stored was valid in its own, so it is not checked again. */
 export const presentGrade = (stored: unknown): GradeDocument => migrateGrade(stored) as GradeDocument
 
+export interface Head {
+  readonly id: string
+  readonly grade: GradeDocument
+  readonly shared: boolean
+  /** Why it was made; null for a hand's work. */
+  readonly kind: string | null
+}
+export async function headOf(db: Queryable, shotId: string): Promise<Head | undefined> {
+  const { rows } = await db.query<{ id: string; grade: unknown; shared: boolean; kind: string | null }>(
+    "SELECT r.id, r.grade, r.shared, r.why ->> 'kind' AS kind FROM shots s JOIN revisions r ON r.id = " +
+      's.head_id WHERE s.id = $1',
+    [shotId],
+  )
+  return rows[0] && { ...rows[0], grade: presentGrade(rows[0].grade) }
+}
+
 export type HeadResult = 'moved' | 'conflict' | 'nowhere' | 'missing'
 
 async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string; tipId: string } | undefined> {
@@ -53,19 +69,23 @@ async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string
   return rows[0]
 }
 
-/**
- * Adds a revision on top of `parentId` and makes it the present one. `shared`: the other shots of the set-up, if there
- * are any, follow it. Call inside a transaction.
- */
+export interface NewHead {
+  readonly shotId: string
+  readonly parentId: string
+  readonly grade: GradeDocument
+  /** Cut to what the record holds. */
+  readonly summary: string
+  readonly actor: string
+  readonly why?: object | undefined
+  /** The other shots of the set-up, if there are any, follow it. */
+  readonly shared?: boolean
+}
+const summaryLength = 400
+
+/** Adds a revision on top of `parentId` and makes it the present one. Call inside a transaction. */
 export async function appendRevision(
   db: Queryable,
-  shotId: string,
-  parentId: string,
-  grade: GradeDocument,
-  summary: string,
-  actor: string,
-  why: object | null = null,
-  shared = false,
+  { shotId, parentId, grade, summary, actor, why, shared = false }: NewHead,
 ): Promise<HeadResult> {
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
@@ -100,7 +120,15 @@ export async function appendRevision(
       RETURNING
         id
     `,
-    [shotId, parentId, JSON.stringify(grade), summary, actor, why && JSON.stringify(why), shared],
+    [
+      shotId,
+      parentId,
+      JSON.stringify(grade),
+      summary.slice(0, summaryLength),
+      actor,
+      why ? JSON.stringify(why) : null,
+      shared,
+    ],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, onlyRow({ rows }).id])
   return 'moved'

@@ -1,15 +1,17 @@
-// Set-ups: linking shots, and taking a correction from one to all.
-import { followChange, type GradeDocument } from '@core/grade'
+// Queries about set-ups: shots that are corrected together.
+import type { GradeDocument } from '@core/grade'
+import { lockShotRows } from './locks'
 import { onlyRow, type Queryable } from './pool'
-import { appendRevision, presentGrade } from './revisions'
+import { presentGrade } from './revisions'
 
 /**
  * Links shots of one project as a set-up of their own; they leave the ones they were in. False when they are not all
  * there or not of one project.
  */
 export async function linkShots(db: Queryable, shotIds: readonly string[]): Promise<boolean> {
+  await lockShotRows(db, shotIds)
   const { rows } = await db.query<{ projectId: string }>(
-    'SELECT project_id AS "projectId" FROM shots WHERE id = ANY($1::uuid[]) ORDER BY id FOR UPDATE',
+    'SELECT project_id AS "projectId" FROM shots WHERE id = ANY($1::uuid[])',
     [shotIds],
   )
   const projectId = rows[0]?.projectId
@@ -47,6 +49,7 @@ export async function linkShots(db: Queryable, shotIds: readonly string[]): Prom
 }
 
 export async function unlinkShots(db: Queryable, shotIds: readonly string[]): Promise<void> {
+  await lockShotRows(db, shotIds)
   const { rows } = await db.query<{ projectId: string }>(
     'UPDATE shots SET setup_id = NULL WHERE id = ANY($1::uuid[]) RETURNING project_id AS "projectId"',
     [shotIds],
@@ -62,42 +65,17 @@ async function dropLoneSetups(db: Queryable, projectId: string): Promise<void> {
   )
 }
 
-/**
- * Locks all shots of a set-up in one order, so that two hands never wait for each other. Call first in a transaction.
- */
-export async function lockSetup(db: Queryable, shotId: string): Promise<void> {
-  await db.query(
-    'SELECT id FROM shots WHERE id = $1 OR setup_id = (SELECT setup_id FROM shots WHERE id = $1) ' +
-      'ORDER BY id FOR UPDATE',
-    [shotId],
-  )
-}
-
-export interface Head {
+export interface SetupMember {
   readonly id: string
+  readonly headId: string
   readonly grade: GradeDocument
-  readonly shared: boolean
-  /** Why it was made; null for a hand's work. */ readonly kind: string | null
-}
-export async function headOf(db: Queryable, shotId: string): Promise<Head | undefined> {
-  const { rows } = await db.query<{ id: string; grade: unknown; shared: boolean; kind: string | null }>(
-    "SELECT r.id, r.grade, r.shared, r.why ->> 'kind' AS kind FROM shots s JOIN revisions r ON r.id = " +
-      's.head_id WHERE s.id = $1',
-    [shotId],
-  )
-  return rows[0] && { ...rows[0], grade: presentGrade(rows[0].grade) }
+  /** The name of the shot that the others are asked for. */
+  readonly from: string
 }
 
-/** Makes the change of one shot on the others of its set-up, each as a revision of its own. */
-export async function spread(
-  db: Queryable,
-  shotId: string,
-  before: GradeDocument,
-  after: Head,
-  summary: string,
-  actor: string,
-): Promise<void> {
-  const { rows } = await db.query<{ id: string; headId: string; grade: unknown; from: string }>(
+/** The other shots of a shot's set-up, by id. */
+export async function othersOfSetup(db: Queryable, shotId: string): Promise<readonly SetupMember[]> {
+  const { rows } = await db.query<Omit<SetupMember, 'grade'> & { readonly grade: unknown }>(
     `
       SELECT
         o.id,
@@ -116,13 +94,5 @@ export async function spread(
     `,
     [shotId],
   )
-  for (const other of rows) {
-    const own = presentGrade(other.grade)
-    const grade = followChange(own, before, after.grade)
-    if (grade !== own)
-      await appendRevision(db, other.id, other.headId, grade, `${summary}, with ${other.from}`.slice(0, 400), actor, {
-        kind: 'setup',
-        from: after.id,
-      })
-  }
+  return rows.map((row) => ({ ...row, grade: presentGrade(row.grade) }))
 }

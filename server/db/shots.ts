@@ -1,7 +1,7 @@
 // Queries about shots.
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
-import { bringLooks, lookColumn } from './looks'
+import { lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 import { presentGrade } from './revisions'
 import { onlyRow, type Queryable } from './pool'
@@ -171,7 +171,7 @@ export interface NewShot {
   readonly summary: string
 }
 
-/** Adds a shot at the end of the reel with its first revision. Call inside a transaction. */
+/** Adds a shot at the end of the reel with its first revision; see services/shots.ts. Call inside a transaction. */
 export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: string }> {
   // The project's row lock keeps two imports from taking the same position.
   await db.query('UPDATE projects SET updated_at = now() WHERE id = $1', [shot.projectId])
@@ -232,6 +232,5 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
     [id, JSON.stringify(shot.grade), shot.summary, shot.actor],
   )
   await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [id, onlyRow(first).id])
-  await bringLooks(db, shot.projectId, 'Shared look', shot.actor, [id])
   return { id }
 }

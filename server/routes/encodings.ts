@@ -7,6 +7,7 @@ import { localActor, type ServerContext } from '../context'
 import { deleteEncoding, insertEncoding, listEncodings } from '../db/encodings'
 import { transaction } from '../db/pool'
 import { notFound, Problem } from '../problem'
+import { jsonBody } from './params'
 
 export function encodingRoutes({ pool }: ServerContext): Hono {
   const keep = (definitions: readonly EncodingDefinition[]): Promise<void> =>
@@ -21,12 +22,12 @@ export function encodingRoutes({ pool }: ServerContext): Hono {
   return new Hono()
     .get('/encodings', async (c) => c.json(await listEncodings(pool)))
     .post('/encodings', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
-      const definition = checkedEncoding(await c.req.json())
+      const definition = checkedEncoding(await jsonBody(c))
       await keep([definition])
       return c.json(definition, 201)
     })
     .post('/encodings/import', bodyLimit({ maxSize: 8 * 1024 * 1024 }), async (c) => {
-      const { encodings } = checked(EncodingFile, await c.req.json())
+      const { encodings } = checked(EncodingFile, await jsonBody(c))
       await keep(encodings)
       return c.json(await listEncodings(pool), 201)
     })

@@ -15,7 +15,7 @@ import { enqueue } from '../jobs/enqueue'
 import { importClip } from '../services/import'
 import { libraryPath, listLibrary } from '../services/media-folder'
 import { notFound, Problem } from '../problem'
-import { uuidParam } from './params'
+import { jsonBody, uuidParam } from './params'
 
 const maxClipBytes = 256 * 1024 ** 3
 /** Uploads that nobody went on with are removed after this long. */
@@ -48,7 +48,7 @@ export function importRoutes(context: ServerContext): Hono {
       })
       .post('/projects/:id/imports', bodyLimit({ maxSize: 16 * 1024 * 1024 }), async (c) => {
         const project = await projectId(uuidParam(c, 'id', 'project'))
-        const wanted = checked(NewImport, await c.req.json())
+        const wanted = checked(NewImport, await jsonBody(c))
         const name = fileName(
           wanted.name ??
             (wanted.path !== undefined

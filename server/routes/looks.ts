@@ -5,12 +5,14 @@ import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedLook, LookPlace, SceneIntent, ShotLook } from '@contracts/index'
 import { lookSteps } from '@core/grade'
 import { localActor, type ServerContext } from '../context'
-import { assignLook, bringLooks, insertLook, listLooks, lockProjectShots, setShotLook } from '../db/looks'
+import { lockProjectShots } from '../db/locks'
+import { assignLook, insertLook, listLooks, setShotLook } from '../db/looks'
 import { transaction } from '../db/pool'
 import { setIntent } from '../db/reel'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
-import { uuidParam } from './params'
+import { bringLooks } from '../services/looks'
+import { jsonBody, uuidParam } from './params'
 
 const small = bodyLimit({ maxSize: 16 * 1024 })
 
@@ -19,7 +21,7 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
     .get('/projects/:id/looks', async (c) => c.json(await listLooks(pool, uuidParam(c, 'id', 'project'))))
     .post('/projects/:id/looks', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
       const id = uuidParam(c, 'id', 'project')
-      const { name, steps } = checkedLook(await c.req.json())
+      const { name, steps } = checkedLook(await jsonBody(c))
       const kept = lookSteps(steps)
       if (kept.length === 0)
         throw new Problem(422, 'empty_look', 'Nothing in it acts on the whole picture, so there is no look to share.', {
@@ -35,7 +37,7 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
     })
     .put('/projects/:id/look', small, async (c) => {
       const id = uuidParam(c, 'id', 'project')
-      const { sceneId, lookId, strength } = checked(LookPlace, await c.req.json())
+      const { sceneId, lookId, strength } = checked(LookPlace, await jsonBody(c))
       const placed = await transaction(pool, async (db) => {
         await lockProjectShots(db, id)
         const there = await assignLook(db, id, sceneId, lookId, strength)
@@ -47,7 +49,7 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
     })
     .put('/shots/:id/look', small, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { strength, detached } = checked(ShotLook, await c.req.json())
+      const { strength, detached } = checked(ShotLook, await jsonBody(c))
       const shot = await findShot(pool, id)
       if (!shot) throw notFound('shot')
       await transaction(pool, async (db) => {
@@ -63,7 +65,7 @@ export const lookRoutes = ({ pool }: ServerContext): Hono =>
       return c.json(await findShot(pool, id))
     })
     .put('/scenes/:id/intent', small, async (c) => {
-      const { intent } = checked(SceneIntent, await c.req.json())
+      const { intent } = checked(SceneIntent, await jsonBody(c))
       if (!(await setIntent(pool, uuidParam(c, 'id', 'scene'), intent.trim()))) throw notFound('scene')
       return c.body(null, 204)
     })

@@ -39,3 +39,13 @@ export const plainName = (given: string | undefined): string =>
     .replace(/\p{Cc}/gu, '')
     .trim()
     .slice(0, 120)
+
+/** The body as JSON. Only what the sender wrote is a bad request; a fault of our own stays one. */
+export async function jsonBody(c: Context): Promise<unknown> {
+  const text = await c.req.text()
+  try {
+    return JSON.parse(text) as unknown
+  } catch {
+    throw new Problem(400, 'bad_request', 'The request is not readable JSON.')
+  }
+}

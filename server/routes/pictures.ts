@@ -5,7 +5,7 @@ import { Hono, type Context } from 'hono'
 import { checkExport, defaultExport, type ExportSettings } from '@core/bake'
 import type { ServerContext } from '../context'
 import { findRevision, type RevisionRow } from '../db/revisions'
-import { notFound } from '../problem'
+import { notFound, Problem } from '../problem'
 import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const maxFrame = 10_000_000
@@ -15,6 +15,26 @@ const frameSizes = { bench: previewSize, sheet: { maxWidth: 192, maxHeight: 108 
 const thumbnailSize = { maxWidth: 384, maxHeight: 216 } as const
 // Everything here is addressed by content or by revision, so it never changes.
 const forever = 'private, max-age=31536000, immutable'
+
+/** The frames that the shot of a revision is now, as an address names them. */
+const pieceOf = ({ firstFrame, frameCount }: RevisionRow): string => `${firstFrame}-${frameCount}`
+
+/** The frame of the medium that is asked for. Throws 422 where it is none of the shot's. */
+function frameOf(c: Context, { shotName, firstFrame, frameCount }: RevisionRow): number {
+  const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+  const last = firstFrame + frameCount - 1
+  if (index < firstFrame || index > last)
+    throw new Problem(
+      422,
+      'outside_shot',
+      `"${shotName}" has frames ${firstFrame} to ${last}; ${index} is none of them.`,
+      {
+        field: 'frame',
+        hint: 'Choose a frame of the shot, such as its lead frame.',
+      },
+    )
+  return index
+}
 
 export function pictureRoutes({ pool, store, workers, frames }: ServerContext): Hono {
   async function revisionOf(c: Context): Promise<RevisionRow> {
@@ -48,13 +68,13 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
     })
     .get('/revisions/:id/thumbnail', async (c) => {
       const revision = await revisionOf(c)
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const index = frameOf(c, revision)
       const as = oneOf(c.req.query('as'), 'as', ['shot', 'graded'] as const)
       // As shot, only the footage and its range matter; every revision shares the picture.
       const subject = as === 'shot' ? revision.grade.read.range : revision.id
       const place = store.thumbnailPath(
         createHash('sha256')
-          .update(JSON.stringify([revision.mediaHash, index, as, subject, thumbnailSize]))
+          .update(JSON.stringify([revision.mediaHash, index, as, subject, pieceOf(revision), thumbnailSize]))
           .digest('hex'),
       )
       let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
@@ -70,12 +90,13 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       }
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
-        'cache-control': forever,
+        // Of another piece than the address names, it is good only now.
+        'cache-control': c.req.query('piece') === pieceOf(revision) ? forever : 'no-store',
       })
     })
     .get('/revisions/:id/still.png', async (c) => {
       const revision = await revisionOf(c)
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const index = frameOf(c, revision)
       const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision))
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
@@ -85,7 +106,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
     .get('/revisions/:id/lut', async (c) => {
       const revision = await revisionOf(c)
       const query = (name: keyof ExportSettings): string => c.req.query(name) ?? String(defaultExport[name])
-      const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
+      const index = frameOf(c, revision)
       const format = oneOf(query('format'), 'format', ['cube', 'clf', 'hald'] as const)
       const settings: ExportSettings = {
         format,

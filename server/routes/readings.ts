@@ -10,7 +10,7 @@ import { transaction } from '../db/pool'
 import { findShot } from '../db/shots'
 import { deleteStandard, listStandards, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
-import { uuidParam } from './params'
+import { jsonBody, uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 64 * 1024 })
 const fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
@@ -25,14 +25,14 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
   return new Hono()
     .get('/standards', async (c) => c.json(await listStandards(pool)))
     .put('/standards/:id', body, async (c) => {
-      const standard = checked(OwnStandard, await c.req.json())
+      const standard = checked(OwnStandard, await jsonBody(c))
       if (standard.id !== c.req.param('id'))
         throw new Problem(422, 'invalid', "The id in the address is not the standard's.", { field: 'id' })
       await putStandard(pool, standard, localActor)
       return c.json(standard)
     })
     .post('/standards/import', fileBody, async (c) => {
-      const { standards } = checked(StandardFile, await c.req.json())
+      const { standards } = checked(StandardFile, await jsonBody(c))
       await transaction(pool, async (db) => {
         for (const standard of standards) await putStandard(db, standard, localActor)
       })
@@ -44,7 +44,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     })
     .put('/shots/:id/card', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const pick = checked(Pick, await c.req.json())
+      const pick = checked(Pick, await jsonBody(c))
       if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
       return c.json(await shotNow(id))
     })
@@ -55,7 +55,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     })
     .post('/projects/:id/subjects', body, async (c) => {
       const projectId = uuidParam(c, 'id', 'project')
-      const subject = checked(NewSubject, await c.req.json())
+      const subject = checked(NewSubject, await jsonBody(c))
       await transaction(pool, async (db) => {
         const subjectId = await putSubject(db, projectId, subject, localActor)
         if (!subjectId || !(await putPick(db, subject.shotId, subjectId, subject, localActor))) throw notFound('shot')
@@ -69,7 +69,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     .put('/shots/:id/subjects/:subjectId', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const subjectId = uuidParam(c, 'subjectId', 'subject')
-      const pick = checked(Pick, await c.req.json())
+      const pick = checked(Pick, await jsonBody(c))
       if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
       return c.json(await shotNow(id))
     })
@@ -96,7 +96,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     })
     .post('/shots/:id/waivers', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const waiver = checked(NewWaiver, await c.req.json())
+      const waiver = checked(NewWaiver, await jsonBody(c))
       if (!(await addWaiver(pool, id, waiver, localActor))) throw notFound('shot')
       return c.json(await shotNow(id), 201)
     })

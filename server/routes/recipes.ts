@@ -5,13 +5,13 @@ import { checkedRecipe } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { deleteRecipe, insertRecipe, listRecipes } from '../db/recipes'
 import { notFound, Problem } from '../problem'
-import { uuidParam } from './params'
+import { jsonBody, uuidParam } from './params'
 
 export const recipeRoutes = ({ pool }: ServerContext): Hono =>
   new Hono()
     .get('/recipes', async (c) => c.json(await listRecipes(pool)))
     .post('/recipes', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
-      const recipe = checkedRecipe(await c.req.json())
+      const recipe = checkedRecipe(await jsonBody(c))
       const kept = await insertRecipe(pool, { ...recipe, name: recipe.name.trim() }, localActor)
       if (!kept)
         throw new Problem(409, 'taken', `There is another recipe called "${recipe.name.trim()}".`, {

@@ -3,13 +3,21 @@ import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { checked, checkedGrade, GoBack, NewFork, NewVersion } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
-import { onlyRow, transaction } from '../db/pool'
-import { forkVersion, gradeOfShot, nameVersion, removeVersion, shotRecord, versionsOf } from '../db/record'
+import { transaction } from '../db/pool'
+import {
+  forkVersion,
+  gradeOfShot,
+  nameVersion,
+  removeVersion,
+  shotRecord,
+  versionsOf,
+  versionToGoBackTo,
+} from '../db/record'
 import { appendRevision } from '../db/revisions'
 import { findShot } from '../db/shots'
 import { notFound } from '../problem'
-import { uuidParam } from './params'
-import { answerMove, together } from './shots'
+import { moveHead } from '../services/heads'
+import { jsonBody, uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
@@ -28,7 +36,7 @@ export function recordRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/versions', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { revisionId, name } = checked(NewVersion, await c.req.json())
+      const { revisionId, name } = checked(NewVersion, await jsonBody(c))
       if (!(await nameVersion(pool, id, revisionId, name.trim(), localActor))) throw notFound('revision')
       return c.json(await versionsOf(pool, id), 201)
     })
@@ -38,7 +46,7 @@ export function recordRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/fork', gradeBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { parentId, summary, name, grade } = checked(NewFork, await c.req.json())
+      const { parentId, summary, name, grade } = checked(NewFork, await jsonBody(c))
       const document = checkedGrade(grade)
       if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, document, summary, name.trim(), localActor))))
         throw notFound('revision')
@@ -48,24 +56,21 @@ export function recordRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/back', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { expectedId, revisionId } = checked(GoBack, await c.req.json())
-      const { status, body: answer } = await answerMove(pool, id, async (db) => {
-        const grade = await gradeOfShot(db, id, revisionId)
-        if (!grade) throw notFound('revision')
-        const { rows } = await db.query<{ depth: number; name: string | null }>(
-          'SELECT depth, (SELECT name FROM versions v WHERE v.revision_id = r.id LIMIT 1) AS name FROM ' +
-            'revisions r WHERE id = $1',
-          [revisionId],
-        )
-        const { name, depth } = onlyRow({ rows })
-        const summary = `Back to ${name ?? `revision ${depth}`}`
-        return together(
-          db,
-          id,
-          () => appendRevision(db, id, expectedId, grade, summary, localActor, { kind: 'back', from: revisionId }),
-          summary,
-          () => false,
-        )
+      const { expectedId, revisionId } = checked(GoBack, await jsonBody(c))
+      const back = await versionToGoBackTo(pool, id, revisionId)
+      if (!back) throw notFound('revision')
+      const { status, body: answer } = await moveHead(pool, id, {
+        move: (db) =>
+          appendRevision(db, {
+            shotId: id,
+            parentId: expectedId,
+            grade: back.grade,
+            summary: back.summary,
+            actor: localActor,
+            why: { kind: 'back', from: revisionId },
+          }),
+        summary: back.summary,
+        shared: () => false,
       })
       return c.json(answer, status)
     })

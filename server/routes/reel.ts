@@ -14,6 +14,7 @@ import {
 import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/formats'
 import { localActor, type ServerContext } from '../context'
 import { findMedia, findSurvey } from '../db/media'
+import { lockProjectShots } from '../db/locks'
 import { transaction } from '../db/pool'
 import { findProject } from '../db/projects'
 import { dropEmptyScenes, listScenes, lockShots, removeShots, reorder } from '../db/reel'
@@ -21,7 +22,7 @@ import { linkShots, unlinkShots } from '../db/setups'
 import { findShot, listShots } from '../db/shots'
 import { changeShots, cutShot, joinShots } from '../services/reel'
 import { notFound, Problem } from '../problem'
-import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
+import { jsonBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const body = bodyLimit({ maxSize: 1024 * 1024 })
 const listBody = bodyLimit({ maxSize: editListLimits.characters })
@@ -36,12 +37,12 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.json({ project, shots, scenes })
       })
       .post('/shots/changes', body, async (c) => {
-        const change = checked(ShotChanges, await c.req.json())
+        const change = checked(ShotChanges, await jsonBody(c))
         await transaction(pool, (db) => changeShots(db, change, localActor))
         return c.body(null, 204)
       })
       .post('/shots/link', body, async (c) => {
-        const { shotIds } = checked(LinkShots, await c.req.json())
+        const { shotIds } = checked(LinkShots, await jsonBody(c))
         if (!(await transaction(pool, (db) => linkShots(db, shotIds))))
           throw new Problem(422, 'invalid', 'The shots are not all there, or not of one project.', {
             field: 'shotIds',
@@ -50,24 +51,25 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.body(null, 204)
       })
       .post('/shots/unlink', body, async (c) => {
-        const { shotIds } = checked(UnlinkShots, await c.req.json())
+        const { shotIds } = checked(UnlinkShots, await jsonBody(c))
         await transaction(pool, (db) => unlinkShots(db, shotIds))
         return c.body(null, 204)
       })
       .post('/shots/:id/cut', body, async (c) => {
         const id = uuidParam(c, 'id', 'shot')
-        const cut = checked(CutShot, await c.req.json())
+        const cut = checked(CutShot, await jsonBody(c))
         return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
       })
       .post('/shots/join', body, async (c) => {
-        const { shotIds } = checked(JoinShots, await c.req.json())
+        const { shotIds } = checked(JoinShots, await jsonBody(c))
         const id = await transaction(pool, (db) => joinShots(db, shotIds))
         return c.json(await findShot(pool, id))
       })
       .post('/projects/:id/order', body, async (c) => {
         const projectId = uuidParam(c, 'id', 'project')
-        const { shotIds, beforeId } = checked(MoveShots, await c.req.json())
+        const { shotIds, beforeId } = checked(MoveShots, await jsonBody(c))
         await transaction(pool, async (db) => {
+          await lockProjectShots(db, projectId)
           const shots = await lockShots(db, beforeId ? [...shotIds, beforeId] : shotIds)
           if (shots.length < shotIds.length || shots.some((s) => s.projectId !== projectId)) throw notFound('shot')
           if (beforeId && shotIds.includes(beforeId))
@@ -77,7 +79,7 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.body(null, 204)
       })
       .post('/shots/remove', body, async (c) => {
-        const { shotIds } = checked(RemoveShots, await c.req.json())
+        const { shotIds } = checked(RemoveShots, await jsonBody(c))
         await transaction(pool, async (db) => {
           const shots = await lockShots(db, shotIds)
           await removeShots(db, shotIds)

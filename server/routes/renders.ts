@@ -10,7 +10,7 @@ import { cancelRender, findRender, insertRender, listRenders } from '../db/rende
 import { enqueue } from '../jobs/enqueue'
 import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
-import { uuidParam } from './params'
+import { jsonBody, uuidParam } from './params'
 
 export function renderRoutes({ pool, store }: ServerContext): Hono {
   async function renderById(id: string): Promise<RenderSummary> {
@@ -22,7 +22,7 @@ export function renderRoutes({ pool, store }: ServerContext): Hono {
   return new Hono()
     .get('/projects/:id/renders', async (c) => c.json(await listRenders(pool, uuidParam(c, 'id', 'project'))))
     .post('/renders', bodyLimit({ maxSize: 16 * 1024 }), async (c) => {
-      const { revisionId } = checked(NewRender, await c.req.json())
+      const { revisionId } = checked(NewRender, await jsonBody(c))
       const id = await transaction(pool, async (db) => {
         const render = await insertRender(db, revisionId, localActor)
         if (!render) throw notFound('revision')

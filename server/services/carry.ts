@@ -51,15 +51,14 @@ export async function carryTo(
     aims = solution.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200))
   }
   const result = await transaction(pool, (db) =>
-    appendRevision(
-      db,
-      shot.id,
-      shot.headId,
+    appendRevision(db, {
+      shotId: shot.id,
+      parentId: shot.headId,
       grade,
-      `Grade of ${from.name}${solve ? ', solved for this shot' : ''}`.slice(0, 400),
-      localActor,
-      { kind: 'carried', from: from.headId, ...(aims.length > 0 ? { aims } : {}) },
-    ),
+      summary: `Grade of ${from.name}${solve ? ', solved for this shot' : ''}`,
+      actor: localActor,
+      why: { kind: 'carried', from: from.headId, ...(aims.length > 0 ? { aims } : {}) },
+    }),
   )
   if (result === 'missing') throw notFound('shot')
   if (result !== 'moved')

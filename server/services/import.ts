@@ -11,7 +11,7 @@ import { carrierOfLinear } from '@core/image'
 import { localActor, type ServerContext } from '../context'
 import { findGuess, findMedia, insertMedia, keepGuess } from '../db/media'
 import { transaction } from '../db/pool'
-import { insertShot } from '../db/shots'
+import { addShot } from './shots'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
 import { decodedPicture, pictureName } from '@media/decode'
@@ -82,7 +82,7 @@ export async function importFile(
   if (hash === undefined) return undefined
   const known = await findMedia(context.pool, hash)
   if (known && (await context.store.isKept(context.store.mediaPath(hash))))
-    return addShot(context, hash, known.facts, to)
+    return addImported(context, hash, known.facts, to)
   if (!(await report('looking through', 0, 1))) return undefined
   const { facts, frameTimes } = await probe(file.path, to.name)
   if (
@@ -97,7 +97,7 @@ export async function importFile(
     : context.store.keep(file.path, context.store.mediaPath(hash)))
   await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
   await keepGuess(context.pool, hash, guess)
-  return addShot(context, hash, facts, to)
+  return addImported(context, hash, facts, to)
 }
 
 export interface PicturesToImport {
@@ -130,7 +130,7 @@ export async function importPictures(
     const hash = hashes.update(`pictures ${rate.numerator}/${rate.denominator}`).digest('hex')
     const known = await findMedia(context.pool, hash)
     if (known && (await context.store.isKept(context.store.mediaPath(hash))))
-      return await addShot(context, hash, known.facts, to)
+      return await addImported(context, hash, known.facts, to)
     const { facts: first } = await probe(join(folder, pictureName(0, extension)), pictureName(0, extension))
     if (first.kind !== 'still')
       throw unreadableMedia(
@@ -153,7 +153,7 @@ export async function importPictures(
     await context.store.keep(folder, context.store.mediaPath(hash))
     await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
     await keepGuess(context.pool, hash, guess)
-    return await addShot(context, hash, facts, to)
+    return await addImported(context, hash, facts, to)
   } finally {
     await context.store.discard(folder)
   }
@@ -205,7 +205,7 @@ const gamutOfPrimaries: Readonly<Record<string, string>> = {
  */
 const takenAt = 0.5
 
-async function addShot(
+async function addImported(
   context: ServerContext,
   hash: string,
   facts: MediaFacts,
@@ -220,7 +220,7 @@ async function addShot(
   const believed = facts.bitDepth > 16 || group !== 'log' ? tagged : undefined
   const gamutId = to.known?.gamutId ?? believed ?? fallback
   return transaction(context.pool, async (db) => {
-    const shot = await insertShot(db, {
+    const shot = await addShot(db, {
       projectId: to.projectId,
       sceneId: to.known?.sceneId ?? null,
       mediaHash: hash,

@@ -5,8 +5,8 @@ import { proposeLead } from '@core/footage'
 import { setRead, type GradeDocument } from '@core/grade'
 import { isShippedStandard } from '@core/readings'
 import { isShippedEncoding } from '@contracts/index'
-import { bringLooks } from '../db/looks'
 import { findSurvey } from '../db/media'
+import { lockReelOf } from '../db/locks'
 import type { Queryable } from '../db/pool'
 import {
   dropEmptyScenes,
@@ -23,9 +23,10 @@ import {
   type ReelShot,
 } from '../db/reel'
 import { appendRevision } from '../db/revisions'
-import { insertShot } from '../db/shots'
+import { addShot } from './shots'
 import { standardExists } from '../db/standards'
 import { notFound, Problem } from '../problem'
+import { bringLooks } from './looks'
 
 async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly [ReelShot, ...ReelShot[]]> {
   const shots = await lockShots(db, ids)
@@ -53,6 +54,7 @@ export async function cutShot(
   { pieces }: CutShot,
   actor: string,
 ): Promise<readonly string[]> {
+  await lockReelOf(db, id)
   const [shot] = await requireShots(db, [id])
   pieces.forEach(({ first, count }, i) => {
     if (first + count > shot.mediaFrames)
@@ -74,7 +76,7 @@ export async function cutShot(
     } else {
       ids.push(
         (
-          await insertShot(db, {
+          await addShot(db, {
             projectId: shot.projectId,
             sceneId: shot.sceneId,
             mediaHash: shot.mediaHash,
@@ -171,7 +173,8 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
     const { encodingId, range } = change.read
     if (!isShippedEncoding(encodingId))
       throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
-    await regrade(db, shots, `Read as ${encodingById(encodingId).name}`, actor, (shot) =>
+    // A change of scene may have brought another look, and with it another head.
+    await regrade(db, await requireShots(db, ids), `Read as ${encodingById(encodingId).name}`, actor, (shot) =>
       setRead(shot.grade, { method: 'formula', encodingId, range, gamutId: encodingById(encodingId).gamutIds[0] }),
     )
   }
@@ -185,7 +188,8 @@ async function regrade(
   change: (shot: ReelShot) => GradeDocument,
 ): Promise<void> {
   for (const shot of shots) {
-    const result = await appendRevision(db, shot.id, shot.headId, change(shot), summary.slice(0, 200), actor)
+    const grade = change(shot)
+    const result = await appendRevision(db, { shotId: shot.id, parentId: shot.headId, grade, summary, actor })
     if (result !== 'moved')
       throw new Problem(409, 'conflict', `"${shot.name}" was changed elsewhere meanwhile.`, {
         hint: 'Nothing was changed; try again.',

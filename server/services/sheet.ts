@@ -69,6 +69,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
     camera: shot.cameraName,
     leadFrame: frame - shot.firstFrame,
     stillFrame: frame,
+    firstFrame: shot.firstFrame,
     frameCount: shot.frameCount,
     source:
       `${media.width}×${media.height}, ` +

@@ -372,7 +372,7 @@ describe('taking away', () => {
     expect((await postJson('/renders', { revisionId: nobody })).status).toBe(404)
     expect((await postJson('/renders', { revisionId: 'x' })).status).toBe(422)
     expect((await call(`/revisions/${nobody}/still.png?frame=0`)).status).toBe(404)
-    expect((await call(`/revisions/${revisionId}/still.png?frame=5000`)).status).toBe(404)
+    expect((await call(`/revisions/${revisionId}/still.png?frame=5000`)).status).toBe(422)
     expect((await call(`/revisions/${revisionId}/lut?frame=0&size=4096`)).status).toBe(422)
   })
 })

@@ -87,6 +87,10 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
     fault.value = sentenceOf(error)
   }
 }
+function chooseOutput(id: string): void {
+  returns.value = id
+  void measureLut(lutHash.value)
+}
 </script>
 
 <template>
@@ -141,10 +145,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
           :tip="text.measure.returnsTip"
           :options="outputs"
           :model-value="returns"
-          @update:model-value="
-            returns = $event
-            measureLut(lutHash)
-          "
+          @update:model-value="chooseOutput"
         />
       </template>
       <Notice

@@ -7,6 +7,7 @@ import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
 import { displayById } from '@core/colour'
 import { sentenceOf } from '../../api/client'
+import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useGrade } from '../../stores/grade'
@@ -45,7 +46,17 @@ watch(
 )
 
 const revisionId = computed(() => grade.revision?.headId ?? '')
-const address = (what: string): string => `/api/revisions/${revisionId.value}/${what}frame=${view.frame}`
+/** The frame that was looked at last, where it is one of this shot. */
+const frame = computed(() => {
+  const { firstFrame = 0, frameCount = 0, leadFrame = 0 } = shot.value ?? {}
+  return view.frame >= firstFrame && view.frame < firstFrame + frameCount ? view.frame : leadFrame
+})
+const stillAddress = computed(() => `/api/revisions/${revisionId.value}/still.png?frame=${frame.value}`)
+const thumbnail = computed(() =>
+  shot.value && revisionId.value
+    ? thumbnailAddress({ ...shot.value, revisionId: revisionId.value, frame: frame.value, as: 'graded' })
+    : undefined,
+)
 const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
 const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
 const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
@@ -68,16 +79,16 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
       <section>
         <h2 class="caps">{{ text.still }}</h2>
         <img
-          v-if="revisionId"
-          :src="address('thumbnail?as=graded&')"
-          :alt="`${shot.name}, frame ${view.frame}, as graded`"
+          v-if="thumbnail"
+          :src="thumbnail"
+          :alt="`${shot.name}, frame ${frame}, as graded`"
           width="384"
           height="216"
         />
-        <p class="quiet">{{ text.stillNote(view.frame, shot.media.width, shot.media.height) }}</p>
+        <p class="quiet">{{ text.stillNote(frame, shot.media.width, shot.media.height) }}</p>
         <a
           class="button"
-          :href="address('still.png?')"
+          :href="stillAddress"
           download
         >
           {{ text.takeStill }}
@@ -85,7 +96,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
       </section>
       <LutExport
         :revision-id="revisionId"
-        :frame="view.frame"
+        :frame="frame"
       />
       <section>
         <h2 class="caps">{{ text.clip }}</h2>

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElInput } from 'element-plus'
 import { sentenceOf } from '../../api/client'
+import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useLibrary } from '../../stores/library'
@@ -63,8 +64,8 @@ const day = (iso: string): string =>
         >
           <span class="still">
             <img
-              v-if="project.firstRevisionId"
-              :src="`/api/revisions/${project.firstRevisionId}/thumbnail?frame=0&as=graded`"
+              v-if="project.cover"
+              :src="thumbnailAddress({ ...project.cover, as: 'graded' })"
               alt=""
               width="256"
               height="144"

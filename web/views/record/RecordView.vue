@@ -6,6 +6,7 @@ import { checked } from '@contracts/check'
 import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
 import { post, request, sentenceOf } from '../../api/client'
+import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
@@ -82,7 +83,8 @@ const shown = computed(() =>
 const nameOf = (id: string): string =>
   versionNames.value.get(id)?.[0] ?? text.revision(record.value?.revisions.find((r) => r.id === id)?.depth ?? 0)
 const time = (at: string): string => new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' })
-const still = (id: string): string => `/api/revisions/${id}/thumbnail?frame=${shot.value?.leadFrame ?? 0}&as=graded`
+const still = (revisionId: string): string =>
+  shot.value ? thumbnailAddress({ ...shot.value, revisionId, frame: shot.value.leadFrame, as: 'graded' }) : ''
 
 function giveName(id: string): void {
   const wanted = name.value.trim()

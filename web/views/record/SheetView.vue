@@ -3,6 +3,7 @@
 import { ref, shallowRef, watch } from 'vue'
 import type { GradeSheet, ShotSheet } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
+import { thumbnailAddress } from '../../api/thumbnail'
 import Notice from '../../components/Notice.vue'
 import { sheetText as text } from './sheet-text'
 
@@ -21,8 +22,8 @@ watch(
   },
   { immediate: true },
 )
-const still = (s: ShotSheet, revision: string, as: 'shot' | 'graded'): string =>
-  `/api/revisions/${revision}/thumbnail?frame=${s.stillFrame}&as=${as}`
+const still = (s: ShotSheet, revisionId: string, as: 'shot' | 'graded'): string =>
+  thumbnailAddress({ ...s, revisionId, frame: s.stillFrame, as })
 const time = (at: string): string => new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 const print = (): void => window.print()
 </script>

@@ -39,6 +39,10 @@ async function remove(id: string): Promise<void> {
     emit('fault', sentenceOf(error))
   }
 }
+function drop(event: DragEvent): void {
+  over.value = false
+  void bring([...(event.dataTransfer?.files ?? [])])
+}
 </script>
 
 <template>
@@ -48,10 +52,7 @@ async function remove(id: string): Promise<void> {
     data-testid="scene-pictures"
     @dragover.stop.prevent="over = true"
     @dragleave="over = false"
-    @drop.stop.prevent="
-      over = false
-      bring([...($event.dataTransfer?.files ?? [])])
-    "
+    @drop.stop.prevent="drop"
   >
     <figure
       v-for="p in scene.pictures"

@@ -63,6 +63,10 @@ function encoding(encodingId: string): void {
 function range(value: 'full' | 'legal'): void {
   if (first.value) emit('change', { read: { encodingId: first.value.read.encodingId, range: value } })
 }
+function remove(): void {
+  sure.value = false
+  emit('remove')
+}
 </script>
 
 <template>
@@ -76,10 +80,7 @@ function range(value: 'full' | 'legal'): void {
       <span>{{ text.removeSure(shots.length) }}</span>
       <ElButton
         size="small"
-        @click="
-          sure = false
-          emit('remove')
-        "
+        @click="remove"
       >
         {{ text.removeYes }}
       </ElButton>
