@@ -99,7 +99,7 @@ class AreaContract {
 }
 
 /** Where in a shot something lies. */
-export class Pick {
+export class PickedArea {
   @IsInt() @Min(0) @Max(10_000_000) frame!: number
   @IsObject() @ValidateNested() @Type(() => AreaContract) area!: AreaContract
 }

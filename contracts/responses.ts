@@ -293,14 +293,15 @@ export interface ShotDetail extends ShotSummary {
   readonly nextShotId: string | null
   readonly revision: RevisionState
   /** Where a grey card lies in the shot, when someone pointed at it. */
-  readonly card: PickedArea | null
+  readonly card: PlacedArea | null
   /** All subjects of the project, and where each lies in this shot. */
   readonly subjects: readonly SubjectSummary[]
   /** Readings that are waived for this shot. */
   readonly waivers: readonly Waiver[]
 }
 
-export interface PickedArea {
+/** Where in a shot something lies. */
+export interface PlacedArea {
   readonly frame: number
   readonly area: Area
 }
@@ -308,7 +309,7 @@ export interface SubjectSummary {
   readonly id: string
   readonly name: string
   readonly card: SubjectCard
-  readonly here: PickedArea | null
+  readonly here: PlacedArea | null
 }
 /** How a waived reading stands: the newest entry of its record. */
 export interface Waiver {

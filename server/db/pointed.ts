@@ -1,5 +1,5 @@
 // Queries about what was pointed out in shots (cards, subjects), and about waived readings.
-import type { NewSubject, NewWaiver, Pick } from '@contracts/index'
+import type { NewSubject, NewWaiver, PickedArea } from '@contracts/index'
 import { setProposedLead } from './leads'
 import type { Queryable } from './pool'
 
@@ -93,7 +93,7 @@ export async function putPick(
   db: Queryable,
   shotId: string,
   subjectId: string | null,
-  { frame, area }: Pick,
+  { frame, area }: PickedArea,
   actor: string,
 ): Promise<boolean> {
   const { rows } = await db.query<{ found: boolean }>(

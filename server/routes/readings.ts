@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import type { ShotFindings } from '@contracts/responses'
-import { checked, NewSubject, NewWaiver, OwnStandard, Pick, StandardFile } from '@contracts/index'
+import { checked, NewSubject, NewWaiver, OwnStandard, PickedArea, StandardFile } from '@contracts/index'
 import { pointedAt } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
 import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
@@ -44,7 +44,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     })
     .put('/shots/:id/card', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const pick = checked(Pick, await jsonBody(c))
+      const pick = checked(PickedArea, await jsonBody(c))
       if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
       return c.json(await shotNow(id))
     })
@@ -69,7 +69,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
     .put('/shots/:id/subjects/:subjectId', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const subjectId = uuidParam(c, 'subjectId', 'subject')
-      const pick = checked(Pick, await jsonBody(c))
+      const pick = checked(PickedArea, await jsonBody(c))
       if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
       return c.json(await shotNow(id))
     })

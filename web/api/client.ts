@@ -59,6 +59,10 @@ export function post<T>(path: string, body: object, init: RequestInit = {}): Pro
   })
 }
 
+export function put<T>(path: string, body: object): Promise<T> {
+  return post<T>(path, body, { method: 'PUT' })
+}
+
 /** A sentence about any error, for showing. */
 export function sentenceOf(error: unknown): string {
   if (error instanceof RequestError) return error.sentence

@@ -3,17 +3,17 @@
 import { computed, onMounted, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { sentenceOf } from '../api/client'
-import { useLibrary } from '../stores/library'
+import { useLuts } from '../stores/luts'
 import Notice from './Notice.vue'
 import PlainSelect from './PlainSelect.vue'
 
 const props = defineProps<{ hash: string | null; label: string; tip: string; none: string; importLabel: string }>()
 const emit = defineEmits<{ choose: [hash: string | null] }>()
-const library = useLibrary()
+const lutStore = useLuts()
 const fault = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 onMounted(() =>
-  library.loadLuts().catch((error: unknown) => {
+  lutStore.load().catch((error: unknown) => {
     fault.value = sentenceOf(error)
   }),
 )
@@ -21,7 +21,7 @@ onMounted(() =>
 const noLut = 'none'
 const options = computed(() => [
   { id: noLut, name: props.none },
-  ...library.luts.map((l) => ({
+  ...lutStore.all.map((l) => ({
     id: l.hash,
     name: l.name,
     tip:
@@ -37,7 +37,7 @@ async function picked(event: Event): Promise<void> {
   if (!file) return
   fault.value = ''
   try {
-    emit('choose', (await library.importLut(file)).hash)
+    emit('choose', (await lutStore.importFile(file)).hash)
   } catch (error) {
     fault.value = `${file.name}: ${sentenceOf(error)}`
   }

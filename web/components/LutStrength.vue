@@ -4,7 +4,7 @@ import type { NumberParameter } from '@core/grade'
 import ScaleControl from './ScaleControl.vue'
 
 const props = defineProps<{ modelValue: number; tip: string; disabled?: boolean }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number]; hold: []; release: [] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const parameter: NumberParameter = {
   type: 'number',
   label: 'Strength',
@@ -26,7 +26,5 @@ const parameter: NumberParameter = {
     :disabled="disabled"
     data-control="lut-strength"
     @update:model-value="emit('update:modelValue', $event)"
-    @hold="emit('hold')"
-    @release="emit('release')"
   />
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // A number on a scale: drag, wheel, arrow keys (Shift ×10, Alt ×0.1), typing, double-click on the name to reset.
 import { computed, ref } from 'vue'
+import { useGesture } from '../composables/useGesture'
 import { printNumber } from '@core/numbers'
 import type { NumberParameter } from '@core/grade'
 
@@ -13,8 +14,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   'update:modelValue': [value: number]
-  hold: []
-  release: []
   /** The name is held down: what does it look like without. */ without: [on: boolean]
 }>()
 
@@ -38,12 +37,13 @@ function set(value: number): void {
   if (Number.isFinite(held) && held !== props.modelValue) emit('update:modelValue', held)
 }
 
+const gesture = useGesture()
 let dragFrom: { x: number; value: number } | null = null
 function down(e: PointerEvent): void {
   if (props.disabled || e.button !== 0) return
   track.value?.setPointerCapture(e.pointerId)
   dragFrom = { x: e.clientX, value: props.modelValue }
-  emit('hold')
+  gesture.begin(e)
 }
 function move(e: PointerEvent): void {
   if (!dragFrom || !track.value) return
@@ -53,7 +53,7 @@ function move(e: PointerEvent): void {
 function up(): void {
   if (!dragFrom) return
   dragFrom = null
-  emit('release')
+  gesture.end()
 }
 
 const stride = (e: { shiftKey: boolean; altKey: boolean }): number =>

@@ -4,20 +4,24 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { sentenceOf } from '../api/client'
 import Notice from './Notice.vue'
 import PlainSelect from './PlainSelect.vue'
-import { useLibrary } from '../stores/library'
+import { useProjects } from '../stores/projects'
+import { useReel } from '../stores/reel'
 
 defineProps<{ hint: string }>()
 const emit = defineEmits<{ choose: [shotId: string] }>()
-const library = useLibrary()
+const projectStore = useProjects()
+const reelStore = useReel()
 const projectId = ref('')
 const fault = ref('')
-const projects = computed(() => library.projects.filter((p) => p.shotCount > 0).map(({ id, name }) => ({ id, name })))
+const projects = computed(() => projectStore.all.filter((p) => p.shotCount > 0).map(({ id, name }) => ({ id, name })))
 const shots = computed(() =>
-  library.reel?.project.id === projectId.value ? library.reel.shots.map(({ id, name }) => ({ id, name })) : [],
+  reelStore.current?.project.id === projectId.value
+    ? reelStore.current.shots.map(({ id, name }) => ({ id, name }))
+    : [],
 )
 onMounted(async () => {
   try {
-    await library.loadProjects()
+    await projectStore.load()
     projectId.value = projects.value[0]?.id ?? ''
   } catch (error) {
     fault.value = sentenceOf(error)
@@ -25,7 +29,7 @@ onMounted(async () => {
 })
 watch(projectId, (id) => {
   if (id)
-    library.loadReel(id).catch((error: unknown) => {
+    reelStore.load(id).catch((error: unknown) => {
       fault.value = sentenceOf(error)
     })
 })

@@ -3,8 +3,7 @@ import { computed, watch, type ComputedRef } from 'vue'
 import { useRoute } from 'vue-router'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../api/client'
-import { useGrade } from '../stores/grade'
-import { useLibrary } from '../stores/library'
+import { useOpenShot } from '../stores/open-shot'
 
 /**
  * Opens the shot when the address names another; null until it is there. The frame is held to the shot, and is its lead
@@ -14,11 +13,10 @@ export function useQueriedShot(failed: (sentence: string) => void): {
   readonly shot: ComputedRef<ShotDetail | null>
   readonly frame: ComputedRef<number>
 } {
-  const library = useLibrary()
-  const grade = useGrade()
+  const openShot = useOpenShot()
   const route = useRoute()
   const shotId = computed(() => (typeof route.query['shot'] === 'string' ? route.query['shot'] : null))
-  const shot = computed(() => (library.shot?.id === shotId.value ? library.shot : null))
+  const shot = computed(() => (openShot.shot?.id === shotId.value ? openShot.shot : null))
   const frame = computed(() => {
     const open = shot.value
     const asked = Number(route.query['frame'] ?? NaN)
@@ -29,10 +27,9 @@ export function useQueriedShot(failed: (sentence: string) => void): {
   watch(
     shotId,
     async (id) => {
-      if (id === null || (library.shot?.id === id && grade.shotId === id)) return
+      if (id === null || openShot.shot?.id === id) return
       try {
-        await grade.commit()
-        grade.open(await library.openShot(id))
+        await openShot.open(id)
       } catch (error) {
         failed(sentenceOf(error))
       }

@@ -1,334 +1,239 @@
-// Document state: the grade being edited, and its way to the server. What is called saved is committed there.
+// Document state: the grade being edited, and its way to the server. What happens when is decided by the saving
+// machine; here its effects are carried out.
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { checked } from '@contracts/check'
 import { checkedGrade } from '@contracts/grade'
 import { HeadMove, NewFork, type RevisionWhy } from '@contracts/requests'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { differences, mergeGrades, type GradeDocument } from '@core/grade'
 import { post, RequestError, sentenceOf } from '../api/client'
-import { draftLeft, dropDraft, keepDraft } from './drafts'
+import type { Gesture } from '../composables/useGesture'
+import { draftLeft, dropDraft, keepDraft, writeDrafts } from '../saving/drafts'
+import {
+  isAtRest,
+  isDirty,
+  newSaving,
+  savingMachine,
+  standingOf,
+  type Direction,
+  type SaveBody,
+  type SavingEffect,
+  type SavingEvent,
+  type SavingState,
+} from '../saving/machine'
 
-export type SaveState = 'saved' | 'unsaved' | 'saving' | 'retrying' | 'conflict' | 'refused'
+const summaryLength = 400
 
-/** An edit is sent when the hand has rested this long. */
-const restMs = 350
-const retryMs = [500, 1000, 2000, 4000, 8000] as const
+const transition = savingMachine<GradeDocument, RevisionWhy, RevisionState>({
+  same: (a, b) => a === b || differences(a, b).length === 0,
+  merge: (base, mine, theirs) => mergeGrades(base, mine, theirs).grade,
+})
+
+const bodyOf = ({ summary, grade, ...rest }: SaveBody<GradeDocument, RevisionWhy>): object => ({
+  ...rest,
+  summary: summary.slice(0, summaryLength),
+  grade: checkedGrade(grade),
+})
 
 export const useGrade = defineStore('grade', () => {
-  const shotId = ref<string | null>(null)
-  const document = shallowRef<GradeDocument | null>(null)
-  const revision = shallowRef<Omit<RevisionState, 'grade'> | null>(null)
-  const saveState = ref<SaveState>('saved')
-  const message = ref('')
-  /** The state another tab or person made meanwhile. */
-  const newer = shallowRef<RevisionState | null>(null)
-  const moving = ref(false)
-  /** Edits stay with this shot, though it is linked with others. */
-  const alone = ref(false)
-
-  /** The document that the server last agreed on: what was changed here was changed from it. */
-  let base: GradeDocument | null = null
-  let summary = ''
-  let why: RevisionWhy | undefined
-  let edits = 0
-  let sentEdits = 0
-  let held = 0
-  let failures = 0
+  const state = shallowRef<SavingState<GradeDocument, RevisionWhy, RevisionState>>(newSaving())
   let timer: ReturnType<typeof setTimeout> | undefined
-  let sending: Promise<void> | null = null
+  let gestures = 0
+  /** Those who wait until nothing more happens by itself. */
+  let waiting: (() => void)[] = []
 
-  const dirty = (): boolean => edits !== sentEdits
-  const canUndo = computed(
-    () => saveState.value !== 'conflict' && (revision.value?.canUndo === true || saveState.value === 'unsaved'),
-  )
-  const canRedo = computed(() => saveState.value === 'saved' && revision.value?.canRedo === true)
-
-  function open(shot: ShotDetail): void {
-    clearTimeout(timer)
-    if (shotId.value !== shot.id) alone.value = false
-    shotId.value = shot.id
-    take(shot.revision)
-    void takeUp(shot)
+  function dispatch(event: SavingEvent<GradeDocument, RevisionWhy, RevisionState>): void {
+    const { state: next, effects } = transition(state.value, event)
+    state.value = next
+    for (const effect of effects) run(effect)
+    if (!isAtRest(state.value)) return
+    const done = waiting
+    waiting = []
+    for (const go of done) go()
   }
 
-  /** What a tab that was killed, or this one while the server was away, had not sent is gone on with. */
-  async function takeUp({ id, revision: state }: ShotDetail): Promise<void> {
-    const left = await draftLeft(id)
-    // What cannot be taken up now waits for the next time.
-    if (!left || shotId.value !== id || dirty() || revision.value?.headId !== state.headId) return
-    const { draft, putAway } = left
-    const clashes = draft.parentId !== state.headId
-    putAway()
-    try {
-      const mine = checkedGrade(draft.grade)
-      if (differences(state.grade, mine).length === 0) return
-      alone.value = draft.alone
-      if (clashes) {
-        // It was made on another state, and is kept as that until it is decided.
-        base = checkedGrade(draft.base)
-        revision.value = { ...revision.value, headId: draft.parentId }
+  function run(effect: SavingEffect<GradeDocument, RevisionWhy>): void {
+    switch (effect.do) {
+      case 'wait':
+        clearTimeout(timer)
+        timer = setTimeout(() => dispatch({ type: 'rested' }), effect.ms)
+        break
+      case 'stop waiting':
+        clearTimeout(timer)
+        break
+      case 'keep draft':
+        keepDraft(effect.shotId, effect.draft, effect.edits, state.value.gestures.size > 0)
+        break
+      case 'drop draft':
+        dropDraft(effect.shotId, effect.edits)
+        break
+      case 'find draft':
+        void findDraft(effect.shotId)
+        break
+      case 'save':
+        void ask(effect.id, () => post(`/shots/${effect.shotId}/revisions`, bodyOf(effect.body)))
+        break
+      case 'move': {
+        const { id, shotId, direction, expectedId } = effect
+        void ask(id, () => post(`/shots/${shotId}/${direction}`, checked(HeadMove, { expectedId })))
+        break
       }
-      edit(draft.summary, () => mine, draft.why)
-      if (clashes)
-        collide(
-          state,
-          'This shot was changed elsewhere before your last edit was sent. Take the newer state, put both ' +
-            'together, or keep yours beside it.',
-        )
+      case 'save on leaving':
+        sendOnLeaving(`/api/shots/${effect.shotId}/revisions`, effect.body)
+        break
+    }
+  }
+
+  /** Sends a request and tells the machine what became of it. */
+  async function ask(id: number, send: () => Promise<RevisionState>): Promise<void> {
+    try {
+      // A document that does not meet its contract is refused like one that the server refuses.
+      dispatch({ type: 'answered', id, revision: await Promise.resolve().then(send) })
+    } catch (error) {
+      const message = sentenceOf(error)
+      if (error instanceof RequestError && error.status === 409)
+        dispatch({ type: 'clashed', id, newer: (error.body as { newer: RevisionState }).newer, message })
+      else
+        dispatch({
+          type: 'failed',
+          id,
+          again: error instanceof RequestError && (error.status === 0 || error.status >= 500),
+          message,
+        })
+    }
+  }
+
+  async function findDraft(shotId: string): Promise<void> {
+    const left = await draftLeft(shotId)
+    if (!left || state.value.shotId !== shotId || isDirty(state.value)) return
+    try {
+      const { grade, base, sent, ...rest } = left.draft
+      const before = state.value
+      const draft = {
+        ...rest,
+        grade: checkedGrade(grade),
+        base: checkedGrade(base),
+        ...(sent ? { sent: checkedGrade(sent) } : {}),
+      }
+      dispatch({ type: 'draft found', shotId, draft })
+      // What cannot be taken up now waits for the next time.
+      if (state.value !== before || differences(draft.grade, before.document ?? draft.base).length === 0) left.putAway()
     } catch {
       // Not a grade any more: nothing to go on with.
-    }
-  }
-  function collide(state: RevisionState, sentence: string): void {
-    clearTimeout(timer)
-    message.value = sentence
-    newer.value = state
-    saveState.value = 'conflict'
-  }
-
-  function take({ grade, ...rest }: RevisionState): void {
-    document.value = base = grade
-    revision.value = rest
-    newer.value = null
-    message.value = ''
-    saveState.value = 'saved'
-    sentEdits = edits
-    failures = 0
-  }
-  /** Takes a state in place of what was edited here. */
-  function replace(state: RevisionState): void {
-    take(state)
-    if (shotId.value) dropDraft(shotId.value)
-  }
-
-  /** Replaces the document by what `change` makes of it. `what` names the edit in the record. */
-  function edit(what: string, change: (grade: GradeDocument) => GradeDocument, because?: RevisionWhy): void {
-    const before = document.value
-    if (!before) return
-    const after = change(before)
-    if (after === before) return
-    document.value = after
-    summary = what
-    why = because
-    edits++
-    if (saveState.value !== 'conflict') saveState.value = 'unsaved'
-    if (held === 0) draft()
-    schedule(restMs)
-  }
-  function draft(): void {
-    if (shotId.value && document.value && base && revision.value)
-      keepDraft(shotId.value, {
-        parentId: revision.value.headId,
-        summary,
-        ...(why ? { why } : {}),
-        alone: alone.value,
-        grade: document.value,
-        base,
-      })
-  }
-
-  /** While a hand holds a control nothing is sent, so that one gesture is one revision. */
-  function hold(): void {
-    held++
-  }
-  function release(): void {
-    held = Math.max(0, held - 1)
-    if (!dirty()) return
-    draft()
-    schedule(restMs)
-  }
-
-  function schedule(ms: number): void {
-    clearTimeout(timer)
-    timer = setTimeout(() => {
-      if (held === 0) void commit()
-    }, ms)
-  }
-
-  /** Sends what is not saved yet, and resolves when it is (or cannot be). */
-  async function commit(): Promise<void> {
-    clearTimeout(timer)
-    while (sending) await sending
-    if (!dirty() || saveState.value === 'conflict') return
-    sending = send().finally(() => {
-      sending = null
-    })
-    await sending
-    if (dirty() && saveState.value === 'unsaved') schedule(restMs)
-  }
-
-  function payload(): {
-    parentId: string
-    summary: string
-    grade: GradeDocument
-    why?: RevisionWhy
-    alone?: boolean
-  } | null {
-    if (!document.value || !revision.value) return null
-    return {
-      parentId: revision.value.headId,
-      summary: summary.slice(0, 400) || 'Edited',
-      grade: checkedGrade(document.value),
-      ...(why ? { why } : {}),
-      ...(alone.value ? { alone: true } : {}),
+      left.putAway()
     }
   }
 
-  async function send(): Promise<void> {
-    const id = shotId.value
-    const sent = edits
-    saveState.value = 'saving'
+  function sendOnLeaving(path: string, body: SaveBody<GradeDocument, RevisionWhy>): void {
     try {
-      const body = payload()
-      if (!body) return
-      const { grade: _, ...rest } = await post<RevisionState>(`/shots/${id}/revisions`, body)
-      if (shotId.value !== id) return
-      revision.value = rest
-      base = body.grade
-      sentEdits = sent
-      failures = 0
-      message.value = ''
-      saveState.value = dirty() ? 'unsaved' : 'saved'
-      if (id && !dirty()) dropDraft(id)
-    } catch (error) {
-      if (shotId.value === id) failed(error)
-    }
-  }
-
-  function failed(error: unknown): void {
-    message.value = sentenceOf(error)
-    if (error instanceof RequestError && error.status === 409) {
-      const state = (error.body as { newer: RevisionState }).newer
-      // The same, sent before the tab was closed or its answer lost.
-      if (document.value && differences(state.grade, document.value).length === 0) replace(state)
-      else collide(state, error.sentence)
-    } else if (error instanceof RequestError && (error.status === 0 || error.status >= 500)) {
-      saveState.value = 'retrying'
-      schedule(retryMs[Math.min(failures++, retryMs.length - 1)] ?? 8000)
-    } else {
-      saveState.value = 'refused'
-    }
-  }
-
-  /** Ends a conflict: take the newer state, or put this one on top of it. */
-  function takeNewer(): void {
-    if (newer.value) replace(newer.value)
-  }
-  /** Goes on from the newer state with `mine` as the document. */
-  function onTopOfNewer(mine: GradeDocument): void {
-    if (!newer.value) return
-    const { grade, ...rest } = newer.value
-    document.value = mine
-    base = grade
-    revision.value = rest
-    newer.value = null
-    message.value = ''
-    edits++
-    saveState.value = 'unsaved'
-    schedule(0)
-  }
-  /** A message that has been read goes; what has to be decided stays. */
-  function dismiss(): void {
-    if (saveState.value !== 'conflict') message.value = ''
-  }
-  function keepMine(): void {
-    if (document.value) onTopOfNewer(document.value)
-  }
-  /** What the other hand changed, and what both did; null while there is no conflict. */
-  const clash = computed(() => {
-    if (!newer.value || !base || !document.value) return null
-    const merged = mergeGrades(base, document.value, newer.value.grade)
-    return { theirs: differences(base, newer.value.grade).map((d) => d.words), both: merged.both, merged: merged.grade }
-  })
-  function mergeBoth(): void {
-    if (!clash.value) return
-    summary = `Both together: ${summary}`
-    onTopOfNewer(clash.value.merged)
-  }
-  /** Keeps this state beside the newer one, as a version, and takes the newer. */
-  async function fork(name: string): Promise<void> {
-    if (!newer.value || !document.value || !revision.value) return
-    try {
-      await post(
-        `/shots/${shotId.value}/fork`,
-        checked(NewFork, {
-          parentId: revision.value.headId,
-          summary: summary || 'Edited',
-          name,
-          grade: checkedGrade(document.value),
-        }),
-      )
-      takeNewer()
-    } catch (error) {
-      message.value = sentenceOf(error)
-    }
-  }
-
-  async function move(direction: 'undo' | 'redo'): Promise<void> {
-    if (moving.value) return
-    moving.value = true
-    try {
-      held = 0
-      await commit()
-      const id = shotId.value
-      if (!revision.value || dirty()) return
-      const state = await post<RevisionState>(
-        `/shots/${id}/${direction}`,
-        checked(HeadMove, { expectedId: revision.value.headId }),
-      )
-      if (shotId.value === id) replace(state)
-    } catch (error) {
-      if (error instanceof RequestError && error.status === 409) replace((error.body as { newer: RevisionState }).newer)
-      message.value = sentenceOf(error)
-    } finally {
-      moving.value = false
-    }
-  }
-
-  /** Called when the page goes: the last edit is sent in a way that outlives the page. */
-  function flushOnLeave(): void {
-    if (!dirty() || saveState.value === 'conflict') return
-    try {
-      const body = payload()
-      if (body)
-        void fetch(`/api/shots/${shotId.value}/revisions`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(body),
-          keepalive: true,
-        })
+      const sent = JSON.stringify(bodyOf(body))
+      const headers = { 'content-type': 'application/json' }
+      void fetch(path, { method: 'POST', headers, body: sent, keepalive: true }).catch(() => undefined)
     } catch {
       // The document does not meet its contract; the message on screen has said so.
     }
   }
 
+  /** Replaces the document by what `change` makes of it. `summary` names the edit in the record. */
+  function edit(summary: string, change: (grade: GradeDocument) => GradeDocument, why?: RevisionWhy): void {
+    const { document } = state.value
+    if (document) dispatch({ type: 'edited', document: change(document), summary, why })
+  }
+  /** The same where the edit is meant for a shot that may have been left; false when it was. */
+  function editShot(
+    shotId: string,
+    summary: string,
+    change: (grade: GradeDocument) => GradeDocument,
+    why?: RevisionWhy,
+  ): boolean {
+    if (state.value.shotId !== shotId) return false
+    edit(summary, change, why)
+    return true
+  }
+
+  function beginGesture(): Gesture {
+    const gesture = ++gestures
+    dispatch({ type: 'gesture began', gesture })
+    return { end: () => dispatch({ type: 'gesture ended', gesture }) }
+  }
+
+  /** Sends what is not saved yet, and resolves when it is (or cannot be). */
+  function commit(): Promise<void> {
+    dispatch({ type: 'commit' })
+    return isAtRest(state.value) ? Promise.resolve() : new Promise((done) => waiting.push(done))
+  }
+
+  /** Keeps this state beside the newer one, as a version, and takes the newer. */
+  async function fork(name: string): Promise<void> {
+    const { agreed, document, shotId, summary } = state.value
+    if (!newer.value || !agreed || !document) return
+    try {
+      const body = { parentId: agreed.headId, summary: summary || 'Edited', name, grade: checkedGrade(document) }
+      await post(`/shots/${shotId}/fork`, checked(NewFork, body))
+      dispatch({ type: 'take newer' })
+    } catch (error) {
+      dispatch({ type: 'said', message: sentenceOf(error) })
+    }
+  }
+
+  async function move(direction: Direction): Promise<void> {
+    dispatch({ type: 'move', direction })
+    if (!isAtRest(state.value)) await new Promise<void>((done) => waiting.push(done))
+  }
+
+  const shotId = computed(() => state.value.shotId)
+  const document = computed(() => state.value.document)
+  const saveState = computed(() => standingOf(state.value))
+  /** The state another tab or person made meanwhile. */
+  const newer = computed(() => (state.value.trouble?.kind === 'conflict' ? state.value.trouble.newer : null))
+  const moving = computed(() => state.value.queued !== null || state.value.request?.kind === 'move')
+  /** What the other hand changed, and what both did; null while there is no conflict. */
+  const clash = computed(() => {
+    const { agreed, document: mine } = state.value
+    if (!newer.value || !agreed || !mine) return null
+    const { both } = mergeGrades(agreed.grade, mine, newer.value.grade)
+    return { theirs: differences(agreed.grade, newer.value.grade).map((d) => d.words), both }
+  })
+
   return {
     shotId,
     document,
-    revision,
+    /** The last state that the server agreed on. */
+    revision: computed(() => state.value.agreed),
     saveState,
-    message,
+    message: computed(() => state.value.message),
     newer,
-    canUndo,
-    canRedo,
-    moving,
-    alone,
     clash,
-    open,
-    take,
+    moving,
+    canUndo: computed(
+      () => saveState.value !== 'conflict' && (state.value.agreed?.canUndo === true || isDirty(state.value)),
+    ),
+    canRedo: computed(() => saveState.value === 'saved' && !moving.value && state.value.agreed?.canRedo === true),
+    /** Edits stay with this shot, though it is linked with others. */
+    alone: computed({
+      get: () => state.value.alone,
+      set: (alone) => dispatch({ type: 'alone', alone }),
+    }),
+    /** For the open-shot store alone: it decides which shot is open. */
+    open: ({ id, revision }: ShotDetail): void => dispatch({ type: 'opened', shotId: id, revision }),
+    /** A state that the server made of this shot on another way. */
+    take: (of: string, revision: RevisionState): void => dispatch({ type: 'replaced', shotId: of, revision }),
     edit,
-    hold,
-    release,
+    editShot,
+    beginGesture,
     commit,
-    takeNewer,
-    keepMine,
-    dismiss,
-    mergeBoth,
+    undo: (): Promise<void> => move('undo'),
+    redo: (): Promise<void> => move('redo'),
+    takeNewer: (): void => dispatch({ type: 'take newer' }),
+    keepMine: (): void => dispatch({ type: 'keep mine' }),
+    mergeBoth: (): void => dispatch({ type: 'merge' }),
+    dismiss: (): void => dispatch({ type: 'dismissed' }),
     fork,
-    undo: () => move('undo'),
-    redo: () => move('redo'),
-    flushOnLeave,
-    isDirty: dirty,
+    /** Called when the page goes: the last edit is sent in a way that outlives the page. */
+    flushOnLeave: (): void => {
+      dispatch({ type: 'leaving' })
+      writeDrafts()
+    },
   }
 })

@@ -16,8 +16,10 @@ import {
   type Track,
   type TrackKind,
 } from '@core/regions'
+import { changeShapeSource } from '@core/grade'
 import type { Medium } from '../workers/messages'
 import type { TrackAnswer, TrackOrder } from '../workers/track-messages'
+import { useGrade } from './grade'
 import { useRegions } from './regions'
 import { useView } from './view'
 
@@ -29,6 +31,7 @@ export interface Clip {
 export type Direction = 'backward' | 'both' | 'forward'
 
 export const useTracking = defineStore('tracking', () => {
+  const grade = useGrade()
   const regions = useRegions()
   const view = useView()
   const kind = ref<TrackKind>('similarity')
@@ -129,9 +132,11 @@ export const useTracking = defineStore('tracking', () => {
     direction: Direction,
   ): Promise<void> {
     const { value: now } = clip
-    const piece = regions.piece?.id
+    const { shotId } = grade
+    const regionId = regions.region?.id
+    const pieceId = regions.piece?.id
     const proxy = now?.medium.proxy
-    if (!now || !proxy || piece === undefined) return
+    if (!now || !proxy || shotId === null || regionId === undefined || pieceId === undefined) return
     const medium = { ...now.medium, proxy: proxy }
     running.value = true
     stopped.value = null
@@ -152,16 +157,15 @@ export const useTracking = defineStore('tracking', () => {
           ),
         )
     const kept = joined(track, from, new Map(found.flatMap((f) => [...f.frames])))
-    regions.editShape(`tracked ${kept.values.length / trackKindById(kept.kind).numbers} frames`, () => ({
-      ...base,
-      motion: {
-        ...(base.motion ?? {
-          ...noMotionYet(regions.aspect),
-          ...(before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}),
-        }),
-        track: kept,
-      },
-    }))
+    const frames = kept.values.length / trackKindById(kept.kind).numbers
+    const fresh = before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}
+    const tracked = (source: ShapeSource): ShapeSource =>
+      // What was drawn anew meanwhile was not what was followed.
+      source.shape === base.shape
+        ? { ...source, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...fresh }), track: kept } }
+        : source
+    // It belongs to the piece that was followed, whatever is open by now.
+    grade.editShot(shotId, `Region: tracked ${frames} frames`, (g) => changeShapeSource(g, regionId, pieceId, tracked))
     const lost = found.find((f) => f.why !== '')
     stopped.value = lost ? { frame: lost.at, why: lost.why } : null
     running.value = false
@@ -188,6 +192,14 @@ export const useTracking = defineStore('tracking', () => {
     })
     stopped.value = null
   }
+  // A shot that is left is not followed any further.
+  watch(
+    () => grade.shotId,
+    () => {
+      if (running.value) cancel()
+    },
+    { flush: 'sync' },
+  )
   watch(
     () => [view.regionId, view.pieceId],
     () => {

@@ -17,7 +17,9 @@ import { useDetachedSender } from '../../composables/useDetached'
 import { useReadings } from '../../composables/useReadings'
 import { useAims } from '../../stores/aims'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
+import { useReel } from '../../stores/reel'
+import { useStandards } from '../../stores/standards'
 import { usePicking } from '../../stores/picking'
 import { usePlacing } from '../../stores/placing'
 import { useRegions } from '../../stores/regions'
@@ -50,7 +52,9 @@ import { usePointing } from './usePointing'
 import { useViewing } from './useViewing'
 
 const props = defineProps<{ shotId: string }>()
-const library = useLibrary()
+const openShot = useOpenShot()
+const standardStore = useStandards()
+const reelStore = useReel()
 const grade = useGrade()
 const aims = useAims()
 const picking = usePicking()
@@ -64,7 +68,7 @@ const renderer = useBenchRenderer()
 const fault = ref('')
 const heldAsShot = ref(false)
 
-const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const shot = computed(() => (openShot.shot?.id === props.shotId ? openShot.shot : null))
 const project = computed(() => (shot.value ? { id: shot.value.projectId, name: shot.value.projectName } : undefined))
 const firstFrame = computed(() => shot.value?.firstFrame ?? 0)
 const lastFrame = computed(() => firstFrame.value + (shot.value?.frameCount ?? 1) - 1)
@@ -107,11 +111,10 @@ watch(() => props.shotId, open, { immediate: true })
 async function open(id: string): Promise<void> {
   fault.value = ''
   try {
-    // What was edited on the shot before is sent on its way first.
-    await grade.commit()
     playback.stop()
-    const found = await library.openShot(id)
-    if (id !== props.shotId) return
+    const before = openShot.shot?.id
+    const found = await openShot.open(id)
+    if (!found) return
     const wanted = Number(route.query['frame'])
     view.frame =
       Number.isInteger(wanted) && wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount
@@ -120,8 +123,7 @@ async function open(id: string): Promise<void> {
     const station = stations.find((s) => s.id === route.query['station'])
     if (station) view.station = station.id
     // What was drawn was drawn on another shot.
-    if (grade.shotId !== found.id) view.part = null
-    grade.open(found)
+    if (before !== found.id) view.part = null
   } catch (error) {
     fault.value = sentenceOf(error)
   }
@@ -195,8 +197,8 @@ watch(wanted, (now, before) => {
   )
     showLosses(null)
 })
-const standard = computed(() => library.standardOf(shot.value?.standardId ?? ''))
-void library.loadStandards().catch(() => undefined)
+const standard = computed(() => standardStore.byId(shot.value?.standardId ?? ''))
+void standardStore.load().catch(() => undefined)
 const readings = useReadings(
   () =>
     renderer.settled.value &&
@@ -274,12 +276,13 @@ watch([lutStep, renderer.settled], async ([id, settled]) => {
 /** The look of the held picture as steps, shown before they are kept. */
 async function takeLook(): Promise<void> {
   const { still } = view
+  const { shotId } = grade
   if (!still || asShot.value) return
   const { look } = await renderer.lookFrom(
     { width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() },
     pointing.subjects.value[0] ?? null,
   )
-  if (!look) return
+  if (!look || grade.shotId !== shotId) return
   placing.show({
     name: text.recipes.take(still.name),
     note: [text.recipes.took(look.before.toFixed(1), look.after.toFixed(1)), ...look.taken, ...look.left].join(' · '),
@@ -312,15 +315,17 @@ const comparing = useComparing(
   },
 )
 const referenceShots = computed(() =>
-  (library.reel?.project.id === shot.value?.projectId ? (library.reel?.shots ?? []) : []).map(({ id, name }) => ({
-    id,
-    name,
-  })),
+  (reelStore.current?.project.id === shot.value?.projectId ? (reelStore.current?.shots ?? []) : []).map(
+    ({ id, name }) => ({
+      id,
+      name,
+    }),
+  ),
 )
 watch(
   () => shot.value?.projectId,
   (id) => {
-    if (id && library.reel?.project.id !== id) void library.loadReel(id).catch(() => undefined)
+    if (id && reelStore.current?.project.id !== id) void reelStore.load(id).catch(() => undefined)
   },
 )
 const detach = (id: InstrumentId): void => {
@@ -340,7 +345,7 @@ watchDebounced(
   { debounce: 250 },
 )
 useIntervalFn(() => {
-  if (shot.value && !shot.value.proxy) void library.openShot(shot.value.id).catch(() => undefined)
+  if (shot.value && !shot.value.proxy) void openShot.refresh().catch(() => undefined)
 }, 2000)
 
 function go(frame: number): void {
@@ -395,7 +400,7 @@ function nextMoment(): void {
 }
 async function makeLead(): Promise<void> {
   try {
-    await library.setLeadFrame(view.frame)
+    await openShot.setLeadFrame(view.frame)
   } catch (error) {
     fault.value = sentenceOf(error)
   }
@@ -557,8 +562,6 @@ useBenchKeys({
             @point="looking.pointAt"
             @zebra="marking.setZebra"
             @sample="regionLooks.sample"
-            @hold="grade.hold"
-            @release="grade.release"
           />
           <TimeLine
             :first="shot.firstFrame"
@@ -627,8 +630,6 @@ useBenchKeys({
         @open="openStation"
         @bypass="marking.bypass"
         @strength="marking.setStrength"
-        @hold="grade.hold"
-        @release="grade.release"
         @losses="showLosses"
       />
       <div class="lower">

@@ -7,7 +7,7 @@ import LutStrength from '../../components/LutStrength.vue'
 import LutPicker from '../../components/LutPicker.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import type { LutSummary } from '@contracts/responses'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import { text } from './text'
 
 const props = defineProps<{ step: Step; steps: readonly Step[]; between: DifferenceReport | null }>()
@@ -20,8 +20,6 @@ const emit = defineEmits<{
   strength: [value: number]
   side: [side: Side]
   interpolation: [id: string]
-  hold: []
-  release: []
 }>()
 
 const sides = [
@@ -31,8 +29,8 @@ const sides = [
 const interpolation = stepKindById('lut').parameters['interpolation']
 const takesParameter = stepKindById('lut').parameters['takes']
 const takes = takesParameter?.type === 'choice' ? takesParameter.options : []
-const library = useLibrary()
-const lutOf = (step: Step): LutSummary | undefined => library.luts.find((l) => l.hash === step.params['lutHash'])
+const lutStore = useLuts()
+const lutOf = (step: Step): LutSummary | undefined => lutStore.all.find((l) => l.hash === step.params['lutHash'])
 const nameOf = (step: Step): string => lutOf(step)?.name ?? (hashOf(step) === null ? text.look.none : '…')
 /** What this LUT was made for does not go with where it stands. */
 const wrong = computed(() => {
@@ -95,8 +93,6 @@ const hashOf = (step: Step): string | null =>
       :model-value="step.strength"
       :disabled="hashOf(step) === null"
       @update:model-value="emit('strength', $event)"
-      @hold="emit('hold')"
-      @release="emit('release')"
     />
     <div class="row">
       <PlainSelect

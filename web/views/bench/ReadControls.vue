@@ -7,19 +7,19 @@ import type { MediaFacts } from '@contracts/responses'
 import LutPicker from '../../components/LutPicker.vue'
 import LutStrength from '../../components/LutStrength.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
-import { useLibrary } from '../../stores/library'
+import { useEncodings } from '../../stores/encodings'
 import { text } from './text'
 
 const props = defineProps<{ read: ReadSettings; media: MediaFacts; shotId: string; frame: number }>()
-const emit = defineEmits<{ change: [change: Partial<ReadSettings>]; hold: []; release: [] }>()
-const library = useLibrary()
-onMounted(() => void library.loadEncodings().catch(() => undefined))
+const emit = defineEmits<{ change: [change: Partial<ReadSettings>] }>()
+const encodingStore = useEncodings()
+onMounted(() => void encodingStore.load().catch(() => undefined))
 
 const own = computed(() => {
   const carried = props.read.own
-  return carried && !library.encodings.some((e) => e.id === carried.id)
-    ? [...library.encodings, carried]
-    : library.encodings
+  return carried && !encodingStore.own.some((e) => e.id === carried.id)
+    ? [...encodingStore.own, carried]
+    : encodingStore.own
 })
 const encodingOptions = computed(() => [
   ...encodings.map(({ id, name, tip }) => ({ id, name, tip })),
@@ -89,8 +89,6 @@ function setEncoding(encodingId: string): void {
       :model-value="read.lutStrength"
       :disabled="read.lutHash === null"
       @update:model-value="emit('change', { lutStrength: $event })"
-      @hold="emit('hold')"
-      @release="emit('release')"
     />
     <span
       v-else

@@ -14,18 +14,18 @@ import {
 import { checked } from '@contracts/check'
 import { checkedLook, LookPlace, ShotLook } from '@contracts/recipes'
 import type { LookSummary, ShotDetail } from '@contracts/responses'
-import { post, request } from '../../api/client'
+import { post, put, request } from '../../api/client'
 import ScaleControl from '../../components/ScaleControl.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
 import StepControls from './StepControls.vue'
 import { text } from './text'
 
 const props = defineProps<{ grade: GradeDocument; shot: ShotDetail }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number] }>()
 const store = useGrade()
-const library = useLibrary()
+const openShot = useOpenShot()
 const { fault, attempt } = useAttempt()
 const { shared: words } = text
 const looks = shallowRef<readonly LookSummary[]>([])
@@ -49,36 +49,27 @@ const usage = computed(() => {
   const found = looks.value.find((l) => l.id === look.value?.id)
   return found ? words.usage(found.wholeProject, found.scenes) : ''
 })
-const put = (path: string, body: object): Promise<unknown> =>
-  request(path, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
-
-/** What was changed on the server comes back into the open shot. */
-async function reload(): Promise<void> {
-  const found = await library.openShot(props.shot.id)
-  store.open(found)
-  await load()
-}
-/** Edits on their way are sent first: they are edits of the look as it was. */
-const change = (work: () => Promise<unknown>): Promise<void> =>
+/** Edits on their way are sent first: they are edits of the look as it was. What the server made of it comes back. */
+const change = (shot: ShotDetail, work: () => Promise<unknown>): Promise<void> =>
   attempt(async () => {
     await store.commit()
     await work()
-    await reload()
+    await openShot.reopen(shot.id)
+    if (props.shot.id === shot.id) await load()
   })
-const placeLook = (sceneId: string | null, lookId: string | null, strength: number): Promise<unknown> =>
-  put(`/projects/${props.shot.projectId}/look`, checked(LookPlace, { sceneId, lookId, strength }))
+const placeLook = (shot: ShotDetail, sceneId: string | null, lookId: string | null, strength: number) =>
+  put(`/projects/${shot.projectId}/look`, checked(LookPlace, { sceneId, lookId, strength }))
+/** The look of a recipe, made where it is not one yet; else the chosen look itself. */
+async function lookToShare(shot: ShotDetail): Promise<string> {
+  const recipe = [...shippedRecipes, ...recipes.value].find((r) => r.id === chosen.value)
+  if (!recipe) return chosen.value
+  const body = checkedLook({ name: freeName(recipe.name), steps: recipe.steps.map(({ regionId: _, ...s }) => s) })
+  return (await post<{ id: string }>(`/projects/${shot.projectId}/looks`, body)).id
+}
 function share(sceneId: string | null): void {
-  void change(async () => {
-    const recipe = [...shippedRecipes, ...recipes.value].find((r) => r.id === chosen.value)
-    const id = recipe
-      ? (
-          await post<{ id: string }>(
-            `/projects/${props.shot.projectId}/looks`,
-            checkedLook({ name: freeName(recipe.name), steps: recipe.steps.map(({ regionId: _, ...s }) => s) }),
-          )
-        ).id
-      : chosen.value
-    await placeLook(sceneId, id, 1)
+  const { shot } = props
+  void change(shot, async () => {
+    await placeLook(shot, sceneId, await lookToShare(shot), 1)
     chosen.value = ''
   })
 }
@@ -89,11 +80,15 @@ function freeName(name: string): string {
     if (!taken.has(next)) return next
   }
 }
-const setStrength = (strength: number): void =>
-  void change(() => placeLook(onScene.value ? props.shot.sceneId : null, look.value?.id ?? null, strength))
-const setShot = (strength: number, detached: boolean): void =>
-  void change(() => put(`/shots/${props.shot.id}/look`, checked(ShotLook, { strength, detached })))
-const takeOff = (): void => void change(() => placeLook(onScene.value ? props.shot.sceneId : null, null, 1))
+const sceneOf = (shot: ShotDetail): string | null => (shot.look?.from === 'scene' ? shot.sceneId : null)
+const setStrength = (shot: ShotDetail, strength: number): void =>
+  void change(shot, () => placeLook(shot, sceneOf(shot), shot.look?.id ?? null, strength))
+const setShot = (shot: ShotDetail, strength: number, detached: boolean): void =>
+  void change(shot, () => put(`/shots/${shot.id}/look`, checked(ShotLook, { strength, detached })))
+const takeOff = (): void => {
+  const { shot } = props
+  void change(shot, () => placeLook(shot, sceneOf(shot), null, 1))
+}
 const scale = (label: string, tip: string): NumberParameter => ({
   type: 'number',
   label,
@@ -108,25 +103,29 @@ const scale = (label: string, tip: string): NumberParameter => ({
 })
 const whole = computed(() => scale(onScene.value ? words.sceneStrength : words.projectStrength, words.strengthTip))
 const ownScale = scale(words.shotStrength, words.shotTip)
-// The hand is let go before the server is asked: one change, not fifty.
-const held = ref<{ readonly whole?: number; readonly own?: number }>({})
-function letGo(): void {
-  const { whole: all, own } = held.value
-  held.value = {}
-  if (all !== undefined) setStrength(all)
-  else if (own !== undefined) setShot(own, false)
+// The server is asked once the hand rests: one change, not fifty. It is a change of the shot it was made on.
+interface Turned {
+  readonly shot: ShotDetail
+  readonly whole?: number
+  readonly own?: number
 }
+const turned = shallowRef<Turned | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
-function move(next: { readonly whole?: number; readonly own?: number }): void {
-  held.value = next
+function turn(next: Omit<Turned, 'shot'>): void {
+  turned.value = { shot: props.shot, ...next }
   clearTimeout(timer)
-  timer = setTimeout(letGo, 500)
+  timer = setTimeout(settle, 500)
 }
-// Leaving is letting go: what was turned is not lost.
-onBeforeUnmount(() => {
+function settle(): void {
   clearTimeout(timer)
-  letGo()
-})
+  const { value: now } = turned
+  turned.value = null
+  if (now?.whole !== undefined) setStrength(now.shot, now.whole)
+  else if (now?.own !== undefined) setShot(now.shot, now.own, false)
+}
+// Leaving, for another shot or another page, loses nothing of what was turned.
+watch(() => props.shot.id, settle, { flush: 'sync' })
+onBeforeUnmount(settle)
 const carried = computed(() => sharedSteps(props.grade))
 </script>
 
@@ -143,7 +142,7 @@ const carried = computed(() => sharedSteps(props.grade))
         <ElButton
           :data-tip="look.detached ? words.backTip : words.outTip"
           size="small"
-          @click="setShot(look.ownStrength, !look.detached)"
+          @click="setShot(shot, look.ownStrength, !look.detached)"
         >
           {{ look.detached ? words.back : words.out }}
         </ElButton>
@@ -219,15 +218,15 @@ const carried = computed(() => sharedSteps(props.grade))
     >
       <ScaleControl
         :parameter="whole"
-        :model-value="held.whole ?? look.strength"
+        :model-value="turned?.whole ?? look.strength"
         data-control="look-strength"
-        @update:model-value="move({ whole: $event })"
+        @update:model-value="turn({ whole: $event })"
       />
       <ScaleControl
         :parameter="ownScale"
-        :model-value="held.own ?? look.ownStrength"
+        :model-value="turned?.own ?? look.ownStrength"
         data-control="look-own-strength"
-        @update:model-value="move({ own: $event })"
+        @update:model-value="turn({ own: $event })"
       />
     </div>
     <StepControls
@@ -238,8 +237,6 @@ const carried = computed(() => sharedSteps(props.grade))
       station="look"
       :facts="null"
       @change="(step, key, value) => emit('change', step, key, value)"
-      @hold="emit('hold')"
-      @release="emit('release')"
     />
   </div>
 </template>

@@ -18,7 +18,7 @@ import LutPicker from '../../components/LutPicker.vue'
 import LutStrength from '../../components/LutStrength.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import type { RenderResult } from '../../workers/messages'
 import { text } from './text'
 
@@ -27,8 +27,6 @@ const emit = defineEmits<{
   change: [what: string, change: Partial<ShowSettings>]
   parameter: [key: ShowParameterKey, value: number]
   working: [side: Side]
-  hold: []
-  release: []
 }>()
 
 const displayOptions = displays.map(({ id, name, tip }) => ({ id, name, tip }))
@@ -40,11 +38,11 @@ const used = computed<readonly ShowParameterKey[]>(() => [
   ...(showMethods.find((m) => m.id === props.show.method)?.uses ?? []),
   ...(props.show.method === 'lut' ? [] : (gamutMethods.find((m) => m.id === props.show.gamutMethod)?.uses ?? [])),
 ])
-const library = useLibrary()
+const lutStore = useLuts()
 const takes = [{ id: lutTakesSide, name: text.show.workingLog }, ...encodings.map(({ id, name }) => ({ id, name }))]
 /** What the LUT was made for does not go with what it is given. */
 const wrong = computed(() => {
-  const expects = library.luts.find((l) => l.hash === props.show.lutHash)?.expects
+  const expects = lutStore.all.find((l) => l.hash === props.show.lutHash)?.expects
   return props.show.method === 'lut' && expects ? showFault(props.show, expects) : null
 })
 const exactness = computed(() => {
@@ -116,8 +114,6 @@ const exactness = computed(() => {
           :model-value="show.lutStrength"
           :disabled="show.lutHash === null"
           @update:model-value="emit('change', 'Show LUT strength', { lutStrength: $event })"
-          @hold="emit('hold')"
-          @release="emit('release')"
         />
         <p
           v-if="wrong"
@@ -135,8 +131,6 @@ const exactness = computed(() => {
         :model-value="show.params[key]"
         :data-control="key"
         @update:model-value="emit('parameter', key, $event)"
-        @hold="emit('hold')"
-        @release="emit('release')"
       />
     </div>
   </div>

@@ -257,8 +257,6 @@ function changeShow(key: ShowParameterKey, value: number): void {
       :shot-id="shotId"
       :frame="frame"
       @change="store.edit('Read', (g) => setRead(g, $event))"
-      @hold="store.hold"
-      @release="store.release"
     />
     <ZoneControls
       v-else-if="station === 'shape' && page === 1"
@@ -267,29 +265,21 @@ function changeShow(key: ShowParameterKey, value: number): void {
       @remove="(id) => store.edit('Zone removed', (g) => removeStep(g, id))"
       @enabled="(id, enabled) => store.edit(enabled ? 'Zone on' : 'Zone off', (g) => setStep(g, id, { enabled }))"
       @change="changeParameter"
-      @hold="store.hold"
-      @release="store.release"
     />
     <ToneCurves
       v-else-if="station === 'shape' && page === 2 && curveStep"
       :step="curveStep"
       @change="(key, value) => changeParameter(curveStep!, key, value)"
-      @hold="store.hold"
-      @release="store.release"
     />
     <ColourCurves
       v-else-if="station === 'hue' && page === 1 && colourStep"
       :step="colourStep"
       @change="(key, value) => changeParameter(colourStep!, key, value)"
-      @hold="store.hold"
-      @release="store.release"
     />
     <QuickColours
       v-else-if="station === 'hue' && page === 2 && colourStep"
       :step="colourStep"
       @change="(key, value) => changeParameter(colourStep!, key, value)"
-      @hold="store.hold"
-      @release="store.release"
     />
     <RegionControls
       v-else-if="station === 'regions'"
@@ -320,8 +310,6 @@ function changeShow(key: ShowParameterKey, value: number): void {
       :grade="grade"
       :shot="shot"
       @change="changeParameter"
-      @hold="store.hold"
-      @release="store.release"
     />
     <LookControls
       v-else-if="station === 'look' && lutStep"
@@ -336,8 +324,6 @@ function changeShow(key: ShowParameterKey, value: number): void {
       @strength="store.edit('LUT strength', (g) => setStep(g, lutStep!.id, { strength: $event }))"
       @side="store.edit('LUT place', (g) => setStep(g, lutStep!.id, { side: $event }))"
       @interpolation="changeParameter(lutStep, 'interpolation', $event)"
-      @hold="store.hold"
-      @release="store.release"
     />
     <ShowControls
       v-else-if="station === 'show'"
@@ -347,8 +333,6 @@ function changeShow(key: ShowParameterKey, value: number): void {
       @change="(what, change) => store.edit(what, (g) => setShow(g, change))"
       @parameter="changeShow"
       @working="store.edit('Steps act on', (g) => workOn(g, $event))"
-      @hold="store.hold"
-      @release="store.release"
     />
     <p
       v-else-if="station === 'finish'"
@@ -363,8 +347,6 @@ function changeShow(key: ShowParameterKey, value: number): void {
         :kinds="kinds"
         :facts="facts"
         @change="changeParameter"
-        @hold="store.hold"
-        @release="store.release"
       />
       <AlongBar
         v-if="station === 'level' && page === 0 && exposureStep"

@@ -23,7 +23,7 @@ const props = defineProps<{
   /** The one step that is shown. */ only?: string
   columns?: boolean
 }>()
-const emit = defineEmits<{ change: [step: Step, key: string, value: number]; hold: []; release: [] }>()
+const emit = defineEmits<{ change: [step: Step, key: string, value: number] }>()
 
 const view = useView()
 const without = (id: string, on: boolean): void => {
@@ -74,8 +74,6 @@ const also = (c: Control): string => (c.key === 'temperatureMired' ? kelvinWords
       :data-control="c.key"
       :data-step="c.step.id"
       @update:model-value="emit('change', c.step, c.key, $event)"
-      @hold="emit('hold')"
-      @release="emit('release')"
       @without="without(c.step.id, $event)"
     />
   </div>

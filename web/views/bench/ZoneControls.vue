@@ -12,8 +12,6 @@ const emit = defineEmits<{
   remove: [id: string]
   change: [step: Step, key: string, value: number | string]
   enabled: [id: string, on: boolean]
-  hold: []
-  release: []
 }>()
 const zones = computed(() =>
   props.grade.steps.filter((s) => s.kind === 'zone' && s.regionId === undefined && s.lookId === undefined),
@@ -95,8 +93,6 @@ const reaches = [
       columns
       :facts="null"
       @change="(step, key, value) => emit('change', step, key, value)"
-      @hold="emit('hold')"
-      @release="emit('release')"
     />
   </div>
 </template>

@@ -3,7 +3,7 @@ import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import type { DrawnPart } from '@core/instruments'
 import { nothingPointed, pointedAt, type Area, type Pointed, type Reading, type SubjectCard } from '@core/readings'
 import { sentenceOf } from '../../api/client'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
 import { text } from './text'
 
@@ -21,10 +21,10 @@ export interface Pointing {
 
 /** `sample` measures an area as skin, under neutral light as far as the light is known. */
 export function usePointing(frame: () => number, sample: (area: Area) => Promise<SubjectCard | null>): Pointing {
-  const library = useLibrary()
+  const openShot = useOpenShot()
   const view = useView()
   const fault = ref('')
-  const shot = computed(() => library.shot)
+  const shot = computed(() => openShot.shot)
   const pointed = computed(() => (shot.value ? pointedAt(frame(), shot.value) : nothingPointed))
   const area = computed<Area | null>(() =>
     view.part && view.part.kind !== 'region'
@@ -43,10 +43,10 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     const { value: where } = area
     const known = shot.value?.subjects.find((s) => s.name === name)
     if (!where) return
-    if (!fresh && known) return void quietly(() => library.placeSubject(known.id, { frame: frame(), area: where }))
+    if (!fresh && known) return void quietly(() => openShot.placeSubject(known.id, { frame: frame(), area: where }))
     void quietly(async () => {
       const card = await sample(where)
-      if (card) await library.makeSubject({ name, frame: frame(), area: where, card })
+      if (card) await openShot.makeSubject({ name, frame: frame(), area: where, card })
       else fault.value = text.noSkin
     })
   }
@@ -57,13 +57,13 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     subjects: computed(() => pointed.value.subjects.map((s) => ({ ...s.area, name: s.name }))),
     pickCard: () => {
       const { value: where } = area
-      if (where) void quietly(() => library.pickCard({ frame: frame(), area: where }))
+      if (where) void quietly(() => openShot.pickCard({ frame: frame(), area: where }))
     },
-    dropCard: () => void quietly(() => library.pickCard(null)),
+    dropCard: () => void quietly(() => openShot.pickCard(null)),
     pickSubject,
     waive: (reading, reason) =>
       void quietly(() =>
-        library.waive({
+        openShot.waive({
           reading: reading.id,
           subject: reading.of ?? '',
           waived: reason !== null,

@@ -6,7 +6,7 @@ import type { InstrumentId, Part } from '@core/instruments'
 import type { Area } from '@core/readings'
 import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
 import type { Viewing } from '../../workers/messages'
 
@@ -27,7 +27,7 @@ export function useViewing(
   onFault: (sentence: string) => void,
 ): BenchViewing {
   const view = useView()
-  const library = useLibrary()
+  const openShot = useOpenShot()
   // A worker that has just started holds no trace.
   view.reference = false
   const inColumn = shallowRef<readonly InstrumentId[]>([])
@@ -60,7 +60,9 @@ export function useViewing(
       if (wanted === 'this') what = 'this'
       else if (wanted) {
         const other =
-          library.shot?.id === wanted ? library.shot : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
+          openShot.shot?.id === wanted
+            ? openShot.shot
+            : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
         what = {
           medium: {
             hash: other.media.hash,

@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { sentenceOf } from '../../api/client'
 import PartsPage from '../../components/PartsPage.vue'
 import { useQueriedShot } from '../../composables/useQueriedShot'
-import { useLibrary } from '../../stores/library'
+import { useEncodings } from '../../stores/encodings'
 import ComparePanel from './ComparePanel.vue'
 import EncodingsPanel from './EncodingsPanel.vue'
 import LookupPanel from './LookupPanel.vue'
@@ -13,7 +13,7 @@ import MeasurePanel from './MeasurePanel.vue'
 import { text } from './text'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary()
+const encodingStore = useEncodings()
 const route = useRoute()
 const router = useRouter()
 const fault = ref('')
@@ -26,7 +26,7 @@ const { shot, frame } = useQueriedShot((sentence) => {
 
 onMounted(
   () =>
-    void library.loadEncodings().catch((error: unknown) => {
+    void encodingStore.load().catch((error: unknown) => {
       fault.value = sentenceOf(error)
     }),
 )

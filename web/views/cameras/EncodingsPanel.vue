@@ -5,11 +5,11 @@ import { ElButton } from 'element-plus'
 import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/colour'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
-import { useLibrary } from '../../stores/library'
+import { useEncodings } from '../../stores/encodings'
 import EncodingDetail from './EncodingDetail.vue'
 import { text } from './text'
 
-const library = useLibrary()
+const encodingStore = useEncodings()
 const fault = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const chosenId = ref(encodings[0]?.id ?? '')
@@ -24,7 +24,7 @@ interface Row {
 }
 const rows = computed<readonly Row[]>(() => [
   ...encodings.map((encoding) => rowOf(encoding, false)),
-  ...library.encodings.map((d) => rowOf(encodingFromDefinition(d), true)),
+  ...encodingStore.own.map((d) => rowOf(encodingFromDefinition(d), true)),
 ])
 const chosen = computed(
   () => (rows.value.find((r) => r.encoding.id === chosenId.value) ?? rows.value[0])?.encoding ?? null,
@@ -47,7 +47,7 @@ function move(by: number): void {
   if (next) chosenId.value = next.encoding.id
 }
 async function remove(id: string): Promise<void> {
-  await library.removeEncoding(id).catch((error: unknown) => {
+  await encodingStore.remove(id).catch((error: unknown) => {
     fault.value = sentenceOf(error)
   })
 }
@@ -56,14 +56,14 @@ async function picked(event: Event): Promise<void> {
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
-  await library.importEncodings(file).catch((error: unknown) => {
+  await encodingStore.importFile(file).catch((error: unknown) => {
     fault.value = `${file.name}: ${error instanceof SyntaxError ? 'this is not readable JSON.' : sentenceOf(error)}`
   })
 }
 function exportOwn(): void {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(
-    new Blob([JSON.stringify({ kind: 'pale-meridian-encodings', version: 1, encodings: library.encodings }, null, 1)], {
+    new Blob([JSON.stringify({ kind: 'pale-meridian-encodings', version: 1, encodings: encodingStore.own }, null, 1)], {
       type: 'application/json',
     }),
   )
@@ -143,7 +143,7 @@ function exportOwn(): void {
         </table>
       </div>
       <p
-        v-if="library.encodings.length === 0"
+        v-if="encodingStore.own.length === 0"
         class="quiet"
       >
         {{ text.list.none }}
@@ -166,7 +166,7 @@ function exportOwn(): void {
         </ElButton>
         <ElButton
           size="small"
-          :disabled="library.encodings.length === 0"
+          :disabled="encodingStore.own.length === 0"
           @click="exportOwn"
         >
           {{ text.list.export }}

@@ -8,11 +8,11 @@ import { lookUpEncoding, parseSheetValue } from '@core/measure'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
-import { useLibrary } from '../../stores/library'
+import { useEncodings } from '../../stores/encodings'
 import KeepEncoding from './KeepEncoding.vue'
 import { text } from './text'
 
-const library = useLibrary()
+const encodingStore = useEncodings()
 const fields = ['black', 'grey', 'white'] as const
 const typed = ref<Record<(typeof fields)[number], string>>({ black: '', grey: '', white: '' })
 const range = ref<CodeRange>('full')
@@ -53,7 +53,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
   if (!answer.value.fitted) return
   const { black, grey, white } = typed.value
   try {
-    await library.keepEncoding({
+    await encodingStore.keep({
       ...definition,
       source: `looked up: black ${black}, grey ${grey}, white ${white}, ${range.value} range`,
       curve: { family: 'lin-log', ...answer.value.fitted },

@@ -10,7 +10,7 @@ import { sentenceOf } from '../../api/client'
 import LutPicker from '../../components/LutPicker.vue'
 import Notice from '../../components/Notice.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
-import { useLibrary } from '../../stores/library'
+import { useEncodings } from '../../stores/encodings'
 import FitResultView from './FitResultView.vue'
 import PatchPicker from './PatchPicker.vue'
 import ShotChooser from '../../components/ShotChooser.vue'
@@ -18,7 +18,7 @@ import { text } from './text'
 
 defineProps<{ shot: ShotDetail | null; frame: number }>()
 const emit = defineEmits<{ choose: [shotId: string]; frame: [frame: number] }>()
-const library = useLibrary()
+const encodingStore = useEncodings()
 const sources = [
   { id: 'frame', name: text.measure.frame },
   { id: 'table', name: text.measure.table },
@@ -77,7 +77,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
   const { fit } = result.value
   if (!fit) return
   try {
-    await library.keepEncoding({
+    await encodingStore.keep({
       ...definition,
       source: `measured from ${patches.value.length} patches, ${fit.rmsStops.toFixed(3)} stops left over`,
       curve: { family: 'lin-log', ...fit.curve },

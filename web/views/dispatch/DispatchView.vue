@@ -11,20 +11,20 @@ import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
 import LutExport from './LutExport.vue'
 import { text } from './text'
 import { useRenders } from './useRenders'
 
 const props = defineProps<{ shotId: string }>()
-const library = useLibrary()
+const openShot = useOpenShot()
 const grade = useGrade()
 const view = useView()
 const route = useRoute()
 const fault = ref('')
 
-const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const shot = computed(() => (openShot.shot?.id === props.shotId ? openShot.shot : null))
 const display = computed(() => displayById(grade.document?.show.displayId ?? 'bt709-2.4'))
 const projectId = computed(() => shot.value?.projectId)
 const renders = useRenders(projectId)
@@ -33,9 +33,8 @@ watch(
   () => props.shotId,
   async (id) => {
     try {
-      await grade.commit()
-      const found = await library.openShot(id)
-      grade.open(found)
+      const found = await openShot.open(id)
+      if (!found) return
       const wanted = Number(route.query['frame'])
       view.frame = Number.isInteger(wanted) && wanted >= 0 && wanted < found.media.frameCount ? wanted : found.leadFrame
     } catch (error) {

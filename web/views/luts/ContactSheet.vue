@@ -11,7 +11,7 @@ import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
 import ShotChooser from '../../components/ShotChooser.vue'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import type { SheetPicture } from '../../workers/sheet-messages'
 import { lutEntry, plainEntry, recipeEntry, type SheetEntry } from './sheet-entries'
 import SheetTile from './SheetTile.vue'
@@ -20,7 +20,7 @@ import type { ContactSheet } from './useContactSheet'
 
 const props = defineProps<{ shot: ShotDetail | null; frame: number; sheet: ContactSheet }>()
 const emit = defineEmits<{ choose: [shotId: string]; open: [hash: string] }>()
-const library = useLibrary()
+const lutStore = useLuts()
 const grade = useGrade()
 const { sheet } = props
 const recipes = shallowRef<readonly Recipe[]>([])
@@ -46,7 +46,7 @@ const person = ref('')
 const folders = computed(() => [
   { id: every, name: text.sheet.every },
   { id: onlyRecipes, name: text.sheet.recipes },
-  ...[...new Set(library.luts.map((l) => l.folder))].map((f) => ({ id: `folder ${f}`, name: f || text.alone })),
+  ...[...new Set(lutStore.all.map((l) => l.folder))].map((f) => ({ id: `folder ${f}`, name: f || text.alone })),
 ])
 const sorts = (Object.keys(text.sheet.sorts) as SortId[]).map((id) => ({ id, name: text.sheet.sorts[id] }))
 const people = computed(() => [
@@ -69,7 +69,7 @@ const entries = computed((): readonly SheetEntry[] => {
   const luts =
     folder.value === onlyRecipes
       ? []
-      : library.luts.filter((l) => folder.value === every || `folder ${l.folder}` === folder.value)
+      : lutStore.all.filter((l) => folder.value === every || `folder ${l.folder}` === folder.value)
   const kept = folder.value === every || folder.value === onlyRecipes ? [...recipes.value, ...shippedRecipes] : []
   return [plainEntry, ...luts.map((lut) => lutEntry(lut, read)), ...kept.map(recipeEntry)]
 })

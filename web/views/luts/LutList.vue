@@ -4,13 +4,13 @@ import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { ElProgress } from 'element-plus'
 import type { LutSummary } from '@contracts/responses'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import { text } from './text'
 import { useBringing } from './useBringing'
 
 const props = defineProps<{ chosen: string }>()
 const emit = defineEmits<{ choose: [hash: string] }>()
-const library = useLibrary()
+const lutStore = useLuts()
 const find = ref('')
 const files = ref<HTMLInputElement | null>(null)
 const folder = ref<HTMLInputElement | null>(null)
@@ -18,7 +18,7 @@ const bringing = useBringing()
 const groups = computed(() => {
   const wanted = find.value.trim().toLowerCase()
   const byFolder = new Map<string, LutSummary[]>()
-  for (const lut of library.luts)
+  for (const lut of lutStore.all)
     if (`${lut.folder} ${lut.name} ${lut.title}`.toLowerCase().includes(wanted))
       byFolder.set(lut.folder, [...(byFolder.get(lut.folder) ?? []), lut])
   return [...byFolder]
@@ -143,7 +143,7 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
         </button>
       </template>
       <p
-        v-if="library.luts.length === 0"
+        v-if="lutStore.all.length === 0"
         class="quiet"
       >
         {{ text.none }}

@@ -8,7 +8,7 @@ import { unpackLut, type Lut } from '@core/luts'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import GreyChart from './GreyChart.vue'
 import LatticeView from './LatticeView.vue'
 import SkinTable from './SkinTable.vue'
@@ -16,7 +16,7 @@ import { text } from './text'
 import WheelChart from './WheelChart.vue'
 
 const props = defineProps<{ lut: LutSummary; shot: ShotDetail | null }>()
-const library = useLibrary()
+const lutStore = useLuts()
 const grade = useGrade()
 const found = shallowRef<Inspection | null>(null)
 const table = shallowRef<Lut | null>(null)
@@ -30,7 +30,7 @@ onMounted(async () => {
     ])
     found.value = inspection
     table.value = unpackLut(new Uint8Array(bytes))
-    if (!props.lut.expects) void library.loadLuts()
+    if (!props.lut.expects) void lutStore.load()
   } catch (error) {
     fault.value = sentenceOf(error)
   }

@@ -6,7 +6,7 @@ import { sentenceOf } from '../../api/client'
 import PartsPage from '../../components/PartsPage.vue'
 import { useQueriedShot } from '../../composables/useQueriedShot'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 import ContactSheet from './ContactSheet.vue'
 import LutList from './LutList.vue'
 import LutReport from './LutReport.vue'
@@ -15,7 +15,7 @@ import { text } from './text'
 import { useContactSheet } from './useContactSheet'
 
 const props = defineProps<{ part: string }>()
-const library = useLibrary()
+const lutStore = useLuts()
 const grade = useGrade()
 const route = useRoute()
 const router = useRouter()
@@ -26,10 +26,10 @@ const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
 const { shot, frame } = useQueriedShot((sentence) => {
   fault.value = sentence
 })
-const lut = computed(() => library.luts.find((l) => l.hash === route.query['lut']) ?? null)
+const lut = computed(() => lutStore.all.find((l) => l.hash === route.query['lut']) ?? null)
 onMounted(
   () =>
-    void library.loadLuts().catch((error: unknown) => {
+    void lutStore.load().catch((error: unknown) => {
       fault.value = sentenceOf(error)
     }),
 )
@@ -37,7 +37,7 @@ const sheet = useContactSheet()
 // The sheet is the next thing that will be looked at: its picture and its threads are made ready while nothing else is
 // done.
 watch(
-  [shot, () => (grade.shotId === shot.value?.id ? grade.document : null), frame, () => library.luts[0]],
+  [shot, () => (grade.shotId === shot.value?.id ? grade.document : null), frame, () => lutStore.all[0]],
   ([open, document, at, first], _, cleanUp) => {
     if (!open || !document) return
     const idle = requestIdleCallback(
@@ -83,7 +83,7 @@ const set = (query: Record<string, string>): void => void router.replace({ query
         v-else
         class="quiet"
       >
-        {{ library.luts.length ? text.choose : text.none }}
+        {{ lutStore.all.length ? text.choose : text.none }}
       </p>
     </div>
     <ContactSheet

@@ -1,7 +1,7 @@
 // Bringing LUT files in: many at once, one after the other, with what was refused and why; can be stopped.
 import { ref, type Ref } from 'vue'
 import { sentenceOf } from '../../api/client'
-import { useLibrary } from '../../stores/library'
+import { useLuts } from '../../stores/luts'
 
 export interface Bringing {
   readonly done: Ref<number>
@@ -17,7 +17,7 @@ const readable = /\.(cube|clf|xml|png|csv)$/i
 const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
 
 export function useBringing(): Bringing {
-  const library = useLibrary()
+  const lutStore = useLuts()
   const done = ref(0)
   const total = ref(0)
   const refused = ref<readonly string[]>([])
@@ -35,14 +35,14 @@ export function useBringing(): Bringing {
     for (const file of wanted) {
       if (stopped) break
       try {
-        last = (await library.importLut(file, folderOf(file))).hash
+        last = (await lutStore.importFile(file, folderOf(file))).hash
       } catch (error) {
         refused.value = [...refused.value, `${file.name}: ${sentenceOf(error)}`]
       }
       done.value++
     }
     total.value = 0
-    await library.loadLuts()
+    await lutStore.load()
     return last
   }
   return {

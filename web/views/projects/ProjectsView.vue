@@ -8,10 +8,10 @@ import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
-import { useLibrary } from '../../stores/library'
+import { useProjects } from '../../stores/projects'
 import { text } from './text'
 
-const library = useLibrary()
+const projectStore = useProjects()
 const router = useRouter()
 const name = ref('')
 const fault = ref('')
@@ -19,7 +19,7 @@ const loaded = ref(false)
 
 onMounted(async () => {
   try {
-    await library.loadProjects()
+    await projectStore.load()
     loaded.value = true
   } catch (error) {
     fault.value = sentenceOf(error)
@@ -28,7 +28,7 @@ onMounted(async () => {
 
 async function make(): Promise<void> {
   try {
-    const id = await library.makeProject(name.value.trim())
+    const id = await projectStore.create(name.value.trim())
     await router.push({ name: 'reel', params: { projectId: id } })
   } catch (error) {
     fault.value = sentenceOf(error)
@@ -48,14 +48,14 @@ const day = (iso: string): string =>
       @close="fault = ''"
     />
     <p
-      v-if="loaded && library.projects.length === 0"
+      v-if="loaded && projectStore.all.length === 0"
       class="quiet"
     >
       {{ text.none }}
     </p>
     <ul class="list">
       <li
-        v-for="project in library.projects"
+        v-for="project in projectStore.all"
         :key="project.id"
       >
         <RouterLink

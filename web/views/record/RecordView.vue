@@ -11,19 +11,19 @@ import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
 import { text } from './text'
 import VersionGrid from './VersionGrid.vue'
 
 const props = defineProps<{ shotId: string }>()
 const { fault, attempt } = useAttempt()
-const library = useLibrary()
+const openShot = useOpenShot()
 const grade = useGrade()
 const words = ref('')
 const naming = ref<string | null>(null)
 const name = ref('')
 const record = shallowRef<ShotRecord | null>(null)
-const shot = computed(() => (library.shot?.id === props.shotId ? library.shot : null))
+const shot = computed(() => (openShot.shot?.id === props.shotId ? openShot.shot : null))
 
 const address = (what: string): string => `/shots/${encodeURIComponent(props.shotId)}/${what}`
 const load = (): Promise<void> =>
@@ -34,10 +34,7 @@ watch(
   () => props.shotId,
   (id) =>
     attempt(async () => {
-      await grade.commit()
-      const found = await library.openShot(id)
-      if (id === props.shotId) grade.open(found)
-      await load()
+      if (await openShot.open(id)) await load()
     }),
   { immediate: true },
 )
@@ -107,7 +104,7 @@ const goBack = (id: string): Promise<void> =>
     if (!record.value) return
     const body = checked(GoBack, { expectedId: record.value.headId, revisionId: id })
     const state = await post<RevisionState>(address('back'), body)
-    grade.take(state)
+    grade.take(props.shotId, state)
     await load()
   })
 

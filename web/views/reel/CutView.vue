@@ -8,13 +8,15 @@ import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
+import { useReel } from '../../stores/reel'
 import { joinNext, piecesOfCuts, splitAt, trim, type Piece } from './pieces'
 import { cutText as text } from './cut-text'
 import { thumbnailOf } from './thumbnail'
 
 const props = defineProps<{ shotId: string }>()
-const library = useLibrary()
+const openShot = useOpenShot()
+const reelStore = useReel()
 const router = useRouter()
 const fault = ref('')
 const note = ref('')
@@ -43,7 +45,8 @@ watch(
   () => props.shotId,
   (id) =>
     attempt(async () => {
-      const found = await library.openShot(id)
+      const found = await openShot.open(id)
+      if (!found) return
       shot.value = found
       at.value = found.firstFrame + Math.floor(found.frameCount / 2)
       pieces.value = [{ first: found.firstFrame, count: found.frameCount, name: found.name, transition: 0 }]
@@ -79,7 +82,7 @@ const make = (): Promise<void> =>
   attempt(async () => {
     const found = shot.value
     if (!found) return
-    await library.cutShot(
+    await reelStore.cutShot(
       found.id,
       pieces.value.map(({ first, count, name }) => ({ first, count, name })),
     )

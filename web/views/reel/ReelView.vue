@@ -10,7 +10,8 @@ import type { ShotSummary } from '@contracts/responses'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
-import { useLibrary } from '../../stores/library'
+import { useReel } from '../../stores/reel'
+import { useStandards } from '../../stores/standards'
 import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
 import FileFacts from './FileFacts.vue'
@@ -28,7 +29,8 @@ import { useStandings } from './useStandings'
 
 const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
-const library = useLibrary()
+const reelStore = useReel()
+const standardStore = useStandards()
 const router = useRouter()
 const over = ref(false)
 const browsing = ref(false)
@@ -42,10 +44,10 @@ const sheetColumns = ref(1)
 const copied = ref<ShotSummary | null>(null)
 const carrying = ref(false)
 
-const all = computed(() => (library.reel?.project.id === props.projectId ? library.reel.shots : []))
+const all = computed(() => (reelStore.current?.project.id === props.projectId ? reelStore.current.shots : []))
 const standings = useStandings(
   () => all.value,
-  (id) => library.standardOf(id),
+  (id) => standardStore.byId(id),
 )
 const shots = computed(() =>
   sorted(
@@ -61,7 +63,7 @@ const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
 
 const load = (): Promise<void> =>
   attempt(async () => {
-    await Promise.all([library.loadReel(props.projectId), library.loadStandards()])
+    await Promise.all([reelStore.load(props.projectId), standardStore.load()])
   })
 const work = useReelWork(
   () => props.projectId,
@@ -103,9 +105,9 @@ function drag(id: string, event: DragEvent): void {
 }
 const open = (shot: ShotSummary): void => void router.push({ name: 'bench', params: { shotId: shot.id } })
 const change = (what: Omit<ShotChanges, 'shotIds'>, ids: readonly string[] = selection.ids.value): void =>
-  void attempt(() => library.changeShots({ shotIds: [...ids], ...what }))
+  void attempt(() => reelStore.changeShots({ shotIds: [...ids], ...what }))
 const putInScene = (id: string | null): void => change({ scene: id === null ? {} : { id } }, dragged)
-const setIntent = (sceneId: string, words: string): void => void attempt(() => library.setIntent(sceneId, words))
+const setIntent = (sceneId: string, words: string): void => void attempt(() => reelStore.setIntent(sceneId, words))
 
 /** The reel as it is numbered, not as it is filtered. */
 function move(by: -1 | 1): void {
@@ -116,7 +118,7 @@ function move(by: -1 | 1): void {
   if (places.length === 0 || edge < 0 || edge > order.length) return
   const beforeId = order.slice(edge).find((id) => !moving.has(id))
   void attempt(() =>
-    library.moveShots(props.projectId, {
+    reelStore.moveShots(props.projectId, {
       shotIds: order.filter((id) => moving.has(id)),
       ...(beforeId ? { beforeId } : {}),
     }),
@@ -124,7 +126,7 @@ function move(by: -1 | 1): void {
 }
 function dropBefore(id: string): void {
   if (!inOrder.value || dragged.length === 0 || dragged.includes(id)) return
-  void attempt(() => library.moveShots(props.projectId, { shotIds: [...dragged], beforeId: id }))
+  void attempt(() => reelStore.moveShots(props.projectId, { shotIds: [...dragged], beforeId: id }))
 }
 
 useEventListener(window, 'keydown', (event) => {
@@ -164,7 +166,7 @@ useEventListener(window, 'keydown', (event) => {
     @dragleave.self="over = false"
     @drop.prevent="dropped"
   >
-    <AppHeader :project="library.reel?.project" />
+    <AppHeader :project="reelStore.current?.project" />
     <main class="reel">
       <div class="top">
         <h1>{{ text.title }}</h1>
@@ -223,7 +225,7 @@ useEventListener(window, 'keydown', (event) => {
         @end="(id) => attempt(() => work.end(id))"
       />
       <p
-        v-if="library.reel && all.length === 0"
+        v-if="reelStore.current && all.length === 0"
         class="quiet"
       >
         {{ text.empty }}
@@ -233,7 +235,7 @@ useEventListener(window, 'keydown', (event) => {
         class="body"
       >
         <SceneList
-          :scenes="library.reel?.scenes ?? []"
+          :scenes="reelStore.current?.scenes ?? []"
           :shots="all"
           :shown="scene"
           :can-make="chosen.length > 0"
@@ -291,18 +293,18 @@ useEventListener(window, 'keydown', (event) => {
         v-if="all.length"
         :shots="chosen"
         :all="shots.length"
-        :scenes="library.reel?.scenes ?? []"
+        :scenes="reelStore.current?.scenes ?? []"
         :copied="copied"
         :in-order="inOrder"
         @change="change"
         @copy="copied = chosen[0] ?? null"
         @carry="carrying = true"
         @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })"
-        @join="attempt(() => library.joinShots(selection.ids.value))"
-        @link="attempt(() => library.linkShots(selection.ids.value))"
-        @unlink="attempt(() => library.unlinkShots(selection.ids.value))"
+        @join="attempt(() => reelStore.joinShots(selection.ids.value))"
+        @link="attempt(() => reelStore.linkShots(selection.ids.value))"
+        @unlink="attempt(() => reelStore.unlinkShots(selection.ids.value))"
         @move="move"
-        @remove="attempt(() => library.removeShots(selection.ids.value))"
+        @remove="attempt(() => reelStore.removeShots(selection.ids.value))"
       />
     </main>
   </div>

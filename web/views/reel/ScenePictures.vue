@@ -5,12 +5,12 @@ import { scenePictureLimits } from '@contracts/index'
 import type { SceneSummary } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import { choosePictures, drawPicture } from '../../composables/pictureFile'
-import { useLibrary } from '../../stores/library'
+import { useReel } from '../../stores/reel'
 import { text } from './text'
 
 const props = defineProps<{ scene: SceneSummary }>()
 const emit = defineEmits<{ fault: [sentence: string] }>()
-const library = useLibrary()
+const reelStore = useReel()
 const busy = ref(false)
 const over = ref(false)
 /** Side by side with the picture of the Bench, more would not be seen. */
@@ -24,7 +24,7 @@ async function bring(files: readonly File[]): Promise<void> {
       const canvas = await drawPicture(file, (width, height) => longestSide / Math.max(width, height)).catch(() => {
         throw new Error(text.notAPicture(file.name))
       })
-      await library.addScenePicture(props.scene.id, await canvas.convertToBlob({ type: 'image/png' }), file.name)
+      await reelStore.addScenePicture(props.scene.id, await canvas.convertToBlob({ type: 'image/png' }), file.name)
     }
   } catch (error) {
     emit('fault', sentenceOf(error))
@@ -34,7 +34,7 @@ async function bring(files: readonly File[]): Promise<void> {
 }
 async function remove(id: string): Promise<void> {
   try {
-    await library.removeScenePicture(id)
+    await reelStore.removeScenePicture(id)
   } catch (error) {
     emit('fault', sentenceOf(error))
   }

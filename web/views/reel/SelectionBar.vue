@@ -7,7 +7,7 @@ import { commonRates, rateName, speedOf } from '@core/footage'
 import { houseStandards } from '@core/readings'
 import type { ShotChanges } from '@contracts/requests'
 import type { SceneSummary, ShotState, ShotSummary } from '@contracts/responses'
-import { useLibrary } from '../../stores/library'
+import { useStandards } from '../../stores/standards'
 import { rateOf } from './shot-facts'
 import { text } from './text'
 
@@ -30,7 +30,7 @@ const emit = defineEmits<{
   remove: []
 }>()
 
-const library = useLibrary()
+const standardStore = useStandards()
 const sure = ref(false)
 const first = computed(() => props.shots[0])
 /** The value that all chosen shots share; empty when they differ. */
@@ -150,7 +150,7 @@ function remove(): void {
         @update:model-value="emit('change', { standardId: String($event) })"
       >
         <ElOption
-          v-for="s in [...houseStandards, ...library.standards]"
+          v-for="s in [...houseStandards, ...standardStore.own]"
           :key="s.id"
           :value="s.id"
           :label="s.name"

@@ -4,7 +4,7 @@ import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
-import { useLibrary } from '../../stores/library'
+import { useStandards } from '../../stores/standards'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
@@ -26,7 +26,7 @@ const emit = defineEmits<{
   dropBefore: [id: string]
 }>()
 
-const library = useLibrary()
+const standardStore = useStandards()
 const rowHeight = 76
 const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(
   computed(() => [...props.shots]),
@@ -162,7 +162,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
           >
             {{ shot.scene ?? '–' }}
             <span class="quiet small">
-              {{ library.standardOf(shot.standardId).name }}
+              {{ standardStore.byId(shot.standardId).name }}
               <template v-if="shot.setup">
                 <br />
                 {{ text.setup(shot.setup.name, shot.setup.shots) }}

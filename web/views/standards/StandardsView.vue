@@ -16,21 +16,23 @@ import {
 import { sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
-import { useLibrary } from '../../stores/library'
+import { useOpenShot } from '../../stores/open-shot'
+import { useStandards } from '../../stores/standards'
 import TargetPicture from './TargetPicture.vue'
 import TargetTable from './TargetTable.vue'
 import { text } from './text'
 
 const props = defineProps<{ standardId: string }>()
-const library = useLibrary()
+const standardStore = useStandards()
+const openShot = useOpenShot()
 const router = useRouter()
 const fault = ref('')
 const sure = ref(false)
-void library.loadStandards().catch((error: unknown) => {
+void standardStore.load().catch((error: unknown) => {
   fault.value = sentenceOf(error)
 })
 
-const chosen = computed(() => library.standardOf(props.standardId || defaultStandardId))
+const chosen = computed(() => standardStore.byId(props.standardId || defaultStandardId))
 const fixed = computed(() => isShippedStandard(chosen.value.id))
 /** What is being changed; what is stored stays until it is saved. */
 const draft = shallowRef<HouseStandard>(chosen.value)
@@ -59,20 +61,20 @@ async function act(work: () => Promise<void>): Promise<void> {
 const freeId = (): string => {
   for (let n = 1; ; n++) {
     const id = `own-${n}`
-    if (!library.standards.some((s) => s.id === id)) return id
+    if (!standardStore.own.some((s) => s.id === id)) return id
   }
 }
 const copy = (): Promise<void> =>
   act(async () => {
     const own = { ...chosen.value, id: freeId(), name: text.copyName(chosen.value.name).slice(0, 60) }
-    await library.keepStandard(own)
+    await standardStore.keep(own)
     show(own.id)
   })
-const save = (): Promise<void> => act(() => library.keepStandard(draft.value))
+const save = (): Promise<void> => act(() => standardStore.keep(draft.value))
 const remove = (): Promise<void> =>
   act(async () => {
     if (!sure.value) return void (sure.value = true)
-    await library.removeStandard(chosen.value.id)
+    await standardStore.remove(chosen.value.id)
     show(defaultStandardId)
   })
 function exportOne(): void {
@@ -91,22 +93,22 @@ function exportOne(): void {
 const files = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true })
 files.onChange((list) => {
   const file = list?.[0]
-  if (file) void act(() => library.importStandards(file))
+  if (file) void act(() => standardStore.importFile(file))
 })
 const setTargets = (targets: Targets): void => {
   draft.value = { ...draft.value, targets }
 }
 const groups = computed(() => [
   { name: text.shipped, list: houseStandards },
-  ...(library.standards.length > 0 ? [{ name: text.own, list: library.standards }] : []),
+  ...(standardStore.own.length > 0 ? [{ name: text.own, list: standardStore.own }] : []),
 ])
 </script>
 
 <template>
   <div class="standards">
     <AppHeader
-      :project="library.shot ? { id: library.shot.projectId, name: library.shot.projectName } : undefined"
-      :shot="library.shot"
+      :project="openShot.shot ? { id: openShot.shot.projectId, name: openShot.shot.projectName } : undefined"
+      :shot="openShot.shot"
     />
     <div>
       <Notice

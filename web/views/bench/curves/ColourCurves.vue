@@ -2,6 +2,7 @@
 // Colour curves: five, one at a time, over the picture's own colours. A colour picked in the picture becomes a hump
 // that width and softness shape.
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import {
   addCurvePoint,
   amountAt,
@@ -27,7 +28,8 @@ import PointNumbers from './PointNumbers.vue'
 import SpreadBehind from './Spread.vue'
 
 const props = defineProps<{ step: Step }>()
-const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]]; hold: []; release: [] }>()
+const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]] }>()
+const gesture = useGesture()
 const picking = usePicking()
 
 const curveId = ref<ColourCurveId>('hueByHue')
@@ -158,7 +160,7 @@ function pick(): void {
     station: 'hue',
     side: props.step.side,
     begin: (colour) => {
-      emit('hold')
+      gesture.begin()
       if (byHue.value) beginHump(colour)
       else beginPoint(colour)
     },
@@ -170,7 +172,7 @@ function pick(): void {
           set(points.value.map((p, i) => (i === index ? { x: p.x, y: held(from + up * reach[curveId.value]) } : p)))
       }
     },
-    end: () => emit('release'),
+    end: gesture.end,
   })
 }
 const width: NumberParameter = {
@@ -277,8 +279,6 @@ watch(
         }
       "
       @chosen="chosen = $event"
-      @hold="emit('hold')"
-      @release="emit('release')"
     >
       <SpreadBehind
         v-if="behind"
@@ -301,16 +301,12 @@ watch(
         :model-value="push.widthDegrees"
         data-control="push-width"
         @update:model-value="shape({ widthDegrees: $event })"
-        @hold="emit('hold')"
-        @release="emit('release')"
       />
       <ScaleControl
         :parameter="softness"
         :model-value="push.softness"
         data-control="push-softness"
         @update:model-value="shape({ softness: $event })"
-        @hold="emit('hold')"
-        @release="emit('release')"
       />
     </div>
     <p

@@ -2,6 +2,7 @@
 // A curve through points on a field of two axes. Click adds a point, drag moves it, Delete removes it; arrows move the
 // chosen one. What lies behind is the caller's.
 import { computed, nextTick, ref } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import { clamp } from '@core/numbers'
 import {
   addCurvePoint,
@@ -32,7 +33,7 @@ const props = defineProps<{
     readonly to: number
   }[]
 }>()
-const emit = defineEmits<{ change: [points: readonly CurvePoint[]]; hold: []; release: []; chosen: [index: number] }>()
+const emit = defineEmits<{ change: [points: readonly CurvePoint[]]; chosen: [index: number] }>()
 
 const svg = ref<SVGSVGElement | null>(null)
 const dragged = ref<number | null>(null)
@@ -70,12 +71,13 @@ function moved(index: number, to: CurvePoint): readonly CurvePoint[] {
   const point = { x: x0 + place.x * span, y: clamp(to.y, props.y[0], props.y[1]) }
   return props.points.map((p, i) => (i === index ? point : p))
 }
+const gesture = useGesture()
 function grab(index: number, e: PointerEvent): void {
   if (e.button !== 0) return
   svg.value?.setPointerCapture(e.pointerId)
   dragged.value = index
   emit('chosen', index)
-  emit('hold')
+  gesture.begin(e)
 }
 function add(e: PointerEvent): void {
   if (e.button !== 0) return
@@ -95,7 +97,7 @@ function drag(e: PointerEvent): void {
 function drop(): void {
   if (dragged.value === null) return
   dragged.value = null
-  emit('release')
+  gesture.end()
 }
 function key(index: number, e: KeyboardEvent): void {
   const by = (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)

@@ -15,7 +15,7 @@ import ScaleControl from '../../../components/ScaleControl.vue'
 import { text } from '../text'
 
 const props = defineProps<{ step: Step }>()
-const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]]; hold: []; release: [] }>()
+const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]] }>()
 const chosen = ref<QuickColourId>('red')
 const colour = computed(() => quickColours.find((q) => q.id === chosen.value) ?? quickColours[0])
 const pointsOf = (id: ColourCurveId): readonly CurvePoint[] => props.step.params[id] as readonly CurvePoint[]
@@ -111,8 +111,6 @@ const changed = (degrees: number): boolean => controls.some((c) => Math.abs(amou
       :model-value="c.base + amount(c.id, colour.degrees)"
       :data-control="`quick-${c.id}`"
       @update:model-value="emit('change', c.id, setQuickColour(c.id, pointsOf(c.id), chosen, $event - c.base))"
-      @hold="emit('hold')"
-      @release="emit('release')"
     />
   </div>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Tone curves: one for all channels and one for each, over the tones of the picture, in stops from middle grey.
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import { logAtStops, logPerStop, stopsAtLog } from '@core/colour'
 import {
   addCurvePoint,
@@ -20,7 +21,8 @@ import PointNumbers from './PointNumbers.vue'
 import SpreadBehind from './Spread.vue'
 
 const props = defineProps<{ step: Step }>()
-const emit = defineEmits<{ change: [key: string, value: number | readonly CurvePoint[]]; hold: []; release: [] }>()
+const emit = defineEmits<{ change: [key: string, value: number | readonly CurvePoint[]] }>()
+const gesture = useGesture()
 const picking = usePicking()
 
 type Channel = 'points' | 'red' | 'green' | 'blue'
@@ -76,7 +78,7 @@ function pick(): void {
     begin: (colour) => {
       const x = Math.min(range[1], Math.max(range[0], logAtStops(colour.stops)))
       const near = points.value.findIndex((p) => Math.abs(p.x - x) < logPerStop * 0.4)
-      emit('hold')
+      gesture.begin()
       const taken = near < 0 ? addCurvePoint(points.value, { x, y: monotoneCurve(points.value)(x) }) : points.value
       index = near < 0 ? taken.findIndex((p) => p.x === x) : near
       from = taken[index]?.y ?? x
@@ -88,7 +90,7 @@ function pick(): void {
       if (here)
         set(moveCurvePoint(points.value, index, { x: here.x, y: from + up * 5 * logPerStop }, range[0], range[1]))
     },
-    end: () => emit('release'),
+    end: gesture.end,
   })
 }
 onBeforeUnmount(() => {
@@ -165,8 +167,6 @@ watch(
         :model-value="Number(step.params[strengthKey])"
         :data-control="strengthKey"
         @update:model-value="emit('change', strengthKey, $event)"
-        @hold="emit('hold')"
-        @release="emit('release')"
       />
     </div>
     <CurveField
@@ -182,8 +182,6 @@ watch(
       :marked="steep"
       @change="set"
       @chosen="chosen = $event"
-      @hold="emit('hold')"
-      @release="emit('release')"
     >
       <SpreadBehind
         v-if="picking.spread?.distribution"

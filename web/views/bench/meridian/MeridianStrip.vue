@@ -22,8 +22,6 @@ const emit = defineEmits<{
   open: [id: StationId]
   bypass: [id: StationId | null]
   strength: [id: StationId, value: number]
-  hold: []
-  release: []
   losses: [id: StationId | null]
 }>()
 
@@ -223,8 +221,6 @@ function click(id: StationId): void {
           :name="s.name"
           :model-value="strengths[s.id] ?? 1"
           @update:model-value="emit('strength', s.id, $event)"
-          @hold="emit('hold')"
-          @release="emit('release')"
         />
       </div>
     </div>

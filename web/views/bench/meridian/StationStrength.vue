@@ -1,10 +1,11 @@
 <script setup lang="ts">
 // The strength of all steps of a station: a bar at its foot to drag, or arrow keys.
 import { ref } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import { text } from '../text'
 
 const props = defineProps<{ name: string; modelValue: number }>()
-const emit = defineEmits<{ 'update:modelValue': [value: number]; hold: []; release: [] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const bar = ref<HTMLElement | null>(null)
 const set = (value: number): void => {
   const held = Math.min(1, Math.max(0, Math.round(value * 100) / 100))
@@ -15,18 +16,19 @@ function at(event: PointerEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
   set((event.clientX - box.left) / box.width)
 }
+const gesture = useGesture()
 let dragging = false
 function down(event: PointerEvent): void {
   if (event.button !== 0) return
   bar.value?.setPointerCapture(event.pointerId)
   dragging = true
-  emit('hold')
+  gesture.begin(event)
   at(event)
 }
 function up(): void {
   if (!dragging) return
   dragging = false
-  emit('release')
+  gesture.end()
 }
 function key(event: KeyboardEvent): void {
   const step = { ArrowRight: 0.01, ArrowUp: 0.01, ArrowLeft: -0.01, ArrowDown: -0.01 }[event.key]

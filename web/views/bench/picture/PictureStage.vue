@@ -45,8 +45,6 @@ const props = defineProps<{
 }>()
 defineEmits<{
   sample: [mode: 'add' | 'remove', area: Area]
-  hold: []
-  release: []
   part: [part: DrawnPart | null]
   point: [place: { readonly x: number; readonly y: number } | null]
   zebra: [band: { low: number; high: number }]
@@ -186,8 +184,6 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
         :zoom="factor"
         @shape="regions.setShape"
         @softness="regions.setSoftness"
-        @hold="$emit('hold')"
-        @release="$emit('release')"
       />
       <DrawLayer
         v-if="regional && picture && (regions.drawing || regions.sampling)"

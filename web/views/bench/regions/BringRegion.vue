@@ -5,12 +5,14 @@ import { ElButton } from 'element-plus'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../../api/client'
 import PlainSelect from '../../../components/PlainSelect.vue'
-import { useLibrary } from '../../../stores/library'
+import { useOpenShot } from '../../../stores/open-shot'
+import { useReel } from '../../../stores/reel'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const emit = defineEmits<{ bring: [shotId: string, regionId: string] }>()
-const library = useLibrary()
+const reelStore = useReel()
+const openShot = useOpenShot()
 const regions = useRegions()
 const { regions: words } = text
 const shotId = ref('')
@@ -18,7 +20,7 @@ const regionId = ref('')
 const fault = ref('')
 const other = shallowRef<ShotDetail | null>(null)
 const shots = computed(() =>
-  (library.reel?.shots ?? []).filter((s) => s.id !== library.shot?.id).map(({ id, name }) => ({ id, name })),
+  (reelStore.current?.shots ?? []).filter((s) => s.id !== openShot.shot?.id).map(({ id, name }) => ({ id, name })),
 )
 const theirs = computed(() => (other.value?.revision.grade.regions ?? []).map(({ id, name }) => ({ id, name })))
 async function choose(id: string): Promise<void> {

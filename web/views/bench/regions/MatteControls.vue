@@ -4,12 +4,10 @@ import { computed } from 'vue'
 import type { NumberParameter } from '@core/grade'
 import { cleaningBounds, hardJump, noCleaning, tornShare, usualCleaning, type CleaningPart } from '@core/regions'
 import ScaleControl from '../../../components/ScaleControl.vue'
-import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
 const regions = useRegions()
-const store = useGrade()
 const { matte: words } = text.regions
 const cleaning = computed(() => regions.key?.cleaning ?? null)
 const units: Readonly<
@@ -73,8 +71,6 @@ const torn = computed(() => regions.key !== null && (regions.facts?.hardEdge ?? 
         :model-value="cleaning[p.part]"
         :data-control="`clean-${p.part}`"
         @update:model-value="set(p.part, $event)"
-        @hold="store.hold"
-        @release="store.release"
       />
     </div>
     <p

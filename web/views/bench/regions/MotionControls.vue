@@ -16,7 +16,6 @@ import {
 } from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
-import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
 import { useTracking } from '../../../stores/tracking'
 import { useView } from '../../../stores/view'
@@ -28,7 +27,6 @@ defineEmits<{ go: [frame: number] }>()
 const regions = useRegions()
 const tracking = useTracking()
 const view = useView()
-const store = useGrade()
 const { motion: words } = text.regions
 const motion = computed<Motion | null>(() => regions.shape?.motion ?? null)
 const shown = (frame: number): number => frame - props.firstFrame
@@ -228,8 +226,6 @@ const noProxy = computed(() => !tracking.clip?.medium.proxy)
         :model-value="motion.fadeFrames"
         data-control="fadeFrames"
         @update:model-value="set('fade', { fadeFrames: Math.round($event) })"
-        @hold="store.hold"
-        @release="store.release"
       />
     </div>
   </div>

@@ -6,7 +6,6 @@ import type { NumberParameter } from '@core/grade'
 import { shapeKindById, shapeKinds, type Piece, type PieceMode, type Region, type ShapeKindId } from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
-import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
 import ShapeNumbers from './ShapeNumbers.vue'
@@ -15,7 +14,6 @@ import { text } from '../text'
 const props = defineProps<{ region: Region }>()
 const regions = useRegions()
 const view = useView()
-const store = useGrade()
 const { regions: words } = text
 const others = computed(() => regions.all.filter((r) => r.id !== props.region.id))
 const kinds = computed(() => [
@@ -168,8 +166,6 @@ const strength: NumberParameter = {
         :model-value="region.strength"
         data-control="region-strength"
         @update:model-value="regions.set('strength', { strength: $event })"
-        @hold="store.hold"
-        @release="store.release"
       />
       <ScaleControl
         v-if="regions.piece"
@@ -177,8 +173,6 @@ const strength: NumberParameter = {
         :model-value="regions.piece.opacity"
         data-control="opacity"
         @update:model-value="regions.editPiece('opacity', (p) => ({ ...p, opacity: $event }))"
-        @hold="store.hold"
-        @release="store.release"
       />
       <ShapeNumbers
         v-if="regions.handled"

@@ -2,10 +2,10 @@
 // A range with soft ends over how the picture is spread: drag its middle, its ends, or how far they fade; each end
 // takes arrow keys and a number.
 import { computed, ref } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import { arrowStep } from '../../../composables/arrowStep'
 import { ElSwitch } from 'element-plus'
 import type { SoftRange } from '@core/regions'
-import { useGrade } from '../../../stores/grade'
 import { text } from '../text'
 
 const props = defineProps<{
@@ -21,7 +21,6 @@ const props = defineProps<{
   step: number
 }>()
 const emit = defineEmits<{ range: [range: SoftRange]; on: [on: boolean] }>()
-const store = useGrade()
 const { range: words } = text.regions
 type End = 'low' | 'high' | 'softLow' | 'softHigh' | 'all'
 const bar = ref<SVGSVGElement | null>(null)
@@ -56,6 +55,7 @@ const ends = computed(() => {
 })
 const wrapped = (v: number): number => (props.round ? ((((v - props.low) % 360) + 360) % 360) + props.low : v)
 
+const gesture = useGesture()
 let active: { readonly end: End; readonly from: number; readonly range: SoftRange } | null = null
 const valueAt = (e: PointerEvent): number => {
   const box = bar.value?.getBoundingClientRect()
@@ -65,7 +65,7 @@ function down(end: End, e: PointerEvent): void {
   if (e.button !== 0 || !props.range) return
   bar.value?.setPointerCapture(e.pointerId)
   active = { end, from: valueAt(e), range: props.range }
-  store.hold()
+  gesture.begin(e)
 }
 function move(e: PointerEvent): void {
   if (active) emit('range', moved(active.range, active.end, valueAt(e) - active.from))
@@ -73,7 +73,7 @@ function move(e: PointerEvent): void {
 function up(): void {
   if (!active) return
   active = null
-  store.release()
+  gesture.end()
 }
 const fine = (v: number): number => Math.round(v * 1e4) / 1e4
 const most = computed(() => (props.round ? 180 : 1))

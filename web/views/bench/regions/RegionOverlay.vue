@@ -2,6 +2,7 @@
 // The open region's outlines on the picture, and handles on one shape: move, size, turn, soften, and every point of it.
 // Each takes arrow keys as well.
 import { computed, ref } from 'vue'
+import { useGesture } from '../../../composables/useGesture'
 import { arrowStep } from '../../../composables/arrowStep'
 import {
   addOutlinePoint,
@@ -30,8 +31,6 @@ const props = defineProps<{
 const emit = defineEmits<{
   shape: [shape: Shape]
   softness: [change: { inner?: number; outer?: number }]
-  hold: []
-  release: []
 }>()
 
 type Grip =
@@ -167,6 +166,7 @@ function boxOf(of: Shape): { left: number; top: number; right: number; bottom: n
   return { left: Math.min(...us), top: Math.min(...vs), right: Math.max(...us), bottom: Math.max(...vs) }
 }
 
+const gesture = useGesture()
 let active: { readonly grip: Grip; readonly from: readonly [number, number]; readonly shape: Shape } | null = null
 /** A place under the pointer in the shape's own plane, in height units. */
 function toPlane(e: PointerEvent | MouseEvent): readonly [number, number] {
@@ -180,7 +180,7 @@ function start(grip: Grip, e: PointerEvent): void {
   svg.value?.setPointerCapture(e.pointerId)
   active = { grip, from: toPlane(e), shape: shape.value }
   if (typeof grip === 'object' && grip.part === 'at') open.value = grip.point
-  emit('hold')
+  gesture.begin(e)
 }
 function drag(e: PointerEvent): void {
   if (active) apply(active.grip, active.shape, active.from, toPlane(e))
@@ -188,7 +188,7 @@ function drag(e: PointerEvent): void {
 function end(): void {
   if (!active) return
   active = null
-  emit('release')
+  gesture.end()
 }
 
 const within = (value: number, { min, max }: { readonly min: number; readonly max: number }): number =>

@@ -82,15 +82,11 @@ const focus = (e: FocusEvent): void => {
     v-if="page === 'curve' && curve"
     :step="curve"
     @change="(key, value) => emit('change', curve!, key, value)"
-    @hold="store.hold"
-    @release="store.release"
   />
   <ColourCurves
     v-else-if="page === 'colours' && colours"
     :step="colours"
     @change="(key, value) => emit('change', colours!, key, value)"
-    @hold="store.hold"
-    @release="store.release"
   />
   <div
     v-else
@@ -106,8 +102,6 @@ const focus = (e: FocusEvent): void => {
         :kinds="kinds[page] ?? []"
         columns
         @change="change"
-        @hold="store.hold"
-        @release="store.release"
       />
       <p
         v-if="page === 'shape'"

@@ -4,7 +4,6 @@ import { computed } from 'vue'
 import type { NumberParameter } from '@core/grade'
 import { changedShape, isTurned, shapeBounds, shapeKindById, type Shape } from '@core/regions'
 import ScaleControl from '../../../components/ScaleControl.vue'
-import { useGrade } from '../../../stores/grade'
 import { useRegions } from '../../../stores/regions'
 import { text } from '../text'
 
@@ -13,7 +12,6 @@ const props = withDefaults(
   { drawable: true, prefix: '' },
 )
 const emit = defineEmits<{ shape: [shape: Shape]; softness: [change: { inner?: number; outer?: number }]; draw: [] }>()
-const store = useGrade()
 const regions = useRegions()
 const { numbers: words } = text.regions
 const share = (
@@ -81,8 +79,6 @@ const turn = (by: number): void => emit('shape', changedShape(props.shape, regio
     :model-value="valueOf(key)"
     :data-control="`${prefix}${key}`"
     @update:model-value="set(key, $event)"
-    @hold="store.hold"
-    @release="store.release"
   />
   <template v-if="hasSoft">
     <ScaleControl
@@ -90,16 +86,12 @@ const turn = (by: number): void => emit('shape', changedShape(props.shape, regio
       :model-value="inner"
       :data-control="`${prefix}inner`"
       @update:model-value="emit('softness', { inner: $event })"
-      @hold="store.hold"
-      @release="store.release"
     />
     <ScaleControl
       :parameter="softOuter"
       :model-value="outer"
       :data-control="`${prefix}outer`"
       @update:model-value="emit('softness', { outer: $event })"
-      @hold="store.hold"
-      @release="store.release"
     />
   </template>
   <p

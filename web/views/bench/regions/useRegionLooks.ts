@@ -96,15 +96,20 @@ export function useRegionLooks(
     },
   )
 
+  /** What is open: an answer that comes when something else is, is dropped. */
+  const whatIsOpen = (): string => [grade.shotId, regions.region?.id, regions.piece?.id].join()
   async function sample(mode: KeySample['mode'], area: Area): Promise<void> {
     const { key } = regions
+    const asked = whatIsOpen()
     if (!key) return
     const found = (await renderer.keySample(key.key.tap, mode, area)).sample
-    if (found) regions.takeSample(found)
+    if (found && whatIsOpen() === asked) regions.takeSample(found)
   }
   async function start(id: RegionStartId): Promise<void> {
     const area = id === 'face' ? subject() : null
+    const { shotId } = grade
     const found = area && (await renderer.keySample('hue', 'add', area)).sample
+    if (grade.shotId !== shotId) return
     regions.add(id, { chosen: regions.region, ...(area && found ? { subject: { ...area, sample: found } } : {}) })
     // Without a subject the skin is picked next.
     if (id === 'face' && !found) {
@@ -113,6 +118,7 @@ export function useRegionLooks(
     }
   }
   async function bring(shotId: string, regionId: string): Promise<void> {
+    const { shotId: onto } = grade
     try {
       const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
       const { grade: theirs } = other.revision
@@ -128,6 +134,7 @@ export function useRegionLooks(
         frameIndex: other.leadFrame,
         grade: theirs,
       })
+      if (grade.shotId !== onto) return
       if (fault) return onFault(fault)
       const stops = found?.stops ?? null
       const name = content.regions.find((r) => r.id === regionId)?.name ?? ''

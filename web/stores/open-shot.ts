@@ -1,0 +1,82 @@
+// The one owner of the open shot: what the server says of it, and which one it is. Its document is in the grade store,
+// which only this store opens.
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import { checked } from '@contracts/check'
+import { NewSubject, NewWaiver, PickedArea } from '@contracts/readings'
+import { LeadFrame } from '@contracts/requests'
+import type { ShotDetail } from '@contracts/responses'
+import { post, put, request } from '../api/client'
+import { useGrade } from './grade'
+
+export const useOpenShot = defineStore('open-shot', () => {
+  const grade = useGrade()
+  const shot = shallowRef<ShotDetail | null>(null)
+  /** Counts what was asked for: a late answer for a shot that was left changes nothing. */
+  let openings = 0
+
+  const detailOf = (id: string): Promise<ShotDetail> => request<ShotDetail>(`/shots/${encodeURIComponent(id)}`)
+
+  /** Opens a shot once all that was edited on the one before is on its way. Null where another was opened meanwhile. */
+  async function open(id: string): Promise<ShotDetail | null> {
+    const mine = ++openings
+    await grade.commit()
+    const found = await detailOf(id)
+    if (mine !== openings) return null
+    // An edit made while the answer was under way is sent before its shot is left.
+    await grade.commit()
+    if (mine !== openings) return null
+    shot.value = found
+    grade.open(found)
+    return found
+  }
+  /** Reads the open shot's facts again (its proxy, its look); its document stays. */
+  async function refresh(): Promise<void> {
+    const id = shot.value?.id
+    const mine = openings
+    if (id === undefined) return
+    const found = await detailOf(id)
+    if (mine === openings) shot.value = found
+  }
+
+  /** Opens a shot anew after the server changed its grade on another way; nothing where it was left meanwhile. */
+  async function reopen(id: string): Promise<void> {
+    if (shot.value?.id === id) await open(id)
+  }
+
+  /** Changes to what is pointed out in the open shot; each answers with the shot as it is now. */
+  async function change(by: (open: ShotDetail) => Promise<ShotDetail>): Promise<void> {
+    const open = shot.value
+    if (!open) return
+    const now = await by(open)
+    if (shot.value?.id === open.id) shot.value = { ...now, revision: shot.value.revision }
+  }
+  const without = (path: string): Promise<ShotDetail> => request<ShotDetail>(path, { method: 'DELETE' })
+
+  async function setLeadFrame(leadFrame: number): Promise<void> {
+    const open = shot.value
+    if (!open) return
+    await put(`/shots/${open.id}/lead-frame`, checked(LeadFrame, { leadFrame }))
+    if (shot.value?.id === open.id) shot.value = { ...shot.value, leadFrame }
+  }
+  return {
+    shot,
+    open,
+    refresh,
+    reopen,
+    setLeadFrame,
+    pickCard: (area: PickedArea | null): Promise<void> =>
+      change(({ id }) => (area ? put(`/shots/${id}/card`, checked(PickedArea, area)) : without(`/shots/${id}/card`))),
+    makeSubject: (subject: Omit<NewSubject, 'shotId'>): Promise<void> =>
+      change(({ id, projectId }) =>
+        post<ShotDetail>(`/projects/${projectId}/subjects`, checked(NewSubject, { ...subject, shotId: id })),
+      ),
+    placeSubject: (subjectId: string, area: PickedArea | null): Promise<void> =>
+      change(({ id }) => {
+        const path = `/shots/${id}/subjects/${subjectId}`
+        return area ? put(path, checked(PickedArea, area)) : without(path)
+      }),
+    waive: (waiver: NewWaiver): Promise<void> =>
+      change(({ id }) => post<ShotDetail>(`/shots/${id}/waivers`, checked(NewWaiver, waiver))),
+  }
+})
