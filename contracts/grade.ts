@@ -205,7 +205,7 @@ export function requireCarried({
     if (step.regionId === undefined) return
     if (!there.has(step.regionId))
       throw new ContractError(`The step "${step.name}" belongs to a region that is not there.`, `steps.${i}.regionId`)
-    if (!stepKindById(step.kind).regional)
+    if (stepKindById(step.kind).inRegions === 'never')
       throw new ContractError(`A step of kind "${step.kind}" cannot be carried by a region.`, `steps.${i}.regionId`)
   })
 }

@@ -1,13 +1,14 @@
-// The grade a shot starts with: its encoding read, one neutral step of each hand control, shown straight.
+// The grade a shot starts with: its encoding read, one neutral step of every kind that always stands, shown straight;
+// and documents of before, completed with what has come since.
 import { encodingById } from '../colour'
 import type { CodeRange } from '../image'
-import { currentSchema, lutTakesSide, type GradeDocument, type Step } from './document'
+import { currentSchema, lutTakesSide, type GradeDocument, type Side, type Step } from './document'
 import { defaultShowParameters } from './show/parameters'
-import { defaultParameters } from './step-kind'
-import { stepKindById } from './steps'
+import { defaultParameters, type StepKind } from './step-kind'
+import { isStepKindId, stepKindById, stepKinds } from './steps'
 
-/** A neutral step of a kind. `id` must be unique within its document. */
-export function newStep(kindId: string, id: string, regionId?: string): Step {
+/** A neutral step of a kind. `id` must be unique within its document; `working` is the side that the grade works on. */
+export function newStep(kindId: string, id: string, working: Side, regionId?: string): Step {
   const kind = stepKindById(kindId)
   const step: Step = {
     id,
@@ -15,11 +16,19 @@ export function newStep(kindId: string, id: string, regionId?: string): Step {
     name: kind.name,
     enabled: true,
     strength: 1,
-    side: kindId === 'lut' ? 'display' : 'scene',
+    side: kind.firstSide === 'working' ? working : kind.firstSide,
     params: defaultParameters(kind),
   }
   return regionId === undefined ? step : { ...step, regionId }
 }
+
+const standing: readonly StepKind[] = stepKinds.filter((k) => k.stands === 'always')
+/** The kinds of step that every region offers, in their order. */
+export const regionKinds: readonly string[] = stepKinds.filter((k) => k.inRegions === 'always').map((k) => k.id)
+
+/** One neutral step of each kind that a region offers. */
+export const regionSteps = (working: Side, regionId: string): readonly Step[] =>
+  regionKinds.map((kind) => newStep(kind, `${regionId}-${kind}`, working, regionId))
 
 export function defaultGrade(
   encodingId: string,
@@ -30,19 +39,7 @@ export function defaultGrade(
     schema: currentSchema,
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null, lutStrength: 1 },
-    steps: [
-      'exposure',
-      'white-balance',
-      'black-offset',
-      'balance-by-tone',
-      'contrast',
-      'ends',
-      'local-contrast',
-      'tone-curve',
-      'saturation',
-      'colour-curves',
-      'lut',
-    ].map((kind) => newStep(kind, kind)),
+    steps: standing.map(({ id }) => newStep(id, id, 'scene')),
     along: [],
     regions: [],
     show: {
@@ -55,4 +52,53 @@ export function defaultGrade(
       params: defaultShowParameters,
     },
   }
+}
+
+/**
+ * A document of the present schema with what has been added to the program since it was stored: kinds that always
+ * stand, neutral and in their place, and parameters at their defaults. The same object where nothing is missing.
+ */
+export function completedGrade(grade: GradeDocument): GradeDocument {
+  const steps = grade.steps.map(withAllParameters)
+  const ofPicture = completed(
+    steps.filter((s) => s.regionId === undefined),
+    standing.map(({ id }) => newStep(id, freshId(steps, id), grade.working)),
+  )
+  const ofRegions = grade.regions.flatMap(({ id }) =>
+    completed(
+      steps.filter((s) => s.regionId === id),
+      regionSteps(grade.working, id).map((s) => ({ ...s, id: freshId(steps, s.id) })),
+    ),
+  )
+  const known = new Set(grade.regions.map((r) => r.id))
+  const stray = steps.filter((s) => s.regionId !== undefined && !known.has(s.regionId))
+  const all = [...ofPicture, ...ofRegions, ...stray]
+  const nothingAdded = all.length === steps.length && steps.every((s, i) => s === grade.steps[i])
+  return nothingAdded ? grade : { ...grade, steps: all }
+}
+
+/** `fresh` steps of kinds that are missing go behind the last of the kinds before theirs. */
+function completed(own: readonly Step[], fresh: readonly Step[]): readonly Step[] {
+  const isOwn = (s: Step, kind: string): boolean => s.kind === kind && s.lookId === undefined
+  let steps = own
+  fresh.forEach((step, n) => {
+    if (steps.some((s) => isOwn(s, step.kind))) return
+    const before = new Set(fresh.slice(0, n).map((f) => f.kind))
+    const at = steps.findLastIndex((s) => before.has(s.kind) && s.lookId === undefined)
+    steps = [...steps.slice(0, at + 1), step, ...steps.slice(at + 1)]
+  })
+  return steps
+}
+
+function freshId(steps: readonly Step[], id: string): string {
+  let fresh = id
+  for (let n = 2; steps.some((s) => s.id === fresh); n++) fresh = `${id}-${n}`
+  return fresh
+}
+
+function withAllParameters(step: Step): Step {
+  if (!isStepKindId(step.kind)) return step
+  const defaults = defaultParameters(stepKindById(step.kind))
+  const missing = Object.keys(defaults).some((key) => step.params[key] === undefined)
+  return missing ? { ...step, params: { ...defaults, ...step.params } } : step
 }

@@ -146,12 +146,13 @@ const nameIn = ({ regions }: GradeDocument, { name, regionId }: Step): string =>
   regionId === undefined ? name : `${regions.find((r) => r.id === regionId)?.name ?? 'Region'}, ${name.toLowerCase()}`
 
 function stepDifferences(before: Step, after: Step, out: Difference[], name: string): void {
-  const { parameters } = stepKindById(after.kind)
+  const kind = stepKindById(after.kind)
+  const { parameters } = kind
   const single = Object.keys(parameters).length === 1
   for (const [key, parameter] of Object.entries(parameters)) {
     if (same(before.params[key], after.params[key])) continue
     const label =
-      single || parameter.label.startsWith(name) || (before.regionId === undefined && before.kind !== 'zone')
+      single || parameter.label.startsWith(name) || (before.regionId === undefined && !kind.many)
         ? parameter.label
         : `${name}, ${parameter.label.toLowerCase()}`
     out.push({

@@ -1,3 +1,4 @@
+import { regionKinds } from './defaults'
 import { defaultGrade } from './defaults'
 import {
   addCurvePoint,
@@ -12,7 +13,7 @@ import {
   stationStrength,
   withoutStation,
 } from './edits'
-import { addRegion, regionKinds, removeRegion, setRegion } from './region-edits'
+import { addRegion, removeRegion, setRegion } from './region-edits'
 
 const grade = defaultGrade('log-420-95')
 const straight = [

@@ -70,14 +70,8 @@ export function addStep(
   name: string,
   params: Readonly<Record<string, ParameterValue>>,
 ): GradeDocument {
-  const step = newStep(kind, freeId(grade.steps, kind))
-  return {
-    ...grade,
-    steps: [
-      ...grade.steps,
-      { ...step, name, side: kind === 'cdl' ? 'scene' : grade.working, params: { ...step.params, ...params } },
-    ],
-  }
+  const step = newStep(kind, freeId(grade.steps, kind), grade.working)
+  return { ...grade, steps: [...grade.steps, { ...step, name, params: { ...step.params, ...params } }] }
 }
 
 /** Marks of steps that are no longer there go with them. */

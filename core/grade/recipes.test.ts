@@ -1,5 +1,6 @@
+import { regionKinds } from './defaults'
 import { addStep, setParameter, setStep } from './edits'
-import { addPiece, addRegion, changeShapeSource, regionKinds, setRegion, setShapeAt } from './region-edits'
+import { addPiece, addRegion, changeShapeSource, setRegion, setShapeAt } from './region-edits'
 import { isNeutralStep } from './chain'
 import { defaultGrade } from './defaults'
 import { differences } from './differences'

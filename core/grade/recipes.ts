@@ -1,12 +1,12 @@
 // Recipes: chosen steps of a grade under a name, to be used on other shots and in other projects. They come in as
 // ordinary steps.
+import { stepKindById } from './steps'
 import { builtFrom, type Piece, type Region } from '../regions'
 import { restingAt } from './along'
 import { isNeutralStep, stationOf } from './chain'
-import { newStep } from './defaults'
+import { newStep, regionKinds } from './defaults'
 import type { GradeDocument, Step } from './document'
 import { addStep, freeId, setStep } from './edits'
-import { regionKinds } from './region-edits'
 import type { StationId } from './stations'
 
 /** A step as a recipe keeps it: where it sits in a grade is the grade's. A region is one of the recipe's own. */
@@ -92,7 +92,12 @@ export function applyRecipe(grade: GradeDocument, { steps, regions }: RecipeCont
 
 function applyStep(grade: GradeDocument, { kind, name, strength, side, params }: RecipeStep): GradeDocument {
   const own = grade.steps.find(
-    (s) => s.kind === kind && s.regionId === undefined && s.lookId === undefined && isNeutralStep(s) && kind !== 'zone',
+    (s) =>
+      s.kind === kind &&
+      s.regionId === undefined &&
+      s.lookId === undefined &&
+      isNeutralStep(s) &&
+      !stepKindById(kind).many,
   )
   if (own)
     return {
@@ -126,7 +131,7 @@ function addPlaced(
   // What a region always offers is there for the hand as well, neutral where the recipe says nothing.
   const offered = regionKinds
     .filter((kind) => !carried.some((s) => s.kind === kind))
-    .map((kind) => ({ ...newStep(kind, '', regionId), side: carried[0]?.side ?? grade.working }))
+    .map((kind) => ({ ...newStep(kind, '', grade.working, regionId), side: carried[0]?.side ?? grade.working }))
   const fresh = [...carried.map((s) => ({ ...s, id: '', enabled: true, regionId })), ...offered]
   const steps = fresh.reduce<readonly Step[]>(
     (all, step) => [...all, { ...step, id: freeStepId(all, `${regionId}-${step.kind}`) }],

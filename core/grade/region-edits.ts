@@ -9,31 +9,16 @@ import {
   type Shape,
   type ShapeSource,
 } from '../regions'
-import { newStep } from './defaults'
+import { regionSteps } from './defaults'
 import type { GradeDocument, StepParameters } from './document'
 import { freeId, withoutLostMarks } from './edits'
-
-/** The kinds of step that a region offers: those of Level, Shape and Hue. Any number of zones may join them. */
-export const regionKinds = [
-  'exposure',
-  'white-balance',
-  'black-offset',
-  'balance-by-tone',
-  'contrast',
-  'ends',
-  'tone-curve',
-  'local-contrast',
-  'sharpness',
-  'saturation',
-  'colour-curves',
-] as const
-export type RegionKind = (typeof regionKinds)[number]
 
 /** A region to begin with, and what its steps do at first. */
 export interface RegionStart {
   readonly name: string
   readonly region: Pick<Region, 'invert' | 'pieces'>
-  readonly params: Readonly<Partial<Record<RegionKind, StepParameters>>>
+  /** By the kind of step. */
+  readonly params: Readonly<Record<string, StepParameters>>
 }
 
 export const shapePiece = (
@@ -78,25 +63,18 @@ export function addRegion(
   const regionId = freeId(grade.regions, 'region')
   const name = freeName(grade.regions, start.name || `Region ${regionId.slice('region-'.length)}`)
   const region: Region = { id: regionId, name, enabled: true, strength: 1, ...start.region }
+  const tools = regionSteps(grade.working, regionId).map((step) => ({
+    ...step,
+    params: { ...step.params, ...start.params[step.kind] },
+  }))
   return {
     grade: {
       ...grade,
       regions: [...grade.regions, region],
-      steps: [...grade.steps, ...regionSteps(grade, regionId, start.params)],
+      steps: [...grade.steps, ...tools],
     },
     regionId,
   }
-}
-
-export function regionSteps(
-  grade: Pick<GradeDocument, 'working'>,
-  regionId: string,
-  params: RegionStart['params'] = {},
-): GradeDocument['steps'] {
-  return regionKinds.map((kind) => {
-    const step = newStep(kind, `${regionId}-${kind}`, regionId)
-    return { ...step, side: grade.working, params: { ...step.params, ...params[kind] } }
-  })
 }
 
 function freeName(regions: readonly Region[], name: string): string {

@@ -1,7 +1,7 @@
 // What a step kind declares. The interface, the validator and the compiler all read the declaration.
 import type { Gamut } from '../colour'
 import type { Lut } from '../luts'
-import type { CurvePoint, ParameterValue, StepParameters } from './document'
+import type { CurvePoint, ParameterValue, Side, StepParameters } from './document'
 import type { Curve, Light, Operation } from './operation'
 import type { StationId } from './stations'
 
@@ -87,8 +87,18 @@ export interface StepKind<P extends StepParameters = StepParameters> {
    * neighbours.
    */
   readonly pixelByPixel: boolean
-  /** May be carried by a region. */
-  readonly regional: boolean
+  /** The page of its station that its controls stand on; see stations.ts. */
+  readonly page: string
+  /** The side it stands on at first; "working" is the side that the grade works on. */
+  readonly firstSide: Side | 'working'
+  /**
+   * In the whole picture: every grade has one from the start; or it is added; and whether more than one may stand. A kind
+   * that stands is put, neutral, into every grade of before.
+   */
+  readonly stands: 'always' | 'added'
+  readonly many: boolean
+  /** In regions: every region has one from the start, one may be added, or none may be carried. */
+  readonly inRegions: 'always' | 'added' | 'never'
   readonly parameters: { readonly [K in keyof P & string]: Parameter }
   /** True when the step would change nothing. */
   readonly isNeutral: (params: P) => boolean

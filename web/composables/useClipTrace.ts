@@ -5,7 +5,8 @@ import { worstMoments, type FrameTrace, type Moment } from '@core/instruments'
 import type { ProxyFacts } from '@contracts/responses'
 import { sameWhileEqual } from './sameWhileEqual'
 import type { Medium } from '../workers/messages'
-import type { TraceAnswer, TraceOrder } from '../workers/trace-messages'
+import { connect, Overtaken } from '../workers/calls'
+import type { Traced, TraceFunctions } from '../workers/trace-worker'
 
 export interface TraceSubject {
   readonly medium: Medium
@@ -27,61 +28,65 @@ export interface ClipTrace {
 const restMs = 1200
 
 export function useClipTrace(subject: () => TraceSubject | null, busy: () => boolean): ClipTrace {
-  const worker = new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' })
-  const tell = (order: TraceOrder): void => worker.postMessage(order)
+  const calls = connect<TraceFunctions>(
+    new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' }),
+    'The clip trace',
+  )
   const traces = shallowRef<readonly (FrameTrace | undefined)[]>([])
   const share = ref(0)
   const fault = ref('')
-  let id = 0
   let timer: ReturnType<typeof setTimeout> | undefined
-  let found = 0
+  let running = new AbortController()
 
-  worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => {
-    if (data.id !== id) return
-    fault.value = data.fault
-    const next = [...traces.value]
-    data.frames.forEach((frame, i) => {
-      next[frame] = data.traces[i]
-    })
-    found += data.frames.length
-    traces.value = next
-    share.value = next.length === 0 ? 1 : found / next.length
+  async function trace({ medium, ...asked }: TraceSubject, proxy: ProxyFacts, signal: AbortSignal): Promise<void> {
+    let found = 0
+    const empty = Array<undefined>(asked.count).fill(undefined)
+    share.value = 0
+    fault.value = ''
+    traces.value = empty
+    if (busy()) calls.tell('pause', undefined)
+    const onEvent = (more: Traced): void => {
+      const next = [...traces.value]
+      more.frames.forEach((frame, i) => {
+        next[frame] = more.traces[i]
+      })
+      found += more.frames.length
+      traces.value = next
+      share.value = next.length === 0 ? 1 : found / next.length
+    }
+    try {
+      await calls.ask('trace', { ...asked, medium: { ...medium, proxy } }, { signal, onEvent })
+    } catch (error) {
+      if (!(error instanceof Overtaken)) fault.value = error instanceof Error ? error.message : String(error)
+    }
   }
-  worker.onerror = (event) => {
-    event.preventDefault()
-    fault.value = 'The clip trace stopped.'
+  function overtake(): AbortSignal {
+    clearTimeout(timer)
+    running.abort()
+    running = new AbortController()
+    // What is paused must hear that it is not wanted any more.
+    calls.tell('resume', undefined)
+    return running.signal
   }
 
   watch(
     subject,
     (now) => {
-      clearTimeout(timer)
-      tell({ ask: 'stop' })
-      id++
-      if (!now?.medium.proxy) return void (traces.value = [])
+      const signal = overtake()
+      const proxy = now?.medium.proxy
+      if (!now || !proxy) {
+        traces.value = []
+        return
+      }
       if (traces.value.length !== now.count) traces.value = Array<undefined>(now.count).fill(undefined)
-      timer = setTimeout(() => {
-        found = 0
-        share.value = 0
-        fault.value = ''
-        traces.value = Array<undefined>(now.count).fill(undefined)
-        tell({
-          ask: 'trace',
-          id,
-          medium: now.medium as Medium & { proxy: ProxyFacts },
-          grade: now.grade,
-          first: now.first,
-          count: now.count,
-        })
-        if (busy()) tell({ ask: 'wait' })
-      }, restMs)
+      timer = setTimeout(() => void trace(now, proxy, signal), restMs)
     },
     { immediate: true },
   )
-  watch(busy, (is) => tell({ ask: is ? 'wait' : 'go on' }))
+  watch(busy, (is) => calls.tell(is ? 'pause' : 'resume', undefined))
   onScopeDispose(() => {
-    clearTimeout(timer)
-    worker.terminate()
+    overtake()
+    calls.close()
   })
 
   // Of the footage, not of the grade: what is on the line stays while a hand moves.

@@ -1,10 +1,11 @@
 // Instruments in windows of their own: the Bench sends what it measured, a window says what it shows. Both sides of one
 // channel.
-import { useBroadcastChannel, useIntervalFn } from '@vueuse/core'
-import { computed, onScopeDispose, shallowRef, watch, type ComputedRef } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import type { StationId } from '@core/grade'
 import { instrumentIds, type InstrumentId, type InstrumentSettings, type TraceImage } from '@core/instruments'
 import type { Graticules } from '../stores/kept-settings'
+import { tabId } from './tabId'
 
 /** What a window is sent with every measured picture. */
 export interface DetachedPicture {
@@ -25,20 +26,30 @@ interface Alive {
 }
 type Message = DetachedPicture | Alive
 
-const channelName = 'pale-instruments'
 const aliveMs = 1000
 const goneMs = 2600
 
-/** The Bench's side: which instruments stand in windows, and sending to them. */
+/** A Bench and its windows speak on a channel of their own: two Benches do not feed one window. */
+const channelOf = (bench: string): BroadcastChannel => new BroadcastChannel(`pale-instruments-${bench}`)
+
+/** The Bench's side: its name in the windows' addresses, which instruments stand in windows, and sending to them. */
 export function useDetachedSender(picture: () => DetachedPicture | null): {
+  readonly bench: Readonly<Ref<string>>
   readonly detached: ComputedRef<readonly InstrumentId[]>
 } {
-  const { data, post } = useBroadcastChannel<Message, Message>({ name: channelName })
+  const bench = ref('')
   const windows = shallowRef<ReadonlyMap<string, { readonly id: InstrumentId; readonly at: number }>>(new Map())
-  watch(data, (message) => {
-    // Whatever else may speak on the channel: only windows that name an instrument count.
-    if (message?.kind === 'alive' && instrumentIds.includes(message.id))
-      windows.value = new Map([...windows.value, [message.window, { id: message.id, at: Date.now() }]])
+  let channel: BroadcastChannel | null = null
+  let gone = false
+  void tabId().then((id) => {
+    if (gone) return
+    bench.value = id
+    channel = channelOf(id)
+    channel.onmessage = ({ data }: MessageEvent<Message | null>) => {
+      // Whatever else may speak on the channel: only windows that name an instrument count.
+      if (data?.kind === 'alive' && instrumentIds.includes(data.id))
+        windows.value = new Map([...windows.value, [data.window, { id: data.id, at: Date.now() }]])
+    }
   })
   useIntervalFn(() => {
     const living = [...windows.value].filter(([, { at }]) => Date.now() - at < goneMs)
@@ -49,22 +60,26 @@ export function useDetachedSender(picture: () => DetachedPicture | null): {
   watch(
     () => (detached.value.length > 0 ? picture() : null),
     (now) => {
-      if (now) post(now)
+      if (now) channel?.postMessage(now)
     },
   )
-  return { detached }
+  onScopeDispose(() => {
+    gone = true
+    channel?.close()
+  })
+  return { bench, detached }
 }
 
-/** A window's side: the newest picture. */
-export function useDetachedReceiver(id: () => InstrumentId): ComputedRef<DetachedPicture | null> {
-  const { data, post } = useBroadcastChannel<Message, Message>({ name: channelName })
+/** A window's side: the newest picture of its Bench. */
+export function useDetachedReceiver(bench: string, id: () => InstrumentId): ShallowRef<DetachedPicture | null> {
+  const channel = channelOf(bench)
   const window_ = Math.random().toString(36).slice(2)
   const last = shallowRef<DetachedPicture | null>(null)
-  const say = (): void => post({ kind: 'alive', window: window_, id: id() })
+  channel.onmessage = ({ data }: MessageEvent<Message | null>) => {
+    if (data?.kind === 'picture') last.value = data
+  }
+  const say = (): void => channel.postMessage({ kind: 'alive', window: window_, id: id() } satisfies Alive)
   useIntervalFn(say, aliveMs, { immediateCallback: true })
-  const stop = watch(data, (message) => {
-    if (message?.kind === 'picture') last.value = message
-  })
-  onScopeDispose(stop)
-  return computed(() => last.value)
+  onScopeDispose(() => channel.close())
+  return last
 }

@@ -10,10 +10,13 @@ import {
   type Cast,
   type Finding,
   type HouseStandard,
+  type Pointed,
   type Reading,
   type ReadingId,
 } from '@core/readings'
-import type { MarkedAnswer, ReadingsAnswer, ReadingsRequest } from '../workers/readings-messages'
+import { connect, Overtaken } from '../workers/calls'
+import type { Lit } from '../workers/messages'
+import type { ReadingsFunctions, ReadPicture } from '../workers/readings-worker'
 
 /** A reading where it lies furthest outside, over the frames of the clip that were looked at. */
 export interface ClipWorst {
@@ -38,7 +41,7 @@ export interface FrameReadings {
   readonly fresh: Ref<boolean>
   readonly fault: Ref<string>
   /** The pixels behind a reading of the frame that is looked at, to lay over the picture. */
-  readonly pixelsOf: (id: ReadingId) => Promise<Pick<MarkedAnswer, 'lit' | 'share'>>
+  readonly pixelsOf: (id: ReadingId) => Promise<Lit>
 }
 
 /** A hand that moves on at once finds both cores free. */
@@ -46,116 +49,94 @@ const restMs = 350
 /** The clip is looked through only when nobody does anything for a while. */
 const idleMs = 2500
 
+/** What the readings are of: a picture, and what was pointed out in it. */
+export type ReadingsSubject = ReadPicture & { readonly pointed: Pointed }
+
 /**
- * `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it,
- * coarsely first.
+ * `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it, coarsely
+ * first.
  */
 export function useReadings(
-  subject: () => Omit<ReadingsRequest, 'id'> | null,
+  subject: () => ReadingsSubject | null,
   standard: () => HouseStandard,
   clip: () => { readonly first: number; readonly last: number },
 ): FrameReadings {
-  const worker = new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' })
+  const calls = connect<ReadingsFunctions>(
+    new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' }),
+    'The readings',
+  )
   const findings = shallowRef<readonly Finding[]>([])
   const seen = ref(0)
-  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = []
-  let order: readonly number[] = []
   const fresh = ref(false)
   const fault = ref('')
-  let id = 0
-  let coming: Finding[] = []
+  let overClip: { readonly frame: number; readonly findings: readonly Finding[] }[] = []
+  let order: readonly number[] = []
+  let clipOf: { readonly hash: string; readonly grade: object } | null = null
   let timer: ReturnType<typeof setTimeout> | undefined
-  let marked: ((answer: MarkedAnswer) => void) | null = null
-  let clipFrame: number | null = null
-  let clipOf: { readonly mediaHash: string; readonly grade: object } | null = null
+  /** What is under way; a change of the picture overtakes it. */
+  let running = new AbortController()
 
-  function ask(request: Omit<ReadingsRequest, 'id'>): void {
-    id++
-    coming = []
-    worker.postMessage({ ...request, id } satisfies ReadingsRequest)
-  }
-  /** The next frame of the clip that was not looked at yet. */
-  function goOn(): void {
-    const now = subject()
-    const next = order[overClip.length]
-    if (!now || next === undefined) return
-    clipFrame = next
-    ask({ ...now, frameIndex: next, pointed: nothingPointed })
-  }
-  worker.onmessage = ({ data }: MessageEvent<ReadingsAnswer | MarkedAnswer>) => {
-    if (data.id !== id) return
-    if ('lit' in data) {
-      marked?.(data)
-      marked = null
-      const now = subject()
-      if (now)
-        timer = setTimeout(
-          () => {
-            if (fresh.value) goOn()
-            else ask(now)
-          },
-          fresh.value ? idleMs : 0,
-        )
-      return
-    }
-    coming.push(...data.findings)
-    if (!data.done) return
-    if (clipFrame !== null) {
-      // A frame that cannot be had is passed over.
-      overClip.push({ frame: clipFrame, findings: coming })
-      seen.value = overClip.length
-      goOn()
-      return
-    }
-    fault.value = data.fault
-    // All at once, so that rows do not jump while the parts come in.
-    findings.value = coming
-    fresh.value = data.fault === ''
-    timer = setTimeout(goOn, idleMs)
-  }
-  worker.onerror = (event) => {
-    event.preventDefault()
-    fault.value = 'The readings stopped. Reload the page.'
-  }
-  /** What is under way counts no more. */
-  function leave(): void {
-    id++
-    clipFrame = null
+  function overtake(): AbortSignal {
     clearTimeout(timer)
-    marked?.({ id, lit: null, share: 0 })
-    marked = null
+    running.abort()
+    running = new AbortController()
+    return running.signal
   }
-  function pixelsOf(of: ReadingId): Promise<MarkedAnswer> {
+  /** Measures the frame that is looked at; then, while nothing else is wanted, the clip. */
+  async function measure(now: ReadingsSubject, signal: AbortSignal): Promise<void> {
+    try {
+      // All at once, so that rows do not jump while the parts come in.
+      findings.value = await calls.ask('measure', now, { signal })
+      fault.value = ''
+      fresh.value = true
+    } catch (error) {
+      if (error instanceof Overtaken) return
+      fault.value = error instanceof Error ? error.message : String(error)
+    }
+    if (!signal.aborted) timer = setTimeout(() => void lookThrough(now, signal), idleMs)
+  }
+  async function lookThrough(now: ReadingsSubject, signal: AbortSignal): Promise<void> {
+    for (const frameIndex of order.slice(overClip.length)) {
+      const found = await calls
+        .ask('measure', { ...now, frameIndex, pointed: nothingPointed }, { signal })
+        // A frame that cannot be had is passed over.
+        .catch(() => [])
+      if (signal.aborted) return
+      overClip.push({ frame: frameIndex, findings: found })
+      seen.value = overClip.length
+    }
+  }
+  async function pixelsOf(of: ReadingId): Promise<Lit> {
     const now = subject()
-    leave()
-    if (!now) return Promise.resolve({ id, lit: null, share: 0 })
-    ask({ ...now, marks: of })
-    return new Promise((done) => {
-      marked = done
-    })
+    const signal = overtake()
+    const none = { lit: null, share: 0 }
+    if (!now) return none
+    // The picture itself says what is wrong.
+    const lit = await calls.ask('pixels', { ...now, of }, { signal }).catch(() => none)
+    if (!signal.aborted)
+      timer = setTimeout(() => void (fresh.value ? lookThrough : measure)(now, signal), fresh.value ? idleMs : 0)
+    return lit
   }
   watch(
     subject,
     (now) => {
       fresh.value = false
-      leave()
-      // A measurement under way stops at its next part.
-      worker.postMessage(null)
+      const signal = overtake()
       if (!now) return
-      if (clipOf?.mediaHash !== now.mediaHash || clipOf.grade !== now.grade) {
+      if (clipOf?.hash !== now.medium.hash || clipOf.grade !== now.grade) {
         const { first, last } = clip()
-        clipOf = now
+        clipOf = { hash: now.medium.hash, grade: now.grade }
         overClip = []
         order = coarseToFine(last - first + 1).map((i) => first + i)
         seen.value = 0
       }
-      timer = setTimeout(() => ask(now), restMs)
+      timer = setTimeout(() => void measure(now, signal), restMs)
     },
     { immediate: true },
   )
   onScopeDispose(() => {
-    clearTimeout(timer)
-    worker.terminate()
+    overtake()
+    calls.close()
   })
 
   const readings = computed(() => judge(findings.value, standard()))

@@ -93,6 +93,7 @@ export const useAims = defineStore('aims', () => {
     solution.value = null
   }
   return {
+    shotId,
     aims,
     lines,
     refused,

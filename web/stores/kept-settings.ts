@@ -30,7 +30,7 @@ const allowed = {
 } as const
 
 /** What was stored may be old, or anything at all: only what still makes sense is taken. */
-export function soundInstruments(stored: unknown): InstrumentSettings {
+export function parseInstrumentSettings(stored: unknown): InstrumentSettings {
   const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Record<string, unknown>
   const kept = Object.entries(allowed)
     .filter(([key, values]) => (values as readonly unknown[]).includes(from[key]))
@@ -41,13 +41,13 @@ export function soundInstruments(stored: unknown): InstrumentSettings {
       : defaultInstruments.gain
   return { ...defaultInstruments, ...(Object.fromEntries(kept) as Partial<InstrumentSettings>), gain }
 }
-export function soundSlots(stored: unknown): readonly InstrumentId[] {
+export function parseSlots(stored: unknown): readonly InstrumentId[] {
   return defaultSlots.map((own, i) => {
     const id = Array.isArray(stored) ? (stored[i] as unknown) : null
     return instrumentIds.includes(id as InstrumentId) ? (id as InstrumentId) : own
   })
 }
-export function soundGraticules(stored: unknown): Graticules {
+export function parseGraticules(stored: unknown): Graticules {
   const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Partial<
     Record<keyof Graticules, unknown>
   >

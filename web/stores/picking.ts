@@ -4,7 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Side, StationId } from '@core/grade'
 import type { PlaceColour } from '@core/instruments'
-import type { Spread } from '../workers/messages'
+import type { ToneDistribution } from '../workers/messages'
 
 export interface Picker {
   /** Whose picking this is: a second press of the same button ends it. */
@@ -21,12 +21,12 @@ export const usePicking = defineStore('picking', () => {
   const picker = shallowRef<Picker | null>(null)
   /** What stands before the open station; the Bench keeps it up to date while it is wanted. */
   const wanted = shallowRef<{ readonly station: StationId; readonly side: Side } | null>(null)
-  const spread = shallowRef<Omit<Spread, 'id'> | null>(null)
+  const distribution = shallowRef<ToneDistribution | null>(null)
   const toggle = (next: Picker): void => {
     picker.value = picker.value?.id === next.id ? null : next
   }
   const stop = (): void => {
     picker.value = null
   }
-  return { picker, wanted, spread, active: computed(() => picker.value?.id ?? null), toggle, stop }
+  return { picker, wanted, distribution, active: computed(() => picker.value?.id ?? null), toggle, stop }
 })

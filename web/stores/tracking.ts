@@ -18,7 +18,8 @@ import {
 } from '@core/regions'
 import { changeShapeSource } from '@core/grade'
 import type { Medium } from '../workers/messages'
-import type { TrackAnswer, TrackOrder } from '../workers/track-messages'
+import { connect, Overtaken, type Calls } from '../workers/calls'
+import type { Followed as FramesFollowed, TrackFunctions, TrackQuestion } from '../workers/track-worker'
 import { useGrade } from './grade'
 import { useRegions } from './regions'
 import { useView } from './view'
@@ -44,30 +45,9 @@ export const useTracking = defineStore('tracking', () => {
   const excluded = shallowRef<readonly { readonly x: number; readonly y: number; readonly radius: number }[]>([])
   const painting = ref(false)
   const clip = shallowRef<Clip | null>(null)
-  let worker: Worker | null = null
-  let id = 0
-  let waiting: ((answer: TrackAnswer) => void) | null = null
-  const tell = (order: TrackOrder): void => {
-    if (!worker) {
-      worker = new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' })
-      worker.onmessage = ({ data }: MessageEvent<TrackAnswer>) => {
-        if (data.id === id) waiting?.(data)
-      }
-      worker.onerror = (event) => {
-        event.preventDefault()
-        waiting?.({
-          id,
-          frames: [],
-          values: [],
-          quality: [],
-          done: true,
-          why: 'the tracking worker stopped',
-          framesPerSecond: 0,
-        })
-      }
-    }
-    worker.postMessage(order)
-  }
+  /** Started when something is first followed. */
+  let calls: Calls<TrackFunctions> | null = null
+  let following = new AbortController()
 
   interface Followed {
     readonly frames: Map<number, { readonly values: readonly number[]; readonly quality: readonly [number, number] }>
@@ -75,28 +55,27 @@ export const useTracking = defineStore('tracking', () => {
     readonly at: number
   }
 
-  function follow(
-    request: Omit<Extract<TrackOrder, { ask: 'track' }>, 'ask' | 'id' | 'excluded'>,
-    done: number,
-    whole: number,
-  ): Promise<Followed> {
+  /** Follows through some frames; what was followed before it was cancelled counts. */
+  async function follow(question: Omit<TrackQuestion, 'excluded'>, done: number, whole: number): Promise<Followed> {
     const frames: Followed['frames'] = new Map()
-    const mine = ++id
-    return new Promise((finish) => {
-      waiting = (answer) => {
-        answer.frames.forEach((frame, i) => {
-          const values = answer.values[i]
-          const quality = answer.quality[i]
-          if (values && quality) frames.set(frame, { values, quality })
-        })
-        share.value = (done + frames.size) / Math.max(1, whole)
-        framesPerSecond.value = answer.framesPerSecond
-        if (!answer.done) return
-        waiting = null
-        finish({ frames, why: answer.why, at: request.frames[frames.size] ?? request.from })
-      }
-      tell({ ask: 'track', id: mine, excluded: excluded.value, ...request })
-    })
+    calls ??= connect<TrackFunctions>(
+      new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' }),
+      'The tracking worker',
+    )
+    const onEvent = (more: FramesFollowed): void => {
+      more.frames.forEach((frame, i) => {
+        const values = more.values[i]
+        const quality = more.quality[i]
+        if (values && quality) frames.set(frame, { values, quality })
+      })
+      share.value = (done + frames.size) / Math.max(1, whole)
+      framesPerSecond.value = more.framesPerSecond
+    }
+    const asked = { ...question, excluded: excluded.value }
+    const { why } = await calls.ask('track', asked, { onEvent, signal: following.signal }).catch((error: Error) => ({
+      why: error instanceof Overtaken ? '' : error.message,
+    }))
+    return { frames, why, at: question.frames[frames.size] ?? question.from }
   }
 
   /** Begins anew from this frame: the shape is where it should be here. */
@@ -139,6 +118,7 @@ export const useTracking = defineStore('tracking', () => {
     if (!now || !proxy || shotId === null || regionId === undefined || pieceId === undefined) return
     const medium = { ...now.medium, proxy: proxy }
     running.value = true
+    following = new AbortController()
     stopped.value = null
     share.value = 0
     const ahead = direction === 'backward' ? [] : range(from + 1, now.last)
@@ -173,7 +153,7 @@ export const useTracking = defineStore('tracking', () => {
 
   function cancel(): void {
     running.value = false
-    tell({ ask: 'stop' })
+    following.abort()
   }
   /** From here on by hand: a keyframe holds the shape where it lies now. */
   const byHand = (): void => {

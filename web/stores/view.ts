@@ -12,7 +12,7 @@ import {
   type TraceImage,
 } from '@core/instruments'
 import type { MatteViewId } from '@core/regions'
-import { defaultGraticules, defaultSlots, soundGraticules, soundInstruments, soundSlots } from './kept-settings'
+import { defaultGraticules, defaultSlots, parseGraticules, parseInstrumentSettings, parseSlots } from './kept-settings'
 
 export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
 /** A line across the picture: where it crosses the middle (share of the width), and its turn from upright. */
@@ -60,10 +60,10 @@ export const useView = defineStore('view', () => {
   /** The picture is looked at as at the other usual display gamma. */
   const otherGamma = ref(false)
   /** Which instruments stand in the column's places, and the one that fills it, if one does. */
-  const slots = kept<readonly InstrumentId[]>('pale-instrument-places', defaultSlots, soundSlots)
+  const slots = kept<readonly InstrumentId[]>('pale-instrument-places', defaultSlots, parseSlots)
   const filling = shallowRef<InstrumentId | null>(null)
-  const instruments = kept('pale-instruments', defaultInstruments, soundInstruments)
-  const graticules = kept('pale-graticules', defaultGraticules, soundGraticules)
+  const instruments = kept('pale-instruments', defaultInstruments, parseInstrumentSettings)
+  const graticules = kept('pale-graticules', defaultGraticules, parseGraticules)
   const tap = shallowRef<StationId>('finish')
   const part = shallowRef<Part | null>(null)
   const overlay = shallowRef<OverlaySettings | null>(null)

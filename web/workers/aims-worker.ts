@@ -1,37 +1,30 @@
-// The aims' worker: solves on the exact frame; of several requests under way only the last is answered.
-import { solveAims } from '@core/aims'
-import { missingLuts } from '@core/grade'
+// The aims' worker: solves on the exact frame, with the frames about it that the grade looks at. Of several questions
+// under way only the last is answered.
+import { solveAims, type Aim, type ControlId, type Solution } from '@core/aims'
 import type { Frame } from '@core/image'
-import type { AimsAnswer, AimsRequest } from './aims-messages'
-import { loadFrame, loadLut, lutAtHand } from './frame-source'
+import { serve, type CallContext } from './calls'
+import { loadGradedFrame, loadLutsOf, lutAtHand } from './frame-source'
+import type { GradedFrame } from './messages'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<AimsRequest>) => void) | null
-  postMessage: (m: AimsAnswer) => void
-}
-let newest = 0
-
-scope.onmessage = ({ data }) => {
-  newest = data.id
-  void solve(data).catch((error: unknown) =>
-    scope.postMessage({
-      id: data.id,
-      solution: null,
-      fault: error instanceof Error ? error.message : String(error),
-      ms: 0,
-    }),
-  )
+export interface AimsQuestion extends GradedFrame {
+  readonly aims: readonly Aim[]
+  readonly locked: readonly ControlId[]
 }
 
-async function solve({ id, mediaHash, frameIndex, grade, aims, locked }: AimsRequest): Promise<void> {
-  const frame = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
-  await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
+async function solve(question: AimsQuestion, { signal }: CallContext): Promise<Solution | null> {
+  const { medium, frameIndex, grade, aims, locked } = question
+  const load = (index: number): Promise<Frame> => loadGradedFrame({ medium, frameIndex: index, grade })
+  const frame = await load(frameIndex)
+  await loadLutsOf(grade)
   const frames = new Map<number, Frame>()
-  for (const index of new Set(aims.flatMap((a) => (a.frame === undefined || a.frame === frameIndex ? [] : [a.frame]))))
-    frames.set(index, await loadFrame({ mediaHash, index, range: grade.read.range }))
+  for (const index of new Set(aims.flatMap((a) => a.frame ?? [])))
+    if (index !== frameIndex) frames.set(index, await load(index))
+  // Lets a cancel in.
   await new Promise((go) => setTimeout(go))
-  if (newest !== id) return
-  const start = performance.now()
-  const solution = solveAims({ grade, frameIndex, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
-  scope.postMessage({ id, solution, fault: '', ms: performance.now() - start })
+  if (signal.aborted) return null
+  return solveAims({ grade, frameIndex, lut: lutAtHand, frame, frames, aims, locked: new Set(locked) })
 }
+
+const functions = { solve }
+export type AimsFunctions = typeof functions
+serve(functions)

@@ -1,56 +1,67 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
 import { encodingById } from '@core/colour'
-import { compile, execute, setRead } from '@core/grade'
-import { guessEncoding, placesToLook, type Sight } from '@core/guess'
-import { fitWithin, meanOfBox, shrink, type Box, type Frame } from '@core/image'
+import { compile, execute, setRead, type GradeDocument } from '@core/grade'
+import { guessEncoding, placesToLook, type ColourTags, type Guess, type Sight } from '@core/guess'
+import { fitWithin, meanOfBox, shrink, type Box, type CodeRange, type Frame } from '@core/image'
 import type { TraceImage } from '@core/instruments'
-import type { CameraAnswer, CameraRequest, ComparedPicture } from './camera-messages'
+import { serve } from './calls'
 import { loadFrame } from './frame-source'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<CameraRequest>) => void) | null
-  postMessage: (m: CameraAnswer) => void
-}
 const noLut = (): undefined => undefined
 const smallPicture = { width: 300, height: 170 } as const
 
-scope.onmessage = ({ data }) => {
-  void answer(data).then(
-    (a) => scope.postMessage(a),
-    (error: unknown) =>
-      scope.postMessage({ id: data.id, ask: 'fault', message: error instanceof Error ? error.message : String(error) }),
-  )
+/** A frame as the file's codes are, whatever it is read as. */
+export interface CodedFrame {
+  readonly mediaHash: string
+  readonly frameIndex: number
+  readonly range: CodeRange
+}
+export interface CompareQuestion extends CodedFrame {
+  readonly tags: ColourTags
+  readonly grade: GradeDocument
+  readonly pictures: number
+  /** The medium's size. */
+  readonly width: number
+  readonly height: number
+  readonly frameCount: number
+}
+export interface ComparedPicture {
+  readonly encodingId: string
+  readonly range: CodeRange
+  readonly picture: TraceImage
 }
 
-async function answer(request: CameraRequest): Promise<CameraAnswer> {
-  const frame = await loadFrame({ mediaHash: request.mediaHash, index: request.frameIndex, range: request.range })
-  switch (request.ask) {
-    case 'picture':
-      return { id: request.id, ask: 'picture', picture: imageOf(frame) }
-    case 'patches':
-      return {
-        id: request.id,
-        ask: 'patches',
-        means: request.boxes.map((box) => meanOfBox(frame, wholePixels(box, frame))),
-      }
-    case 'compare': {
-      const guess = guessEncoding(await sightsOf(request), request.range, request.tags)
-      const pictures: ComparedPicture[] = []
-      for (const { encodingId, range } of guess.ranked.slice(0, request.pictures)) {
-        const source = await loadFrame({ mediaHash: request.mediaHash, index: request.frameIndex, range })
-        const { width, height } = fitWithin(source.width, source.height, smallPicture.width, smallPicture.height)
-        const { own: _, ...read } = request.grade.read
-        const grade = setRead(
-          { ...request.grade, read, steps: [], regions: [] },
-          { method: 'formula', encodingId, gamutId: encodingById(encodingId).gamutIds[0], range },
-        )
-        const small = shrink(source, width, height)
-        pictures.push({ encodingId, range, picture: imageOf(execute(compile(grade, noLut, small, 17), small)) })
-      }
-      return { id: request.id, ask: 'compare', guess, pictures }
+const frameOf = ({ mediaHash, frameIndex, range }: CodedFrame): Promise<Frame> =>
+  loadFrame({ mediaHash, index: frameIndex, range })
+
+const functions = {
+  /** The frame as its codes are, to pick patches on. */
+  picture: async (asked: CodedFrame): Promise<TraceImage> => imageOf(await frameOf(asked)),
+  /** The mean signal of boxes given as shares of the frame. */
+  async patches({ boxes, ...asked }: CodedFrame & { readonly boxes: readonly Box[] }) {
+    const frame = await frameOf(asked)
+    return boxes.map((box) => meanOfBox(frame, wholePixels(box, frame)))
+  },
+  /** Every encoding weighed, and the frame through the likelier ones. */
+  async compare(asked: CompareQuestion): Promise<{ guess: Guess; pictures: readonly ComparedPicture[] }> {
+    const guess = guessEncoding(await sightsOf(asked), asked.range, asked.tags)
+    const pictures: ComparedPicture[] = []
+    for (const { encodingId, range } of guess.ranked.slice(0, asked.pictures)) {
+      const source = await frameOf({ ...asked, range })
+      const { width, height } = fitWithin(source.width, source.height, smallPicture.width, smallPicture.height)
+      const { own: _, ...read } = asked.grade.read
+      const grade = setRead(
+        { ...asked.grade, read, steps: [], regions: [] },
+        { method: 'formula', encodingId, gamutId: encodingById(encodingId).gamutIds[0], range },
+      )
+      const small = shrink(source, width, height)
+      pictures.push({ encodingId, range, picture: imageOf(execute(compile(grade, noLut, small, 17), small)) })
     }
-  }
+    return { guess, pictures }
+  },
 }
+export type CameraFunctions = typeof functions
+serve(functions)
 
 /**
  * The frame that is compared, and others of the clip: which tones it holds and how its noise grows is told by all of
@@ -63,7 +74,7 @@ async function sightsOf({
   range,
   width,
   height,
-}: CameraRequest & { ask: 'compare' }): Promise<readonly Sight[]> {
+}: CompareQuestion): Promise<readonly Sight[]> {
   const load = (index: number): Promise<Frame> => loadFrame({ mediaHash, index, range })
   return Promise.all(
     placesToLook({ frameCount, width, height }, frameIndex).map(async ({ index, count }): Promise<Sight> => {

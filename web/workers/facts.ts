@@ -14,13 +14,17 @@ export function factsOf(counts: ScopeCounts): PictureFacts {
     clippedShare: clipped / pixels,
     crushedShare: crushed / pixels,
     means: [mean(sums[0]), mean(sums[1]), mean(sums[2])],
-    feet: [foot(counts.red, counts), foot(counts.green, counts), foot(counts.blue, counts)],
+    channelPercentile1: [
+      percentile1(counts.red, counts),
+      percentile1(counts.green, counts),
+      percentile1(counts.blue, counts),
+    ],
     ...meanColour(counts),
   }
 }
 
 /** The level that a hundredth of a channel lies below, as fine as the trace is. */
-function foot(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number {
+function percentile1(trace: ScopeCounts['red'], { sizes, pixels }: ScopeCounts): number {
   const counts = levelCounts(trace, sizes)
   let below = 0
   for (let level = 0; level < counts.length; level++) {

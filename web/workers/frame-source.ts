@@ -1,9 +1,10 @@
 // Fetches exact frames and LUTs for the worker and keeps the last few.
 import { LRUCache } from 'lru-cache'
+import { framesLookedAt, missingLuts, type GradeDocument } from '@core/grade'
 import type { Frame } from '@core/image'
 import { unpackLut, type Lut } from '@core/luts'
 import { requestError } from '../api/client'
-import type { FrameAddress } from './messages'
+import type { FrameAddress, GradedFrame } from './messages'
 import { inSharedMemory } from './shared-memory'
 
 /** Asked for twice at once, something is fetched once; pushed out meanwhile, it still arrives. */
@@ -42,6 +43,19 @@ export async function frameWithAround(
 ): Promise<Frame> {
   const others = await Promise.all(looked.map((away) => loadFrame({ ...address, index: index + away })))
   return { ...frame, around: new Map(others.map((other, i) => [looked[i] ?? 0, other])) }
+}
+
+/** The exact frame with those about it that the grade looks at: what the picture at rest is made of. */
+export async function loadGradedFrame({ medium, frameIndex, grade }: GradedFrame): Promise<Frame> {
+  const address = { mediaHash: medium.hash, index: frameIndex, range: grade.read.range }
+  const looked = framesLookedAt(grade, frameIndex, medium.span.first, medium.span.last)
+  const frame = await loadFrame(address)
+  return looked.length === 0 ? frame : frameWithAround(frame, address, looked)
+}
+
+/** All LUTs that a grade uses. */
+export const loadLutsOf = async (grade: GradeDocument): Promise<void> => {
+  await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
 }
 
 export const lutAtHand = (hash: string): Lut | undefined => luts.get(hash)

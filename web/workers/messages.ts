@@ -1,7 +1,6 @@
 // What the Bench and its worker say to each other.
-import type { TakenLook } from '@core/aims'
 import type { Rate } from '@core/footage'
-import type { DifferenceReport, GradeDocument, LatticeSize, Side, StationId } from '@core/grade'
+import type { DifferenceReport, GradeDocument, LatticeSize, StationId } from '@core/grade'
 import type { CodeRange } from '@core/image'
 import type {
   Distribution,
@@ -10,12 +9,9 @@ import type {
   Meridian,
   OverlaySettings,
   Part,
-  PlaceColour,
-  Probe,
   TraceImage,
 } from '@core/instruments'
-import type { Area, SubjectCard } from '@core/readings'
-import type { KeySample, KeySpread, KeyTap, MatteFacts, MatteViewId } from '@core/regions'
+import type { MatteFacts, MatteViewId } from '@core/regions'
 import type { ProxyFacts } from '@contracts/responses'
 import type { PlayCounts, PlayPlan } from './player'
 
@@ -44,7 +40,8 @@ export interface Viewing {
   readonly reference: boolean
 }
 
-interface Look {
+/** What is looked at, and how. */
+export interface Viewed {
   readonly medium: Medium
   readonly grade: GradeDocument
   /** Show the code values as they are, without Read and Show. */
@@ -53,99 +50,23 @@ interface Look {
 }
 
 /** One picture: while a hand moves, the proxy will do; at rest the exact frame is measured. */
-export interface RenderRequest extends Look {
-  readonly ask: 'render'
-  readonly id: number
+export interface RenderRequest extends Viewed, Returned {
   readonly frameIndex: number
   readonly size: LatticeSize
 }
 /** Pixels that are not on screen any more, so that the worker need not take new memory for every picture. */
-interface Returned {
+export interface Returned {
   readonly back?: ArrayBuffer | undefined
 }
-export interface PlayRequest extends Look {
-  readonly ask: 'play'
-  readonly id: number
+export interface PlayRequest extends Viewed {
   readonly plan: PlayPlan
 }
-export type BenchRequest =
-  | (RenderRequest & Returned)
-  | PlayRequest
-  /** The grade or the way of looking changed while playing. */
-  | ({ readonly ask: 'regrade' } & Omit<Look, 'medium'>)
-  /** The last played picture is on screen. */
-  | ({ readonly ask: 'shown' } & Returned)
-  | { readonly ask: 'pause' }
-  /** What a place of the last picture is; x and y in shares of the frame. */
-  | { readonly ask: 'probe'; readonly id: number; readonly x: number; readonly y: number }
-  /**
-   * Which pixels of the last picture make a place of an instrument; x and y in shares of its plot, from the lower left.
-   */
-  | {
-      readonly ask: 'light'
-      readonly id: number
-      readonly instrument: InstrumentId
-      readonly x: number
-      readonly y: number
-    }
-  /** What an area is as skin, once a cast of the light is taken away. */
-  | {
-      readonly ask: 'skin'
-      readonly id: number
-      readonly area: Area
-      readonly cast: { readonly mired: number; readonly duv: number } | null
-    }
-  /** Which pixels a station lost for good. */
-  | { readonly ask: 'losses'; readonly id: number; readonly station: StationId }
-  /**
-   * What stands before a station on a side, for the curves there: how the picture is spread, and where its footage will
-   * band.
-   */
-  | {
-      readonly ask: 'spread'
-      readonly id: number
-      readonly station: StationId
-      readonly side: Side
-      readonly bits: number
-    }
-  /** The steps that bring the last picture near another; null areas hold no skin. */
-  | { readonly ask: 'lookFrom'; readonly id: number; readonly reference: TraceImage; readonly skin: Area | null }
-  /** What the other way between a LUT's entries would change. */
-  | { readonly ask: 'between'; readonly id: number; readonly stepId: string }
-  /** What a place is before a station. */
-  | {
-      readonly ask: 'colour'
-      readonly id: number
-      readonly station: StationId
-      readonly side: Side
-      readonly x: number
-      readonly y: number
-    }
-  /** Colours of a part of the picture as a key reads them. */
-  | {
-      readonly ask: 'keySample'
-      readonly id: number
-      readonly tap: KeyTap
-      readonly mode: KeySample['mode']
-      readonly area: Area
-    }
-  /** How the picture is spread over what keys are made of. */
-  | { readonly ask: 'keySpread'; readonly id: number; readonly tap: KeyTap }
-  /** What a region's matte is worth; and how far it moved since the grade was `then`. */
-  | { readonly ask: 'matteFacts'; readonly id: number; readonly regionId: string; readonly then: GradeDocument | null }
-  /** Where a region of another shot would sit in the last picture, and how its light differs there. */
-  | {
-      readonly ask: 'placeRegion'
-      readonly id: number
-      readonly regionId: string
-      readonly from: { readonly medium: Medium; readonly frameIndex: number; readonly grade: GradeDocument }
-    }
-  /** The present trace is held as the reference; or that of a frame of another shot; or none. */
-  | {
-      readonly ask: 'reference'
-      readonly id: number
-      readonly of: 'this' | (Look & { readonly frameIndex: number }) | null
-    }
+/** A frame of any shot, as it is graded there. */
+export interface GradedFrame {
+  readonly medium: Medium
+  readonly frameIndex: number
+  readonly grade: GradeDocument
+}
 
 /** Measured on every pixel of the picture; shares are 0..1 of the signal. */
 export interface PictureFacts {
@@ -158,7 +79,7 @@ export interface PictureFacts {
   readonly crushedShare: number
   readonly means: readonly [number, number, number]
   /** The level that a hundredth of each channel lies below. */
-  readonly feet: readonly [number, number, number]
+  readonly channelPercentile1: readonly [number, number, number]
   /** Mean distance from neutral on the vectorscope; 0.5 is the largest Cb or Cr. */
   readonly chroma: number
   /** Angle of the mean colour from +Cb, anticlockwise; meaningless near neutral. */
@@ -174,8 +95,6 @@ export interface Measured {
 
 /** A finished picture. While scrubbing, only every few are measured: what was measured last stays. */
 export interface Rendered {
-  readonly id: number
-  readonly ok: true
   readonly size: LatticeSize
   readonly frameIndex: number
   /** The picture came from the exact frame, or from the proxy. */
@@ -192,73 +111,32 @@ export interface Rendered {
   readonly accuracy: (DifferenceReport & { readonly evaluated: 'compiled' | 'direct' }) | null
 }
 /** What the Bench shows: the newest picture with the newest measurements. */
-export type RenderResult = Omit<Rendered, 'id' | 'ok' | 'measured' | 'picture'> & Measured
-export interface RenderFailure {
-  readonly id: number
-  readonly ok: false
-  readonly message: string
-}
+export type RenderResult = Omit<Rendered, 'measured' | 'picture'> & Measured
 /** One picture while playing. The instruments are measured of every few pictures only. */
 export interface PlayedFrame {
-  readonly id: number
-  readonly played: true
   readonly frameIndex: number
   readonly picture: TraceImage
   readonly measured: Measured | null
   readonly counts: PlayCounts
 }
 export interface PlayEnd {
-  readonly id: number
-  readonly ended: true
+  /** The frame to stand at. */
   readonly frameIndex: number
   readonly counts: PlayCounts
-  readonly fault: string
-}
-export interface Probed {
-  readonly id: number
-  readonly probe: Probe | null
 }
 /** Marks to lay over the picture: pale where a pixel is meant. Null when the question was overtaken. */
 export interface Lit {
-  readonly id: number
   readonly lit: TraceImage | null
   readonly share: number
 }
-export interface SkinSampled {
-  readonly id: number
-  /** Null where nothing there has a colour of skin. */ readonly skin: SubjectCard | null
-}
-export interface Referenced {
-  readonly id: number
-  readonly referenced: boolean
-  readonly fault: string
-}
-export interface Spread {
-  readonly id: number
+/** What stands before a station, for the curves there. */
+export interface ToneDistribution {
   readonly distribution: Distribution | null
+  /** Where the footage will band. */
   readonly steep: readonly { readonly from: number; readonly to: number }[]
 }
-export interface Picked {
-  readonly id: number
-  readonly colour: PlaceColour | null
-}
-export interface Between {
-  readonly id: number
-  readonly difference: DifferenceReport | null
-}
-export interface KeySampled {
-  readonly id: number
-  readonly sample: KeySample | null
-}
-export interface KeySpreadFound {
-  readonly id: number
-  readonly keySpread: KeySpread | null
-}
-/** Null when there is no such region, or no picture to measure. */
-export interface MatteJudged {
-  readonly id: number
-  readonly matte: (MatteFacts & { readonly moved: number | null }) | null
-}
+/** What a region's matte is worth; null when there is no such region, or no picture to measure. */
+export type MatteWorth = (MatteFacts & { readonly moved: number | null }) | null
 /**
  * How to move, and size, the region's shapes; by what it was found; and stops that make its subject as light as there.
  */
@@ -268,32 +146,6 @@ export interface RegionFound {
   readonly sure: number
   readonly stops: number | null
 }
-export interface RegionPlaced {
-  readonly id: number
-  readonly found: RegionFound | null
-  readonly fault: string
-}
-export interface LookTaken {
-  readonly id: number
-  readonly look: TakenLook | null
-}
-export type BenchAnswer =
-  | Rendered
-  | RenderFailure
-  | PlayedFrame
-  | PlayEnd
-  | Probed
-  | Lit
-  | SkinSampled
-  | Referenced
-  | Spread
-  | Picked
-  | Between
-  | LookTaken
-  | KeySampled
-  | KeySpreadFound
-  | MatteJudged
-  | RegionPlaced
 
 /** While playing or scrubbing, the instruments follow every so many pictures. */
 export const measuredEvery = 4

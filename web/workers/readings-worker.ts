@@ -1,65 +1,54 @@
-// The readings' worker: measures the exact frame when the hand rests, part by part, and drops what is overtaken.
-import { gradeAt, missingLuts, type PlanCache } from '@core/grade'
-import { gradedPicture, measureInParts, pixelsBehind, type MeasuredPicture } from '@core/readings'
-import { loadFrame, loadLut, lutAtHand } from './frame-source'
+// The readings' worker: measures the exact frame when the hand rests, part by part, and stops where it is overtaken.
+import { gradeAt, type PlanCache } from '@core/grade'
+import {
+  gradedPicture,
+  measureInParts,
+  pixelsBehind,
+  type Finding,
+  type MeasuredPicture,
+  type Pointed,
+  type ReadingId,
+} from '@core/readings'
+import { serve, transferring, type CallContext } from './calls'
+import { loadGradedFrame, loadLutsOf, lutAtHand } from './frame-source'
 import { litImage } from './lit-image'
-import type { MarkedAnswer, PictureAsked, ReadingsAnswer, ReadingsRequest } from './readings-messages'
+import type { GradedFrame, Lit } from './messages'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<ReadingsRequest | null>) => void) | null
-  postMessage: (m: ReadingsAnswer | MarkedAnswer, transfer?: Transferable[]) => void
+export interface ReadPicture extends GradedFrame {
+  readonly sourceBits: number
 }
+
 const built: PlanCache = new Map()
-let newest = 0
 
-scope.onmessage = ({ data }) => {
-  newest = data?.id ?? 0
-  // Nothing is wanted any more.
-  if (!data) return
-  if (data.marks) return void mark(data, data.marks)
-  void measure(data).catch((error: unknown) =>
-    scope.postMessage({
-      id: data.id,
-      findings: [],
-      done: true,
-      fault: error instanceof Error ? error.message : String(error),
-    }),
-  )
+async function pictureFor({ sourceBits, ...graded }: ReadPicture): Promise<MeasuredPicture> {
+  const source = await loadGradedFrame(graded)
+  await loadLutsOf(graded.grade)
+  return gradedPicture(source, sourceBits, gradeAt(graded.grade, graded.frameIndex), lutAtHand, built)
 }
 
-/** Lets messages in; true when a newer request came. */
-async function overtaken(id: number): Promise<boolean> {
-  await new Promise((go) => setTimeout(go))
-  return newest !== id
-}
-
-async function mark(request: ReadingsRequest, of: NonNullable<ReadingsRequest['marks']>): Promise<void> {
-  try {
-    const picture = await pictureFor(request)
+const functions = {
+  /** All that is found in the picture; what was found before it was cancelled, where it was. */
+  async measure(
+    { pointed, ...asked }: ReadPicture & { readonly pointed: Pointed },
+    { signal }: CallContext,
+  ): Promise<readonly Finding[]> {
+    const picture = await pictureFor(asked)
+    const found: Finding[] = []
+    for (const findings of measureInParts(picture, pointed)) {
+      found.push(...findings)
+      // Lets a cancel in.
+      await new Promise((go) => setTimeout(go))
+      if (signal.aborted) break
+    }
+    return found
+  },
+  /** The pixels behind a reading. */
+  async pixels({ of, ...asked }: ReadPicture & { readonly of: ReadingId }): Promise<Lit> {
+    const picture = await pictureFor(asked)
     const marks = pixelsBehind(picture, of)
     const lit = marks && litImage(marks, picture.shown)
-    scope.postMessage(
-      { id: request.id, lit: lit?.image ?? null, share: lit?.share ?? 0 },
-      lit ? [lit.image.rgba.buffer] : [],
-    )
-  } catch {
-    // The picture itself says what is wrong.
-    scope.postMessage({ id: request.id, lit: null, share: 0 })
-  }
+    return lit ? transferring({ lit: lit.image, share: lit.share }, [lit.image.rgba.buffer]) : { lit: null, share: 0 }
+  },
 }
-
-async function measure(request: ReadingsRequest): Promise<void> {
-  const { id } = request
-  const picture = await pictureFor(request)
-  for (const findings of measureInParts(picture, request.pointed)) {
-    if (await overtaken(id)) return
-    if (findings.length > 0) scope.postMessage({ id, findings, done: false, fault: '' })
-  }
-  scope.postMessage({ id, findings: [], done: true, fault: '' })
-}
-
-async function pictureFor({ mediaHash, frameIndex, sourceBits, grade }: PictureAsked): Promise<MeasuredPicture> {
-  const source = await loadFrame({ mediaHash, index: frameIndex, range: grade.read.range })
-  await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  return gradedPicture(source, sourceBits, gradeAt(grade, frameIndex), lutAtHand, built)
-}
+export type ReadingsFunctions = typeof functions
+serve(functions)

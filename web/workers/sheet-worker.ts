@@ -1,13 +1,36 @@
 // A contact sheet's worker: the small picture is made once, then goes through one LUT or recipe after another.
-import { applyRecipe, compile, execute, gradeAt, missingLuts, packSignal } from '@core/grade'
-import type { Frame } from '@core/image'
-import { sheetBase, sheetFacts, throughLut, type SheetBase, type SheetFacts } from '@core/lut-bench'
+import {
+  applyRecipe,
+  compile,
+  execute,
+  gradeAt,
+  missingLuts,
+  packSignal,
+  type GradeDocument,
+  type RecipeContent,
+} from '@core/grade'
+import type { CodeRange, Frame } from '@core/image'
+import { sheetBase, sheetFacts, throughLut, type LutPlace, type SheetBase, type SheetFacts } from '@core/lut-bench'
+import type { Area } from '@core/readings'
+import { serve, transferring } from './calls'
 import { loadFrame, loadLut, lutAtHand } from './frame-source'
-import type { SheetAnswer, SheetItem, SheetPicture, SheetPreparation, SheetRequest } from './sheet-messages'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<SheetRequest | SheetPreparation>) => void) | null
-  postMessage: (m: SheetAnswer, transfer?: Transferable[]) => void
+/** The picture that goes through everything. */
+export interface SheetPicture {
+  readonly mediaHash: string
+  readonly frameIndex: number
+  readonly range: CodeRange
+  readonly grade: GradeDocument
+  /** A person's skin in it. */ readonly skin: Area | null
+}
+export type SheetItem =
+  | { readonly kind: 'plain' }
+  | { readonly kind: 'lut'; readonly hash: string; readonly place: Pick<LutPlace, 'place' | 'takes'> }
+  | { readonly kind: 'recipe'; readonly content: RecipeContent }
+export interface SheetQuestion {
+  readonly picture: SheetPicture
+  readonly item: SheetItem
+  readonly strength: number
 }
 
 let kept: { readonly key: string; readonly made: Promise<{ readonly frame: Frame; readonly base: SheetBase }> } | null =
@@ -54,26 +77,22 @@ async function make(picture: SheetPicture, item: SheetItem, strength: number): P
   return { image: { width: frame.width, height: frame.height, rgba }, facts }
 }
 
-async function answer({ id, generation, picture, item, strength }: SheetRequest): Promise<void> {
-  const made = await make(picture, item, strength)
-  scope.postMessage({ id, generation, ...made }, [made.image.rgba.buffer])
-}
-
 // One after the other: what is asked for first is seen first.
-let line: Promise<void> = Promise.resolve()
-scope.onmessage = ({ data }) => {
-  // What fails here fails again, and is said, when its turn comes.
-  if ('prepare' in data)
-    return void (data.item ? make(data.prepare, data.item, 1) : baseOf(data.prepare)).catch(() => undefined)
-  // While one LUT is worked on, the next is on its way.
-  if (data.item.kind === 'lut') void loadLut(data.item.hash).catch(() => undefined)
-  line = line
-    .then(() => answer(data))
-    .catch((error: unknown) =>
-      scope.postMessage({
-        id: data.id,
-        generation: data.generation,
-        fault: error instanceof Error ? error.message : String(error),
-      }),
-    )
+let line: Promise<unknown> = Promise.resolve()
+
+const functions = {
+  /** Fetches and tries what will be asked for soon. What fails here fails again, and is said, when its turn comes. */
+  async prepare({ picture, item }: { readonly picture: SheetPicture; readonly item: SheetItem | null }): Promise<void> {
+    await (item ? make(picture, item, 1) : baseOf(picture)).catch(() => undefined)
+  },
+  /** The picture through one LUT or recipe. */
+  through({ picture, item, strength }: SheetQuestion): Promise<Made> {
+    // While one LUT is worked on, the next is on its way.
+    if (item.kind === 'lut') void loadLut(item.hash).catch(() => undefined)
+    const made = line.then(() => make(picture, item, strength))
+    line = made.catch(() => undefined)
+    return made.then((done) => transferring(done, [done.image.rgba.buffer]))
+  },
 }
+export type SheetFunctions = typeof functions
+serve(functions)

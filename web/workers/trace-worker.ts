@@ -1,65 +1,54 @@
 // The clip trace's worker: every frame of a shot through the present grade, from the proxy, coarse to fine, out of the
 // way of the hand.
 import { displayById, lumaWeights } from '@core/colour'
-import { compile, dragSize, execute, gradeAt, missingLuts, type PlanCache } from '@core/grade'
+import { compile, dragSize, execute, gradeAt, type GradeDocument, type PlanCache } from '@core/grade'
 import { planesToRows, type Frame } from '@core/image'
 import { coarseToFine, traceFrame, type FrameTrace } from '@core/instruments'
-import { loadLut, lutAtHand } from './frame-source'
+import { serve, type CallContext } from './calls'
+import { loadLutsOf, lutAtHand } from './frame-source'
+import type { Medium } from './messages'
+import type { ProxyFacts } from '@contracts/responses'
 import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
-import type { TraceAnswer, TraceOrder, TraceRequest } from './trace-messages'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<TraceOrder>) => void) | null
-  postMessage: (m: TraceAnswer) => void
-}
-const answerEveryMs = 200
+const tellEveryMs = 200
 /** Every second pixel of every second row: enough for percentiles to a tenth of a percent. */
 const stride = 2
 
-let running = 0
-let held: Promise<void> | null = null
-let letGo = (): void => undefined
-let reader: { readonly hash: string; readonly it: ProxyReader } | null = null
-
-scope.onmessage = ({ data }) => {
-  switch (data.ask) {
-    case 'trace':
-      running = data.id
-      void trace(data).catch((error: unknown) =>
-        scope.postMessage({
-          id: data.id,
-          frames: [],
-          traces: [],
-          done: true,
-          fault: error instanceof Error ? error.message : String(error),
-        }),
-      )
-      break
-    case 'wait':
-      held ??= new Promise((done) => {
-        letGo = () => {
-          held = null
-          done()
-        }
-      })
-      break
-    case 'go on':
-      letGo()
-      break
-    case 'stop':
-      running = 0
-      letGo()
-      break
-  }
+export interface TraceQuestion {
+  readonly medium: Medium & { readonly proxy: ProxyFacts }
+  readonly grade: GradeDocument
+  readonly first: number
+  readonly count: number
+}
+/** Some more frames: numbers within the shot, and their measures. */
+export interface Traced {
+  readonly frames: readonly number[]
+  readonly traces: readonly FrameTrace[]
 }
 
-async function trace({ id, medium, grade, first, count }: TraceRequest): Promise<void> {
+/** While a hand is at work both cores are its own. */
+let paused: Promise<void> | null = null
+let resume = (): void => undefined
+function pause(): void {
+  paused ??= new Promise((done) => {
+    resume = () => {
+      paused = null
+      done()
+    }
+  })
+}
+let reader: { readonly hash: string; readonly it: ProxyReader } | null = null
+
+async function trace(
+  { medium, grade, first, count }: TraceQuestion,
+  { signal, tell }: CallContext<Traced>,
+): Promise<void> {
   if (reader?.hash !== medium.hash) {
     reader?.it.close()
     reader = { hash: medium.hash, it: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
   }
   const source = reader.it
-  await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
+  await loadLutsOf(grade)
   const display = displayById(grade.show.displayId)
   const topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)
   const weights = lumaWeights(display.lumaMatrix)
@@ -67,16 +56,16 @@ async function trace({ id, medium, grade, first, count }: TraceRequest): Promise
   const order = coarseToFine(count)
   let frames: number[] = []
   let traces: FrameTrace[] = []
-  let answeredAt = performance.now()
-  const answer = (done: boolean): void => {
-    scope.postMessage({ id, frames, traces, done, fault: '' })
+  let toldAt = performance.now()
+  const tellMore = (): void => {
+    tell({ frames, traces })
     frames = []
     traces = []
-    answeredAt = performance.now()
+    toldAt = performance.now()
   }
   for (const [i, at] of order.entries()) {
-    if (held) await held
-    if (running !== id) return
+    if (paused) await paused
+    if (signal.aborted) return
     const next = order[i + 1]
     source.forget((index) => index === first + at)
     source.ask(first + at)
@@ -85,15 +74,15 @@ async function trace({ id, medium, grade, first, count }: TraceRequest): Promise
     const shown = execute(compile(gradeAt(grade, first + at), lutAtHand, frame, dragSize, built), frame)
     frames.push(at)
     traces.push(traceFrame(shown.data, weights, topCode))
-    if (performance.now() - answeredAt > answerEveryMs) answer(false)
+    if (performance.now() - toldAt > tellEveryMs) tellMore()
   }
-  answer(true)
+  tellMore()
 }
 
 let row = new Uint16Array(0)
 
 /** A frame of every second pixel both ways. */
-function thinned(picture: ProxyPicture, proxy: TraceRequest['medium']['proxy'], range: 'full' | 'legal'): Frame {
+function thinned(picture: ProxyPicture, proxy: TraceQuestion['medium']['proxy'], range: 'full' | 'legal'): Frame {
   const whole = isPlain(proxy, picture.layout) ? null : frameOfProxy(picture, proxy, range)
   const { width, height } = whole ?? picture.layout
   const out = { width: Math.ceil(width / stride), height: Math.ceil(height / stride) }
@@ -120,3 +109,7 @@ function thinned(picture: ProxyPicture, proxy: TraceRequest['medium']['proxy'], 
   }
   return { ...out, data, ...(whole ? { low: whole.low, high: whole.high } : proxySpan(proxy)) }
 }
+
+const functions = { trace, pause, resume: (): void => resume() }
+export type TraceFunctions = typeof functions
+serve(functions)

@@ -1,34 +1,47 @@
 // Follows a shape through a clip, on the brightness of the proxy's frames, and tells what it found as it goes.
-import { motionAfter, renderShapeMatte, startTracker, trackNumbers, type Level, type TrackLoss } from '@core/regions'
+import {
+  motionAfter,
+  renderShapeMatte,
+  startTracker,
+  trackNumbers,
+  type Homography,
+  type Level,
+  type ShownShape,
+  type TrackKind,
+  type TrackLoss,
+} from '@core/regions'
+import type { ProxyFacts } from '@contracts/responses'
+import { serve, type CallContext } from './calls'
+import type { Medium } from './messages'
 import { frameOfProxy, isPlain, ProxyReader, type ProxyPicture } from './proxy-reader'
-import type { TrackAnswer, TrackOrder, TrackRequest } from './track-messages'
 
-const scope = self as unknown as {
-  onmessage: ((e: MessageEvent<TrackOrder>) => void) | null
-  postMessage: (m: TrackAnswer) => void
+const tellEveryMs = 150
+export interface TrackQuestion {
+  readonly medium: Medium & { readonly proxy: ProxyFacts }
+  /** The frame it begins at, and what has moved there already since the track's reference frame. */
+  readonly from: number
+  readonly motion: Homography
+  /** The shape as it lies at that frame. */
+  readonly shape: ShownShape
+  readonly kind: TrackKind
+  /** Frames to follow it through, in order. */
+  readonly frames: readonly number[]
+  /** Parts of the picture (shares of it, radius of its height) that no point is taken from. */
+  readonly excluded: readonly { readonly x: number; readonly y: number; readonly radius: number }[]
 }
-const answerEveryMs = 150
-let running = 0
+/** Frames followed since the last event: the numbers of the kind, and two of quality for each. */
+export interface Followed {
+  readonly frames: readonly number[]
+  readonly values: readonly (readonly number[])[]
+  readonly quality: readonly (readonly [number, number])[]
+  readonly framesPerSecond: number
+}
+/** Why it ended before the last frame; empty where it did not. */
+export interface TrackEnd {
+  readonly why: string
+}
+
 let reader: { readonly hash: string; readonly it: ProxyReader } | null = null
-
-scope.onmessage = ({ data }) => {
-  if (data.ask === 'stop') {
-    running = 0
-    return
-  }
-  running = data.id
-  void track(data).catch((error: unknown) =>
-    scope.postMessage({
-      id: data.id,
-      frames: [],
-      values: [],
-      quality: [],
-      done: true,
-      why: error instanceof Error ? error.message : String(error),
-      framesPerSecond: 0,
-    }),
-  )
-}
 
 const reasons: Readonly<Record<TrackLoss | 'flat', string>> = {
   few: 'too few of its points agree: it is hidden, or it has changed',
@@ -36,7 +49,10 @@ const reasons: Readonly<Record<TrackLoss | 'flat', string>> = {
   flat: 'there is too little detail in it to follow',
 }
 
-async function track({ id, medium, from, motion, shape, kind, frames, excluded }: TrackRequest): Promise<void> {
+async function track(
+  { medium, from, motion, shape, kind, frames, excluded }: TrackQuestion,
+  { signal, tell }: CallContext<Followed>,
+): Promise<TrackEnd> {
   if (reader?.hash !== medium.hash) {
     reader?.it.close()
     reader = { hash: medium.hash, it: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
@@ -58,32 +74,30 @@ async function track({ id, medium, from, motion, shape, kind, frames, excluded }
     values: [],
     quality: [],
   }
-  let answeredAt = performance.now()
+  let toldAt = performance.now()
   let count = 0
   const begun = performance.now()
-  const answer = (done: boolean, why = ''): void => {
-    scope.postMessage({
-      id,
-      ...found,
-      done,
-      why,
-      framesPerSecond: (count * 1000) / Math.max(1, performance.now() - begun),
-    })
+  const tellMore = (): void => {
+    tell({ ...found, framesPerSecond: (count * 1000) / Math.max(1, performance.now() - begun) })
     found = { frames: [], values: [], quality: [] }
-    answeredAt = performance.now()
+    toldAt = performance.now()
   }
-  if (!tracker) return answer(true, reasons.flat)
+  const end = (why: string): TrackEnd => {
+    tellMore()
+    return { why }
+  }
+  if (!tracker) return end(reasons.flat)
   for (const [i, index] of frames.entries()) {
-    if (running !== id) return answer(true)
+    if (signal.aborted) return end('')
     const step = tracker.next(await take(index, frames[i + 1]))
-    if (typeof step === 'string') return answer(true, reasons[step])
+    if (typeof step === 'string') return end(reasons[step])
     count++
     found.frames.push(index)
     found.values.push(trackNumbers(kind, motionAfter(step.motion, motion)))
     found.quality.push([Math.round(step.agreeing * 1000) / 1000, Math.round(step.residual * 1e6) / 1000])
-    if (performance.now() - answeredAt > answerEveryMs) answer(false)
+    if (performance.now() - toldAt > tellEveryMs) tellMore()
   }
-  answer(true)
+  return end('')
 }
 
 function exclude(allowed: Uint8Array, { width, height }: Level, x: number, y: number, radius: number): void {
@@ -96,7 +110,7 @@ function exclude(allowed: Uint8Array, { width, height }: Level, x: number, y: nu
 }
 
 /** Luma as it is coded: what is followed needs no light. */
-function brightness(picture: ProxyPicture, proxy: TrackRequest['medium']['proxy']): Level {
+function brightness(picture: ProxyPicture, proxy: TrackQuestion['medium']['proxy']): Level {
   const {
     planes: { y },
     layout,
@@ -111,3 +125,7 @@ function brightness(picture: ProxyPicture, proxy: TrackRequest['medium']['proxy'
   for (let p = 0; p < values.length; p++) values[p] = (data[p * 3 + 1] ?? 0) / 65535
   return { width, height, values }
 }
+
+const functions = { track }
+export type TrackFunctions = typeof functions
+serve(functions)

@@ -50,7 +50,11 @@ export const balanceByTone = defineStepKind<{
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'by-tone',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     shadowsMired: temperature(
       'Shadows',

@@ -10,7 +10,11 @@ export const blackOffset = defineStepKind<{ blackOffset: number }>({
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'level',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     blackOffset: {
       type: 'number',

@@ -40,7 +40,11 @@ export const cdl = defineStepKind<Params>({
   station: 'look',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: false,
+  page: 'cdl',
+  firstSide: 'scene',
+  stands: 'added',
+  many: false,
+  inRegions: 'never',
   parameters: {
     ...perChannel('slope', 'Slope', 'Multiplies the channel.', 0, 10, 1),
     ...perChannel('offset', 'Offset', 'Is added to the channel after the slope.', -2, 2, 0),

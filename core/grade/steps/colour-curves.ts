@@ -135,7 +135,11 @@ export const colourCurvesStep = defineStepKind<ColourCurveSettings>({
   station: 'hue',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'colours',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     ...colourCurves,
     cleanEnds: {

@@ -24,7 +24,11 @@ export const contrast = defineStepKind<{ contrast: number; pivotStops: number }>
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: true,
+  page: 'tone',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     contrast: {
       type: 'number',

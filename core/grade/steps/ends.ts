@@ -21,7 +21,11 @@ export const ends = defineStepKind<{ highlightStops: number; shadowStops: number
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: true,
+  page: 'tone',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     highlightStops: {
       type: 'number',

@@ -10,7 +10,11 @@ export const exposure = defineStepKind<{ exposureStops: number }>({
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'level',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     exposureStops: {
       type: 'number',

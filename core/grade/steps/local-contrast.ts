@@ -11,7 +11,11 @@ export const localContrastStep = defineStepKind<{ localContrast: number; localSi
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: false,
-  regional: true,
+  page: 'detail',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     localContrast: {
       type: 'number',

@@ -14,7 +14,11 @@ export const lut = defineStepKind<{ lutHash: string | null; interpolation: strin
   station: 'look',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: false,
+  page: 'luts',
+  firstSide: 'display',
+  stands: 'always',
+  many: true,
+  inRegions: 'never',
   parameters: {
     lutHash: { type: 'lut', label: 'LUT', tip: 'The table to apply.', default: null },
     interpolation: {

@@ -16,7 +16,11 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
   station: 'hue',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'saturation',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     saturation: {
       type: 'number',

@@ -10,7 +10,11 @@ export const sharpnessStep = defineStepKind<{ sharpness: number; detailPercent: 
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: false,
-  regional: true,
+  page: 'detail',
+  firstSide: 'working',
+  stands: 'added',
+  many: false,
+  inRegions: 'always',
   parameters: {
     sharpness: {
       type: 'number',

@@ -62,7 +62,11 @@ export const toneCurve = defineStepKind<ToneCurves>({
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
-  regional: true,
+  page: 'curve',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters,
   isNeutral: (p) =>
     isNeutralCurve(parameters.points, p.points) &&

@@ -36,7 +36,11 @@ export const whiteBalance = defineStepKind<{ temperatureMired: number; tint: num
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'level',
+  firstSide: 'working',
+  stands: 'always',
+  many: false,
+  inRegions: 'always',
   parameters: {
     temperatureMired: {
       type: 'number',

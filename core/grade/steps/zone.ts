@@ -34,7 +34,11 @@ export const zone = defineStepKind<{
   station: 'shape',
   domain: 'linear',
   pixelByPixel: true,
-  regional: true,
+  page: 'zones',
+  firstSide: 'working',
+  stands: 'added',
+  many: true,
+  inRegions: 'added',
   parameters: {
     centreStops: {
       type: 'number',

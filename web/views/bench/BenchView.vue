@@ -147,7 +147,7 @@ const { detached } = useDetachedSender(() => {
 })
 const pointing = usePointing(
   () => view.frame,
-  async (area) => (await renderer.skin(area, readings.cast.value)).skin,
+  (area) => renderer.ask('skin', { area, cast: readings.cast.value }),
 )
 const { viewing, setVisible, toggleReference } = useViewing(
   renderer,
@@ -162,7 +162,7 @@ function showLosses(id: StationId | null): void {
   marking.losses.value = id
   litReading.value = ''
   const name = stations.find((s) => s.id === id)?.name ?? ''
-  looking.showPixels(id && renderer.losses(id), (share) => text.litLosses(name, share))
+  looking.showPixels(id && renderer.ask('losses', { station: id }), (share) => text.litLosses(name, share))
 }
 /** A second click puts the light out again. */
 const litReading = ref('')
@@ -259,29 +259,29 @@ const aiming = useAiming({
 /** What a place is before the station that picks from the picture. */
 async function colourAt(x: number, y: number): Promise<PlaceColour | null> {
   const { picker } = picking
-  return picker ? (await renderer.colour(picker.station, picker.side, x, y)).colour : null
+  return picker ? renderer.ask('colour', { station: picker.station, side: picker.side, x, y }) : null
 }
 // What stands before a curve is known once the picture rests.
 watch([() => picking.wanted, renderer.settled, () => view.frame], async ([now, settled]) => {
-  if (!now) picking.spread = null
+  if (!now) picking.distribution = null
   else if (settled && !asShot.value)
-    picking.spread = await renderer.spread(now.station, now.side, shot.value?.media.bitDepth ?? 10)
+    picking.distribution = await renderer.ask('distribution', { ...now, bits: shot.value?.media.bitDepth ?? 10 })
 })
 const lutStep = ref('')
 const between = shallowRef<DifferenceReport | null>(null)
 watch([lutStep, renderer.settled], async ([id, settled]) => {
   if (id === '') between.value = null
-  else if (settled && !asShot.value) between.value = (await renderer.between(id)).difference
+  else if (settled && !asShot.value) between.value = await renderer.ask('between', { stepId: id })
 })
 /** The look of the held picture as steps, shown before they are kept. */
 async function takeLook(): Promise<void> {
   const { still } = view
   const { shotId } = grade
   if (!still || asShot.value) return
-  const { look } = await renderer.lookFrom(
-    { width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() },
-    pointing.subjects.value[0] ?? null,
-  )
+  const look = await renderer.ask('lookFrom', {
+    reference: { width: still.image.width, height: still.image.height, rgba: still.image.rgba.slice() },
+    skin: pointing.subjects.value[0] ?? null,
+  })
   if (!look || grade.shotId !== shotId) return
   placing.show({
     name: text.recipes.take(still.name),

@@ -1,7 +1,7 @@
 import { displayById } from '@core/colour'
 import { levelHigh, type FrameTrace } from '@core/instruments'
 import { houseStandards } from '@core/readings'
-import { soundInstruments, soundSlots } from '../../stores/kept-settings'
+import { parseInstrumentSettings, parseSlots } from '../../stores/kept-settings'
 import { scaleLines } from './instruments/scale-lines'
 import { bandOf, linesOf, pathOf, yOf } from './meridian/meridian-paths'
 import { clipRange, worstOf } from './readings/clip-extremes'
@@ -31,13 +31,13 @@ describe('scales', () => {
 
 test('what was stored in the browser is only taken where it makes sense', () => {
   for (const nonsense of [null, 7, 'x', [], { vectorZoom: 3, waveform: 'all', gain: 1e9 }, { gain: Number.NaN }])
-    expect(soundInstruments(nonsense)).toEqual(soundInstruments({}))
-  expect(soundInstruments({ vectorZoom: 4, parade: 'ycbcr', gain: 2 })).toMatchObject({
+    expect(parseInstrumentSettings(nonsense)).toEqual(parseInstrumentSettings({}))
+  expect(parseInstrumentSettings({ vectorZoom: 4, parade: 'ycbcr', gain: 2 })).toMatchObject({
     vectorZoom: 4,
     parade: 'ycbcr',
     gain: 2,
   })
-  expect(soundSlots(['histogram', 'constructor', 7])).toEqual(['histogram', 'parade', 'vectorscope'])
+  expect(parseSlots(['histogram', 'constructor', 7])).toEqual(['histogram', 'parade', 'vectorscope'])
 })
 
 describe('the clip', () => {

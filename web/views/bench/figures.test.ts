@@ -9,7 +9,7 @@ const facts: PictureFacts = {
   white: 0.975,
   clippedShare: 0.00001,
   crushedShare: 0,
-  feet: [0, 0, 0],
+  channelPercentile1: [0, 0, 0],
   means: [0.389, 0.362, 0.343],
   chroma: 0.043,
   hueDegrees: 131.6,

@@ -8,7 +8,7 @@ import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
-import type { Viewing } from '../../workers/messages'
+import type { Viewed, Viewing } from '../../workers/messages'
 
 export interface BenchViewing {
   readonly viewing: ComputedRef<Viewing>
@@ -21,7 +21,7 @@ export interface BenchViewing {
 }
 
 export function useViewing(
-  renderer: Pick<BenchRenderer, 'reference'>,
+  renderer: Pick<BenchRenderer, 'ask'>,
   detached: () => readonly InstrumentId[],
   subject: () => Area | null,
   onFault: (sentence: string) => void,
@@ -56,7 +56,7 @@ export function useViewing(
   async function toggleReference(of: 'this' | string | null): Promise<void> {
     const wanted = of === 'this' && view.reference ? null : of
     try {
-      let what: Parameters<BenchRenderer['reference']>[0] = null
+      let what: 'this' | (Viewed & { readonly frameIndex: number }) | null = null
       if (wanted === 'this') what = 'this'
       else if (wanted) {
         const other =
@@ -76,9 +76,7 @@ export function useViewing(
           viewing: viewing.value,
         }
       }
-      const { referenced, fault } = await renderer.reference(what)
-      if (fault) onFault(fault)
-      view.reference = referenced
+      view.reference = await renderer.ask('reference', { of: what })
       revision.value++
     } catch (error) {
       onFault(sentenceOf(error))

@@ -12,7 +12,7 @@ import Notice from '../../components/Notice.vue'
 import { putImage } from '../../composables/putImage'
 import { useCameraWorker } from '../../composables/useCameraWorker'
 import { useGrade } from '../../stores/grade'
-import type { ComparedPicture } from '../../workers/camera-messages'
+import type { ComparedPicture } from '../../workers/camera-worker'
 import ShotChooser from '../../components/ShotChooser.vue'
 import { text } from './text'
 
@@ -44,8 +44,7 @@ watch(
     if (!shot || !document || grade.shotId !== shot.id) return
     const { media } = shot
     try {
-      const answer = await worker.ask({
-        ask: 'compare',
+      const answer = await worker.ask('compare', {
         mediaHash: media.hash,
         frameIndex: props.frame,
         range: media.range,
@@ -82,10 +81,7 @@ async function pickCard(x: number, y: number): Promise<void> {
   if (!shot) return
   try {
     const box = { x: x - cardSide / 2, y: y - cardSide / 2, width: cardSide, height: cardSide }
-    const {
-      means: [codes],
-    } = await worker.ask({
-      ask: 'patches',
+    const [codes] = await worker.ask('patches', {
       mediaHash: shot.media.hash,
       frameIndex: props.frame,
       range: shot.media.range,

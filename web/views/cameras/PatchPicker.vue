@@ -79,7 +79,7 @@ watch(
   where,
   async (at) => {
     try {
-      const { picture } = await worker.ask({ ask: 'picture', ...at })
+      const picture = await worker.ask('picture', at)
       if (canvas.value && at === where.value) putImage(canvas.value, picture)
     } catch (error) {
       fault.value = sentenceOf(error)
@@ -136,9 +136,7 @@ async function up(): Promise<void> {
 }
 async function add(box: Box): Promise<void> {
   try {
-    const {
-      means: [mean],
-    } = await worker.ask({ ask: 'patches', boxes: [box], ...where.value })
+    const [mean] = await worker.ask('patches', { boxes: [box], ...where.value })
     if (mean)
       picked.value = [
         ...picked.value,

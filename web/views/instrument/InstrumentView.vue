@@ -2,6 +2,7 @@
 // One instrument in a window of its own, for a second monitor: it follows the Bench in the other window.
 import { useTitle } from '@vueuse/core'
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import { instrumentIds, type InstrumentId } from '@core/instruments'
 import { useDetachedReceiver } from '../../composables/useDetached'
 import InstrumentPanel from '../bench/instruments/InstrumentPanel.vue'
@@ -9,7 +10,8 @@ import { text } from '../bench/text'
 
 const props = defineProps<{ instrument: string }>()
 const id = computed<InstrumentId>(() => instrumentIds.find((i) => i === props.instrument) ?? 'waveform')
-const picture = useDetachedReceiver(() => id.value)
+const route = useRoute()
+const picture = useDetachedReceiver(String(route.query['bench'] ?? ''), () => id.value)
 useTitle(computed(() => `${text.instruments[id.value]} · Pale Meridian`))
 </script>
 

@@ -3,7 +3,7 @@ import { encodings } from '@core/colour'
 import type { GradeDocument, Recipe } from '@core/grade'
 import { placeFor } from '@core/lut-bench'
 import type { LutSummary } from '@contracts/responses'
-import type { SheetItem } from '../../workers/sheet-messages'
+import type { SheetItem } from '../../workers/sheet-worker'
 import { text } from './text'
 
 export interface SheetEntry {

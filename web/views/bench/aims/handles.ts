@@ -29,7 +29,7 @@ export function handlesOf(id: InstrumentId, facts: PictureFacts | null, parade: 
     id: `foot-${c}` as const,
     name: text.aims.footName[c],
     tip: text.aims.footTip[c],
-    value: facts.feet[c],
+    value: facts.channelPercentile1[c],
     across: (c + 1) / 3,
   }))
 }

@@ -18,7 +18,7 @@ export interface SkinHandle {
 
 /** `subjects` is empty while nothing can be aimed at. */
 export function useSkinHandles(
-  renderer: Pick<BenchRenderer, 'skin' | 'result'>,
+  renderer: Pick<BenchRenderer, 'ask' | 'result'>,
   subjects: () => readonly (Area & { readonly name: string })[],
 ): ShallowRef<readonly SkinHandle[]> {
   const handles = shallowRef<readonly SkinHandle[]>([])
@@ -31,7 +31,7 @@ export function useSkinHandles(
     }
     const found: SkinHandle[] = []
     for (const { name, ...area } of now) {
-      const { skin } = await renderer.skin(area, null)
+      const skin = await renderer.ask('skin', { area, cast: null })
       if (asked.value !== mine) return
       if (skin) found.push({ id: `skin-${name}`, name, area, hueDegrees: skin.hueDegrees, chroma: skin.chroma })
     }

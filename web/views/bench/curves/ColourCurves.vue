@@ -78,7 +78,7 @@ const yTicks = computed(() => ticksOf(y.value[0], y.value[1], every[curveId.valu
 const torn = computed(() => tears(curveId.value, points.value))
 const point = computed(() => points.value[chosen.value] ?? points.value[0])
 const behind = computed(() => {
-  const found = picking.spread?.distribution
+  const found = picking.distribution?.distribution
   if (!found) return null
   if (byHue.value) return { counts: found.hues, from: 0, to: 360 }
   return curveId.value === 'saturationByLightness'

@@ -43,7 +43,7 @@ const strength = computed(() =>
   strengthKey.value ? (stepKindById('tone-curve').parameters[strengthKey.value] as NumberParameter) : null,
 )
 const steep = computed(() =>
-  (picking.spread?.steep ?? []).map(({ from, to }) => ({ from: logAtStops(from), to: logAtStops(to) })),
+  (picking.distribution?.steep ?? []).map(({ from, to }) => ({ from: logAtStops(from), to: logAtStops(to) })),
 )
 const slope = computed(() => {
   const curve = monotoneCurve(points.value)
@@ -184,10 +184,10 @@ watch(
       @chosen="chosen = $event"
     >
       <SpreadBehind
-        v-if="picking.spread?.distribution"
-        :counts="picking.spread.distribution.tones"
+        v-if="picking.distribution?.distribution"
+        :counts="picking.distribution.distribution.tones"
         :from="logAtStops(lowestStops)"
-        :to="logAtStops(lowestStops + picking.spread.distribution.tones.length / 4)"
+        :to="logAtStops(lowestStops + picking.distribution.distribution.tones.length / 4)"
         :x="range"
       />
     </CurveField>

@@ -21,20 +21,20 @@ import { useTracking, type Clip } from '../../../stores/tracking'
 import { useView } from '../../../stores/view'
 import { text } from '../text'
 
-export interface RegionLooks {
+export interface RegionQuestions {
   readonly start: (id: RegionStartId) => Promise<void>
   /** Shows a region of another shot where it was found here, before it is kept. */
   readonly bring: (shotId: string, regionId: string) => Promise<void>
   readonly sample: (mode: KeySample['mode'], area: Area) => Promise<void>
 }
 
-export function useRegionLooks(
+export function useRegionQuestions(
   renderer: BenchRenderer,
   subject: () => Area | null,
   clip: () => Clip | null,
   aspect: () => number,
   onFault: (sentence: string) => void,
-): RegionLooks {
+): RegionQuestions {
   const regions = useRegions()
   const placing = usePlacing()
   const tracking = useTracking()
@@ -58,7 +58,7 @@ export function useRegionLooks(
     [() => view.station, () => regions.page, () => regions.key?.key.tap, renderer.settled, () => view.frame],
     async ([station, page, tap, settled]) => {
       if (station !== 'regions' || page !== 'key' || tap === undefined) regions.spread = null
-      else if (settled) regions.spread = (await renderer.keySpread(tap)).keySpread
+      else if (settled) regions.spread = await renderer.ask('keySpread', { tap })
     },
   )
 
@@ -88,7 +88,8 @@ export function useRegionLooks(
       if (station !== 'regions' || page !== 'matte' || !region) regions.facts = null
       else if (settled) {
         const then = keyed.get(region.id)?.grade ?? null
-        const { matte } = await renderer.matteFacts(region.id, then === grade.document ? null : then)
+        const asked = { regionId: region.id, then: then === grade.document ? null : then }
+        const matte = await renderer.ask('matteWorth', asked)
         if (regions.region !== region || !renderer.settled.value) return
         regions.facts = matte
         regions.factsFresh = true
@@ -102,13 +103,13 @@ export function useRegionLooks(
     const { key } = regions
     const asked = whatIsOpen()
     if (!key) return
-    const found = (await renderer.keySample(key.key.tap, mode, area)).sample
+    const found = await renderer.ask('keySample', { tap: key.key.tap, mode, area })
     if (found && whatIsOpen() === asked) regions.takeSample(found)
   }
   async function start(id: RegionStartId): Promise<void> {
     const area = id === 'face' ? subject() : null
     const { shotId } = grade
-    const found = area && (await renderer.keySample('hue', 'add', area)).sample
+    const found = area && (await renderer.ask('keySample', { tap: 'hue', mode: 'add', area }))
     if (grade.shotId !== shotId) return
     regions.add(id, { chosen: regions.region, ...(area && found ? { subject: { ...area, sample: found } } : {}) })
     // Without a subject the skin is picked next.
@@ -129,13 +130,9 @@ export function useRegionLooks(
         proxy: other.proxy,
         span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 },
       }
-      const { found, fault } = await renderer.placeRegion(regionId, {
-        medium,
-        frameIndex: other.leadFrame,
-        grade: theirs,
-      })
+      const from = { medium, frameIndex: other.leadFrame, grade: theirs }
+      const found = await renderer.ask('placeRegion', { regionId, from })
       if (grade.shotId !== onto) return
-      if (fault) return onFault(fault)
       const stops = found?.stops ?? null
       const name = content.regions.find((r) => r.id === regionId)?.name ?? ''
       placing.show({

@@ -25,13 +25,12 @@ import {
   matteMoved,
   type KeyPlanes,
   type KeyTap,
-  type MatteFacts,
   type Region,
 } from '@core/regions'
-import { frameWithAround, loadFrame, loadLut, lutAtHand } from './frame-source'
-import type { LastPicture } from './looking'
-import type { BenchRequest, RegionFound, Viewing } from './messages'
-import type { TileJob } from './tile'
+import { frameWithAround, loadFrame, loadLut, lutAtHand } from '../frame-source'
+import type { LastPicture } from './questions'
+import type { GradedFrame, MatteWorth, RegionFound, Viewing } from '../messages'
+import type { TileJob } from '../tile'
 
 const built: PlanCache = new Map()
 let kept: { readonly grade: GradeDocument; readonly low: number; readonly source: MatteSource } | null = null
@@ -104,7 +103,7 @@ export async function judgeRegion(
   last: LastPicture | null,
   regionId: string,
   then: GradeDocument | null,
-): Promise<(MatteFacts & { readonly moved: number | null }) | null> {
+): Promise<MatteWorth> {
   if (!last || last.asShot) return null
   const { frame, whole, medium, frameIndex } = last
   const address = { mediaHash: medium.hash, range: last.grade.read.range }
@@ -137,7 +136,7 @@ export async function judgeRegion(
  */
 export async function findRegion(
   last: LastPicture | null,
-  from: Extract<BenchRequest, { ask: 'placeRegion' }>['from'],
+  from: GradedFrame,
   regionId: string,
 ): Promise<RegionFound | null> {
   if (!last || last.asShot) return null

@@ -6,7 +6,7 @@ import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { sharePercent } from './figures'
 import { text } from './text'
 
-export interface Looking {
+export interface Probing {
   readonly probe: ShallowRef<Probe | null>
   readonly lit: ShallowRef<TraceImage | null>
   /** What is lit, in words. */
@@ -20,7 +20,7 @@ export interface Looking {
   ) => void
 }
 
-export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'shown'>): Looking {
+export function useProbing(renderer: Pick<BenchRenderer, 'ask' | 'shown'>): Probing {
   const probe = shallowRef<Probe | null>(null)
   const lit = shallowRef<TraceImage | null>(null)
   const litNote = ref('')
@@ -46,7 +46,7 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
   let place: { readonly x: number; readonly y: number } | null = null
   const askProbe = latest<{ readonly x: number; readonly y: number }>(
     async (at) => {
-      probe.value = (await renderer.probe(at.x, at.y)).probe
+      probe.value = await renderer.ask('probe', at)
     },
     () => {
       probe.value = null
@@ -70,14 +70,14 @@ export function useLooking(renderer: Pick<BenchRenderer, 'probe' | 'light' | 'sh
   const lightPlace = latest<{ readonly id: InstrumentId; readonly x: number; readonly y: number }>(
     async ({ id, x, y }) => {
       const mine = ++generation
-      const answer = await renderer.light(id, x, y)
+      const answer = await renderer.ask('light', { instrument: id, x, y })
       if (generation !== mine) return
       lit.value = answer.share > 0 ? answer.lit : null
       litNote.value = answer.lit ? text.litPlace(sharePercent(answer.share)) : ''
     },
     unlit,
   )
-  const showPixels: Looking['showPixels'] = (answer, words = text.litPlace) => {
+  const showPixels: Probing['showPixels'] = (answer, words = text.litPlace) => {
     unlit()
     if (!answer) return
     const mine = ++generation

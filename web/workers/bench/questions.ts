@@ -6,8 +6,8 @@ import { buildChain, positionsIn, type Chain, type GradeDocument, type LutFinder
 import { sampleSignal, type Frame } from '@core/image'
 import { lostPixels, pixelsAt, probeAt, type InstrumentId, type Probe, type TraceImage } from '@core/instruments'
 import { readNeutralSkin, type Area, type Cast, type SubjectCard } from '@core/readings'
-import { litImage, type LitPixels } from './lit-image'
-import type { Medium, Viewing } from './messages'
+import { litImage, type LitPixels } from '../lit-image'
+import type { Medium, Viewing } from '../messages'
 
 export interface LastPicture {
   /** As it is at the frame, and as it is along the clip. */ readonly grade: GradeDocument

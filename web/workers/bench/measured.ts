@@ -17,9 +17,9 @@ import {
   type InstrumentId,
   type TraceImage,
 } from '@core/instruments'
-import { factsOf } from './facts'
-import type { Measured, Viewing } from './messages'
-import type { Counting, TileCounts, TileJob } from './tile'
+import { factsOf } from '../facts'
+import type { Measured, Viewing } from '../messages'
+import type { Counting, TileCounts, TileJob } from '../tile'
 
 let held: Counted | null = null
 let last: Counted | null = null
