@@ -29,6 +29,7 @@ import {
   currentSchema,
   isStepKindId,
   lutTakesSide,
+  completedGrade,
   migrateGrade,
   parameterFault,
   showParameters,
@@ -187,7 +188,7 @@ export function checkedGrade(data: unknown): GradeDocument {
   requireUnique(grade.steps, 'steps')
   requireCarried(grade)
   grade.along.forEach((marks, i) => requireMarks(grade, marks, `along.${i}`))
-  return present as GradeDocument
+  return completedGrade(present as GradeDocument)
 }
 
 /** Regions are told apart, and steps that belong to one belong to one that is there and may carry them. */

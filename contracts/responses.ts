@@ -224,6 +224,8 @@ export interface ShotRecord {
   readonly tipId: string
   readonly revisions: readonly RecordEntry[]
   readonly versions: readonly VersionSummary[]
+  /** Where the page behind this one begins, as the query's `behind`; null behind the last. */
+  readonly next: string | null
 }
 
 /** A shot on the grade sheet: all that one needs to know what was done and why. */

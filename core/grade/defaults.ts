@@ -55,11 +55,11 @@ export function defaultGrade(
 }
 
 /**
- * A document of the present schema with what has been added to the program since it was stored: kinds that always
- * stand, neutral and in their place, and parameters at their defaults. The same object where nothing is missing.
+ * A document of the present schema with the kinds that have come since it was stored and always stand: neutral, and in
+ * their place. The same object where nothing is missing.
  */
 export function completedGrade(grade: GradeDocument): GradeDocument {
-  const steps = grade.steps.map(withAllParameters)
+  const { steps } = grade
   const ofPicture = completed(
     steps.filter((s) => s.regionId === undefined),
     standing.map(({ id }) => newStep(id, freshId(steps, id), grade.working)),
@@ -73,8 +73,7 @@ export function completedGrade(grade: GradeDocument): GradeDocument {
   const known = new Set(grade.regions.map((r) => r.id))
   const stray = steps.filter((s) => s.regionId !== undefined && !known.has(s.regionId))
   const all = [...ofPicture, ...ofRegions, ...stray]
-  const nothingAdded = all.length === steps.length && steps.every((s, i) => s === grade.steps[i])
-  return nothingAdded ? grade : { ...grade, steps: all }
+  return all.length === steps.length ? grade : { ...grade, steps: all }
 }
 
 /** `fresh` steps of kinds that are missing go behind the last of the kinds before theirs. */
@@ -96,7 +95,8 @@ function freshId(steps: readonly Step[], id: string): string {
   return fresh
 }
 
-function withAllParameters(step: Step): Step {
+/** A step with parameters that came since it was stored, at their defaults. */
+export function withAllParameters(step: Step): Step {
   if (!isStepKindId(step.kind)) return step
   const defaults = defaultParameters(stepKindById(step.kind))
   const missing = Object.keys(defaults).some((key) => step.params[key] === undefined)

@@ -20,44 +20,51 @@ export async function lockReelOf(db: Queryable, shotId: string): Promise<void> {
   )
 }
 
+interface Reach {
+  readonly projectId: string
+  readonly setupId: string | null
+  readonly looks: boolean
+}
+async function reachOf(db: Queryable, shotId: string): Promise<Reach | undefined> {
+  const { rows } = await db.query<Reach>(
+    `
+      SELECT
+        s.project_id AS "projectId",
+        s.setup_id AS "setupId",
+        EXISTS (
+          SELECT
+            1
+          FROM
+            looks l
+          WHERE
+            l.project_id = s.project_id
+        ) AS looks
+      FROM
+        shots s
+      WHERE
+        s.id = $1
+    `,
+    [shotId],
+  )
+  return rows[0]
+}
+
 /**
  * Locks every shot that a change of one may reach: all of its project where there are shared looks, else its set-up.
- * What is reached is decided before the lock, so it is read once more under it.
+ * How far that is may change until it is locked, so it is asked once more then.
  */
 export async function lockReach(db: Queryable, shotId: string): Promise<void> {
-  let locked = ''
-  for (;;) {
-    const { rows } = await db.query<{ ids: readonly string[] }>(
-      `
-        SELECT
-          array_agg(
-            o.id
-            ORDER BY
-              o.id
-          ) AS ids
-        FROM
-          shots s
-          JOIN shots o ON o.project_id = s.project_id
-        WHERE
-          s.id = $1
-          AND (
-            o.id = s.id
-            OR o.setup_id = s.setup_id
-            OR EXISTS (
-              SELECT
-                1
-              FROM
-                looks l
-              WHERE
-                l.project_id = s.project_id
-            )
-          )
-      `,
-      [shotId],
-    )
-    const ids = rows[0]?.ids ?? []
-    if (ids.join() === locked) return
-    locked = ids.join()
-    await lockShotRows(db, ids)
+  for (let before = ''; ;) {
+    const reach = await reachOf(db, shotId)
+    const now = JSON.stringify(reach ?? null)
+    if (!reach || now === before) return
+    before = now
+    if (reach.looks) await lockProjectShots(db, reach.projectId)
+    else if (reach.setupId !== null) await lockSetup(db, reach.setupId)
+    else await lockShotRows(db, [shotId])
   }
+}
+
+async function lockSetup(db: Queryable, setupId: string): Promise<void> {
+  await db.query('SELECT id FROM shots WHERE setup_id = $1 ORDER BY id FOR UPDATE', [setupId])
 }

@@ -1,39 +1,33 @@
 // Queries about shared looks: which there are, where they are put, and which one a shot carries.
+import { presentGrade } from '@core/grade'
 import type { LookSummary } from '@contracts/responses'
 import type { CarriedLook, GradeDocument, RecipeStep } from '@core/grade'
 import type { Queryable } from './pool'
-import { presentGrade } from './revisions'
 
-/** The look of a shot and its strength there, in SQL over `s` (shots) and `c` (scenes); null where it carries none. */
+/** The look `l` of a shot `s` in a scene `c` of a project `p`, and its strength there; null where it carries none. */
 export const lookColumn = `
-  (
-    SELECT
-      jsonb_build_object(
-        'id',
-        l.id,
-        'name',
-        l.name,
-        'from',
-        CASE
-          WHEN c.look_id IS NULL THEN 'project'
-          ELSE 'scene'
-        END,
-        'strength',
-        CASE
-          WHEN c.look_id IS NULL THEN p.look_strength
-          ELSE c.look_strength
-        END,
-        'ownStrength',
-        s.look_strength,
-        'detached',
-        s.look_detached
-      )
-    FROM
-      projects p
-      JOIN looks l ON l.id = coalesce(c.look_id, p.look_id)
-    WHERE
-      p.id = s.project_id
-  )
+  CASE
+    WHEN l.id IS NOT NULL THEN jsonb_build_object(
+      'id',
+      l.id,
+      'name',
+      l.name,
+      'from',
+      CASE
+        WHEN c.look_id IS NULL THEN 'project'
+        ELSE 'scene'
+      END,
+      'strength',
+      CASE
+        WHEN c.look_id IS NULL THEN p.look_strength
+        ELSE c.look_strength
+      END,
+      'ownStrength',
+      s.look_strength,
+      'detached',
+      s.look_detached
+    )
+  END
 `
 
 export async function listLooks(db: Queryable, projectId: string): Promise<readonly LookSummary[]> {

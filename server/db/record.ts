@@ -1,54 +1,168 @@
-// The Record as it is read: every revision of a shot with what it changed, and versions: revisions with a name.
-import type { RecordEntry, ShotRecord, VersionSummary } from '@contracts/responses'
-import { differences, type GradeDocument } from '@core/grade'
+// Queries about the record: revisions from the newest on, what each changed, and versions: revisions with a name.
+import type { RecordEntry, VersionSummary } from '@contracts/responses'
+import { presentGrade, type GradeDocument } from '@core/grade'
 import type { Queryable } from './pool'
-import { presentGrade } from './revisions'
 
-type Row = Omit<RecordEntry, 'changes' | 'at'> & { at: Date; grade: GradeDocument }
-/** So many of the newest are read: a record of years stays quick. */
-const newest = 2000
+export type StoredEntry = Omit<RecordEntry, 'changes'> & { readonly changes: readonly string[] | null }
+interface EntryRow extends Omit<StoredEntry, 'at'> {
+  readonly at: Date
+  /** Where the page behind this entry begins. */
+  readonly cursor: string
+}
+const entryColumns = `
+  r.id,
+  r.parent_id AS "parentId",
+  r.depth,
+  r.summary,
+  r.why,
+  r.actor,
+  r.created_at AS at,
+  k.words AS changes
+`
+const entryOf = ({ at, cursor: _, ...entry }: EntryRow): StoredEntry => ({ ...entry, at: at.toISOString() })
 
-export async function shotRecord(db: Queryable, shotId: string): Promise<ShotRecord | undefined> {
-  const { rows: shots } = await db.query<{ headId: string; tipId: string }>(
+export interface EntryPage {
+  readonly entries: readonly StoredEntry[]
+  /** Where the next page begins; null behind the last. */
+  readonly next: string | null
+}
+/** A place in a record: when, how deep and which. */
+export interface RecordCursor {
+  readonly at: string
+  readonly depth: number
+  readonly id: string
+}
+
+/** A shot's revisions from the newest on, behind a cursor. */
+export async function entriesOf(
+  db: Queryable,
+  shotId: string,
+  behind: RecordCursor | null,
+  limit: number,
+): Promise<EntryPage> {
+  const { rows } = await db.query<EntryRow>(
+    `
+      SELECT
+        ${entryColumns},
+        r.created_at::text || '|' || r.depth || '|' || r.id AS cursor
+      FROM
+        revisions r
+        LEFT JOIN revision_changes k ON k.revision_id = r.id
+      WHERE
+        r.shot_id = $1
+        AND (
+          $2::timestamptz IS NULL
+          OR (r.created_at, r.depth, r.id) < ($2, $3, $4::uuid)
+        )
+      ORDER BY
+        r.created_at DESC,
+        r.depth DESC,
+        r.id DESC
+      LIMIT
+        $5
+    `,
+    [shotId, behind?.at ?? null, behind?.depth ?? 0, behind?.id ?? null, limit],
+  )
+  return { entries: rows.map(entryOf), next: rows.length === limit ? (rows.at(-1)?.cursor ?? null) : null }
+}
+
+/** The revisions that a revision stands on, itself first; so many at most. */
+export async function entriesBelow(db: Queryable, headId: string, limit: number): Promise<readonly StoredEntry[]> {
+  const { rows } = await db.query<EntryRow>(
+    `
+      WITH RECURSIVE
+        path AS (
+          SELECT
+            id,
+            parent_id,
+            1 AS step
+          FROM
+            revisions
+          WHERE
+            id = $1
+          UNION ALL
+          SELECT
+            r.id,
+            r.parent_id,
+            path.step + 1
+          FROM
+            path
+            JOIN revisions r ON r.id = path.parent_id
+          WHERE
+            path.step < $2
+        )
+      SELECT
+        ${entryColumns},
+        '' AS cursor
+      FROM
+        path
+        JOIN revisions r ON r.id = path.id
+        LEFT JOIN revision_changes k ON k.revision_id = r.id
+      ORDER BY
+        path.step
+    `,
+    [headId, limit],
+  )
+  return rows.map(entryOf)
+}
+
+export interface BeforeAndAfter {
+  readonly id: string
+  readonly before: GradeDocument | null
+  readonly after: GradeDocument
+}
+
+/** Grades of revisions with those they were made on. */
+export async function gradesAround(db: Queryable, ids: readonly string[]): Promise<readonly BeforeAndAfter[]> {
+  const { rows } = await db.query<{ id: string; before: unknown; after: unknown }>(
+    `
+      SELECT
+        r.id,
+        b.grade AS before,
+        r.grade AS after
+      FROM
+        revisions r
+        LEFT JOIN revisions b ON b.id = r.parent_id
+      WHERE
+        r.id = ANY ($1::uuid[])
+    `,
+    [ids],
+  )
+  return rows.map(({ id, before, after }) => ({
+    id,
+    before: before === null ? null : presentGrade(before),
+    after: presentGrade(after),
+  }))
+}
+
+/** Keeps what revisions changed, in words. */
+export async function keepChanges(db: Queryable, changes: ReadonlyMap<string, readonly string[]>): Promise<void> {
+  if (changes.size === 0) return
+  await db.query(
+    `
+      INSERT INTO
+        revision_changes (revision_id, words)
+      SELECT
+        k.id,
+        k.words
+      FROM
+        jsonb_to_recordset($1) AS k (id uuid, words jsonb)
+      ON CONFLICT DO NOTHING
+    `,
+    [JSON.stringify([...changes].map(([id, words]) => ({ id, words })))],
+  )
+}
+
+/** Where a shot stands in its record; undefined when there is no such shot. */
+export async function standingOf(
+  db: Queryable,
+  shotId: string,
+): Promise<{ readonly headId: string; readonly tipId: string } | undefined> {
+  const { rows } = await db.query<{ headId: string; tipId: string }>(
     'SELECT head_id AS "headId", tip_id AS "tipId" FROM shots WHERE id = $1',
     [shotId],
   )
-  const shot = shots[0]
-  if (!shot) return undefined
-  const { rows } = await db.query<Row>(
-    `
-      SELECT
-        id,
-        parent_id AS "parentId",
-        depth,
-        summary,
-        why,
-        actor,
-        created_at AS at,
-        grade
-      FROM
-        revisions
-      WHERE
-        shot_id = $1
-      ORDER BY
-        created_at DESC,
-        depth DESC
-      LIMIT
-        ${newest}
-    `,
-    [shotId],
-  )
-  const grades = new Map(rows.map((r) => [r.id, presentGrade(r.grade)]))
-  const revisions = rows.map(({ grade: _, at, ...r }): RecordEntry => {
-    const after = grades.get(r.id)
-    const before = r.parentId === null ? undefined : grades.get(r.parentId)
-    return {
-      ...r,
-      at: at.toISOString(),
-      changes: before && after ? differences(before, after).map((d) => d.words) : [],
-    }
-  })
-  return { ...shot, revisions, versions: await versionsOf(db, shotId) }
+  return rows[0]
 }
 
 export async function versionsOf(db: Queryable, shotId: string): Promise<readonly VersionSummary[]> {

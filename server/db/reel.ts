@@ -1,8 +1,9 @@
 // Changes to the reel: scenes, order, cutting and joining, one change for many shots. Media are never touched.
+import { presentGrade } from '@core/grade'
 import type { SceneSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
 import { lockShotRows } from './locks'
-import { presentGrade } from './revisions'
+
 import { onlyRow, type Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
 

@@ -21,8 +21,8 @@ export async function insertRender(
   actor: string,
 ): Promise<{ id: string } | undefined> {
   const { rows } = await db.query<{ id: string }>(
-    `INSERT INTO renders (shot_id, revision_id, frames_total, actor)
-     SELECT r.shot_id, r.id, s.frame_count, $2
+    `INSERT INTO renders (shot_id, project_id, revision_id, frames_total, actor)
+     SELECT r.shot_id, s.project_id, r.id, s.frame_count, $2
        FROM revisions r JOIN shots s ON s.id = r.shot_id WHERE r.id = $1
      RETURNING id`,
     [revisionId, actor],
@@ -41,17 +41,26 @@ export async function findRender(db: Queryable, id: string): Promise<RenderSumma
 export async function listRenders(db: Queryable, projectId: string): Promise<readonly RenderSummary[]> {
   const { rows } = await db.query<RenderSummary>(
     `
+      WITH
+        newest AS (
+          SELECT
+            *
+          FROM
+            renders
+          WHERE
+            project_id = $1
+          ORDER BY
+            created_at DESC
+          LIMIT
+            100
+        )
       SELECT
         ${columns}
       FROM
-        renders n
+        newest n
         JOIN shots s ON s.id = n.shot_id
-      WHERE
-        s.project_id = $1
       ORDER BY
         n.created_at DESC
-      LIMIT
-        100
     `,
     [projectId],
   )

@@ -1,5 +1,5 @@
 // The Record: revisions are only ever added; undo and redo move the shot's pointer.
-import { migrateGrade, type GradeDocument } from '@core/grade'
+import { differences, presentGrade, type GradeDocument } from '@core/grade'
 import { onlyRow, type Queryable } from './pool'
 
 export interface RevisionRow {
@@ -39,9 +39,6 @@ export async function findRevision(db: Queryable, id: string): Promise<RevisionR
   const row = rows[0]
   return row && { ...row, grade: presentGrade(row.grade) }
 }
-
-/** A stored grade in the present schema. What is stored was valid in its own, so it is not checked again. */
-export const presentGrade = (stored: unknown): GradeDocument => migrateGrade(stored) as GradeDocument
 
 export interface Head {
   readonly id: string
@@ -90,7 +87,7 @@ export async function appendRevision(
   const shot = await lockHead(db, shotId)
   if (!shot) return 'missing'
   if (shot.headId !== parentId) return 'conflict'
-  const { rows } = await db.query<{ id: string }>(
+  const { rows } = await db.query<{ id: string; before: unknown }>(
     `
       INSERT INTO
         revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
@@ -118,7 +115,15 @@ export async function appendRevision(
       WHERE
         id = $2
       RETURNING
-        id
+        id,
+        (
+          SELECT
+            b.grade
+          FROM
+            revisions b
+          WHERE
+            b.id = $2
+        ) AS before
     `,
     [
       shotId,
@@ -130,7 +135,26 @@ export async function appendRevision(
       shared,
     ],
   )
-  await db.query('UPDATE shots SET head_id = $2, tip_id = $2 WHERE id = $1', [shotId, onlyRow({ rows }).id])
+  const { id, before } = onlyRow({ rows })
+  const words = differences(presentGrade(before), grade).map((d) => d.words)
+  await db.query(
+    `
+      WITH
+        moved AS (
+          UPDATE shots
+          SET
+            head_id = $2,
+            tip_id = $2
+          WHERE
+            id = $1
+        )
+      INSERT INTO
+        revision_changes (revision_id, words)
+      VALUES
+        ($2, $3)
+    `,
+    [shotId, id, JSON.stringify(words)],
+  )
   return 'moved'
 }
 

@@ -1,8 +1,8 @@
 // Queries about set-ups: shots that are corrected together.
+import { presentGrade } from '@core/grade'
 import type { GradeDocument } from '@core/grade'
 import { lockShotRows } from './locks'
 import { onlyRow, type Queryable } from './pool'
-import { presentGrade } from './revisions'
 
 /**
  * Links shots of one project as a set-up of their own; they leave the ones they were in. False when they are not all

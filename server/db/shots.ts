@@ -1,9 +1,10 @@
 // Queries about shots.
+import { presentGrade } from '@core/grade'
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
 import { lookColumn } from './looks'
 import { pointedColumns } from './pointed'
-import { presentGrade } from './revisions'
+
 import { onlyRow, type Queryable } from './pool'
 import { picturesOf } from './scene-pictures'
 
@@ -20,45 +21,17 @@ const summaryColumns = `
   s.lead_frame AS "leadFrame",
   s.lead_chosen AS "leadChosen",
   s.state,
-  coalesce(
-    c.standard_id,
-    (
-      SELECT
-        j.standard_id
-      FROM
-        projects j
-      WHERE
-        j.id = s.project_id
-    )
-  ) AS "standardId",
+  coalesce(c.standard_id, p.standard_id) AS "standardId",
   CASE
-    WHEN s.played_numerator IS NULL THEN NULL
-    ELSE jsonb_build_object('numerator', s.played_numerator, 'denominator', s.played_denominator)
+    WHEN s.played_numerator IS NOT NULL THEN jsonb_build_object(
+      'numerator',
+      s.played_numerator,
+      'denominator',
+      s.played_denominator
+    )
   END AS played,
   CASE
-    WHEN s.setup_id IS NULL THEN NULL
-    ELSE jsonb_build_object(
-      'id',
-      s.setup_id,
-      'name',
-      (
-        SELECT
-          u.name
-        FROM
-          setups u
-        WHERE
-          u.id = s.setup_id
-      ),
-      'shots',
-      (
-        SELECT
-          count(*)
-        FROM
-          shots o
-        WHERE
-          o.setup_id = s.setup_id
-      )
-    )
+    WHEN u.id IS NOT NULL THEN jsonb_build_object('id', u.id, 'name', u.name, 'shots', z.shots)
   END AS setup,
   ${lookColumn} AS look,
   m.facts || jsonb_build_object('hash', m.hash) AS media,
@@ -69,19 +42,83 @@ const summaryColumns = `
   r.grade -> 'show' ->> 'displayId' AS "displayId",
   r.depth AS "revisionDepth"
 `
+/** Shots that are chosen by a query over `shots`, with everything that is said of them: each table is met once. */
+const chosen = (shots: string): string => `
+  WITH
+    chosen AS (${shots}),
+    sizes AS (
+      SELECT
+        d.setup_id,
+        (
+          SELECT
+            count(*)
+          FROM
+            shots o
+          WHERE
+            o.setup_id = d.setup_id
+        ) AS shots
+      FROM
+        (
+          SELECT DISTINCT
+            setup_id
+          FROM
+            chosen
+          WHERE
+            setup_id IS NOT NULL
+        ) d
+    )
+`
 const summaryTables = `
-  shots s
+  chosen s
   JOIN media m ON m.hash = s.media_hash
   JOIN revisions r ON r.id = s.head_id
+  JOIN projects p ON p.id = s.project_id
   LEFT JOIN scenes c ON c.id = s.scene_id
+  LEFT JOIN setups u ON u.id = s.setup_id
+  LEFT JOIN sizes z ON z.setup_id = s.setup_id
+  LEFT JOIN looks l ON l.id = coalesce(c.look_id, p.look_id)
 `
 
-export async function listShots(db: Queryable, projectId: string): Promise<readonly ShotSummary[]> {
+/** The shots of a reel behind a position, so many at most. */
+export async function listShots(
+  db: Queryable,
+  projectId: string,
+  after: number,
+  limit: number,
+): Promise<readonly ShotSummary[]> {
   const { rows } = await db.query<ShotSummary>(
-    `SELECT ${summaryColumns} FROM ${summaryTables} WHERE s.project_id = $1 ORDER BY s.position`,
-    [projectId],
+    `
+      ${chosen(`
+        SELECT
+          *
+        FROM
+          shots
+        WHERE
+          project_id = $1
+          AND position > $2
+        ORDER BY
+          position
+        LIMIT
+          $3
+      `)}
+      SELECT
+        ${summaryColumns}
+      FROM
+        ${summaryTables}
+      ORDER BY
+        s.position
+    `,
+    [projectId, after, limit],
   )
   return rows
+}
+
+/** The ids of a project's shots in reel order. */
+export async function shotIdsOf(db: Queryable, projectId: string): Promise<readonly string[]> {
+  const { rows } = await db.query<{ id: string }>('SELECT id FROM shots WHERE project_id = $1 ORDER BY position', [
+    projectId,
+  ])
+  return rows.map((r) => r.id)
 }
 
 type DetailRow = ShotSummary &
@@ -96,6 +133,7 @@ type DetailRow = ShotSummary &
 export async function findShot(db: Queryable, id: string): Promise<ShotDetail | undefined> {
   const { rows } = await db.query<DetailRow>(
     `
+      ${chosen('SELECT * FROM shots WHERE id = $1')}
       SELECT
         ${summaryColumns},
         p.name AS "projectName",
@@ -135,9 +173,6 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
         ) AS "nextShotId"
       FROM
         ${summaryTables}
-        JOIN projects p ON p.id = s.project_id
-      WHERE
-        s.id = $1
     `,
     [id],
   )

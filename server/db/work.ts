@@ -143,3 +143,12 @@ export async function requeueAbandonedWork(
   )
   return rows
 }
+
+/** Forgets work that ended long ago. */
+export async function pruneWork(db: Queryable, days: number): Promise<number> {
+  const { rowCount } = await db.query(
+    `DELETE FROM work WHERE state IN ('done', 'cancelled') AND updated_at < now() - make_interval(days => $1)`,
+    [days],
+  )
+  return rowCount ?? 0
+}

@@ -2,7 +2,7 @@
 import { Logger as QueueLogger, run, type Runner } from 'graphile-worker'
 import type { ServerContext } from '../context'
 import { requeueAbandoned } from '../db/renders'
-import { requeueAbandonedWork } from '../db/work'
+import { pruneWork, requeueAbandonedWork } from '../db/work'
 import { transaction } from '../db/pool'
 import { enqueue } from './enqueue'
 import { importFiles } from './import-files'
@@ -11,6 +11,9 @@ import { surveyMedia } from './survey-media'
 
 // Running work reports at least this often; what was silent for longer has lost its worker.
 const silentSeconds = 20
+/** Work that has ended is kept this long. */
+const keptDays = 7
+const pruneEveryMs = 3600_000
 
 export interface JobWorker {
   readonly stop: () => Promise<void>
@@ -45,11 +48,19 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
       log.warn({ code: (error as { code?: string }).code }, 'abandoned work could not be looked for')
     }
   }
+  const prune = async (): Promise<void> => {
+    await pruneWork(pool, keptDays).catch((error: { code?: string }) =>
+      log.warn({ code: error.code }, 'ended work could not be pruned'),
+    )
+  }
   await requeue()
+  await prune()
   const timer = setInterval(() => void requeue(), 5000)
+  const pruning = setInterval(() => void prune(), pruneEveryMs)
   return {
     stop: async () => {
       clearInterval(timer)
+      clearInterval(pruning)
       await runner.stop()
     },
   }

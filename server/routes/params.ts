@@ -5,10 +5,12 @@ import { notFound, Problem } from '../problem'
 
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/
 
+export const isUuid = (text: string): boolean => uuid.test(text)
+
 /** Throws 404 for anything that is not a UUID. */
 export function uuidParam(c: Context, name: string, what: string): string {
   const value = c.req.param(name) ?? ''
-  if (!uuid.test(value)) throw notFound(what)
+  if (!isUuid(value)) throw notFound(what)
   return value
 }
 

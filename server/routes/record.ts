@@ -9,23 +9,37 @@ import {
   gradeOfShot,
   nameVersion,
   removeVersion,
-  shotRecord,
   versionsOf,
   versionToGoBackTo,
+  type RecordCursor,
 } from '../db/record'
 import { appendRevision } from '../db/revisions'
 import { findShot } from '../db/shots'
-import { notFound } from '../problem'
+import { notFound, Problem } from '../problem'
 import { moveHead } from '../services/heads'
-import { jsonBody, uuidParam } from './params'
+import { recordOf } from '../services/record'
+import { isUuid, jsonBody, uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
+/** A cursor as a page gave it; null for the first page. Throws 422 for anything else. */
+function cursorParam(text: string | undefined): RecordCursor | null {
+  if (text === undefined) return null
+  const [at = '', depth = '', id = ''] = text.split('|')
+  const sound = /^[\d-]{10} [\d:.]{8,15}\+\d\d(:\d\d)?$/.test(at) && /^\d{1,9}$/.test(depth) && isUuid(id)
+  if (!sound)
+    throw new Problem(422, 'invalid', 'behind is no place in a record.', {
+      field: 'behind',
+      hint: 'Load the record again.',
+    })
+  return { at, depth: Number(depth), id }
+}
+
 export function recordRoutes({ pool }: ServerContext): Hono {
   return new Hono()
     .get('/shots/:id/record', async (c) => {
-      const record = await shotRecord(pool, uuidParam(c, 'id', 'shot'))
+      const record = await recordOf(pool, uuidParam(c, 'id', 'shot'), cursorParam(c.req.query('behind')))
       if (!record) throw notFound('shot')
       return c.json(record)
     })

@@ -24,6 +24,9 @@ import { changeShots, cutShot, joinShots } from '../services/reel'
 import { notFound, Problem } from '../problem'
 import { jsonBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
+/** So many shots of a reel are answered with at once; `next` says where to go on. */
+const reelPage = 200
+const mostPosition = 100_000_000
 const body = bodyLimit({ maxSize: 1024 * 1024 })
 const listBody = bodyLimit({ maxSize: editListLimits.characters })
 
@@ -33,8 +36,14 @@ export function reelRoutes({ pool }: ServerContext): Hono {
       .get('/projects/:id/reel', async (c) => {
         const project = await findProject(pool, uuidParam(c, 'id', 'project'))
         if (!project) throw notFound('project')
-        const [shots, scenes] = await Promise.all([listShots(pool, project.id), listScenes(pool, project.id)])
-        return c.json({ project, shots, scenes })
+        const after = wholeNumber(c.req.query('after') ?? '0', 'after', mostPosition)
+        const limit = wholeNumber(c.req.query('limit') ?? String(reelPage), 'limit', reelPage)
+        const [shots, scenes] = await Promise.all([
+          listShots(pool, project.id, after, limit),
+          listScenes(pool, project.id),
+        ])
+        const last = shots.at(-1)
+        return c.json({ project, shots, scenes, next: last && shots.length === limit ? last.position : null })
       })
       .post('/shots/changes', body, async (c) => {
         const change = checked(ShotChanges, await jsonBody(c))

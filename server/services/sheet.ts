@@ -17,8 +17,9 @@ import {
   type Reading,
 } from '@core/readings'
 import type { ServerContext } from '../context'
-import { gradeOfShot, shotRecord } from '../db/record'
-import { findShot, listShots } from '../db/shots'
+import { gradeOfShot } from '../db/record'
+import { recordPath } from './record'
+import { findShot, shotIdsOf } from '../db/shots'
 import { listStandards } from '../db/standards'
 import { notFound } from '../problem'
 
@@ -38,7 +39,7 @@ export async function sheetOfProject(context: Needs, projectId: string): Promise
   const standards = await listStandards(context.pool)
   const shots: ShotSheet[] = []
   let project = ''
-  for (const { id } of await listShots(context.pool, projectId)) {
+  for (const id of await shotIdsOf(context.pool, projectId)) {
     const shot = await findShot(context.pool, id)
     // One that was removed meanwhile is not on the sheet.
     if (!shot) continue
@@ -49,11 +50,8 @@ export async function sheetOfProject(context: Needs, projectId: string): Promise
 }
 
 async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonly HouseStandard[]): Promise<ShotSheet> {
-  const record = await shotRecord(pool, shot.id)
   const standard = standardById(shot.standardId, own)
-  const byId = new Map((record?.revisions ?? []).map((r) => [r.id, r]))
-  const path = []
-  for (let at = byId.get(shot.headId); at; at = byId.get(at.parentId ?? '')) path.push(at)
+  const path = await recordPath(pool, shot.headId)
   const first = path.at(-1)
   const { grade } = shot.revision
   const started = (first && (await gradeOfShot(pool, shot.id, first.id))) ?? grade

@@ -4,6 +4,7 @@ import { startDemoInstance } from '../support/demo-instance'
 import { startChromium } from '../support/chromium'
 import { measureAccuracy } from './accuracy'
 import { measureAimSolver } from './aims'
+import { measureDatabase } from './database'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeLuts } from './large-luts'
@@ -66,6 +67,7 @@ const parts: readonly Part[] = [
     measure: () => measureRegions(browser, instance.address),
   },
   { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
+  { letter: 'l', what: 'The server and its database under a long film', measure: measureDatabase },
 ]
 /** PALE_PARTS=ab measures only these. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

@@ -13,16 +13,30 @@ export interface Reel {
   readonly scenes: readonly SceneSummary[]
 }
 
+interface ReelPage extends Reel {
+  /** The position behind which the next page begins; null behind the last. */
+  readonly next: number | null
+}
+
 export const useReel = defineStore('reel', () => {
   const current = shallowRef<Reel | null>(null)
-  /** The project asked for last: a late answer for another one changes nothing. */
-  let wanted = ''
+  /** Counts what was asked for: a late answer changes nothing. */
+  let loads = 0
 
   async function load(projectId: string): Promise<void> {
-    wanted = projectId
     if (current.value?.project.id !== projectId) current.value = null
-    const found = await request<Reel>(`/projects/${encodeURIComponent(projectId)}/reel`)
-    if (wanted === projectId) current.value = found
+    const address = `/projects/${encodeURIComponent(projectId)}/reel`
+    const mine = ++loads
+    let reel = await request<ReelPage>(address)
+    // A long reel comes a page at a time; the first is shown while the others are on their way.
+    let page = reel
+    const first = current.value === null
+    while (mine === loads && page.next !== null) {
+      if (first) current.value = reel
+      page = await request<ReelPage>(`${address}?after=${page.next}`)
+      reel = { ...page, shots: [...reel.shots, ...page.shots] }
+    }
+    if (mine === loads) current.value = reel
   }
   async function reload(): Promise<void> {
     const projectId = current.value?.project.id

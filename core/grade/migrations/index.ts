@@ -1,7 +1,7 @@
 // Grade documents of earlier schemas, brought to the present one step by step. Each step is a literal snapshot in a file
 // of its own, with a stored example in examples/: adding a kind or a parameter changes none of them.
-import { completedGrade } from '../defaults'
-import { currentSchema, type GradeDocument } from '../document'
+import { completedGrade, withAllParameters } from '../defaults'
+import { currentSchema, type GradeDocument, type Step } from '../document'
 import { isObject, type Json } from './json'
 import { toSchema2 } from './to-2'
 import { toSchema3 } from './to-3'
@@ -23,25 +23,23 @@ const migrations: readonly ((grade: Json) => Json)[] = [
 ]
 
 /**
- * The data in the present schema, with what was added since; still to be validated. What is no document of a schema that
- * is known is returned as it is.
+ * The data in the present schema, with parameters that came since at their defaults; still to be validated, and then to
+ * be completed (see completedGrade). What is no document of a schema that is known is returned as it is.
  */
 export function migrateGrade(data: unknown): unknown {
   if (!isObject(data) || typeof data['schema'] !== 'number') return data
   let grade = data
   for (let schema = data['schema']; schema >= 1 && schema < currentSchema; schema++)
     grade = { ...migrations[schema - 1]?.(grade), schema: schema + 1 }
-  return isComplete(grade) ? completedGrade(grade) : grade
+  const { steps } = grade
+  if (!Array.isArray(steps)) return grade
+  const all = steps.map((step: unknown) => (isStep(step) ? withAllParameters(step) : step))
+  return all.every((step, i) => step === steps[i]) ? grade : { ...grade, steps: all }
 }
 
-/** Has the shape that completing rests on; the contract says what is wrong with any other. */
-function isComplete(grade: Json): grade is Json & GradeDocument {
-  const { steps, regions } = grade
-  return (
-    grade['schema'] === currentSchema &&
-    Array.isArray(steps) &&
-    steps.every((s) => isObject(s) && typeof s['id'] === 'string' && isObject(s['params'])) &&
-    Array.isArray(regions) &&
-    regions.every((r) => isObject(r) && typeof r['id'] === 'string')
-  )
-}
+/** Has what filling its parameters in rests on; the contract says what is wrong with any other. */
+const isStep = (step: unknown): step is Step =>
+  isObject(step) && typeof step['kind'] === 'string' && isObject(step['params'])
+
+/** A stored grade as the program has it now. What is stored was valid in its own schema: it is not checked again. */
+export const presentGrade = (stored: unknown): GradeDocument => completedGrade(migrateGrade(stored) as GradeDocument)

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { defaultGrade, newStep } from '../defaults'
 import { currentSchema, type GradeDocument } from '../document'
-import { migrateGrade } from './index'
+import { presentGrade } from './index'
 import type { Json } from './json'
 import { toSchema2 } from './to-2'
 import { toSchema3 } from './to-3'
@@ -41,7 +41,7 @@ test('there is an example and a migration for every schema', () => {
 })
 
 test.each(Array.from({ length: currentSchema }, (_, i) => i + 1))('schema %i keeps what its steps were set to', (n) => {
-  const present = migrateGrade(example(n)) as GradeDocument
+  const present = presentGrade(example(n))
   expect(present.schema).toBe(currentSchema)
   const step = (id: string): GradeDocument['steps'][number] => present.steps.find((s) => s.id === id)!
   expect(step('exposure').params).toEqual({ exposureStops: 0.75 })
@@ -53,14 +53,14 @@ test.each(Array.from({ length: currentSchema }, (_, i) => i + 1))('schema %i kee
 
 test('kinds and parameters that came since are put in, neutral and in their place, and nothing else changes', () => {
   const whole = defaultGrade('log-420-95')
-  expect(migrateGrade(whole)).toBe(whole)
+  expect(presentGrade(whole)).toBe(whole)
   const without = {
     ...whole,
     steps: whole.steps
       .filter((s) => s.kind !== 'local-contrast')
       .map((s) => (s.kind === 'saturation' ? { ...s, params: { saturation: 1.3 } } : s)),
   }
-  const present = migrateGrade(without) as GradeDocument
+  const present = presentGrade(without)
   expect(present.steps.map((s) => s.kind)).toEqual(whole.steps.map((s) => s.kind))
   expect(present.steps.find((s) => s.kind === 'local-contrast')).toEqual(
     newStep('local-contrast', 'local-contrast', 'scene'),

@@ -2,7 +2,18 @@
 // A control that changes along the clip: its marks, each with its value, and the way between them. Marked, it is set at
 // this frame alone.
 import { computed } from 'vue'
-import { marksOf, printParameter, type GradeDocument, type NumberParameter, type Step } from '@core/grade'
+import {
+  addMark,
+  marksOf,
+  printParameter,
+  removeMark,
+  setPath,
+  type GradeDocument,
+  type NumberParameter,
+  type Step,
+} from '@core/grade'
+import { useGrade } from '../../stores/grade'
+import { useView } from '../../stores/view'
 import { text } from './text'
 
 const props = defineProps<{
@@ -10,18 +21,25 @@ const props = defineProps<{
   step: Step
   parameterKey: string
   parameter: NumberParameter
-  frame: number
   firstFrame: number
 }>()
-const emit = defineEmits<{
-  mark: []
-  unmark: [frame: number]
-  path: [path: 'linear' | 'smooth']
-  go: [frame: number]
-}>()
+const emit = defineEmits<{ go: [frame: number] }>()
+const store = useGrade()
+const view = useView()
+const frame = computed(() => view.frame)
 const along = computed(() => marksOf(props.grade, props.step.id, props.parameterKey))
-const isMarked = computed(() => along.value?.marks.some((m) => m.frame === props.frame) ?? false)
-const shown = (frame: number): number => frame - props.firstFrame
+const isMarked = computed(() => along.value?.marks.some((m) => m.frame === frame.value) ?? false)
+const shown = (at: number): number => at - props.firstFrame
+const mark = (): void =>
+  store.edit(text.along.marked(props.parameter.label, shown(frame.value)), (g) =>
+    addMark(g, props.step.id, props.parameterKey, frame.value),
+  )
+const unmark = (at: number): void =>
+  store.edit(text.along.unmarked(props.parameter.label, shown(at)), (g) =>
+    removeMark(g, props.step.id, props.parameterKey, at),
+  )
+const goAlong = (path: 'linear' | 'smooth'): void =>
+  store.edit(text.along.way(props.parameter.label), (g) => setPath(g, props.step.id, props.parameterKey, path))
 </script>
 
 <template>
@@ -36,7 +54,7 @@ const shown = (frame: number): number => frame - props.firstFrame
       type="button"
       class="set"
       :disabled="isMarked"
-      @click="emit('mark')"
+      @click="mark"
     >
       <span>{{ text.along.mark(shown(frame)) }}</span>
     </button>
@@ -59,7 +77,7 @@ const shown = (frame: number): number => frame - props.firstFrame
         <button
           type="button"
           :aria-label="text.along.remove(shown(m.frame))"
-          @click="emit('unmark', m.frame)"
+          @click="unmark(m.frame)"
         >
           ×
         </button>
@@ -68,7 +86,7 @@ const shown = (frame: number): number => frame - props.firstFrame
         v-if="along.marks.length > 1"
         :data-tip="text.along.pathTip"
         type="button"
-        @click="emit('path', along.path === 'smooth' ? 'linear' : 'smooth')"
+        @click="goAlong(along.path === 'smooth' ? 'linear' : 'smooth')"
       >
         {{ text.along.path[along.path] }}
       </button>

@@ -5,18 +5,14 @@ import { balanceLines, controlIds, controlOf, wholeClipAims, type Aim, type Cont
 import { defaultGrade, type GradeDocument } from '@core/grade'
 import type { FrameTrace } from '@core/instruments'
 import type { Area, Finding, HouseStandard, Pointed } from '@core/readings'
-import { useAimSolver } from '../../composables/useAimSolver'
+import { useAimSolver, type AimsSubject } from '../../composables/useAimSolver'
 import { useAims, type Remembered } from '../../stores/aims'
 import { aimOfHandle, type LevelHandle } from './aims/handles'
 import { text } from './text'
 
 export interface AimSurroundings {
   readonly shotId: () => string | null
-  readonly subject: () => {
-    readonly mediaHash: string
-    readonly frameIndex: number
-    readonly grade: GradeDocument
-  } | null
+  readonly subject: () => AimsSubject | null
   readonly findings: () => readonly Finding[]
   /** The findings are of the picture as it is now. */
   readonly fresh: () => boolean

@@ -36,7 +36,7 @@ export interface BenchActions {
   readonly redo: () => void
   readonly neighbour: (direction: -1 | 1) => void
   readonly toggleKeys: () => void
-  readonly closeKeys: () => void
+  readonly closeLast: () => void
 }
 
 export function useBenchKeys(actions: BenchActions): void {
@@ -70,7 +70,7 @@ export function useBenchKeys(actions: BenchActions): void {
     '[': () => actions.neighbour(-1),
     ']': () => actions.neighbour(1),
     '?': actions.toggleKeys,
-    Escape: actions.closeKeys,
+    Escape: actions.closeLast,
     ...Object.fromEntries(stations.map(({ id }, i) => [String(i + 1), () => actions.openStation(id)])),
   }
 

@@ -12,7 +12,8 @@ const props = defineProps<{ instrument: string }>()
 const id = computed<InstrumentId>(() => instrumentIds.find((i) => i === props.instrument) ?? 'waveform')
 const route = useRoute()
 const picture = useDetachedReceiver(String(route.query['bench'] ?? ''), () => id.value)
-useTitle(computed(() => `${text.instruments[id.value]} · Pale Meridian`))
+// Several such windows are told apart by what they are of.
+useTitle(computed(() => [text.instruments[id.value], picture.value?.shot, 'Pale Meridian'].filter(Boolean).join(' · ')))
 </script>
 
 <template>

@@ -26,9 +26,22 @@ const record = shallowRef<ShotRecord | null>(null)
 const shot = computed(() => (openShot.shot?.id === props.shotId ? openShot.shot : null))
 
 const address = (what: string): string => `/shots/${encodeURIComponent(props.shotId)}/${what}`
+/** So many of the newest are read: a record of years stays quick. */
+const mostRevisions = 2000
+/** Counts what was asked for: a late answer changes nothing. */
+let loads = 0
 const load = (): Promise<void> =>
   attempt(async () => {
-    record.value = await request<ShotRecord>(address('record'))
+    const mine = ++loads
+    let known = await request<ShotRecord>(address('record'))
+    // A long record comes a page at a time; the newest are shown while the others are on their way.
+    for (let { next } = known; mine === loads;) {
+      record.value = known
+      if (next === null || known.revisions.length >= mostRevisions) return
+      const page = await request<ShotRecord>(address(`record?behind=${encodeURIComponent(next)}`))
+      known = { ...known, revisions: [...known.revisions, ...page.revisions] }
+      next = page.next
+    }
   })
 watch(
   () => props.shotId,
@@ -82,6 +95,12 @@ const nameOf = (id: string): string =>
 const time = (at: string): string => new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' })
 const still = (revisionId: string): string =>
   shot.value ? thumbnailAddress({ ...shot.value, revisionId, frame: shot.value.leadFrame, as: 'graded' }) : ''
+
+/** "Balance for me: Card at 0.00 stops". */
+function reasonOf({ why }: RecordEntry): string {
+  const kind = text.why[why?.kind ?? 'hand'] ?? text.why['hand'] ?? ''
+  return why?.aims?.length ? `${kind}: ${why.aims.join('; ')}` : kind
+}
 
 function giveName(id: string): void {
   const wanted = name.value.trim()
@@ -311,10 +330,7 @@ function choose(id: string): void {
               >
                 {{ r.changes.join(' · ') }}
               </p>
-              <p class="quiet small">
-                {{ time(r.at) }} · {{ r.actor }} · {{ text.why[r.why?.kind ?? 'hand'] }}
-                <template v-if="r.why?.aims?.length">: {{ r.why.aims.join('; ') }}</template>
-              </p>
+              <p class="quiet small">{{ time(r.at) }} · {{ r.actor }} · {{ reasonOf(r) }}</p>
             </div>
             <form
               v-if="naming === r.id"

@@ -36,6 +36,7 @@ export const text = {
     back: 'went back',
     cdl: 'decision list',
     setup: 'with its set-up',
+    look: 'shared look',
   } as Readonly<Record<string, string>>,
   sheet: 'Grade sheet',
   sheetTip: 'A page to print: encoding, controls, readings before and after, stills, waived readings.',

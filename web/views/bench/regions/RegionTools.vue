@@ -2,22 +2,21 @@
 // The tools of Level, Shape and Hue on a region, and the marks of the control that was touched last.
 import { computed, ref, watch } from 'vue'
 import {
-  addMark,
   addStep,
-  removeMark,
-  setPath,
   stepKindById,
+  stepKinds,
   zonePresets,
   type CurvePoint,
   type GradeDocument,
   type Step,
+  type StepKind,
 } from '@core/grade'
 import { useGrade } from '../../../stores/grade'
 import type { RegionPage } from '../../../stores/regions'
-import { useView } from '../../../stores/view'
 import AlongBar from '../AlongBar.vue'
 import ColourCurves from '../curves/ColourCurves.vue'
 import ToneCurves from '../curves/ToneCurves.vue'
+import { editedKinds } from '../stations/edited-kinds'
 import StepControls from '../StepControls.vue'
 import { text } from '../text'
 
@@ -33,12 +32,10 @@ const emit = defineEmits<{
   go: [frame: number]
 }>()
 const store = useGrade()
-const view = useView()
-const kinds: Readonly<Partial<Record<RegionPage, readonly string[]>>> = {
-  level: ['exposure', 'white-balance', 'black-offset', 'balance-by-tone'],
-  shape: ['contrast', 'ends', 'local-contrast', 'sharpness', 'zone'],
-  hue: ['saturation'],
-}
+const zoneKind = 'zone'
+/** The pages with scales show the kinds of the station of their name; zones, of which there may be several, with them. */
+const isScale = (k: StepKind): boolean => k.inRegions !== 'never' && (k.id === zoneKind || !editedKinds.has(k.id))
+const kinds = computed(() => stepKinds.filter((k) => k.station === props.page && isScale(k)).map((k) => k.id))
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))
 const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve'))
 const colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
@@ -52,7 +49,7 @@ watch(
 )
 const along = computed(() => {
   const step =
-    own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds[props.page]?.includes(s.kind))
+    own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds.value.includes(s.kind))
   const key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
   const parameter = step && key !== undefined ? stepKindById(step.kind).parameters[key] : undefined
   return step && key !== undefined && parameter?.type === 'number' ? { step, key, parameter: parameter } : null
@@ -63,7 +60,7 @@ function change(step: Step, key: string, value: number): void {
 }
 function addZone(preset: (typeof zonePresets)[number]): void {
   store.edit(`${preset.name} added`, (g) => {
-    const added = addStep(g, 'zone', preset.name, preset.params)
+    const added = addStep(g, zoneKind, preset.name, preset.params)
     const fresh = added.steps.at(-1)
     return fresh
       ? { ...added, steps: added.steps.map((s) => (s === fresh ? { ...s, regionId: props.regionId } : s)) }
@@ -99,7 +96,7 @@ const focus = (e: FocusEvent): void => {
         station="regions"
         :region-id="regionId"
         :facts="null"
-        :kinds="kinds[page] ?? []"
+        :kinds="kinds"
         columns
         @change="change"
       />
@@ -118,7 +115,7 @@ const focus = (e: FocusEvent): void => {
           {{ z.name }}
         </button>
         <template
-          v-for="s in own.filter((o) => o.kind === 'zone')"
+          v-for="s in own.filter((o) => o.kind === zoneKind)"
           :key="s.id"
         >
           <button
@@ -137,23 +134,7 @@ const focus = (e: FocusEvent): void => {
       :step="along.step"
       :parameter-key="along.key"
       :parameter="along.parameter"
-      :frame="view.frame"
       :first-frame="firstFrame"
-      @mark="
-        store.edit(text.along.marked(along.parameter.label, view.frame - firstFrame), (g) =>
-          addMark(g, along!.step.id, along!.key, view.frame),
-        )
-      "
-      @unmark="
-        (at) =>
-          store.edit(text.along.unmarked(along!.parameter.label, at - firstFrame), (g) =>
-            removeMark(g, along!.step.id, along!.key, at),
-          )
-      "
-      @path="
-        (path) =>
-          store.edit(text.along.way(along!.parameter.label), (g) => setPath(g, along!.step.id, along!.key, path))
-      "
       @go="emit('go', $event)"
     />
   </div>

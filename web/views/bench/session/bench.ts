@@ -151,9 +151,7 @@ function createBench(shotId: () => string) {
   const aiming = useAiming({
     shotId: () => (document.value ? grade.shotId : null),
     subject: () =>
-      medium.value && document.value
-        ? { medium: medium.value, frameIndex: view.frame, grade: document.value }
-        : null,
+      medium.value && document.value ? { medium: medium.value, frameIndex: view.frame, grade: document.value } : null,
     findings: () => readings.findings.value,
     fresh: () => readings.fresh.value,
     standard: () => standard.value,
@@ -189,6 +187,11 @@ function createBench(shotId: () => string) {
   // Another shot is another clip.
   watch(shotId, playback.stop)
   useBenchClosing()
+
+  function go(frame: number): void {
+    playback.stop()
+    view.frame = opened.clampFrame(frame)
+  }
 
   /** Looked at as at the other usual display gamma. */
   const gamma = computed(() =>
@@ -240,9 +243,12 @@ function createBench(shotId: () => string) {
     markedFrames: sameWhileEqual(() => [
       ...new Set((document.value?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame))),
     ]),
-    go: (frame: number): void => {
-      playback.stop()
-      view.frame = opened.clampFrame(frame)
+    go,
+    /** To the next moment of the clip that is worth a look. */
+    nextMoment: (): void => {
+      const { value: moments } = trace.moments
+      const next = moments.find((m) => m.frame > view.frame) ?? moments[0]
+      if (next) go(next.frame)
     },
     openStation: (id: StationId): void => {
       view.station = id
