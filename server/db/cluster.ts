@@ -120,7 +120,7 @@ export async function startCluster(dataFolder: string): Promise<Cluster> {
     '-l',
     log,
     '-o',
-    `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=on`,
+    `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c fsync=on -c jit=off`,
   ])
   if (!started.ok)
     fail('The database does not start.', existsSync(log) ? readFileSync(log, 'utf8').slice(-2000) : started.said)

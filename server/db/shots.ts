@@ -31,15 +31,15 @@ const summaryColumns = `
     )
   END AS played,
   CASE
-    WHEN u.id IS NOT NULL THEN jsonb_build_object('id', u.id, 'name', u.name, 'shots', z.shots)
+    WHEN z.setup_id IS NOT NULL THEN jsonb_build_object('id', z.setup_id, 'name', z.name, 'shots', z.shots)
   END AS setup,
   ${lookColumn} AS look,
   m.facts || jsonb_build_object('hash', m.hash) AS media,
   m.proxy,
   m.guess,
   s.head_id AS "headId",
-  r.grade -> 'read' AS read,
-  r.grade -> 'show' ->> 'displayId' AS "displayId",
+  r.read,
+  r.display_id AS "displayId",
   r.depth AS "revisionDepth"
 `
 /** Shots that are chosen by a query over `shots`, with everything that is said of them: each table is met once. */
@@ -48,14 +48,15 @@ const chosen = (shots: string): string => `
     chosen AS (${shots}),
     sizes AS (
       SELECT
-        d.setup_id,
+        u.id AS setup_id,
+        u.name,
         (
           SELECT
             count(*)
           FROM
             shots o
           WHERE
-            o.setup_id = d.setup_id
+            o.setup_id = u.id
         ) AS shots
       FROM
         (
@@ -66,6 +67,7 @@ const chosen = (shots: string): string => `
           WHERE
             setup_id IS NOT NULL
         ) d
+        JOIN setups u ON u.id = d.setup_id
     )
 `
 const summaryTables = `
@@ -74,7 +76,6 @@ const summaryTables = `
   JOIN revisions r ON r.id = s.head_id
   JOIN projects p ON p.id = s.project_id
   LEFT JOIN scenes c ON c.id = s.scene_id
-  LEFT JOIN setups u ON u.id = s.setup_id
   LEFT JOIN sizes z ON z.setup_id = s.setup_id
   LEFT JOIN looks l ON l.id = coalesce(c.look_id, p.look_id)
 `

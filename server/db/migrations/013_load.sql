@@ -5,6 +5,11 @@ CREATE TABLE revision_changes (
   words jsonb NOT NULL
 );
 
+-- The Reel shows these of every shot: unpacking two hundred whole grades for them would take most of its time.
+ALTER TABLE revisions
+ADD COLUMN read jsonb GENERATED ALWAYS AS (grade -> 'read') STORED,
+ADD COLUMN display_id text GENERATED ALWAYS AS (grade -> 'show' ->> 'displayId') STORED;
+
 -- The record is read from the newest on, a page at a time.
 DROP INDEX revisions_by_shot;
 
