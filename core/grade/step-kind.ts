@@ -87,6 +87,8 @@ export interface StepKind<P extends StepParameters = StepParameters> {
    * neighbours.
    */
   readonly pixelByPixel: boolean
+  /** Kinds of a station act, and stand, from the smallest to the largest; leave room between. */
+  readonly order: number
   /** The page of its station that its controls stand on; see stations.ts. */
   readonly page: string
   /** The side it stands on at first; "working" is the side that the grade works on. */

@@ -17,8 +17,8 @@ import {
   type,
 } from './bench-page'
 
-const shot = 'Market table, old camera'
-const other = 'Market table, telephone'
+const shot = 'Market table, phone'
+const other = 'Market table, old camera'
 const detail = async (name: string): Promise<ShotDetail> =>
   (await (await fetch(`${address()}/api/shots/${(await demoShot(name)).id}`)).json()) as ShotDetail
 test.beforeEach(async () => {

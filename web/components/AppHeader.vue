@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import type { ShotDetail } from '@contracts/responses'
 import { useGrade } from '../stores/grade'
 import { useView } from '../stores/view'
+import { menu } from '../views/menu'
 
 const props = defineProps<{
   project?: { id: string; name: string } | undefined
@@ -27,6 +28,14 @@ const rested = refDebounced(
 )
 const near = ref(false)
 const frame = computed(() => (near.value ? view.frame : rested.value))
+const views = computed(() => {
+  const { project = null, shot = null } = props
+  const context = { project, shot, frame: frame.value, query: route.query }
+  return menu.flatMap((entry) => {
+    const to = entry.to(context)
+    return to ? [{ ...entry, to }] : []
+  })
+})
 const saved = computed(() => {
   const at = grade.revision?.savedAt
   const time = at ? new Date(at).toLocaleTimeString('en-GB') : ''
@@ -44,7 +53,6 @@ const saved = computed(() => {
     case 'refused':
       return 'not saved'
   }
-  return ''
 })
 const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(grade.saveState))
 </script>
@@ -113,49 +121,12 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       aria-label="Views"
     >
       <RouterLink
-        v-if="project"
-        :to="{ name: 'reel', params: { projectId: project.id } }"
-        :class="{ here: route.name === 'reel' }"
+        v-for="v in views"
+        :key="v.route"
+        :to="v.to"
+        :class="{ here: route.name === v.route }"
       >
-        Reel
-      </RouterLink>
-      <template v-if="shot">
-        <RouterLink
-          :to="{ name: 'bench', params: { shotId: shot.id }, query: route.query }"
-          :class="{ here: route.name === 'bench' }"
-        >
-          Bench
-        </RouterLink>
-        <RouterLink
-          :to="{ name: 'dispatch', params: { shotId: shot.id }, query: { frame } }"
-          :class="{ here: route.name === 'dispatch' }"
-        >
-          Dispatch
-        </RouterLink>
-        <RouterLink
-          :to="{ name: 'record', params: { shotId: shot.id } }"
-          :class="{ here: route.name === 'record' }"
-        >
-          Record
-        </RouterLink>
-      </template>
-      <RouterLink
-        :to="{ name: 'luts', params: { part: 'inspect' }, query: shot ? { shot: shot.id, frame } : {} }"
-        :class="{ here: route.name === 'luts' }"
-      >
-        LUTs
-      </RouterLink>
-      <RouterLink
-        :to="{ name: 'cameras', query: shot ? { shot: shot.id, frame } : {} }"
-        :class="{ here: route.name === 'cameras' }"
-      >
-        Cameras
-      </RouterLink>
-      <RouterLink
-        :to="{ name: 'standards', params: { standardId: shot?.standardId ?? '' } }"
-        :class="{ here: route.name === 'standards' }"
-      >
-        Standards
+        {{ v.name }}
       </RouterLink>
     </nav>
     <div

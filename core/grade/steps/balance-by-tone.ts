@@ -50,6 +50,7 @@ export const balanceByTone = defineStepKind<{
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
+  order: 40,
   page: 'by-tone',
   firstSide: 'working',
   stands: 'always',

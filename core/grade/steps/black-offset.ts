@@ -10,6 +10,7 @@ export const blackOffset = defineStepKind<{ blackOffset: number }>({
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
+  order: 30,
   page: 'level',
   firstSide: 'working',
   stands: 'always',

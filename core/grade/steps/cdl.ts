@@ -40,6 +40,7 @@ export const cdl = defineStepKind<Params>({
   station: 'look',
   domain: 'encoded',
   pixelByPixel: true,
+  order: 10,
   page: 'cdl',
   firstSide: 'scene',
   stands: 'added',

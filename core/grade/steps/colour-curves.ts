@@ -135,6 +135,7 @@ export const colourCurvesStep = defineStepKind<ColourCurveSettings>({
   station: 'hue',
   domain: 'linear',
   pixelByPixel: true,
+  order: 20,
   page: 'colours',
   firstSide: 'working',
   stands: 'always',

@@ -24,6 +24,7 @@ export const contrast = defineStepKind<{ contrast: number; pivotStops: number }>
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
+  order: 10,
   page: 'tone',
   firstSide: 'working',
   stands: 'always',

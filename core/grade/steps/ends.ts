@@ -21,6 +21,7 @@ export const ends = defineStepKind<{ highlightStops: number; shadowStops: number
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
+  order: 20,
   page: 'tone',
   firstSide: 'working',
   stands: 'always',

@@ -10,6 +10,7 @@ export const exposure = defineStepKind<{ exposureStops: number }>({
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
+  order: 10,
   page: 'level',
   firstSide: 'working',
   stands: 'always',

@@ -1,36 +1,14 @@
-// The registry of step kinds: a new kind is one file here and one line below.
+// The registry of step kinds: a new kind is one file here and one line in kinds.ts.
+import { stations } from '../stations'
 import type { StepKind } from '../step-kind'
-import { balanceByTone } from './balance-by-tone'
-import { blackOffset } from './black-offset'
-import { cdl } from './cdl'
-import { colourCurvesStep } from './colour-curves'
-import { contrast } from './contrast'
-import { ends } from './ends'
-import { exposure } from './exposure'
-import { localContrastStep } from './local-contrast'
-import { lut } from './lut'
-import { saturation } from './saturation'
-import { sharpnessStep } from './sharpness'
-import { toneCurve } from './tone-curve'
-import { whiteBalance } from './white-balance'
-import { zone } from './zone'
+import * as declared from './kinds'
 
-export const stepKinds: readonly StepKind[] = [
-  exposure,
-  whiteBalance,
-  blackOffset,
-  balanceByTone,
-  contrast,
-  ends,
-  localContrastStep,
-  toneCurve,
-  zone,
-  sharpnessStep,
-  saturation,
-  colourCurvesStep,
-  cdl,
-  lut,
-]
+const placeOf = ({ station }: StepKind): number => stations.findIndex((s) => s.id === station)
+
+/** In the order in which they act: by their stations, then by the order they declare. */
+export const stepKinds: readonly StepKind[] = Object.values(declared).sort(
+  (a, b) => placeOf(a) - placeOf(b) || a.order - b.order || a.id.localeCompare(b.id),
+)
 
 const byId = new Map(stepKinds.map((k) => [k.id, k]))
 

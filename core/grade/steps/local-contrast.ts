@@ -11,6 +11,7 @@ export const localContrastStep = defineStepKind<{ localContrast: number; localSi
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: false,
+  order: 30,
   page: 'detail',
   firstSide: 'working',
   stands: 'always',

@@ -14,6 +14,7 @@ export const lut = defineStepKind<{ lutHash: string | null; interpolation: strin
   station: 'look',
   domain: 'encoded',
   pixelByPixel: true,
+  order: 20,
   page: 'luts',
   firstSide: 'display',
   stands: 'always',

@@ -16,6 +16,7 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
   station: 'hue',
   domain: 'linear',
   pixelByPixel: true,
+  order: 10,
   page: 'saturation',
   firstSide: 'working',
   stands: 'always',

@@ -10,6 +10,7 @@ export const sharpnessStep = defineStepKind<{ sharpness: number; detailPercent: 
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: false,
+  order: 60,
   page: 'detail',
   firstSide: 'working',
   stands: 'added',

@@ -62,6 +62,7 @@ export const toneCurve = defineStepKind<ToneCurves>({
   station: 'shape',
   domain: 'encoded',
   pixelByPixel: true,
+  order: 40,
   page: 'curve',
   firstSide: 'working',
   stands: 'always',

@@ -36,6 +36,7 @@ export const whiteBalance = defineStepKind<{ temperatureMired: number; tint: num
   station: 'level',
   domain: 'linear',
   pixelByPixel: true,
+  order: 20,
   page: 'level',
   firstSide: 'working',
   stands: 'always',

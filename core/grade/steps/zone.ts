@@ -34,6 +34,7 @@ export const zone = defineStepKind<{
   station: 'shape',
   domain: 'linear',
   pixelByPixel: true,
+  order: 50,
   page: 'zones',
   firstSide: 'working',
   stands: 'added',
