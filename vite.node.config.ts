@@ -22,7 +22,6 @@ export default defineConfig({
             'make-mattes': 'demo/encode/mattes.ts',
             pale: 'cli/main.ts',
             bench: 'tests/bench/main.ts',
-            'kernel-worker': 'tests/bench/kernel-worker.ts',
             'teach-guess': 'tests/guess/teach.ts',
             screens: 'tests/screens/main.ts',
             'make-seed': 'tests/support/make-seed.ts',

@@ -1,7 +1,6 @@
 // What the server answers.
 import type { RevisionWhy } from './requests'
 import type { MatrixId } from '@core/colour'
-import type { LutFormat } from '@core/formats'
 import type { GradeDocument, RecipeStep } from '@core/grade'
 import type { CodeRange, QuarterTurn } from '@core/image'
 import type { Expectation } from '@core/lut-bench'
@@ -336,7 +335,7 @@ export interface LutSummary {
   readonly title: string
   /** The folder it came in; empty for one that came alone. */
   readonly folder: string
-  readonly format: LutFormat
+  readonly format: string
   readonly dimensions: 1 | 3 | 'sequence'
   /** Entries per axis of its largest table. */
   readonly size: number

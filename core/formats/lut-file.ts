@@ -6,8 +6,32 @@ import { FormatError, parseCube } from './cube'
 import { parseHald } from './hald'
 import { isPng } from './png'
 
-export type LutFormat = 'cube' | 'clf' | 'hald' | 'csv'
+export interface LutText {
+  readonly text: string
+  /** Its first characters, without a byte order mark and blanks before them. */
+  readonly start: string
+  /** The first line that is neither empty nor a comment. */
+  readonly firstRow: string
+}
+interface LutFileKind {
+  /** Kept with the file for ever: a kind is never renamed. */
+  readonly id: string
+  /** Of the file when it is handed out again. */
+  readonly extension: string
+  /** Throws FormatError with the line and the reason; null where the file is of another kind. */
+  readonly parse: ((text: LutText) => Lut | null) | { readonly bytes: (bytes: Uint8Array) => Lut | null }
+}
+/** The kinds that are read, in the order in which a file is tried; the last takes what no other did. */
+const lutFileKinds: readonly LutFileKind[] = [
+  { id: 'hald', extension: 'png', parse: { bytes: (bytes) => (isPng(bytes) ? parseHald(bytes) : null) } },
+  { id: 'clf', extension: 'clf', parse: ({ text, start }) => (start.startsWith('<') ? parseClf(text) : null) },
+  { id: 'csv', extension: 'csv', parse: ({ text, firstRow }) => (isTable(firstRow) ? parseCsvCurve(text) : null) },
+  { id: 'cube', extension: 'cube', parse: ({ text }) => parseCube(text) },
+]
 export const lutFileBytes = 96 * 1024 * 1024
+
+/** A table of rows and separators, with or without a heading; a .cube never has any. */
+const isTable = (row: string): boolean => /[,;\t]/.test(row) && !/^(TITLE|LUT_|DOMAIN_)/.test(row)
 
 /**
  * Reads a file's bytes; `decode` turns them into text where they are text. Throws FormatError with the line, where
@@ -16,17 +40,30 @@ export const lutFileBytes = 96 * 1024 * 1024
 export function parseLutFile(
   bytes: Uint8Array,
   decode: (bytes: Uint8Array) => string,
-): { readonly format: LutFormat; readonly lut: Lut } {
+): { readonly format: string; readonly lut: Lut } {
   if (bytes.length > lutFileBytes) throw new FormatError(`The file is larger than ${lutFileBytes / 1048576} MB.`, 0)
-  if (isPng(bytes)) return { format: 'hald', lut: parseHald(bytes) }
-  const text = decode(bytes)
+  let read: LutText | null = null
+  for (const { id, parse } of lutFileKinds) {
+    const lut = typeof parse === 'function' ? parse((read ??= textOf(decode(bytes)))) : parse.bytes(bytes)
+    if (lut) return { format: id, lut }
+  }
+  throw new FormatError('This is no LUT file of a kind that is read.', 0)
+}
+
+function textOf(text: string): LutText {
   const start = text
     .slice(0, 4096)
     .replace(/^\ufeff/, '')
     .trimStart()
-  if (start.startsWith('<')) return { format: 'clf', lut: parseClf(text) }
-  // A table of rows and commas, with or without a heading; a .cube never has separators.
-  const [row = ''] = start.split(/\r?\n/).filter((l) => l.trim() !== '' && !l.startsWith('#'))
-  if (/[,;\t]/.test(row) && !/^(TITLE|LUT_|DOMAIN_)/.test(row)) return { format: 'csv', lut: parseCsvCurve(text) }
-  return { format: 'cube', lut: parseCube(text) }
+  const [firstRow = ''] = start.split(/\r?\n/).filter((l) => l.trim() !== '' && !l.startsWith('#'))
+  return { text, start, firstRow }
+}
+
+/** The ending of a file of a kind, without the dot. */
+export const lutExtension = (format: string): string => lutFileKinds.find((k) => k.id === format)?.extension ?? 'txt'
+
+/** A file's name without the ending that LUT files have. */
+export function lutNameOf(fileName: string): string {
+  const endings = [...lutFileKinds.map((k) => k.extension), 'xml', 'txt']
+  return fileName.replace(new RegExp(`\\.(${endings.join('|')})$`, 'i'), '')
 }

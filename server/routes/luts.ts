@@ -1,5 +1,6 @@
 // LUTs: import, list, what was found in them, and the files themselves.
 import { readFile, stat } from 'node:fs/promises'
+import { lutExtension, lutNameOf } from '@core/formats'
 import { Hono } from 'hono'
 import type { ServerContext } from '../context'
 import { findLut, listLuts } from '../db/luts'
@@ -10,7 +11,6 @@ import { attachment } from './pictures'
 import { hashParam, plainName } from './params'
 
 const forever = 'private, max-age=31536000, immutable'
-const extensions = { cube: 'cube', clf: 'clf', hald: 'png', csv: 'csv' } as const
 
 export function lutRoutes(context: ServerContext): Hono {
   const { pool, store, workers } = context
@@ -26,7 +26,7 @@ export function lutRoutes(context: ServerContext): Hono {
     new Hono()
       .get('/luts', async (c) => c.json(await listLuts(pool)))
       .post('/luts', async (c) => {
-        const name = plainName(c.req.query('name')).replace(/\.(cube|clf|xml|png|csv|txt)$/i, '') || 'Untitled'
+        const name = lutNameOf(plainName(c.req.query('name'))) || 'Untitled'
         const folder = plainName(c.req.query('folder'))
         if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
         const kept = await keepLut(context, c.req.raw.body as never, name, folder)
@@ -55,11 +55,12 @@ export function lutRoutes(context: ServerContext): Hono {
       })
       .get('/luts/:hash/file', async (c) => {
         const { hash, name, format } = await known(c)
+        const extension = lutExtension(format)
         const bytes = await readFile(store.lutPath(hash))
         return c.body(bytes as unknown as ArrayBuffer, 200, {
-          'content-type': format === 'hald' ? 'image/png' : 'text/plain; charset=utf-8',
+          'content-type': extension === 'png' ? 'image/png' : 'text/plain; charset=utf-8',
           'cache-control': forever,
-          ...attachment(`${name}.${extensions[format]}`),
+          ...attachment(`${name}.${extension}`),
         })
       })
   )

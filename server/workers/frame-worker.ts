@@ -6,7 +6,7 @@ import { move } from 'piscina'
 import type { GuessSummary } from '@contracts/responses'
 import { solveAims, type Aim, type Solution } from '@core/aims'
 import { exportLut, printExport, type ExportSettings } from '@core/bake'
-import { FormatError, parseLutFile, type LutFormat } from '@core/formats'
+import { FormatError, parseLutFile } from '@core/formats'
 import {
   compile,
   executeExactly,
@@ -267,7 +267,7 @@ export function bakeFile({
 }
 
 export interface ReadLut {
-  readonly format: LutFormat
+  readonly format: string
   readonly title: string
   readonly dimensions: Lut['dimensions']
   readonly size: number

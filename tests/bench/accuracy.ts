@@ -3,13 +3,14 @@ import { defaultExport, exportLut } from '@core/bake'
 import { accuracyBound, compile, defaultGrade, planError, setParameter, setShow, type GradeDocument } from '@core/grade'
 import type { Frame } from '@core/image'
 import type { ShotSummary } from '@contracts/responses'
+import { rounds } from './effort'
 
 export async function measureAccuracy(address: string): Promise<string[]> {
   const json = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
   const [project] = await json<{ id: string }[]>('/projects')
   const { shots } = await json<{ shots: ShotSummary[] }>(`/projects/${project?.id}/reel`)
   const lines: string[] = []
-  for (const shot of shots) {
+  for (const shot of shots.slice(0, rounds(shots.length))) {
     const response = await fetch(
       `${address}/api/media/${shot.media.hash}/frames/${shot.leadFrame}?range=${shot.media.range}`,
     )

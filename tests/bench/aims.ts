@@ -2,6 +2,7 @@
 // dragged handle asks.
 import { solveAims, type Aim } from '@core/aims'
 import { areaIn, demoFrame, none, truthOf } from '../aims/faults'
+import { rounds } from './effort'
 import { median, quantile } from './median'
 
 export async function measureAimSolver(): Promise<string[]> {
@@ -9,7 +10,7 @@ export async function measureAimSolver(): Promise<string[]> {
   const dragged: number[] = []
   let met = 0
   let all = 0
-  for (const id of ['potter', 'glaze-shelf', 'yard-cloud', 'courtyard', 'market-phone']) {
+  for (const id of ['potter', 'glaze-shelf', 'yard-cloud', 'courtyard', 'market-phone'].slice(0, rounds(5))) {
     const { source, grade } = await demoFrame(id)
     const card = areaIn(truthOf(id).patches.leadFrame['greyCard']!)
     const aims = (white: number): readonly Aim[] => [
@@ -18,7 +19,7 @@ export async function measureAimSolver(): Promise<string[]> {
       { id: 'white', name: 'White', rank: 2, want: { kind: 'level', share: 0.999, value: white } },
       { id: 'card', name: 'Card', rank: 1, want: { kind: 'neutral', areas: [card] } },
     ]
-    for (let n = 0; n < 9; n++) {
+    for (let n = 0; n < rounds(9, 2); n++) {
       const start = performance.now()
       const { met: so } = solveAims({ grade, lut: none, frame: source, aims: aims(0.9 + n / 200), locked: new Set() })
       ;(n === 0 ? fresh : dragged).push(performance.now() - start)

@@ -7,10 +7,11 @@ import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
 import { startServer } from '../../server/start'
 import { fillDatabase } from '../support/fill-database'
+import { rounds } from './effort'
 import { median } from './median'
 
-const size = process.env['PALE_SMOKE'] ? { shots: 60, revisions: 5 } : { shots: 2000, revisions: 100 }
-const rounds = process.env['PALE_SMOKE'] ? 3 : 40
+const size = { shots: rounds(2000, 60), revisions: rounds(100, 5) }
+const asked = rounds(40, 3)
 
 export async function measureDatabase(): Promise<readonly string[]> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'pale-load-'))
@@ -31,7 +32,7 @@ export async function measureDatabase(): Promise<readonly string[]> {
     const shotAt = (n: number): string => shotIds[(n * 37) % shotIds.length] ?? ''
     const timed = async (ask: (n: number) => Promise<unknown>): Promise<string> => {
       const ms: number[] = []
-      for (let n = 0; n < rounds; n++) {
+      for (let n = 0; n < asked; n++) {
         const start = performance.now()
         await ask(n)
         ms.push(performance.now() - start)
@@ -51,7 +52,7 @@ export async function measureDatabase(): Promise<readonly string[]> {
     const opened: ShotDetail[] = []
     const position = (n: number): number => (n * 53) % Math.max(1, size.shots - 200)
     return [
-      `${size.shots} shots, ${size.shots * size.revisions} revisions; each ${rounds} times, over HTTP`,
+      `${size.shots} shots, ${size.shots * size.revisions} revisions; each ${asked} times, over HTTP`,
       `a page of the Reel (200 shots): ${await timed((n) => get(`/projects/${projectId}/reel?after=${position(n)}`))}`,
       `opening a shot: ${await timed(async (n) => {
         opened[n] = await get<ShotDetail>(`/shots/${shotAt(n)}`)

@@ -1,8 +1,15 @@
 // The guess, judged over the demo scenes.
 import { judge, scores, type JudgeOptions } from '../guess/judge'
+import { smoke } from './effort'
 
 export function measureGuess(framings: number): readonly string[] {
-  const plain: JudgeOptions = { framings, from: 'clip', troubled: 0, tagged: true }
+  const plain: JudgeOptions = {
+    framings,
+    from: 'clip',
+    troubled: 0,
+    tagged: true,
+    ...(smoke ? { scenes: ['potter'] } : {}),
+  }
   return [
     'from three places of each clip, HLG and PQ tagged:',
     ...judged(plain),

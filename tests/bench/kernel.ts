@@ -1,32 +1,35 @@
 // The lattice kernel against ffmpeg's lut3d filter on the same picture, here and in Chromium; rebuilding; and the
 // scopes pass.
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
-import { basename, join } from 'node:path'
+import { join, resolve } from 'node:path'
 import type { Browser } from '@playwright/test'
+import { build } from 'vite'
 import { lumaWeights } from '@core/colour'
 import { printCube } from '@core/formats'
 import { compile, defaultGrade, setParameter, setShow, setStep, type GradeDocument, type PlanCache } from '@core/grade'
 import type { Frame } from '@core/image'
 import { countScopes } from '@core/instruments'
 import type { LutTable } from '@core/luts'
+import { rounds } from './effort'
 import { benchTable, kernelSpeeds, testFrame, type KernelSpeeds } from './kernel-work'
 import { median, quantile, timed } from './median'
 
-const rounds = 5
+const turns = rounds(5)
 
 /** Ours and theirs in turn, round by round, so that a machine that grows slower meanwhile is slower for both. */
 export async function measureKernel(scratch: string, browser: Browser): Promise<string[]> {
+  const code = await workerText()
   const frame = testFrame(1920, 1080)
   const table = benchTable()
   const theirs: number[] = []
   const here: KernelSpeeds[] = []
   const inBrowser: KernelSpeeds[] = []
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < turns; round++) {
     theirs.push(ffmpegMegapixels(scratch, frame, table))
-    here.push(kernelSpeeds(7))
-    inBrowser.push(await inChromium(browser))
+    here.push(kernelSpeeds(rounds(7)))
+    inBrowser.push(await inChromium(browser, code))
   }
   const line = (where: string, ours: readonly KernelSpeeds[]): string => {
     const speed = (kind: keyof KernelSpeeds): string => median(ours.map((o) => o[kind])).toFixed(1)
@@ -40,13 +43,30 @@ export async function measureKernel(scratch: string, browser: Browser): Promise<
   return [`ffmpeg: ${median(theirs).toFixed(1)} Mpx/s`, line('Node.js', here), line('Chromium worker', inBrowser)]
 }
 
-/** The built worker, served from beside the running bench to a page of its own. */
-async function inChromium(browser: Browser): Promise<KernelSpeeds> {
+/** The worker as one file for a browser, packages included. */
+async function workerText(): Promise<string> {
+  const made = await build({
+    configFile: false,
+    logLevel: 'error',
+    resolve: { alias: { '@core': resolve('core') } },
+    build: {
+      write: false,
+      target: 'es2022',
+      lib: { entry: resolve('tests/bench/kernel-worker.ts'), formats: ['es'], fileName: 'kernel-worker' },
+    },
+  })
+  const chunks = [made].flat().flatMap((m) => ('output' in m ? m.output : []))
+  const [chunk] = chunks.flatMap((c) => (c.type === 'chunk' ? [c.code] : []))
+  if (chunk === undefined || chunks.length !== 1) throw new Error('The worker was not built as one file.')
+  return chunk
+}
+
+/** The worker in a page of its own, served from a server of its own. */
+async function inChromium(browser: Browser, code: string): Promise<KernelSpeeds> {
   const server = createServer((request, response) => {
-    const name = basename(request.url ?? '/')
-    if (!name.endsWith('.js'))
+    if (request.url !== '/kernel-worker.js')
       return void response.writeHead(200, { 'content-type': 'text/html' }).end('<title>bench</title>')
-    response.writeHead(200, { 'content-type': 'text/javascript' }).end(readFileSync(join(import.meta.dirname, name)))
+    response.writeHead(200, { 'content-type': 'text/javascript' }).end(code)
   })
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready))
   const port = (server.address() as { port: number }).port
@@ -58,7 +78,7 @@ async function inChromium(browser: Browser): Promise<KernelSpeeds> {
         new Promise<KernelSpeeds>((done, fail) => {
           const worker = new Worker('/kernel-worker.js', { type: 'module' })
           worker.onmessage = ({ data }) => done(data as KernelSpeeds)
-          worker.onerror = (e) => fail(new Error(e.message))
+          worker.onerror = (e) => fail(new Error(`The worker in Chromium did not start: ${e.message || 'not loaded'}`))
         }),
     )
   } finally {
@@ -72,7 +92,7 @@ function ffmpegMegapixels(scratch: string, frame: Frame, table: LutTable): numbe
   mkdirSync(scratch, { recursive: true })
   const picture = join(scratch, 'bench.rgb')
   const cube = join(scratch, 'bench.cube')
-  const repeats = 40
+  const repeats = rounds(40, 4)
   writeFileSync(picture, Buffer.from(frame.data.buffer))
   writeFileSync(cube, printCube(table))
   const run = (filter: string): number => {
@@ -133,7 +153,7 @@ export function measureRebuild(): string[] {
     const cache: PlanCache = new Map()
     let n = 0
     const times = timed(
-      40,
+      rounds(40, 2),
       () => void compile(setParameter(grade, 'exposure', 'exposureStops', ++n / 100), () => table, span, 33, cache),
     )
     return `${name}: median ${median(times).toFixed(1)} ms, 95th percentile ${quantile(times, 0.95).toFixed(1)} ms`
@@ -146,7 +166,7 @@ export function measureRebuild(): string[] {
  */
 export function measureScopes(scratch: string): string[] {
   const frame = testFrame(960, 540)
-  const repeats = 12
+  const repeats = rounds(12, 2)
   const ours: number[] = []
   const theirs: number[] = []
   mkdirSync(scratch, { recursive: true })
@@ -178,10 +198,13 @@ export function measureScopes(scratch: string): string[] {
     ])
     return performance.now() - start
   }
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < turns; round++) {
     ours.push(
       median(
-        timed(30, () => void countScopes(frame, lumaWeights('bt709'), { columns: 240, levels: 180, vectorCells: 180 })),
+        timed(
+          rounds(30, 2),
+          () => void countScopes(frame, lumaWeights('bt709'), { columns: 240, levels: 180, vectorCells: 180 }),
+        ),
       ),
     )
     theirs.push(

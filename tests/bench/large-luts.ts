@@ -3,6 +3,7 @@ import { parseCube, printCube } from '@core/formats'
 import { compile, defaultGrade, dragSize, execute, setParameter, setStep } from '@core/grade'
 import { inspectLut } from '@core/lut-bench'
 import type { LutTable } from '@core/luts'
+import { rounds } from './effort'
 import { testFrame } from './kernel-work'
 import { median, timed } from './median'
 
@@ -20,7 +21,7 @@ export function measureLargeLuts(): readonly string[] {
   const grade = setStep(setParameter(defaultGrade('log-420-95'), 'lut', 'lutHash', 'a'.repeat(64)), 'lut', {
     side: 'display',
   })
-  return [65, 129].map((size) => {
+  return [rounds(65, 17), rounds(129, 33)].map((size) => {
     const text = printCube(bent(size))
     const took = (run: () => void): string => median(timed(1, run)).toFixed(0)
     let lut = bent(size)
@@ -36,7 +37,7 @@ export function measureLargeLuts(): readonly string[] {
     return (
       `${size} entries per axis (${(text.length / 1e6).toFixed(0)} MB of text): read ${read} ms, ` +
       `inspected ${inspected} ms, put in a grade ${built} ms, 960×540 through it ` +
-      `${median(timed(9, () => void execute(plan, frame))).toFixed(0)} ms`
+      `${median(timed(rounds(9), () => void execute(plan, frame))).toFixed(0)} ms`
     )
   })
 }

@@ -1,10 +1,12 @@
 // bin/bench: speed in the real browser and on the server, and accuracy on the demo footage. Prints medians and ratios.
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { startDemoInstance } from '../support/demo-instance'
 import { startChromium } from '../support/chromium'
 import { measureAccuracy } from './accuracy'
 import { measureAimSolver } from './aims'
 import { measureDatabase } from './database'
+import { smoke } from './effort'
 import { measureGuess } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeLuts } from './large-luts'
@@ -69,17 +71,36 @@ const parts: readonly Part[] = [
   { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
   { letter: 'l', what: 'The server and its database under a long film', measure: measureDatabase },
 ]
-/** PALE_PARTS=ab measures only these. */
+/** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')
+const done: string[] = []
+const failed: string[] = []
 
 try {
   await proxiesMade(instance.address)
   console.log(`Measured ${new Date().toISOString()} under Node.js ${process.version}; medians.`)
   for (const { letter, what, measure } of parts.filter((p) => wanted.includes(p.letter))) {
     console.log(`\n(${letter}) ${what}`)
-    for (const line of await measure()) console.log(`    ${line}`)
+    const begun = performance.now()
+    try {
+      const lines = await measure()
+      for (const line of lines) console.log(`    ${line}`)
+      if (lines.length === 0 || lines.some((l) => /NaN|Infinity|undefined/.test(l)))
+        throw new Error('It measured something that is no number.')
+      done.push(letter)
+      if (smoke) console.log(`    in ${((performance.now() - begun) / 1000).toFixed(0)} s`)
+    } catch (error) {
+      failed.push(letter)
+      console.log(`    FAILED: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`)
+    }
   }
 } finally {
   await browser.close()
   await instance.dispose()
+}
+
+if (failed.length > 0) process.exitCode = 1
+if (smoke) {
+  mkdirSync('test-results', { recursive: true })
+  writeFileSync('test-results/bench.json', JSON.stringify({ done, failed }))
 }

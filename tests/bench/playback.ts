@@ -3,16 +3,17 @@ import { execFileSync } from 'node:child_process'
 import type { Browser, Page } from '@playwright/test'
 import type { DemoInstance } from '../support/demo-instance'
 import { tenSteps } from './kernel'
+import { rounds } from './effort'
 import { median, quantile } from './median'
 import { openBench } from './slider'
 
 /** How long the memory is watched while a shot plays in a loop. */
-const minutes = Number(process.env['PALE_PLAY_MINUTES'] ?? 1)
+const minutes = Number(process.env['PALE_PLAY_MINUTES'] ?? rounds(1, 0.05))
 
 export async function measurePlayback(browser: Browser, instance: DemoInstance): Promise<string[]> {
   const page = await openBench(browser, instance.address, () => tenSteps())
   const lines: string[] = []
-  const seeks = await page.evaluate(seekInPage)
+  const seeks = await page.evaluate(seekInPage, rounds(40, 8))
   lines.push(
     `seek: the right frame on screen after a median of ${median(seeks.times).toFixed(0)} ms, 95th ` +
       `percentile ${quantile(seeks.times, 0.95).toFixed(0)} ms (${seeks.times.length} jumps, ` +
@@ -20,7 +21,7 @@ export async function measurePlayback(browser: Browser, instance: DemoInstance):
   )
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
-  await page.waitForTimeout(4000)
+  await page.waitForTimeout(rounds(4000, 1000))
   const before = await counts(page)
   const start = Date.now()
   const memory = [memoryNow(instance)]
@@ -70,7 +71,7 @@ function memoryNow(instance: DemoInstance): { tab: number; server: number } {
 }
 
 /** Runs inside the page: jumps along the time line, each from the press until the frame is on the canvas. */
-async function seekInPage(): Promise<{ times: number[]; wrong: number }> {
+async function seekInPage(jumps: number): Promise<{ times: number[]; wrong: number }> {
   const line = document.querySelector<HTMLElement>('.timeline')
   const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="picture"]')
   if (!line || !canvas) throw new Error('There is no time line.')
@@ -79,7 +80,7 @@ async function seekInPage(): Promise<{ times: number[]; wrong: number }> {
   const times: number[] = []
   let wrong = 0
   const frames = Number(line.getAttribute('aria-valuemax')) + 1
-  for (let i = 0; i < 40; i++) {
+  for (let i = 0; i < jumps; i++) {
     // Far jumps in an order without a pattern.
     const frame = (i * 29 + 11) % frames
     const start = performance.now()

@@ -12,6 +12,7 @@ import {
 } from '@core/grade'
 import { fitKey, freshKey, startTracker, usualCleaning, type Track } from '@core/regions'
 import { card, clipSize, frameOf, madeClips } from '../../core/regions/track/made-clips'
+import { rounds } from './effort'
 import { median, quantile } from './median'
 import { counts } from './playback'
 import { openBench, sampleInPage } from './slider'
@@ -82,7 +83,7 @@ export async function measureRegions(browser: Browser, address: string): Promise
     await page.locator(`[data-page="${pageId}"]`).click()
     await page.locator(pressed).first().waitFor({ state: 'attached' })
     await page.locator('canvas[data-settled="true"]').waitFor()
-    const { times } = await page.evaluate(sampleInPage, pressed)
+    const { times } = await page.evaluate(sampleInPage, { pressed, presses: rounds(60, 12) })
     lines.push(
       `drag of ${name}, two regions, one keyed and cleaned: median ${median(times).toFixed(1)} ms, 95th ` +
         `percentile ${quantile(times, 0.95).toFixed(1)} ms (bound 60)`,
@@ -92,10 +93,10 @@ export async function measureRegions(browser: Browser, address: string): Promise
   const page = await openBench(browser, address, threeTracked, 'level')
   await page.keyboard.press('g')
   await page.getByTestId('play').click()
-  await page.waitForTimeout(3000)
+  await page.waitForTimeout(rounds(3000, 1000))
   const before = await counts(page)
   const start = Date.now()
-  await page.waitForTimeout(15_000)
+  await page.waitForTimeout(rounds(15_000, 1000))
   const after = await counts(page)
   const seconds = (Date.now() - start) / 1000
   lines.push(
@@ -115,7 +116,7 @@ function following(): readonly string[] {
   return madeClips
     .filter((c) => !c.vanishes)
     .map((clip) => {
-      const frames = Array.from({ length: clip.frames }, (_, n) => frameOf(clip, n))
+      const frames = Array.from({ length: rounds(clip.frames, 4) }, (_, n) => frameOf(clip, n))
       const tracker = startTracker(frames[0]!, { kind: clip.kind, allowed })
       const times: number[] = []
       for (const frame of frames.slice(1)) {

@@ -3,10 +3,11 @@
 import type { Browser } from '@playwright/test'
 import { printCube } from '@core/formats'
 import { madeLuts } from '@core/lut-bench/made-luts'
+import { rounds } from './effort'
 import { median } from './median'
 
-const wantedLuts = 100
-const rounds = 5
+const wantedLuts = rounds(100, 14)
+const turns = rounds(5)
 /** What a hand needs at least from one page to the tab of the next, in ms. */
 const handMs = 1000
 
@@ -45,13 +46,13 @@ async function measure(browser: Browser, address: string, waitedMs: number): Pro
   const opening: number[] = []
   const blocked: number[] = []
   let total = 0
-  for (let round = 0; round < rounds; round++) {
+  for (let round = 0; round < turns; round++) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${address}/luts/inspect?shot=${shot?.id}`)
     await page.locator('[data-lut]').first().waitFor()
     await page.waitForTimeout(waitedMs)
     const seen = await page.evaluate(
-      () =>
+      (least) =>
         new Promise<{ first: number; all: number; opening: number; blocked: number; total: number }>((done) => {
           // Opening the page is one task; from then on, while pictures come, the interface is to be free.
           let opening = 0
@@ -73,12 +74,13 @@ async function measure(browser: Browser, address: string, waitedMs: number): Pro
             if (opened === Infinity && tiles.length > 0) opened = performance.now()
             if (rows === 0 && tiles.length > 12 && tiles.slice(0, 12).every((t) => t.dataset['seen'] === 'true'))
               rows = performance.now() - start
-            if (wanted > 100 && shown === wanted)
+            if (wanted > least && shown === wanted)
               done({ first: rows, all: performance.now() - start, opening, blocked, total: wanted })
             else requestAnimationFrame(look)
           }
           look()
         }),
+      wantedLuts,
     )
     first.push(seen.first)
     all.push(seen.all)

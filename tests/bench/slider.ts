@@ -2,6 +2,7 @@
 import type { Browser, Page } from '@playwright/test'
 import { addRegion, setParameter, type GradeDocument } from '@core/grade'
 import { tenSteps } from './kernel'
+import { rounds } from './effort'
 import { median, quantile } from './median'
 
 export interface Samples {
@@ -19,7 +20,10 @@ export async function measureSlider(browser: Browser, address: string): Promise<
     ['every step and a region', worked],
   ] as const) {
     const page = await openBench(browser, address, prepare)
-    const samples = await page.evaluate(sampleInPage, '[data-control="exposureStops"] [role="slider"]')
+    const samples = await page.evaluate(sampleInPage, {
+      pressed: '[data-control="exposureStops"] [role="slider"]',
+      presses: rounds(60, 12),
+    })
     lines.push(
       `${name}: median ${median(samples.times).toFixed(1)} ms, 95th percentile ` +
         `${quantile(samples.times, 0.95).toFixed(1)} ms (${samples.times.length} moves)`,
@@ -82,7 +86,7 @@ export async function openBench(
  * Runs inside the page: one arrow key at a time, from the press until the frame that shows picture and all three traces
  * is done.
  */
-export async function sampleInPage(pressed: string): Promise<Samples> {
+export async function sampleInPage({ pressed, presses }: { pressed: string; presses: number }): Promise<Samples> {
   let puts = 0
   let onShown: (at: number) => void = () => undefined
   const put = CanvasRenderingContext2D.prototype.putImageData
@@ -112,7 +116,7 @@ export async function sampleInPage(pressed: string): Promise<Samples> {
     )
 
   const times: number[] = []
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < presses; i++) {
     puts = 0
     const start = performance.now()
     const shown = new Promise<number>((done) => {

@@ -20,13 +20,16 @@ export interface DemoInstance {
   readonly dispose: () => Promise<void>
 }
 
-/** From the folder that `make-seed` made, when PALE_TEST_SEED names one; from nothing otherwise. */
-export async function startDemoInstance(): Promise<DemoInstance> {
+/**
+ * From the folder that `make-seed` made, when PALE_TEST_SEED names one; from nothing otherwise. The build of `project`
+ * is started: this one's, or that of a copy.
+ */
+export async function startDemoInstance(project = '.'): Promise<DemoInstance> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'pale-test-'))
   const seed = process.env['PALE_TEST_SEED']
   if (seed) copySeed(seed, dataFolder)
   const port = await freePort()
-  let child = await launchDemo(dataFolder, port)
+  let child = await launchDemo(dataFolder, port, project)
   const end = async (signal: NodeJS.Signals): Promise<void> => {
     if (child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((done) => child.once('exit', done))
@@ -40,7 +43,7 @@ export async function startDemoInstance(): Promise<DemoInstance> {
     stop: () => end('SIGTERM'),
     kill: () => end('SIGKILL'),
     restart: async () => {
-      child = await launchDemo(dataFolder, port)
+      child = await launchDemo(dataFolder, port, project)
     },
     dispose: async () => {
       const killed = child.signalCode === 'SIGKILL'
@@ -63,8 +66,8 @@ function copySeed(seed: string, dataFolder: string): void {
 }
 
 /** Resolves when it can be reached. */
-export function launchDemo(dataFolder: string, port: number): Promise<ChildProcess> {
-  const child = spawn(process.execPath, [resolve('dist/node/demo.js')], {
+export function launchDemo(dataFolder: string, port: number, project = '.'): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [resolve(project, 'dist/node/demo.js')], {
     env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: String(port), PALE_LOG: 'error' },
     stdio: ['ignore', 'pipe', 'pipe'],
   })

@@ -62,3 +62,10 @@ WHERE
 CREATE INDEX renders_going_on ON renders (updated_at)
 WHERE
   state IN ('queued', 'running');
+
+-- Which kinds of LUT file are read is said in one place, core/formats/lut-file.ts.
+ALTER TABLE luts
+DROP CONSTRAINT luts_format_check;
+
+ALTER TABLE luts
+ADD CONSTRAINT luts_format_check CHECK (format ~ '^[a-z0-9-]{1,20}$');
