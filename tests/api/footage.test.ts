@@ -15,10 +15,10 @@ import {
   refusal,
   save,
   sendInPieces,
-  sleep,
   surveyed,
   workDone,
 } from '../support/api'
+import { until } from '../support/until'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
 const demo = readFileSync('demo/footage/potter.mov')
@@ -88,8 +88,7 @@ describe('uploads in pieces', () => {
     expect(await get(`/projects/${project}/work`)).toEqual([])
     expect(stored('media')).toEqual(before)
     // Other clips may still be looked through; in the end nothing is left.
-    for (let i = 0; i < 300 && stored('incoming').length > 0; i++) await sleep(100)
-    expect(stored('incoming')).toEqual([])
+    await until('nothing is left', () => stored('incoming').length === 0)
   })
 })
 

@@ -5,6 +5,7 @@ import { setParameter, type GradeDocument } from '@core/grade'
 import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 import { databaseUrl } from '../support/database'
+import { until } from '../support/until'
 
 let database: pg.Client
 beforeAll(async () => {
@@ -41,13 +42,12 @@ async function present(id: string): Promise<Pick<ShotDetail, 'id' | 'revision'>>
 }
 /** Waits until so many sessions of the server wait for a lock. */
 async function untilWaiting(sessions: number): Promise<void> {
-  for (;;) {
+  await until(`${sessions} sessions wait`, async () => {
     const { rows } = await database.query<{ count: number }>(
       "SELECT count(*)::int AS count FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND pid <> pg_backend_pid()",
     )
-    if ((rows[0]?.count ?? 0) >= sessions) return
-    await new Promise((done) => setTimeout(done, 10))
-  }
+    return (rows[0]?.count ?? 0) >= sessions
+  })
 }
 
 test('a save is answered with its own revision, though one of a linked shot lands right behind it', async () => {

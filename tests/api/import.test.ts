@@ -9,7 +9,8 @@ import { defaultGrade } from '@core/grade'
 import type { Inspection } from '@core/lut-bench'
 import { unpackLut } from '@core/luts'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
-import { call, get, ownShot, postJson, refusal, sleep } from '../support/api'
+import { call, get, ownShot, postJson, refusal } from '../support/api'
+import { until } from '../support/until'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
 const stored = (folder: string): string[] => readdirSync(join(scratch(), folder))
@@ -17,8 +18,7 @@ const stored = (folder: string): string[] => readdirSync(join(scratch(), folder)
 /** What other tests are bringing in meanwhile goes away by itself; what a refusal left would not. */
 async function nothingStays(before: readonly string[]): Promise<void> {
   const left = stored('incoming').filter((name) => !before.includes(name))
-  for (let i = 0; i < 300 && stored('incoming').some((name) => left.includes(name)); i++) await sleep(100)
-  expect(stored('incoming').filter((name) => left.includes(name))).toEqual([])
+  await until('what was left goes away', () => !stored('incoming').some((name) => left.includes(name)))
 }
 
 async function makeProject(): Promise<string> {

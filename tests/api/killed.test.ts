@@ -1,8 +1,9 @@
 // The server is killed again and again (fifty times in a thorough run) in the middle of saving: nothing that was
 // answered as saved is ever lost.
 import { setParameter, type GradeDocument } from '@core/grade'
-import type { RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
+import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { readFileSync } from 'node:fs'
+import { wholeRecord } from '../support/api'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
 import { thorough } from '../support/thorough'
 import { randomFrom } from '../support/pictures'
@@ -57,13 +58,13 @@ test(
       const last = acknowledged.at(-1)
       // The head is the last acknowledged revision, or stands on it: what was committed before its answer got through
       // is there too.
-      const { revisions } = await get<ShotRecord>(`/shots/${id}/record`)
+      const revisions = await wholeRecord(id, get)
       const byId = new Map(revisions.map((r) => [r.id, r]))
       let at = byId.get(revision.headId)
       while (at && at.id !== last?.id) at = byId.get(at.parentId ?? '')
       expect(at?.id).toBe(last?.id)
     }
-    const { revisions } = await get<ShotRecord>(`/shots/${id}/record`)
+    const revisions = await wholeRecord(id, get)
     const places = new Map(revisions.map((r, i) => [r.id, i]))
     expect(acknowledged.length).toBeGreaterThan(kills / 2)
     let before = Infinity

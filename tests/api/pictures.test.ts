@@ -22,6 +22,7 @@ import { measureCasts, measuredPicture, readCard } from '@core/readings'
 import type { RenderSummary, ShotDetail } from '@contracts/responses'
 import { demoShots } from '../../demo/shots'
 import { call, demoReel, get, ownShot, postJson, save } from '../support/api'
+import { until } from '../support/until'
 
 interface Truth {
   exposureErrorStops: number
@@ -296,11 +297,10 @@ describe('taking away', () => {
     return started
   }
   async function settled(id: string): Promise<RenderSummary> {
-    for (;;) {
+    return until('the render has ended', async () => {
       const render = await get<RenderSummary>(`/renders/${id}`)
-      if (render.state !== 'queued' && render.state !== 'running') return render
-      await new Promise((done) => setTimeout(done, 200))
-    }
+      return render.state !== 'queued' && render.state !== 'running' && render
+    })
   }
 
   test('the rendered clip has every frame, right tags, and looks like the preview', async () => {
@@ -354,11 +354,10 @@ describe('taking away', () => {
 
   test('a render can be cancelled, and leaves nothing behind', async () => {
     const { id } = await renderOf(revisionId)
-    for (;;) {
+    await until('the render goes on', async () => {
       const { state, framesDone } = await get<RenderSummary>(`/renders/${id}`)
-      if (state === 'running' && framesDone > 0) break
-      await new Promise((done) => setTimeout(done, 50))
-    }
+      return state === 'running' && framesDone > 0
+    })
     await postJson(`/renders/${id}/cancel`, {})
     const cancelled = await settled(id)
     expect(cancelled.state).toBe('cancelled')

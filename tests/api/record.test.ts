@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { setParameter, type GradeDocument } from '@core/grade'
 import type { GradeSheet, RevisionState, ShotDetail, ShotRecord } from '@contracts/responses'
-import { answerToSize, call, get, ownShot, postJson, refusal, save, shotById } from '../support/api'
+import { answerToSize, call, get, ownShot, postJson, refusal, save, shotById, wholeRecord } from '../support/api'
 
 let shot: ShotDetail
 beforeEach(async () => {
@@ -53,17 +53,6 @@ test('undo and redo walk the same path, and a new edit ends redo', async () => {
   expect(revision.canRedo).toBe(false)
   expect((await move('redo', revision.headId)).status).toBe(422)
 })
-
-/** A record of any length, page by page. */
-async function wholeRecord(shotId: string): Promise<ShotRecord['revisions']> {
-  let page = await get<ShotRecord>(`/shots/${shotId}/record`)
-  const all = [...page.revisions]
-  while (page.next !== null) {
-    page = await get<ShotRecord>(`/shots/${shotId}/record?behind=${encodeURIComponent(page.next)}`)
-    all.push(...page.revisions)
-  }
-  return all
-}
 
 test('the later of two hands gets 409 with the newer state, and nothing is overwritten', async () => {
   const mine = exposed(1)(shot.revision.grade)

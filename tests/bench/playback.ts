@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process'
 import type { Browser, Page } from '@playwright/test'
 import type { DemoInstance } from '../support/demo-instance'
+import { until } from '../support/until'
 import { tenSteps } from './kernel'
 import { rounds } from './effort'
 import { median, quantile } from './median'
@@ -45,12 +46,15 @@ export async function measurePlayback(browser: Browser, instance: DemoInstance):
 
 /** Waits until nothing goes on in the background. */
 export async function proxiesMade(address: string): Promise<void> {
-  for (;;) {
-    const [project] = (await (await fetch(`${address}/api/projects`)).json()) as { id: string }[]
-    const work = (await (await fetch(`${address}/api/projects/${project?.id}/work`)).json()) as unknown[]
-    if (work.length === 0) return
-    await new Promise((done) => setTimeout(done, 500))
-  }
+  await until(
+    'the proxies are made',
+    async () => {
+      const [project] = (await (await fetch(`${address}/api/projects`)).json()) as { id: string }[]
+      const work = (await (await fetch(`${address}/api/projects/${project?.id}/work`)).json()) as unknown[]
+      return work.length === 0
+    },
+    { withinMs: 600_000, everyMs: 500 },
+  )
 }
 
 export async function counts(page: Page): Promise<{ shown: number; dropped: number }> {

@@ -3,6 +3,7 @@
 import type { Browser } from '@playwright/test'
 import { printCube } from '@core/formats'
 import { madeLuts } from '@core/lut-bench/made-luts'
+import { until } from '../support/until'
 import { rounds } from './effort'
 import { median } from './median'
 
@@ -22,11 +23,10 @@ async function sendLuts(address: string): Promise<void> {
         { method: 'POST', body: printCube(lut.make()) },
       )
   }
-  for (;;) {
+  await until('the LUTs are inspected', async () => {
     const luts = (await (await fetch(`${address}/api/luts`)).json()) as { expects: unknown }[]
-    if (luts.every((l) => l.expects !== null)) return
-    await new Promise((go) => setTimeout(go, 500))
-  }
+    return luts.every((l) => l.expects !== null)
+  })
 }
 
 export async function measureSheet(browser: Browser, address: string): Promise<string[]> {

@@ -83,7 +83,8 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
   await page.goto(`${address()}/cameras/measure?shot=${shot.id}&frame=${shot.leadFrame}`)
   const picture = page.getByRole('application')
   await expect(page.getByRole('img', { name: /Glaze shelf, frame/ })).toBeVisible()
-  await page.waitForTimeout(800)
+  // A canvas is 300 wide until a picture is put there.
+  await expect.poll(() => picture.locator('canvas').evaluate((c) => (c as HTMLCanvasElement).width)).not.toBe(300)
   const box = (await picture.boundingBox())!
   const lights = { black3: 0.03, greyCard: 0.18, white90: 0.9 } as const
   for (const name of ['black3', 'greyCard', 'white90'] as const) {

@@ -105,9 +105,10 @@ test('a late answer for the shot before leaves the open one on the Bench', async
     await route.continue()
   })
   const answered = page.waitForResponse((r) => r.url().endsWith(`/api/shots/${first.id}`))
+  const asked = page.waitForRequest((r) => r.url().endsWith(`/api/shots/${first.id}`))
   await page.evaluate((to) => window.history.pushState({}, '', to), `/shots/${first.id}/bench`)
   await page.evaluate(() => window.dispatchEvent(new PopStateEvent('popstate', { state: {} })))
-  await page.waitForRequest((r) => r.url().endsWith(`/api/shots/${first.id}`))
+  await asked
   await page.goBack()
   await expect(page).toHaveURL(new RegExp(second.id))
   await expect(page.getByTestId('picture')).toHaveAttribute('aria-label', new RegExp(other))

@@ -56,10 +56,10 @@ test.afterAll(async () => {
 const detail = async (): Promise<ShotDetail> =>
   (await (await fetch(`${address()}/api/shots/${(await demoShot(shot)).id}`)).json()) as ShotDetail
 /** The parameters of the shot's Flare steps: of the whole picture, then of regions. */
-const flares = async (): Promise<readonly (readonly [string | null, unknown])[]> =>
+const flares = async (): Promise<readonly (readonly [string, unknown])[]> =>
   (await detail()).revision.grade.steps
     .filter((s) => s.kind === 'flare')
-    .map((s) => [s.regionId === null ? null : 'region', s.params['flarePercent']] as const)
+    .map((s) => [s.regionId === undefined ? 'whole' : 'region', s.params['flarePercent']] as const)
 const pale = async (...args: string[]): Promise<string> =>
   (await run(process.execPath, [at('dist/node/pale.js'), ...args], { maxBuffer: 1e8 })).stdout
 function grey(): string {
@@ -77,14 +77,14 @@ test('a step kind is one file and one line', () => {
 test('its scale changes the picture, and is saved, undone, and carried by a region', async ({ page }) => {
   await openBench(page, shot)
   // Stored before the kind was there: the grade stays valid and gets the step.
-  expect(await flares()).toEqual([])
+  expect(await flares()).toEqual([['whole', 0]])
   await expect(control(page, 'flarePercent')).toHaveAttribute('aria-valuenow', '0')
   const before = await meanColour(page)
   await type(page, 'flarePercent', '4')
   const after = await changed(page, before)
   expect(after[1]).toBeLessThan(before[1])
   await saved(page)
-  expect(await flares()).toEqual([[null, 4]])
+  expect(await flares()).toEqual([['whole', 4]])
   await page.keyboard.press('Escape')
   await page.locator('body').press('Control+z')
   await expect(control(page, 'flarePercent')).toHaveAttribute('aria-valuenow', '0')
@@ -102,7 +102,7 @@ test('its scale changes the picture, and is saved, undone, and carried by a regi
 
 test('the shell reads a grade with the new kind', async () => {
   const { grade } = (await detail()).revision
-  const plain = { ...grade, regions: [], steps: grade.steps.filter((s) => s.regionId === null) }
+  const plain = { ...grade, regions: [], steps: grade.steps.filter((s) => s.regionId === undefined) }
   const withFlare = {
     ...plain,
     steps: plain.steps.map((s) => (s.kind === 'flare' ? { ...s, params: { flarePercent: 5 } } : s)),

@@ -7,8 +7,8 @@ export default defineConfig({
   outputDir: '../../test-results/e2e',
   workers: 2,
   fullyParallel: false,
-  // A machine that others use may stand still for a while: once more, and it is said (see run-all.js).
-  retries: 1,
+  // What passes only the second time is a fault to look into.
+  retries: 0,
   timeout: 240_000,
   expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: '../../test-results/e2e.json' }]],

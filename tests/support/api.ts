@@ -3,7 +3,15 @@ import type { GradeDocument } from '@core/grade'
 import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { basename } from 'node:path'
-import type { ProjectSummary, RevisionState, ShotDetail, ShotSummary, WorkSummary } from '@contracts/responses'
+import type {
+  ProjectSummary,
+  RevisionState,
+  ShotDetail,
+  ShotRecord,
+  ShotSummary,
+  WorkSummary,
+} from '@contracts/responses'
+import { until } from './until'
 
 export function address(): string {
   const found = process.env['PALE_TEST_ADDRESS']
@@ -111,16 +119,13 @@ export async function sendInPieces(name: string, body: Uint8Array, pieceBytes = 
   return place.split('/').at(-1)!
 }
 
-export const sleep = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms))
-
 /** Waits until work is no longer to be done; throws its fault. */
 export async function workDone(projectId: string, id: string): Promise<void> {
-  for (;;) {
+  await until('the work is done', async () => {
     const found = (await get<readonly WorkSummary[]>(`/projects/${projectId}/work`)).find((w) => w.id === id)
-    if (!found) return
-    if (found.state === 'failed') throw new Error(`${found.error} ${found.hint ?? ''}`)
-    await sleep(60)
-  }
+    if (found?.state === 'failed') throw new Error(`${found.error} ${found.hint ?? ''}`)
+    return !found
+  })
 }
 
 /** Uploads files and imports them; the newest shot of the project. */
@@ -140,10 +145,19 @@ export async function importUploads(
 
 /** Waits until a shot's medium was looked through and has its proxy. */
 export async function surveyed(shotId: string): Promise<ShotDetail> {
-  for (let i = 0; i < 600; i++) {
+  return until('the proxy is made', async () => {
     const shot = await shotById(shotId)
-    if (shot.proxy) return shot
-    await sleep(100)
+    return shot.proxy && shot
+  })
+}
+
+/** A record of any length, page by page; of this test's program, or of another that `ask` asks. */
+export async function wholeRecord(shotId: string, ask: typeof get = get): Promise<ShotRecord['revisions']> {
+  let page = await ask<ShotRecord>(`/shots/${shotId}/record`)
+  const all = [...page.revisions]
+  while (page.next !== null) {
+    page = await ask<ShotRecord>(`/shots/${shotId}/record?behind=${encodeURIComponent(page.next)}`)
+    all.push(...page.revisions)
   }
-  throw new Error('The proxy was not made within a minute.')
+  return all
 }
