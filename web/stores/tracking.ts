@@ -88,6 +88,7 @@ export const useTracking = defineStore('tracking', () => {
     const chosen = kind.value
     const base: ShapeSource = { kind: 'shape', shape: still.shape, inner: still.inner, outer: still.outer }
     await run(
+      shape,
       base,
       { kind: chosen, reference: here, first: here, values: trackNumbers(chosen, noMotion), quality: [1, 0] },
       shape.motion,
@@ -100,10 +101,12 @@ export const useTracking = defineStore('tracking', () => {
     const { shape } = regions
     const track = shape?.motion?.track
     if (!shape || !track || running.value) return
-    await run(shape, track, shape.motion, Math.max(view.frame, lastTracked(track)), 'forward')
+    await run(shape, shape, track, shape.motion, Math.max(view.frame, lastTracked(track)), 'forward')
   }
 
+  /** `was` is the shape as it stood when it began: what was changed meanwhile is not what was followed. */
   async function run(
+    was: ShapeSource,
     base: ShapeSource,
     track: Track,
     before: Motion | undefined,
@@ -139,15 +142,18 @@ export const useTracking = defineStore('tracking', () => {
     const kept = joined(track, from, new Map(found.flatMap((f) => [...f.frames])))
     const frames = kept.values.length / trackKindById(kept.kind).numbers
     const fresh = before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}
-    const tracked = (source: ShapeSource): ShapeSource =>
-      // What was drawn anew meanwhile was not what was followed.
-      source.shape === base.shape
-        ? { ...source, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...fresh }), track: kept } }
-        : source
+    let changed = false
+    const tracked = (source: ShapeSource): ShapeSource => {
+      changed = JSON.stringify(source) !== JSON.stringify(was)
+      return changed
+        ? source
+        : { ...base, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...fresh }), track: kept } }
+    }
     // It belongs to the piece that was followed, whatever is open by now.
     grade.editShot(shotId, `Region: tracked ${frames} frames`, (g) => changeShapeSource(g, regionId, pieceId, tracked))
     const lost = found.find((f) => f.why !== '')
-    stopped.value = lost ? { frame: lost.at, why: lost.why } : null
+    if (changed) stopped.value = { frame: from, why: 'The shape was changed meanwhile.' }
+    else stopped.value = lost ? { frame: lost.at, why: lost.why } : null
     running.value = false
   }
 
