@@ -5,13 +5,6 @@ export { carriedAims, carriedStations, carryGrade, lossFirst, type CarriedStatio
 export { controlIds, controlOf, controlsFor, printControl, type Control, type ControlId } from './controls'
 export { aimOfReading, proposalWords } from './from-reading'
 export { wholeClipAims } from './whole-clip'
-export {
-  freeControls,
-  solveAims,
-  type AimProblem,
-  type AimResult,
-  type GoalResult,
-  type Move,
-  type Solution,
-} from './solve'
+export { freeControls, solveAims } from './solve'
+export type { AimProblem, AimResult, GoalResult, Move, Solution } from './problem'
 export { lookFromPicture, type LookShot, type TakenLook } from './look-from-picture'

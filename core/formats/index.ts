@@ -1,6 +1,8 @@
 // What the formats room offers.
 export * from './cdl'
 export * from './clf'
+export * from './clf-nodes'
+export * from './clf-print'
 export * from './csv-curve'
 export * from './cube'
 export * from './edit-list'

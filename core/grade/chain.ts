@@ -1,14 +1,12 @@
 // The chain: a grade document as an ordered list of operations on linear and encoded light, the reference for all else.
 import {
   displayById,
-  displayLuminance,
   encodingById,
   encodingFromDefinition,
   fromWorkingLog,
   gamutById,
   gamutToGamut,
   logPerStop,
-  middleGrey,
   middleGreyLog,
   toWorkingLog,
   workingGamut,
@@ -17,29 +15,21 @@ import {
 } from '../colour'
 import type { Lut } from '../luts'
 import type { Region } from '../regions'
-import {
-  lutTakesSide,
-  type GradeDocument,
-  type ReadSettings,
-  type ShowSettings,
-  type Side,
-  type Step,
-} from './document'
+import { lutTakesSide, type GradeDocument, type ReadSettings, type ShowSettings, type Step } from './document'
 import { prepareShow } from './show'
 import { stations, type StationId } from './stations'
-import { intoDomain, lutOperations, type LutSurroundings } from './lut-operation'
+import { intoDomain, lutOperations } from './lut-operation'
 import {
   curveOperation,
   matrixOperation,
   mixedRun,
   operate,
   pixelsOperation,
-  type Curve,
   type Light,
   type Operation,
 } from './operation'
-import type { StepSurroundings } from './step-kind'
 import { stepKindById } from './steps'
+import { type Domain, carriedBy, displaySide, type SideContext, lightOf, conversion } from './side-context'
 
 /** Finds a LUT by its content hash among those at hand. */
 export type LutFinder = (hash: string) => Lut | undefined
@@ -69,8 +59,6 @@ export interface Chain {
   /** Scene-linear → display-linear before anything is held to the display's ends; absent where a LUT shows. */
   readonly showLight?: readonly Operation[]
 }
-
-type Domain = 'linear' | 'encoded'
 
 /** The station a step acts in. */
 export function stationOf(step: Step): StationId {
@@ -218,84 +206,12 @@ function showLutLink(show: ShowSettings, table: Lut, display: Display, { surroun
   }
 }
 
-/** From display-linear light to what the signal carries: the inverse OOTF of HLG, nothing for others. */
-function carriedBy(display: Display): readonly Operation[] {
-  const { systemGamma, peak } = display
-  if (systemGamma === undefined) return []
-  const power = (1 - systemGamma) / systemGamma
-  return [
-    curveOperation((v) => Math.max(v, 0) / peak),
-    {
-      kind: 'gain',
-      weights: displayLuminance(display),
-      gain: (luminance) => (luminance > 0 ? luminance ** power : 0),
-      blend: 0,
-      curve: (v) => v,
-    },
-  ]
-}
-
-function displaySide(display: Display, regions: readonly Region[], lut: LutFinder): SideContext {
-  const { eotf, carriedPeak } = display
-  const greys = Float64Array.from([middleGrey / 2, middleGrey, middleGrey * 2].flatMap((v) => [v, v, v]))
-  for (const operation of carriedBy(display)) operate(operation, greys)
-  const [under = 0, grey = 0, over = 0] = [0, 3, 6].map((i) => eotf.encode(greys[i]))
-  const encode: Curve = (v) => eotf.encode(Math.min(Math.max(v, 0), carriedPeak))
-  const { decode } = eotf
-  return {
-    id: display.id,
-    side: 'display',
-    surroundings: {
-      gamut: gamutById(display.gamutId),
-      greyEncoded: grey,
-      stopEncoded: (over - under) / 2,
-      encode,
-      decode,
-      lut,
-    },
-    encode,
-    decode,
-    regions,
-  }
-}
-
-/** What a side of the Passage gives a LUT. */
-export function lutSurroundingsOf(side: Side, display: Display): LutSurroundings {
-  return side === 'scene'
-    ? { gamut: workingGamut, encode: toWorkingLog, decode: fromWorkingLog }
-    : displaySide(display, [], () => undefined).surroundings
-}
-
 /**
  * The encoding a grade reads by: one that ships, or the user's own that the grade carries. Throws RangeError for
  * unknown ids.
  */
 export function encodingOf({ encodingId, own }: Pick<ReadSettings, 'encodingId' | 'own'>): Encoding {
   return own && own.id === encodingId ? encodingFromDefinition(own) : encodingById(encodingId)
-}
-
-interface SideContext {
-  /** Tells it from others: 'scene', or the display's id. */
-  readonly id: string
-  readonly side: Side
-  readonly surroundings: StepSurroundings
-  readonly encode: Curve
-  readonly decode: Curve
-  readonly regions: readonly Region[]
-}
-
-function lightOf(side: Side, domain: Domain): Light {
-  if (side === 'scene') return domain === 'linear' ? 'sceneLinear' : 'workingLog'
-  return domain === 'linear' ? 'displayLinear' : 'displaySignal'
-}
-
-function conversion(station: StationId, { id, side, encode, decode }: SideContext, to: Domain): Link {
-  return {
-    station,
-    leaves: lightOf(side, to),
-    signature: `${id} to ${to}`,
-    operations: [curveOperation(to === 'encoded' ? encode : decode)],
-  }
 }
 
 /** Appends the steps of one side in station order and returns the domain they leave. */

@@ -1,22 +1,15 @@
 // The compiler: a chain becomes a few passes. Neighbouring curves are joined into one table and neighbouring matrices
 // into one matrix, both exact; only what mixes channels otherwise becomes a lattice.
-import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
+import { displayById, toWorkingLog } from '../colour'
 import { buildChain, type Chain, type Link, type LutFinder } from './chain'
 import { curveTable } from './curve-table'
 import type { GradeDocument } from './document'
 import { latticeCoordinates, type Lattice } from './lattice'
-import {
-  curveOperation,
-  joined,
-  operate,
-  type Curve,
-  type Light,
-  type Operation,
-  type SignedOperation,
-} from './operation'
+import { curveOperation, joined, operate, type Curve, type Operation, type SignedOperation } from './operation'
 import { tapsRead, type KeyTap, type Region } from '../regions'
 import { sceneLinks } from './scene-light'
 import type { KeyPasses, Pass, Passes, Stage } from './stage'
+import { type Axis, straightAxis, signalAxis, axisOf } from './axes'
 
 /** 33 while dragging, 65 at rest and for delivery. */
 export type LatticeSize = 17 | 33 | 65
@@ -305,54 +298,4 @@ function inARow(parts: readonly Float32Array[]): Float32Array {
     at += part.length
   }
   return row
-}
-
-/** How values of one kind of light are laid along a lattice's axes, or held at its nodes. */
-interface Axis {
-  readonly low: number
-  readonly high: number
-  readonly toAxis: Curve
-  readonly fromAxis: Curve
-}
-
-/**
- * Working log from −0.3 (linear −0.26) to 1.3 (15.5 stops over grey), closer where pictures live: light below zero and
- * more than nine stops over grey takes fewer nodes.
- */
-const denseLow = toWorkingLog(-0.003)
-const denseHigh = 0.93
-const sparsity = { below: 6, above: 3 } as const
-const squeeze = (log: number): number => {
-  if (log < denseLow) return denseLow - (denseLow - log) / sparsity.below
-  return log > denseHigh ? denseHigh + (log - denseHigh) / sparsity.above : log
-}
-const stretch = (position: number): number => {
-  if (position < denseLow) return denseLow - (denseLow - position) * sparsity.below
-  return position > denseHigh ? denseHigh + (position - denseHigh) * sparsity.above : position
-}
-
-const logAxis: Axis = { low: squeeze(-0.3), high: squeeze(1.3), toAxis: squeeze, fromAxis: stretch }
-const lightAxis: Axis = {
-  ...logAxis,
-  toAxis: (v) => squeeze(toWorkingLog(v)),
-  fromAxis: (p) => fromWorkingLog(stretch(p)),
-}
-const identity: Curve = (v) => v
-const straightAxis = (low: number, high: number): Axis => ({ low, high, toAxis: identity, fromAxis: identity })
-// Codes a camera can really write; those outside are held to the ends.
-const codeAxis = straightAxis(-0.08, 1.1)
-const signalAxis = straightAxis(0, 1)
-
-function axisOf(light: Light): Axis {
-  switch (light) {
-    case 'code':
-      return codeAxis
-    case 'sceneLinear':
-    case 'displayLinear':
-      return lightAxis
-    case 'workingLog':
-      return logAxis
-    case 'displaySignal':
-      return signalAxis
-  }
 }

@@ -90,3 +90,19 @@ test('the strength of a table in Read and in Show is told, and merged by itself'
     show: { lutStrength: 0.6 },
   })
 })
+
+test('the order of keys is no difference: the database does not keep it', () => {
+  const reversed = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(reversed)
+    if (typeof value !== 'object' || value === null) return value
+    return Object.fromEntries(
+      Object.entries(value)
+        .toReversed()
+        .map(([k, v]) => [k, reversed(v)]),
+    )
+  }
+  const { grade, regionId } = addRegion(base)
+  const mine = addPiece(grade, regionId, keyPiece('')).grade
+  expect(JSON.stringify(reversed(mine))).not.toBe(JSON.stringify(mine))
+  expect(words(reversed(mine) as GradeDocument, mine)).toEqual([])
+})

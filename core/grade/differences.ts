@@ -2,6 +2,7 @@
 import { printNumber } from '../numbers'
 import { displayById, encodingById, gamutById } from '../colour'
 import { encodingOf } from './chain'
+import { same } from './same'
 import { lutTakesSide, type GradeDocument, type Marks, type ParameterValue, type Step } from './document'
 import { showParameters } from './show'
 import type { NumberParameter, Parameter } from './step-kind'
@@ -28,7 +29,6 @@ function printValueOf(parameter: Parameter | undefined, value: ParameterValue | 
   return value === undefined || value === null ? 'none' : String(value)
 }
 
-const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 const percent = (v: number): string => `${Math.round(v * 100)} %`
 
 /** Every difference, in the order of the Passage. Equal documents have none. */

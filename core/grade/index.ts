@@ -16,7 +16,6 @@ export {
   encodingOf,
   isNeutralStep,
   lutsOf,
-  lutSurroundingsOf,
   missingLuts,
   shownAt,
   stationOf,
@@ -24,6 +23,7 @@ export {
   type Link,
   type LutFinder,
 } from './chain'
+export { lutSurroundingsOf } from './side-context'
 export {
   amountAt,
   pushBounds,
@@ -75,6 +75,7 @@ export {
   type RecipeRegion,
   type RecipeStep,
 } from './recipes'
+export { same } from './same'
 export { followChange } from './set-up'
 export { detachLook, lookAfter, lookSteps, ownLook, sharedSteps, withSharedLook, type CarriedLook } from './shared-look'
 export { shippedRecipes } from './shipped-recipes'

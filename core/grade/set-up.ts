@@ -3,8 +3,8 @@
 import type { GradeDocument, ParameterValue, Step } from './document'
 import { withoutLostMarks } from './edits'
 import { stepKindById } from './steps'
+import { same } from './same'
 
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 const ofWhole = (step: Step): boolean => step.regionId === undefined && step.lookId === undefined
 
 /**

@@ -62,6 +62,9 @@ const flares = async (): Promise<readonly (readonly [string, unknown])[]> =>
     .map((s) => [s.regionId === undefined ? 'whole' : 'region', s.params['flarePercent']] as const)
 const pale = async (...args: string[]): Promise<string> =>
   (await run(process.execPath, [at('dist/node/pale.js'), ...args], { maxBuffer: 1e8 })).stdout
+/** Outside its standard or not: what was measured is printed. */
+const measured = (...args: string[]): Promise<string> =>
+  pale('measure', ...args, '--json').catch((e: { stdout: string }) => e.stdout)
 function grey(): string {
   const [width, height] = [64, 32]
   const data = new Uint16Array(width * height * 3)
@@ -109,7 +112,7 @@ test('the shell reads a grade with the new kind', async () => {
   writeFileSync(at('plain.json'), JSON.stringify({ ...plain, steps: plain.steps.filter((s) => s.kind !== 'flare') }))
   writeFileSync(at('flare.json'), JSON.stringify(withFlare))
   const black = async (name: string): Promise<number> => {
-    const told = JSON.parse(await pale('measure', grey(), '--grade', at(name), '--json')) as Measured
+    const told = JSON.parse(await measured(grey(), '--grade', at(name))) as Measured
     return told.readings.find((r) => r.id === 'black')!.value
   }
   expect(await black('flare.json')).toBeLessThan(await black('plain.json'))
@@ -119,9 +122,7 @@ interface Measured {
   readonly readings: readonly { readonly id: string; readonly value: number; readonly sentence: string }[]
 }
 test('a reading is on the Bench and in the shell', async ({ page }) => {
-  const told = JSON.parse(
-    await pale('measure', grey(), '--json').catch((e: { stdout: string }) => e.stdout),
-  ) as Measured
+  const told = JSON.parse(await measured(grey())) as Measured
   const found = told.readings.find((r) => r.id === 'evenness')
   expect(found?.value).toBeCloseTo(1, 1)
   await openBench(page, shot)

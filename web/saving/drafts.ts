@@ -1,7 +1,7 @@
 // What was edited and is not on the server yet, kept in this browser: a tab that is killed loses nothing.
 import type { RevisionWhy } from '@contracts/requests'
 import type { GradeDocument } from '@core/grade'
-import type { Draft } from './machine'
+import type { Draft } from './state'
 
 export type GradeDraft = Draft<GradeDocument, RevisionWhy>
 

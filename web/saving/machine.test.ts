@@ -1,16 +1,15 @@
 import fc from 'fast-check'
+import { restMs, savingMachine } from './machine'
 import {
   isAtRest,
   newSaving,
-  restMs,
-  savingMachine,
   standingOf,
   type Draft,
   type Revision,
   type SavingEffect,
   type SavingEvent,
   type SavingState,
-} from './machine'
+} from './state'
 
 /** Documents of these tests: every edit leaves a mark of its own, so that one that is lost is seen. */
 type Marks = Readonly<Record<string, number>>

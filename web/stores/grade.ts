@@ -10,18 +10,8 @@ import { differences, mergeGrades, type GradeDocument } from '@core/grade'
 import { post, RequestError, sentenceOf } from '../api/client'
 import type { Gesture } from '../composables/useGesture'
 import { draftLeft, dropDraft, keepDraft, writeDrafts } from '../saving/drafts'
-import {
-  isAtRest,
-  isDirty,
-  newSaving,
-  savingMachine,
-  standingOf,
-  type Direction,
-  type SaveBody,
-  type SavingEffect,
-  type SavingEvent,
-  type SavingState,
-} from '../saving/machine'
+import { savingMachine } from '../saving/machine'
+import { isAtRest, isDirty, newSaving, standingOf, type Direction, type SaveBody, type SavingEffect, type SavingEvent, type SavingState } from '../saving/state'
 
 const summaryLength = 400
 

@@ -16,7 +16,7 @@ import {
   type Track,
   type TrackKind,
 } from '@core/regions'
-import { changeShapeSource } from '@core/grade'
+import { changeShapeSource, same } from '@core/grade'
 import type { Medium } from '../workers/messages'
 import { connect, Overtaken, type Calls } from '../workers/calls'
 import type { Followed as FramesFollowed, TrackFunctions, TrackQuestion } from '../workers/track-worker'
@@ -144,7 +144,7 @@ export const useTracking = defineStore('tracking', () => {
     const fresh = before ? { shown: before.shown, fadeFrames: before.fadeFrames, path: before.path } : {}
     let changed = false
     const tracked = (source: ShapeSource): ShapeSource => {
-      changed = JSON.stringify(source) !== JSON.stringify(was)
+      changed = !same(source, was)
       return changed
         ? source
         : { ...base, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...fresh }), track: kept } }
@@ -152,7 +152,7 @@ export const useTracking = defineStore('tracking', () => {
     // It belongs to the piece that was followed, whatever is open by now.
     grade.editShot(shotId, `Region: tracked ${frames} frames`, (g) => changeShapeSource(g, regionId, pieceId, tracked))
     const lost = found.find((f) => f.why !== '')
-    if (changed) stopped.value = { frame: from, why: 'The shape was changed meanwhile.' }
+    if (changed) stopped.value = { frame: from, why: 'the shape was changed meanwhile' }
     else stopped.value = lost ? { frame: lost.at, why: lost.why } : null
     running.value = false
   }

@@ -1,7 +1,7 @@
 // Fitting a plane motion to points and where they went, with those that do not agree left out.
 import { LuDecomposition, Matrix } from 'ml-matrix'
 import { moved, motionAfter, similarity, translation, inverseMotion, type Homography } from '../homography'
-import type { TrackKind } from '../motion'
+import type { TrackKind } from '../tracks'
 import type { Point } from './features'
 
 export interface Pair {

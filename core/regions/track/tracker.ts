@@ -2,7 +2,7 @@
 // agree, and every point is compared with what it looked like where the shape was drawn, so that errors do not add up
 // and what is hidden is known.
 import { inverseMotion, motionAfter, moved, noMotion, type Homography } from '../homography'
-import { numbersOf, type TrackKind } from '../motion'
+import { numbersOf, type TrackKind } from '../tracks'
 import { corners, type Point } from './features'
 import { fitMotion, type Pair } from './fit'
 import { follow, refine } from './lucas-kanade'
