@@ -12,16 +12,18 @@ import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
 import { useOpenShot } from '../../stores/open-shot'
+import type { Compared } from './compared'
+import ComparedRevisions from './ComparedRevisions.vue'
+import RecordLine from './RecordLine.vue'
 import { text } from './text'
 import VersionGrid from './VersionGrid.vue'
+import VersionList from './VersionList.vue'
 
 const props = defineProps<{ shotId: string }>()
 const { fault, attempt } = useAttempt()
 const openShot = useOpenShot()
 const grade = useGrade()
 const words = ref('')
-const naming = ref<string | null>(null)
-const name = ref('')
 const record = shallowRef<ShotRecord | null>(null)
 const shot = computed(() => (openShot.shot?.id === props.shotId ? openShot.shot : null))
 
@@ -92,26 +94,14 @@ const shown = computed(() =>
 )
 const nameOf = (id: string): string =>
   versionNames.value.get(id)?.[0] ?? text.revision(record.value?.revisions.find((r) => r.id === id)?.depth ?? 0)
-const time = (at: string): string => new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' })
 const still = (revisionId: string): string =>
   shot.value ? thumbnailAddress({ ...shot.value, revisionId, frame: shot.value.leadFrame, as: 'graded' }) : ''
 
-/** "Balance for me: Card at 0.00 stops". */
-function reasonOf({ why }: RecordEntry): string {
-  const kind = text.why[why?.kind ?? 'hand'] ?? text.why['hand'] ?? ''
-  return why?.aims?.length ? `${kind}: ${why.aims.join('; ')}` : kind
-}
-
-function giveName(id: string): void {
-  const wanted = name.value.trim()
-  if (!wanted) return
-  void attempt(async () => {
-    await post(address('versions'), checked(NewVersion, { revisionId: id, name: wanted }))
-    naming.value = null
-    name.value = ''
+const giveName = (id: string, name: string): Promise<void> =>
+  attempt(async () => {
+    await post(address('versions'), checked(NewVersion, { revisionId: id, name }))
     await load()
   })
-}
 const removeName = (id: string): Promise<void> =>
   attempt(async () => {
     await request(`/versions/${id}`, { method: 'DELETE' })
@@ -130,7 +120,7 @@ const goBack = (id: string): Promise<void> =>
 const grid = ref(false)
 const gradeOf = (id: string): Promise<GradeDocument> => request<GradeDocument>(address(`revisions/${id}`))
 const first = ref<string | null>(null)
-const compared = shallowRef<{ readonly a: string; readonly b: string; readonly words: readonly string[] } | null>(null)
+const compared = shallowRef<Compared | null>(null)
 function choose(id: string): void {
   compared.value = null
   const a = first.value
@@ -193,42 +183,13 @@ function choose(id: string): void {
         :text="fault"
         @close="fault = ''"
       />
-      <section
+      <ComparedRevisions
         v-if="compared"
-        class="compared"
-        data-testid="compared"
-      >
-        <p>
-          <strong>{{ text.between(nameOf(compared.a), nameOf(compared.b)) }}</strong>
-          {{ ' ' }}
-          <button
-            type="button"
-            @click="compared = null"
-          >
-            {{ text.endCompare }}
-          </button>
-        </p>
-        <div class="pair">
-          <img
-            :src="still(compared.a)"
-            :alt="nameOf(compared.a)"
-          />
-          <img
-            :src="still(compared.b)"
-            :alt="nameOf(compared.b)"
-          />
-          <ul>
-            <li
-              v-for="w in compared.words"
-              :key="w"
-              class="figures"
-            >
-              {{ w }}
-            </li>
-            <li v-if="compared.words.length === 0">{{ text.same }}</li>
-          </ul>
-        </div>
-      </section>
+        :compared="compared"
+        :name-of="nameOf"
+        :still="still"
+        @close="compared = null"
+      />
       <VersionGrid
         v-if="grid && record"
         :versions="record.versions"
@@ -242,149 +203,32 @@ function choose(id: string): void {
         v-else
         class="body"
       >
-        <section
-          class="versions"
-          :aria-label="text.versions"
-        >
-          <h2 class="caps">{{ text.versions }}</h2>
-          <p
-            v-if="record && record.versions.length === 0"
-            class="quiet"
-          >
-            {{ text.noVersions }}
-          </p>
-          <div
-            v-for="v in record?.versions ?? []"
-            :key="v.id"
-            class="version"
-            :data-version="v.name"
-          >
-            <img
-              :src="still(v.revisionId)"
-              :alt="v.name"
-              loading="lazy"
-            />
-            <span>
-              {{ v.name }}
-              <span class="quiet small">
-                {{ nameOf(v.revisionId) === v.name ? '' : nameOf(v.revisionId) }} {{ time(v.at) }}
-              </span>
-            </span>
-            <span class="tools">
-              <button
-                type="button"
-                :disabled="v.revisionId === record?.headId"
-                @click="goBack(v.revisionId)"
-              >
-                {{ text.back }}
-              </button>
-              <button
-                type="button"
-                @click="removeName(v.id)"
-              >
-                {{ text.remove }}
-              </button>
-            </span>
-          </div>
-        </section>
+        <VersionList
+          v-if="record"
+          :record="record"
+          :name-of="nameOf"
+          :still="still"
+          @back="goBack"
+          @remove="removeName"
+        />
         <ol
           class="entries"
           tabindex="-1"
         >
-          <li
+          <RecordLine
             v-for="r in shown"
             :key="r.id"
-            :class="{ here: r.id === record?.headId, off: !path.on.has(r.id) }"
-            :data-revision="r.depth"
-          >
-            <img
-              :src="still(r.id)"
-              :alt="text.still(r.depth)"
-              loading="lazy"
-              width="96"
-              height="54"
-            />
-            <div class="what">
-              <p>
-                <span class="figures quiet">{{ r.depth }}</span>
-                {{ ' ' }}
-                <strong>{{ r.summary }}</strong>
-                {{ ' ' }}
-                <span
-                  v-for="n in versionNames.get(r.id) ?? []"
-                  :key="n"
-                  class="tag"
-                >
-                  {{ n }}
-                </span>
-                <span
-                  v-if="place(r)"
-                  class="quiet small"
-                >
-                  {{ place(r) }}
-                </span>
-              </p>
-              <p
-                v-if="r.changes.length"
-                class="figures small"
-              >
-                {{ r.changes.join(' · ') }}
-              </p>
-              <p class="quiet small">{{ time(r.at) }} · {{ r.actor }} · {{ reasonOf(r) }}</p>
-            </div>
-            <form
-              v-if="naming === r.id"
-              @submit.prevent="giveName(r.id)"
-            >
-              <input
-                v-model="name"
-                maxlength="60"
-                :placeholder="text.namePlaceholder"
-                :aria-label="text.namePlaceholder"
-                autofocus
-              />
-              <button
-                type="submit"
-                :disabled="name.trim() === ''"
-              >
-                {{ text.keep }}
-              </button>
-              <button
-                type="button"
-                @click="naming = null"
-              >
-                {{ text.cancel }}
-              </button>
-            </form>
-            <div
-              v-else
-              class="tools"
-            >
-              <button
-                :data-tip="text.nameTip"
-                type="button"
-                @click="naming = r.id"
-              >
-                {{ text.name }}
-              </button>
-              <button
-                :data-tip="text.compareTip"
-                type="button"
-                :aria-pressed="first === r.id"
-                @click="choose(r.id)"
-              >
-                {{ first === r.id ? text.comparing(r.depth) : text.compare }}
-              </button>
-              <button
-                :data-tip="text.backTip"
-                type="button"
-                :disabled="r.id === record?.headId"
-                @click="goBack(r.id)"
-              >
-                {{ text.back }}
-              </button>
-            </div>
-          </li>
+            :entry="r"
+            :here="r.id === record?.headId"
+            :off="!path.on.has(r.id)"
+            :place="place(r)"
+            :names="versionNames.get(r.id) ?? []"
+            :still="still(r.id)"
+            :chosen="first === r.id"
+            @name="giveName(r.id, $event)"
+            @compare="choose(r.id)"
+            @back="goBack(r.id)"
+          />
           <li
             v-if="record && shown.length === 0"
             class="quiet"
@@ -397,171 +241,4 @@ function choose(id: string): void {
   </div>
 </template>
 
-<style scoped>
-.page {
-  height: 100%;
-  display: grid;
-  grid-template: auto 1fr / minmax(0, 1fr);
-  overflow: hidden;
-}
-.record {
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
-  gap: var(--gap);
-  padding: var(--gap) var(--gap-wide) 0;
-}
-.top {
-  display: flex;
-  align-items: center;
-  gap: var(--gap-wide);
-  min-height: 40px;
-}
-.lead {
-  flex: 1;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-h1 {
-  font-size: var(--text-title);
-}
-.filter {
-  width: 180px;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 3px var(--gap);
-}
-.body {
-  flex: 1;
-  min-height: 0;
-  display: grid;
-  grid-template-columns: 230px minmax(0, 1fr);
-  gap: var(--gap-wide);
-}
-.versions,
-.entries {
-  overflow: auto;
-  min-height: 0;
-  margin: 0;
-  padding: 0;
-}
-h2 {
-  color: var(--ink-quiet);
-  font-weight: 400;
-}
-.version {
-  display: grid;
-  grid-template-columns: 72px 1fr;
-  gap: var(--gap);
-  padding: var(--gap) 0;
-  border-bottom: var(--line) solid var(--hairline);
-  align-items: center;
-}
-.version img {
-  width: 72px;
-  background: var(--well);
-}
-.version .tools {
-  grid-column: 1 / -1;
-}
-.entries {
-  list-style: none;
-}
-.entries li {
-  display: grid;
-  grid-template-columns: 96px minmax(0, 1fr) auto;
-  gap: var(--gap-wide);
-  align-items: center;
-  padding: var(--gap) var(--gap);
-  border-bottom: var(--line) solid var(--hairline);
-}
-.entries li.here {
-  box-shadow: inset 2px 0 0 var(--accent);
-  background: var(--veil);
-}
-.entries li.off img {
-  opacity: 0.6;
-}
-img {
-  display: block;
-  object-fit: contain;
-  background: var(--well);
-}
-p {
-  margin: 0;
-}
-strong {
-  font-weight: 500;
-}
-.small {
-  font-size: 11px;
-}
-.version .small {
-  display: block;
-}
-.tag {
-  border: var(--line) solid var(--accent);
-  border-radius: var(--radius);
-  padding: 0 6px;
-  font-size: 11px;
-  color: var(--accent);
-}
-.tools,
-form {
-  display: flex;
-  gap: var(--gap-small);
-  flex-wrap: wrap;
-}
-button,
-.button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 2px 8px;
-  min-height: var(--control);
-  font-size: 12px;
-  text-decoration: none;
-}
-button:hover:enabled,
-.button:hover {
-  border-color: var(--accent);
-}
-button:disabled {
-  color: var(--ink-quiet);
-}
-[aria-pressed='true'] {
-  border-color: var(--accent);
-  color: var(--accent);
-}
-form input {
-  width: 150px;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 var(--gap-small);
-}
-.compared {
-  border: var(--line) solid var(--hairline-strong);
-  background: var(--panel);
-  padding: var(--gap);
-}
-.pair {
-  display: grid;
-  grid-template-columns: 240px 240px 1fr;
-  gap: var(--gap-wide);
-  margin-top: var(--gap);
-}
-.pair img {
-  width: 240px;
-  height: 135px;
-}
-.pair ul {
-  margin: 0;
-  padding: 0 0 0 16px;
-  max-height: 135px;
-  overflow: auto;
-  font-size: 12px;
-}
-</style>
+<style scoped src="./record.css"></style>

@@ -46,3 +46,6 @@ export const text = {
   none: 'Nothing in the record fits.',
   still: (depth: number): string => `Revision ${depth}, lead frame`,
 } as const
+
+export const timeOf = (at: string): string =>
+  new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'medium' })

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+// The versions of a shot: revisions that somebody gave a name.
+import type { ShotRecord } from '@contracts/responses'
+import { text, timeOf } from './text'
+
+defineProps<{ record: ShotRecord; nameOf: (id: string) => string; still: (revisionId: string) => string }>()
+const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: string] }>()
+</script>
+
+<template>
+  <section
+    class="versions"
+    :aria-label="text.versions"
+  >
+    <h2 class="caps">{{ text.versions }}</h2>
+    <p
+      v-if="record.versions.length === 0"
+      class="quiet"
+    >
+      {{ text.noVersions }}
+    </p>
+    <div
+      v-for="v in record.versions"
+      :key="v.id"
+      class="version"
+      :data-version="v.name"
+    >
+      <img
+        :src="still(v.revisionId)"
+        :alt="v.name"
+        loading="lazy"
+      />
+      <span>
+        {{ v.name }}
+        <span class="quiet small">
+          {{ nameOf(v.revisionId) === v.name ? '' : nameOf(v.revisionId) }} {{ timeOf(v.at) }}
+        </span>
+      </span>
+      <span class="tools">
+        <button
+          type="button"
+          :disabled="v.revisionId === record.headId"
+          @click="emit('back', v.revisionId)"
+        >
+          {{ text.back }}
+        </button>
+        <button
+          type="button"
+          @click="emit('remove', v.id)"
+        >
+          {{ text.remove }}
+        </button>
+      </span>
+    </div>
+  </section>
+</template>
+
+<style scoped src="./record.css"></style>
