@@ -1,3 +1,4 @@
+// Long: every rule that a grade document must keep has its own case here.
 import {
   addPiece,
   addRegion,

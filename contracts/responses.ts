@@ -1,3 +1,4 @@
+// Long: all answers of the server stand together, so that a change of the API is seen in one diff.
 // What the server answers.
 import type { RevisionWhy } from './requests'
 import type { MatrixId } from '@core/colour'

@@ -18,13 +18,20 @@ interface LutFileKind {
   readonly id: string
   /** Of the file when it is handed out again. */
   readonly extension: string
+  /** Other endings that such files have. */
+  readonly alsoNamed?: readonly string[]
   /** Throws FormatError with the line and the reason; null where the file is of another kind. */
   readonly parse: ((text: LutText) => Lut | null) | { readonly bytes: (bytes: Uint8Array) => Lut | null }
 }
 /** The kinds that are read, in the order in which a file is tried; the last takes what no other did. */
 const lutFileKinds: readonly LutFileKind[] = [
   { id: 'hald', extension: 'png', parse: { bytes: (bytes) => (isPng(bytes) ? parseHald(bytes) : null) } },
-  { id: 'clf', extension: 'clf', parse: ({ text, start }) => (start.startsWith('<') ? parseClf(text) : null) },
+  {
+    id: 'clf',
+    extension: 'clf',
+    alsoNamed: ['xml'],
+    parse: ({ text, start }) => (start.startsWith('<') ? parseClf(text) : null),
+  },
   { id: 'csv', extension: 'csv', parse: ({ text, firstRow }) => (isTable(firstRow) ? parseCsvCurve(text) : null) },
   { id: 'cube', extension: 'cube', parse: ({ text }) => parseCube(text) },
 ]
@@ -59,11 +66,15 @@ function textOf(text: string): LutText {
   return { text, start, firstRow }
 }
 
+/** The endings that LUT files have, without the dot: for choosing files, never for telling what is in them. */
+export const lutExtensions: readonly string[] = [
+  ...new Set(lutFileKinds.flatMap((k) => [k.extension, ...(k.alsoNamed ?? [])])),
+]
+
 /** The ending of a file of a kind, without the dot. */
 export const lutExtension = (format: string): string => lutFileKinds.find((k) => k.id === format)?.extension ?? 'txt'
 
 /** A file's name without the ending that LUT files have. */
 export function lutNameOf(fileName: string): string {
-  const endings = [...lutFileKinds.map((k) => k.extension), 'xml', 'txt']
-  return fileName.replace(new RegExp(`\\.(${endings.join('|')})$`, 'i'), '')
+  return fileName.replace(new RegExp(`\\.(${[...lutExtensions, 'txt'].join('|')})$`, 'i'), '')
 }

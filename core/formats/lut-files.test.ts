@@ -1,3 +1,4 @@
+// Long: every kind of LUT file, sound and damaged, goes through one reader.
 // Every kind of LUT file: read right, refused with a reason, and never a crash or a hang for damaged ones.
 import fc from 'fast-check'
 import { deflate } from 'pako'

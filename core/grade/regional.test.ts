@@ -1,3 +1,4 @@
+// Long: one grade with regions is looked at from all sides.
 import { encodingById } from '../colour'
 import { shrink, type Frame } from '../image'
 import { fitKey, freshKey, noCleaning, sampleOf, usualCleaning, type Cleaning } from '../regions'

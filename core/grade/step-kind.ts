@@ -94,8 +94,8 @@ export interface StepKind<P extends StepParameters = StepParameters> {
   /** The side it stands on at first; "working" is the side that the grade works on. */
   readonly firstSide: Side | 'working'
   /**
-   * In the whole picture: every grade has one from the start; or it is added; and whether more than one may stand. A kind
-   * that stands is put, neutral, into every grade of before.
+   * In the whole picture: every grade has one from the start, or it is added. A kind that always stands is put,
+   * neutral, into every stored grade that lacks it. `many`: more than one may stand.
    */
   readonly stands: 'always' | 'added'
   readonly many: boolean

@@ -1,3 +1,4 @@
+// Long: every reading has its case, by the same made pictures.
 import { frameOf, normalFrom, pictureOf, randomFrom, shownAsIs } from '../../tests/support/pictures'
 import {
   gamutById,

@@ -1,3 +1,4 @@
+// Long: every kind of key has its case, by the same made picture.
 import fc from 'fast-check'
 import { fromOklab, oklabOf, toWorkingLog, workingGamut } from '../colour'
 import {

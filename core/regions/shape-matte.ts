@@ -1,3 +1,4 @@
+// Long: the distance to each kind of shape, side by side: each is short, and they share their edge.
 // A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
 import { onSteps } from '../image'
 import { inverseMotion, moved, noMotion, scaleAt, type Homography } from './homography'

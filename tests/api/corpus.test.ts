@@ -1,3 +1,4 @@
+// Long: one table of odd files, each with what must come of it.
 // Every kind of file that people have: imported, its facts, frame-accurate seeks, and bars that decode to what they
 // are.
 import { execFileSync } from 'node:child_process'

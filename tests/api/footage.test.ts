@@ -1,3 +1,4 @@
+// Long: the way of footage from file to frame, in its order.
 // Uploads in pieces, the media folder, proxies, killed workers, hostile files.
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'

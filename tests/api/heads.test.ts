@@ -63,7 +63,7 @@ test('a save is answered with its own revision, though one of a linked shot land
   await database.query('COMMIT')
   const answers = await Promise.all([mine, theirs])
   expect(answers.map((a) => a.status)).toEqual([200, expect.any(Number)])
-  expect((await answers[0]!.json()) as RevisionState).toMatchObject({ summary: 'mine' })
+  expect((await answers[0].json()) as RevisionState).toMatchObject({ summary: 'mine' })
 })
 
 test('saving one shot while the state of another is set loses no row and breaks on no deadlock', async () => {

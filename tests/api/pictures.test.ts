@@ -1,3 +1,4 @@
+// Long: the way of pictures from file to frame, in its order.
 // Frames, the truth beside the footage, and what the rendered file holds.
 import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'

@@ -126,7 +126,8 @@ test('a reading is on the Bench and in the shell', async ({ page }) => {
   const found = told.readings.find((r) => r.id === 'evenness')
   expect(found?.value).toBeCloseTo(1, 1)
   await openBench(page, shot)
-  await expect(page.getByTestId('reading-evenness')).toContainText('stops')
+  await page.getByRole('region', { name: 'Readings' }).getByRole('button', { name: 'all', exact: true }).click()
+  await expect(page.locator('[data-reading="evenness"]')).toContainText('stops')
 })
 
 test('a LUT format is taken by the program and by the shell', async ({ page }) => {

@@ -1,3 +1,4 @@
+// Long: every command of the shell has its cases, on the same files.
 // bin/pale as a person uses it from a shell: the built program, real files, exit codes and what is printed.
 import { execFile, execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'

@@ -1,3 +1,5 @@
+<!-- Long: half of it is the style of what stands in one line. -->
+
 <script setup lang="ts">
 // The header: mark, project, previous and next shot, the views by name, undo and redo, and what is saved.
 import { refDebounced } from '@vueuse/core'

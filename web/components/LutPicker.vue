@@ -2,11 +2,13 @@
 // Chooses a LUT by name, or brings one in from a file.
 import { computed, onMounted, ref } from 'vue'
 import { ElButton } from 'element-plus'
+import { lutExtensions } from '@core/formats'
 import { sentenceOf } from '../api/client'
 import { useLuts } from '../stores/luts'
 import Notice from './Notice.vue'
 import PlainSelect from './PlainSelect.vue'
 
+const accept = lutExtensions.map((e) => `.${e}`).join(',')
 const props = defineProps<{ hash: string | null; label: string; tip: string; none: string; importLabel: string }>()
 const emit = defineEmits<{ choose: [hash: string | null] }>()
 const lutStore = useLuts()
@@ -57,7 +59,7 @@ async function picked(event: Event): Promise<void> {
       ref="picker"
       class="visually-hidden"
       type="file"
-      accept=".cube,.clf,.xml,.png,.csv"
+      :accept="accept"
       tabindex="-1"
       aria-label="LUT file"
       @change="picked"

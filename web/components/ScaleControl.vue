@@ -1,3 +1,5 @@
+<!-- Long: one control: pointer, keys, wheel and typing share its value. -->
+
 <script setup lang="ts">
 // A number on a scale: drag, wheel, arrow keys (Shift ×10, Alt ×0.1), typing, double-click on the name to reset.
 import { computed, ref } from 'vue'

@@ -53,8 +53,8 @@ const idleMs = 2500
 export type ReadingsSubject = ReadPicture & { readonly pointed: Pointed }
 
 /**
- * `subject` is null while the picture moves. `clip` is the piece of footage to look through: every frame of it, coarsely
- * first.
+ * `subject` is null while the picture moves. `clip` is the range of frames to look through: all of them,
+ * coarsely first.
  */
 export function useReadings(
   subject: () => ReadingsSubject | null,

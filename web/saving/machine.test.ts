@@ -1,3 +1,4 @@
+// Long: the machine, the model of a server and the random sequences belong together.
 import fc from 'fast-check'
 import { restMs, savingMachine } from './machine'
 import {

@@ -11,7 +11,17 @@ import { post, RequestError, sentenceOf } from '../api/client'
 import type { Gesture } from '../composables/useGesture'
 import { draftLeft, dropDraft, keepDraft, writeDrafts } from '../saving/drafts'
 import { savingMachine } from '../saving/machine'
-import { isAtRest, isDirty, newSaving, standingOf, type Direction, type SaveBody, type SavingEffect, type SavingEvent, type SavingState } from '../saving/state'
+import {
+  isAtRest,
+  isDirty,
+  newSaving,
+  standingOf,
+  type Direction,
+  type SaveBody,
+  type SavingEffect,
+  type SavingEvent,
+  type SavingState,
+} from '../saving/state'
 
 const summaryLength = 400
 

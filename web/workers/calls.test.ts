@@ -10,7 +10,7 @@ interface Page {
 /** A worker in the same thread: both sides of a channel whose messages are copied and come later, as they do. */
 function start<F>(functions: F): { readonly calls: Calls<F>; readonly page: Page; readonly moved: Transferable[][] } {
   const moved: Transferable[][] = []
-  const scope = { onmessage: null as ((e: MessageEvent) => void) | null, postMessage: (): void => undefined as void }
+  const scope = { onmessage: null as ((e: MessageEvent) => void) | null, postMessage: (): void => undefined }
   const page: Page = {
     onmessage: null,
     onerror: null,
@@ -58,8 +58,8 @@ test('a function that throws fails its own call with its sentence; the worker go
     },
     good: () => 'here',
   })
-  const bad = calls.ask('bad', undefined as never)
-  const good = calls.ask('good', undefined as never)
+  const bad = calls.ask('bad', undefined)
+  const good = calls.ask('good', undefined)
   await expect(bad).rejects.toThrow('The frame came incomplete.')
   expect(await good).toBe('here')
   await expect(calls.ask('nothing' as 'bad', undefined as never)).rejects.toThrow('no function "nothing"')
@@ -106,10 +106,10 @@ test('of many that only the newest of matters, the first and the last are worked
 
 test('a worker that stops fails what is under way, and says so; closing it overtakes', async () => {
   const { calls, page } = start({ never: () => new Promise<number>(() => undefined) })
-  const asked = calls.ask('never', undefined as never)
+  const asked = calls.ask('never', undefined)
   page.onerror?.({ preventDefault: () => undefined } as ErrorEvent)
   await expect(asked).rejects.toThrow('The worker stopped. Reload the page.')
-  const last = calls.ask('never', undefined as never)
+  const last = calls.ask('never', undefined)
   calls.close()
   await expect(last).rejects.toThrow(Overtaken)
 })

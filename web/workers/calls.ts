@@ -160,13 +160,14 @@ export function connect<F>(
         line.next = { go, fail }
       })
     }
+    // The one who waits is let in a moment later: who comes in between waits in the same line.
     const mine: Line = line ?? { next: null }
-    mine.next = null
     lines.set(of, mine)
     try {
       return await ask(of, question, options)
     } finally {
-      const { next } = mine as Line
+      const { next } = mine
+      mine.next = null
       if (next) next.go()
       else lines.delete(of)
     }

@@ -1,5 +1,5 @@
-// Grade documents of earlier schemas, brought to the present one step by step. Each step is a literal snapshot in a file
-// of its own, with a stored example in examples/: adding a kind or a parameter changes none of them.
+// Grade documents of earlier schemas, brought to the present one step by step. Each step is a literal snapshot in a
+// file of its own, with a stored example in examples/: adding a kind or a parameter changes none of them.
 import { completedGrade, withAllParameters } from '../defaults'
 import { currentSchema, type GradeDocument, type Step } from '../document'
 import { isObject, type Json } from './json'

@@ -1,5 +1,6 @@
 -- What a project of thousands of shots and a record of hundreds of thousands of revisions needs to stay quick.
--- What a revision changed, in words: worked out once, when it is saved or first read. Revisions themselves never change.
+-- What a revision changed, in words: worked out once, when it is saved or first read. Revisions themselves never
+-- change.
 CREATE TABLE revision_changes (
   revision_id uuid PRIMARY KEY REFERENCES revisions ON DELETE CASCADE,
   words jsonb NOT NULL

@@ -1,3 +1,5 @@
+<!-- Long: one page with one subject: who shares the look, and how strongly. -->
+
 <script setup lang="ts">
 // The shared look: which one this shot carries and from where, how much of it, its controls, and taking the shot out of
 // it.

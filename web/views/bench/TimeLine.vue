@@ -1,3 +1,5 @@
+<!-- Long: one control: scrubbing, keys, marks and losses share its scale. -->
+
 <script setup lang="ts">
 // The time line under the picture: the clip trace, the lead frame, the looped piece, the moments worth a look, and
 // where we are.

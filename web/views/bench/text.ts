@@ -1,3 +1,4 @@
+// Long: the words of the Bench are in one place, to be read and changed as one text.
 // The words of the Bench.
 import { regionsText } from './regions/text'
 export const text = {

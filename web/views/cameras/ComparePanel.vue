@@ -1,3 +1,5 @@
+<!-- Long: one comparison: what is chosen above, its curves and numbers below. -->
+
 <script setup lang="ts">
 // Compare: one frame through the likelier encodings, each with its evidence and a score.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'

@@ -1,3 +1,5 @@
+<!-- Long: one list and the form that adds to it. -->
+
 <script setup lang="ts">
 // The list of encodings, those that ship and one's own, and the chosen one in detail.
 import { computed, ref } from 'vue'

@@ -1,3 +1,5 @@
+<!-- Long: one control: patches by pointer and by keys on one picture. -->
+
 <script setup lang="ts">
 // Patches on a frame: drag a box over each; it takes the next step of light. Frames may change between patches (a
 // bracketed card).

@@ -1,3 +1,5 @@
+<!-- Long: what is on the sheet, in which order, and what is compared depend on each other. -->
+
 <script setup lang="ts">
 // The contact sheet: one picture through every LUT and recipe, sorted by what was measured; two of them held side by
 // side.

@@ -2,12 +2,14 @@
 // The LUTs that are kept, by folder; and bringing in more.
 import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
+import { lutExtensions } from '@core/formats'
 import { ElProgress } from 'element-plus'
 import type { LutSummary } from '@contracts/responses'
 import { useLuts } from '../../stores/luts'
 import { text } from './text'
 import { useBringing } from './useBringing'
 
+const accept = lutExtensions.map((e) => `.${e}`).join(',')
 const props = defineProps<{ chosen: string }>()
 const emit = defineEmits<{ choose: [hash: string] }>()
 const lutStore = useLuts()
@@ -46,7 +48,7 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
         class="visually-hidden"
         type="file"
         multiple
-        accept=".cube,.clf,.xml,.png,.csv"
+        :accept="accept"
         tabindex="-1"
         aria-label="LUT files"
         @change="picked"

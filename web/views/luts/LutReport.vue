@@ -1,3 +1,5 @@
+<!-- Long: one report, read from top to bottom. -->
+
 <script setup lang="ts">
 // One LUT: what it was made for and where it belongs, its numbers, what it does to greys, hues and skins, and its
 // entries to turn about.

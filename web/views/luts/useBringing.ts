@@ -1,5 +1,6 @@
 // Bringing LUT files in: many at once, one after the other, with what was refused and why; can be stopped.
 import { ref, type Ref } from 'vue'
+import { lutExtensions } from '@core/formats'
 import { sentenceOf } from '../../api/client'
 import { useLuts } from '../../stores/luts'
 
@@ -12,7 +13,8 @@ export interface Bringing {
   readonly stop: () => void
 }
 
-const readable = /\.(cube|clf|xml|png|csv)$/i
+const readable = new RegExp(`\\.(${lutExtensions.join('|')})$`, 'i')
+const endings = lutExtensions.map((e) => `.${e}`).join(', ')
 /** The innermost folder that a file came in. */
 const folderOf = (file: File): string => file.webkitRelativePath.split('/').slice(0, -1).at(-1) ?? ''
 
@@ -29,7 +31,7 @@ export function useBringing(): Bringing {
     total.value = wanted.length
     refused.value =
       wanted.length < files.length && wanted.length === 0
-        ? ['Nothing there is a LUT: .cube, .clf, .png and .csv are read.']
+        ? [`Nothing there is a LUT: files ending in ${endings} are read.`]
         : []
     let last: string | null = null
     for (const file of wanted) {

@@ -1,3 +1,5 @@
+<!-- Long: one printed sheet, read from top to bottom. -->
+
 <script setup lang="ts">
 // The grade sheet: a page to print, of one shot or of a whole project.
 import { ref, shallowRef, watch } from 'vue'

@@ -3,7 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
-import { timecodeAt, type Cut } from '@core/footage'
+import type { Cut } from '@core/footage'
 import type { ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
@@ -12,7 +12,8 @@ import { useOpenShot } from '../../stores/open-shot'
 import { useReel } from '../../stores/reel'
 import { joinNext, piecesOfCuts, splitAt, trim, type Piece } from './pieces'
 import { cutText as text } from './cut-text'
-import { thumbnailOf } from './thumbnail'
+import CutPiece from './CutPiece.vue'
+import CutStrip from './CutStrip.vue'
 
 const props = defineProps<{ shotId: string }>()
 const openShot = useOpenShot()
@@ -26,7 +27,6 @@ const busy = ref(false)
 const shot = ref<ShotDetail | null>(null)
 const pieces = ref<readonly Piece[]>([])
 const picker = ref<HTMLInputElement | null>(null)
-const strip = ref<HTMLElement | null>(null)
 const frames = computed(() => shot.value?.media.frameCount ?? 0)
 const last = computed(() => (shot.value ? shot.value.firstFrame + shot.value.frameCount - 1 : 0))
 
@@ -92,16 +92,8 @@ function choose(frame: number): void {
   const first = shot.value?.firstFrame ?? 0
   if (Number.isInteger(frame)) at.value = Math.min(last.value, Math.max(first, frame))
 }
-function place(event: PointerEvent): void {
-  const found = shot.value
-  const box = strip.value?.getBoundingClientRect()
-  if (found && box) choose(found.firstFrame + Math.floor(((event.clientX - box.left) / box.width) * found.frameCount))
-}
-const left = (frame: number): string =>
-  `${(((frame - (shot.value?.firstFrame ?? 0)) / Math.max(1, shot.value?.frameCount ?? 1)) * 100).toFixed(3)}%`
-const ends = (p: Piece): readonly number[] => [p.first, p.first + Math.floor(p.count / 2), p.first + p.count - 1]
-const set = (index: number, end: 'first' | 'last', value: string): void => {
-  pieces.value = trim(pieces.value, index, end, Math.round(Number(value)), frames.value)
+const trimPiece = (index: number, end: 'first' | 'last', frame: number): void => {
+  pieces.value = trim(pieces.value, index, end, frame, frames.value)
 }
 const rename = (index: number, name: string): void => {
   pieces.value = pieces.value.map((p, i) => (i === index ? { ...p, name: name.slice(0, 200) } : p))
@@ -173,125 +165,28 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
         :text="fault"
         @close="fault = ''"
       />
-      <div class="line">
-        <div
-          ref="strip"
-          class="strip"
-          @pointerdown="place"
-          @pointermove="$event.buttons === 1 && place($event)"
-        >
-          <span
-            v-for="(p, i) in pieces"
-            :key="i"
-            class="piece"
-            :class="{ soft: p.transition > 0, odd: i % 2 }"
-            :style="{ left: left(p.first), width: `calc(${left(p.first + p.count)} - ${left(p.first)})` }"
-            :title="p.name"
-          />
-          <span
-            class="here"
-            :style="{ left: left(at) }"
-          />
-        </div>
-        <div class="split">
-          <img
-            :src="thumbnailOf(shot, 'graded', Math.max(shot.firstFrame, at - 1))"
-            alt="the frame before"
-            width="160"
-            height="90"
-          />
-          <img
-            :src="thumbnailOf(shot, 'graded', at)"
-            alt="the first frame of the later shot"
-            width="160"
-            height="90"
-          />
-          <label>
-            {{ text.frame }}
-            <input
-              type="number"
-              class="figures"
-              :value="at"
-              :min="shot.firstFrame"
-              :max="last"
-              :aria-label="text.frame"
-              @input="choose(Number(($event.target as HTMLInputElement).value))"
-            />
-          </label>
-          <span class="figures quiet">{{ timecodeAt(at, shot.media, shot.media.startTimecode) }}</span>
-          <ElButton
-            :data-tip="text.splitTip"
-            size="small"
-            @click="pieces = splitAt(pieces, at)"
-          >
-            {{ text.split }}
-          </ElButton>
-        </div>
-      </div>
+      <CutStrip
+        :shot="shot"
+        :pieces="pieces"
+        :at="at"
+        @at="choose"
+        @split="pieces = splitAt(pieces, at)"
+      />
       <ol class="pieces">
-        <li
+        <CutPiece
           v-for="(p, i) in pieces"
           :key="i"
-          data-testid="piece"
-        >
-          <span class="figures quiet number">{{ i + 1 }}</span>
-          <img
-            v-for="(frame, k) in ends(p)"
-            :key="k"
-            :src="thumbnailOf(shot, 'graded', frame)"
-            :alt="`frame ${frame}`"
-            width="112"
-            height="63"
-            loading="lazy"
-          />
-          <input
-            class="name"
-            :value="p.name"
-            :aria-label="text.nameOf(i + 1)"
-            maxlength="200"
-            @input="rename(i, ($event.target as HTMLInputElement).value)"
-          />
-          <label>
-            {{ text.first }}
-            <input
-              type="number"
-              class="figures"
-              :value="p.first"
-              :min="0"
-              :max="p.first + p.count - 1"
-              :aria-label="`${text.first} ${i + 1}`"
-              @change="set(i, 'first', ($event.target as HTMLInputElement).value)"
-            />
-          </label>
-          <label>
-            {{ text.last }}
-            <input
-              type="number"
-              class="figures"
-              :value="p.first + p.count - 1"
-              :min="p.first"
-              :max="frames - 1"
-              :aria-label="`${text.last} ${i + 1}`"
-              @change="set(i, 'last', ($event.target as HTMLInputElement).value)"
-            />
-          </label>
-          <span class="figures quiet length">{{ text.length(p.count) }}</span>
-          <span class="transition">{{ p.transition > 0 ? text.dissolve(p.transition) : '' }}</span>
-          <ElButton
-            size="small"
-            :disabled="i === pieces.length - 1"
-            @click="pieces = joinNext(pieces, i)"
-          >
-            {{ text.join }}
-          </ElButton>
-          <ElButton
-            size="small"
-            :disabled="pieces.length === 1"
-            @click="pieces = pieces.filter((_, k) => k !== i)"
-          >
-            {{ text.leave }}
-          </ElButton>
-        </li>
+          :shot="shot"
+          :piece="p"
+          :index="i"
+          :frames="frames"
+          :last="i === pieces.length - 1"
+          :only="pieces.length === 1"
+          @rename="rename(i, $event)"
+          @trim="(end, frame) => trimPiece(i, end, frame)"
+          @join="pieces = joinNext(pieces, i)"
+          @leave="pieces = pieces.filter((_, k) => k !== i)"
+        />
       </ol>
     </main>
     <Notice
@@ -334,50 +229,6 @@ h1 {
 .note {
   flex: 1;
 }
-.line {
-  display: grid;
-  gap: var(--gap);
-}
-.strip {
-  position: relative;
-  height: 40px;
-  background: var(--well);
-  cursor: crosshair;
-  touch-action: none;
-}
-.piece {
-  position: absolute;
-  top: 4px;
-  bottom: 4px;
-  background: var(--raised);
-  border-left: 2px solid var(--ink-quiet);
-  pointer-events: none;
-}
-.piece.odd {
-  background: var(--pressed);
-}
-.piece.soft {
-  border-left: 4px double var(--accent);
-}
-.here {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 1px;
-  background: var(--accent);
-  pointer-events: none;
-}
-.split {
-  display: flex;
-  align-items: center;
-  gap: var(--gap);
-}
-.split label,
-li label {
-  display: flex;
-  align-items: center;
-  gap: var(--gap-small);
-}
 .pieces {
   list-style: none;
   margin: 0;
@@ -386,37 +237,6 @@ li label {
   min-height: 0;
   border-top: var(--line) solid var(--hairline);
 }
-li {
-  display: flex;
-  align-items: center;
-  gap: var(--gap);
-  min-height: 73px;
-  border-bottom: var(--line) solid var(--hairline);
-}
-li :deep(.el-button + .el-button) {
-  margin-left: 0;
-}
-img {
-  display: block;
-  object-fit: contain;
-  background: var(--well);
-}
-.number {
-  width: 2em;
-  text-align: right;
-}
-.name {
-  flex: 1;
-  min-width: 120px;
-}
-.length {
-  width: 8em;
-}
-.transition {
-  width: 10em;
-  color: var(--accent);
-}
-li input,
 input[type='number'] {
   background: var(--well);
   border: var(--line) solid var(--hairline);

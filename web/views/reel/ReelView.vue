@@ -1,3 +1,5 @@
+<!-- Long: the parts of the Reel meet here: filter, order and selection are shared by all. -->
+
 <script setup lang="ts">
 // The Reel: every shot of a project with its lead frame as shot and as graded; footage comes in here, and many shots
 // change at once.

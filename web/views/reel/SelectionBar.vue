@@ -1,3 +1,5 @@
+<!-- Long: a row of buttons, one for each thing that is done to the chosen shots. -->
+
 <script setup lang="ts">
 // What can be done with the chosen shots, all at once.
 import { computed, ref } from 'vue'

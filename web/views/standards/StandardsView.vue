@@ -1,3 +1,5 @@
+<!-- Long: one form: a standard with its readings and their targets. -->
+
 <script setup lang="ts">
 // Standards: the schools that ship, the user's own, their targets in numbers and as a picture.
 import { useFileDialog } from '@vueuse/core'

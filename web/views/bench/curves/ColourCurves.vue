@@ -1,80 +1,45 @@
 <script setup lang="ts">
 // Colour curves: five, one at a time, over the picture's own colours. A colour picked in the picture becomes a hump
 // that width and softness shape.
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { useGesture } from '../../../composables/useGesture'
+import { computed, ref, watch } from 'vue'
 import {
-  addCurvePoint,
-  amountAt,
   colourCurve,
   colourCurveIds,
   colourCurves,
-  pushBounds,
-  setPush,
   tears,
   type ColourCurveId,
-  type ColourPush,
   type CurvePoint,
-  type NumberParameter,
   type Step,
 } from '@core/grade'
-import { lowestStops, type PlaceColour } from '@core/instruments'
+import { lowestStops } from '@core/instruments'
+import { clamp } from '@core/numbers'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { usePicking } from '../../../stores/picking'
 import { hueWheel } from '../../../design/hue-wheel'
 import { text } from '../text'
+import { colourFields, humpSoftness, humpWidth, xTicksOf, yTicksOf } from './colour-field'
 import CurveField from './CurveField.vue'
 import PointNumbers from './PointNumbers.vue'
 import SpreadBehind from './Spread.vue'
+import { useColourPicking } from './useColourPicking'
 
 const props = defineProps<{ step: Step }>()
 const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]] }>()
-const gesture = useGesture()
 const picking = usePicking()
 
 const curveId = ref<ColourCurveId>('hueByHue')
 const chosen = ref(0)
-const push = shallowRef<ColourPush | null>(null)
 watch(curveId, () => {
   chosen.value = 0
-  push.value = null
-  picking.stop()
 })
 const declared = computed(() => colourCurves[curveId.value])
 const points = computed(() => props.step.params[curveId.value] as readonly CurvePoint[])
 const byHue = computed(() => 'periodic' in declared.value)
 const words = computed(() => text.colourCurves[curveId.value])
 const x = computed(() => [declared.value.x.min, declared.value.x.max] as const)
-/** The field shows what hands use; typing reaches the rest. */
-const shownY: Readonly<Record<ColourCurveId, readonly [number, number]>> = {
-  hueByHue: [-40, 40],
-  saturationByHue: [0, 2],
-  lightnessByHue: [-1.5, 1.5],
-  saturationByLightness: [0, 2],
-  saturationBySaturation: [0, 2],
-}
-const y = computed(() => shownY[curveId.value])
-const every: Readonly<Record<ColourCurveId, readonly [number, number]>> = {
-  hueByHue: [30, 10],
-  saturationByHue: [30, 0.5],
-  lightnessByHue: [30, 0.5],
-  saturationByLightness: [2, 0.5],
-  saturationBySaturation: [0.1, 0.5],
-}
-const ticksOf = (from: number, to: number, step: number, strong: number | null): { at: number; strong: boolean }[] =>
-  Array.from({ length: Math.floor((to - from) / step + 1e-9) + 1 }, (_, i) => ({
-    at: from + i * step,
-    strong: Math.abs(from + i * step - (strong ?? NaN)) < 1e-9,
-  }))
-const xTicks = computed(() =>
-  ticksOf(
-    Math.ceil(x.value[0] / every[curveId.value][0]) * every[curveId.value][0],
-    x.value[1],
-    every[curveId.value][0],
-    curveId.value === 'saturationByLightness' ? 0 : null,
-  ),
-)
-const yTicks = computed(() => ticksOf(y.value[0], y.value[1], every[curveId.value][1], declared.value.neutral))
+const y = computed(() => colourFields[curveId.value].shownY)
+const xTicks = computed(() => xTicksOf(curveId.value))
+const yTicks = computed(() => yTicksOf(curveId.value))
 const torn = computed(() => tears(curveId.value, points.value))
 const point = computed(() => points.value[chosen.value] ?? points.value[0])
 const behind = computed(() => {
@@ -88,7 +53,7 @@ const behind = computed(() => {
 const unitX = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.x.unit])
 const unitY = computed(() => ({ '°': '°', stops: 'stops', purity: '', '×': '×', log: '' })[declared.value.y.unit])
 const set = (next: readonly CurvePoint[]): void => emit('change', curveId.value, next)
-const held = (v: number): number => Math.min(declared.value.y.max, Math.max(declared.value.y.min, v))
+const { push, shape, toggle: pick } = useColourPicking(() => props.step, curveId, points, chosen, set)
 
 function type(to: { readonly x: number; readonly y: number }): void {
   const index = Math.min(chosen.value, points.value.length - 1)
@@ -100,113 +65,14 @@ function type(to: { readonly x: number; readonly y: number }): void {
   set(
     points.value.map((p, i) =>
       i === index
-        ? { x: Math.min(after - 0.01, Math.max(before + 0.01, Math.min(last, Math.max(low, to.x)))), y: held(to.y) }
+        ? {
+            x: clamp(clamp(to.x, low, last), before + 0.01, after - 0.01),
+            y: clamp(to.y, declared.value.y.min, declared.value.y.max),
+          }
         : p,
     ),
   )
 }
-function shape(change: Partial<ColourPush>): void {
-  if (!push.value) return
-  push.value = { ...push.value, ...change }
-  set(setPush(curveId.value, points.value, push.value))
-}
-/** How much a drag over the whole height of the picture does. */
-const reach: Readonly<Record<ColourCurveId, number>> = {
-  hueByHue: 60,
-  saturationByHue: 2,
-  lightnessByHue: 2,
-  saturationByLightness: 2,
-  saturationBySaturation: 2,
-}
-function pick(): void {
-  let from = 0
-  let index = 0
-  const beginHump = (colour: PlaceColour): void => {
-    from = amountAt(curveId.value, points.value, colour.degrees)
-    push.value = {
-      degrees: colour.degrees,
-      widthDegrees: push.value?.widthDegrees ?? 45,
-      softness: push.value?.softness ?? 1,
-      amount: from,
-    }
-    const humped = setPush(curveId.value, points.value, push.value)
-    set(humped)
-    chosen.value = Math.max(
-      0,
-      humped.findIndex((p) => Math.abs(p.x - colour.degrees) < 0.01),
-    )
-  }
-  const beginPoint = (colour: PlaceColour): void => {
-    const wanted = curveId.value === 'saturationByLightness' ? colour.stops : colour.purity
-    const at = Math.min(x.value[1], Math.max(x.value[0], wanted))
-    const near = (x.value[1] - x.value[0]) / 40
-    index = points.value.findIndex((p) => Math.abs(p.x - at) < near)
-    const taken =
-      index < 0
-        ? addCurvePoint(points.value, {
-            x: at,
-            y: held((colourCurve(curveId.value, points.value) ?? (() => declared.value.neutral))(at)),
-          })
-        : points.value
-    if (index < 0) {
-      index = taken.findIndex((p) => p.x === at)
-      set(taken)
-    }
-    chosen.value = index
-    from = taken[index]?.y ?? declared.value.neutral
-  }
-  picking.toggle({
-    id: curveId.value,
-    station: 'hue',
-    side: props.step.side,
-    begin: (colour) => {
-      gesture.begin()
-      if (byHue.value) beginHump(colour)
-      else beginPoint(colour)
-    },
-    drag: (up) => {
-      if (byHue.value) shape({ amount: from + up * reach[curveId.value] })
-      else {
-        const here = points.value[index]
-        if (here)
-          set(points.value.map((p, i) => (i === index ? { x: p.x, y: held(from + up * reach[curveId.value]) } : p)))
-      }
-    },
-    end: gesture.end,
-  })
-}
-const width: NumberParameter = {
-  type: 'number',
-  label: text.picking.width,
-  tip: text.picking.widthTip,
-  unit: '°',
-  ...pushBounds.widthDegrees,
-  default: 45,
-  step: 1,
-  decimals: 0,
-}
-const softness: NumberParameter = {
-  type: 'number',
-  label: text.picking.softness,
-  tip: text.picking.softnessTip,
-  unit: '%',
-  ...pushBounds.softness,
-  default: 1,
-  step: 0.01,
-  decimals: 0,
-  shownFactor: 100,
-}
-onBeforeUnmount(() => {
-  picking.stop()
-  picking.wanted = null
-})
-watch(
-  () => props.step.side,
-  (side) => {
-    picking.wanted = { station: 'hue', side }
-  },
-  { immediate: true },
-)
 </script>
 
 <template>
@@ -297,13 +163,13 @@ watch(
       class="hump"
     >
       <ScaleControl
-        :parameter="width"
+        :parameter="humpWidth"
         :model-value="push.widthDegrees"
         data-control="push-width"
         @update:model-value="shape({ widthDegrees: $event })"
       />
       <ScaleControl
-        :parameter="softness"
+        :parameter="humpSoftness"
         :model-value="push.softness"
         data-control="push-softness"
         @update:model-value="shape({ softness: $event })"

@@ -1,3 +1,5 @@
+<!-- Long: one control: dragging, keys and drawing share its scale. -->
+
 <script setup lang="ts">
 // A curve through points on a field of two axes. Click adds a point, drag moves it, Delete removes it; arrows move the
 // chosen one. What lies behind is the caller's.

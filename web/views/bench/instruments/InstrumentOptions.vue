@@ -2,11 +2,13 @@
 // How an instrument counts and draws: modes, scale, gain, lines; what it looks at; the reference trace; a window of its
 // own.
 import { computed } from 'vue'
-import { stations, type NumberParameter, type StationId } from '@core/grade'
+import { stations, type StationId } from '@core/grade'
 import type { InstrumentId, InstrumentSettings } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
+import { instrumentChoices, type ChoiceChange } from './instrument-choices'
+import { brightness, gain, persistence, skinAngle } from './instrument-scales'
 import { onSceneSide } from './scale-lines'
 
 const props = defineProps<{
@@ -25,155 +27,12 @@ const emit = defineEmits<{
   detach: []
 }>()
 const o = text.options
-
-interface Choice {
-  readonly label: string
-  readonly tip: string
-  readonly now: unknown
-  readonly options: readonly (readonly [value: unknown, name: string])[]
-  readonly set: (value: never) => void
+const change: ChoiceChange = {
+  settings: (to) => emit('settings', to),
+  graticules: (to) => emit('graticules', to),
 }
-const choice = <T,>(
-  label: string,
-  tip: string,
-  now: T,
-  options: readonly (readonly [T, string])[],
-  set: (value: T) => void,
-): Choice => ({ label, tip, now, options, set })
-const choices = computed((): readonly Choice[] => {
-  const s = props.settings
-  const g = props.graticules
-  const scale = choice<Graticules['scale']>(
-    o.scale,
-    o.scaleTip,
-    g.scale,
-    [
-      ['percent', '%'],
-      ['codes', '10-bit'],
-      ['light', 'cd/m²'],
-    ],
-    (value) => emit('graticules', { scale: value }),
-  )
-  switch (props.id) {
-    case 'chromaticity':
-      return []
-    case 'waveform':
-      return [
-        choice<InstrumentSettings['waveform']>(
-          o.shows,
-          o.waveformTip,
-          s.waveform,
-          [
-            ['luma', 'luma'],
-            ['rgb', 'R G B'],
-            ['chroma', 'luma, Cb, Cr'],
-          ],
-          (waveform) => emit('settings', { waveform }),
-        ),
-        scale,
-      ]
-    case 'parade':
-      return [
-        choice<InstrumentSettings['parade']>(
-          o.shows,
-          o.paradeTip,
-          s.parade,
-          [
-            ['rgb', 'R G B'],
-            ['ycbcr', 'Y Cb Cr'],
-          ],
-          (parade) => emit('settings', { parade }),
-        ),
-        scale,
-      ]
-    case 'histogram':
-      return [
-        choice<InstrumentSettings['histogram']>(
-          o.shows,
-          o.histogramTip,
-          s.histogram,
-          [
-            ['rgb', 'R G B'],
-            ['luma', 'luma'],
-          ],
-          (histogram) => emit('settings', { histogram }),
-        ),
-        choice<InstrumentSettings['histogramScale']>(
-          o.heights,
-          o.heightsTip,
-          s.histogramScale,
-          [
-            ['linear', 'even'],
-            ['log', 'log'],
-          ],
-          (histogramScale) => emit('settings', { histogramScale }),
-        ),
-        scale,
-      ]
-    case 'vectorscope':
-      return [
-        choice<InstrumentSettings['vectorZoom']>(
-          o.zoom,
-          o.zoomTip,
-          s.vectorZoom,
-          [
-            [1, '×1'],
-            [2, '×2'],
-            [4, '×4'],
-            [8, '×8'],
-          ],
-          (vectorZoom) => emit('settings', { vectorZoom }),
-        ),
-        choice<boolean>(
-          o.ink,
-          o.inkTip,
-          s.vectorColoured,
-          [
-            [false, 'plain'],
-            [true, 'hue'],
-          ],
-          (vectorColoured) => emit('settings', { vectorColoured }),
-        ),
-        choice<Graticules['targets']>(
-          o.targets,
-          o.targetsTip,
-          g.targets,
-          [
-            [75, '75 %'],
-            [100, '100 %'],
-          ],
-          (targets) => emit('graticules', { targets }),
-        ),
-      ]
-  }
-  return []
-})
-const number = (
-  label: string,
-  tip: string,
-  unit: string,
-  min: number,
-  max: number,
-  initial: number,
-  step: number,
-  decimals: number,
-  shownFactor = 1,
-): NumberParameter => ({
-  type: 'number',
-  label,
-  tip,
-  unit,
-  min,
-  max,
-  default: initial,
-  step,
-  decimals,
-  ...(shownFactor === 1 ? {} : { shownFactor }),
-})
-const gain = number(o.gain, o.gainTip, '×', 0.25, 4, 1, 0.05, 2)
-const lines = number(o.lines, o.linesTip, '%', 0.1, 1, 0.55, 0.05, 0, 100)
-const persistence = number(o.persistence, o.persistenceTip, '%', 0, 0.95, 0, 0.05, 0, 100)
-const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
+
+const choices = computed(() => instrumentChoices(props.id, props.settings, props.graticules, change))
 </script>
 
 <template>
@@ -232,7 +91,7 @@ const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
       @update:model-value="emit('settings', { gain: $event })"
     />
     <ScaleControl
-      :parameter="lines"
+      :parameter="brightness"
       :model-value="graticules.brightness"
       @update:model-value="emit('graticules', { brightness: $event })"
     />
@@ -243,7 +102,7 @@ const skin = number(o.skin, o.skinTip, '°', 90, 150, 123, 0.5, 1)
     />
     <ScaleControl
       v-if="id === 'vectorscope'"
-      :parameter="skin"
+      :parameter="skinAngle"
       :model-value="graticules.skinDegrees"
       @update:model-value="emit('graticules', { skinDegrees: $event })"
     />

@@ -31,3 +31,6 @@ export function bandOf(lower: readonly number[], upper: readonly number[]): stri
   const close = ` L ${planeWidth} ${planeHeight} L 0 ${planeHeight} Z`
   return `${pathOf(upper)}${close} ${pathOf(lower)}${close}`
 }
+
+/** The percentiles of the lines, from the bottom up. */
+export const lineNames = ['0.1', '1', '10', '50', '90', '99', '99.9']

@@ -1,3 +1,5 @@
+<!-- Long: the layers over the picture share its place and its zoom. -->
+
 <script setup lang="ts">
 // The picture: a canvas that finished pixels are put on, and over it the lit pixels, the measured part, the chosen
 // region, and numbers.

@@ -17,7 +17,7 @@ import {
   type ReadingId,
 } from '@core/readings'
 import type { ShotDetail } from '@contracts/responses'
-import type { ClipWorst, OverClip } from '../../../composables/useReadings'
+import type { OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
 import { percent, sharePercent } from '../figures'
 import { text } from '../text'
@@ -26,6 +26,9 @@ import { clipRange } from './clip-extremes'
 import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
+import ReadingList from './ReadingList.vue'
+import ReadingsHead from './ReadingsHead.vue'
+import { mostHelpfulFirst } from './standing'
 
 const props = defineProps<{
   facts: PictureFacts | null
@@ -69,25 +72,13 @@ const waivedIds = computed(() => new Set([...waivers.value.keys()]))
 const spared = computed(
   () => new Set(props.readings.filter((r) => r.target === null && props.standard.targets[r.id]).map((r) => r.id)),
 )
-const standing = (r: Reading): 'off' | 'waived' | 'met' | 'note' => {
-  if (waivers.value.has(keyOf(r))) return 'waived'
-  if (r.weight > 0) return 'off'
-  if (r.verdict === 'met') return 'met'
-  return 'note'
-}
 const ranked = computed(() => props.readings.filter((r) => !live.has(r.id)))
-const off = computed(() => outside(props.readings).filter((r) => !waivers.value.has(keyOf(r))))
+const off = computed(() => outside(props.readings).filter((r) => !waivedIds.value.has(keyOf(r))))
 const mostRows = computed(() => (props.part ? 2 : 3))
 /** What helps: what lies outside, then alarms, then a little of what is met. */
 const rows = computed(() =>
-  all.value ? props.readings : [...ranked.value].sort((a, b) => order(b) - order(a)).slice(0, mostRows.value),
+  all.value ? props.readings : mostHelpfulFirst(ranked.value, waivedIds.value).slice(0, mostRows.value),
 )
-const order = (r: Reading): number => {
-  if (standing(r) === 'off') return 3
-  if (r.alarm) return 2
-  if (standing(r) === 'met' && r.id !== 'neutrals') return 0
-  return 1
-}
 const opened = computed(() => props.readings.find((r) => keyOf(r) === open.value) ?? null)
 watch(
   () => props.shot.id,
@@ -98,23 +89,6 @@ watch(
 const proposal = computed(() => opened.value && aimOfReading(opened.value, props.card))
 const value = (r: Reading): string => printValue(r.value, readingKind(r.id).unit)
 const unit = (r: Reading): string => unitForm(readingKind(r.id).unit).after
-function wants({ id, target }: Reading): string {
-  if (!target) return ''
-  // There is little room: no zeros behind the point.
-  const { unit: of } = readingKind(id)
-  const short = (v: number): string => {
-    const shown = printValue(v, of)
-    return shown.includes('.') ? shown.replace(/\.?0+$/, '') : shown
-  }
-  const high = short(target.high)
-  if (target.low === -target.high) return `± ${high}`
-  return target.low === 0 && id !== 'black' ? `≤ ${high}` : `${short(target.low)}–${high}`
-}
-/** Where in the clip a reading lies furthest outside, when that is further than here. */
-const worse = (r: Reading): ClipWorst | null => {
-  const found = props.clip.worst.get(keyOf(r))
-  return found && found.reading.weight > r.weight + 1e-6 ? found : null
-}
 const clipWords = computed(() => {
   const r = opened.value
   const id = r?.id
@@ -147,60 +121,17 @@ const clipWords = computed(() => {
     :aria-label="text.readings"
     @keydown.esc="all = false"
   >
-    <h2>
-      <span
-        class="tabs"
-        role="group"
-        :aria-label="text.readings"
-      >
-        <button
-          type="button"
-          class="caps"
-          :aria-pressed="!aiming"
-          @click="emit('aiming', false)"
-        >
-          {{ text.readings }}
-        </button>
-        <button
-          type="button"
-          class="caps"
-          :aria-pressed="aiming"
-          data-testid="aims-tab"
-          @click="emit('aiming', true)"
-        >
-          {{ text.aims.title }}{{ aimCount ? ` ${aimCount}` : '' }}
-        </button>
-      </span>
-      <RouterLink
-        class="quiet"
-        :to="{ name: 'standards', params: { standardId: standard.id } }"
-      >
-        {{ standard.name }}
-      </RouterLink>
-      <span
-        v-if="clip.seen > 0 && clip.seen < clip.all"
-        :data-tip="text.lookingThrough(clip.seen, clip.all)"
-        class="quiet figures seen"
-        data-testid="clip-seen"
-      >
-        {{ clip.seen }}/{{ clip.all }}
-      </span>
-      <span
-        class="count figures"
-        :class="{ off: off.length > 0 }"
-        role="status"
-        data-testid="outside"
-      >
-        {{ fresh ? text.outside(off.length) : text.measuring }}
-      </span>
-      <button
-        type="button"
-        :aria-expanded="all"
-        @click="all = !all"
-      >
-        {{ all ? text.fewer : text.allReadings }}
-      </button>
-    </h2>
+    <ReadingsHead
+      :standard="standard"
+      :clip="clip"
+      :off="off.length"
+      :fresh="fresh"
+      :aiming="aiming"
+      :aim-count="aimCount"
+      :all="all"
+      @aiming="emit('aiming', $event)"
+      @all="all = $event"
+    />
     <PartBar
       v-if="part || partFault"
       :part="part"
@@ -245,42 +176,13 @@ const clipWords = computed(() => {
         @go="emit('go', $event)"
         @open="open = $event"
       />
-      <ol :class="{ stale: !fresh }">
-        <li
-          v-for="r in rows"
-          :key="keyOf(r)"
-        >
-          <button
-            :data-tip="worse(r) ? `${r.sentence} ${text.worseElsewhere}` : r.sentence"
-            type="button"
-            :class="standing(r)"
-            :data-reading="r.id"
-            @click="open = keyOf(r)"
-          >
-            <span
-              class="sign"
-              aria-hidden="true"
-            >
-              {{ { off: '▲', waived: '–', met: '·', note: r.alarm ? '▲' : '·' }[standing(r)] }}
-            </span>
-            <span class="name">
-              {{ r.name }}
-              <span
-                v-if="standing(r) === 'waived'"
-                class="quiet"
-              >
-                {{ text.waived }}
-              </span>
-            </span>
-            <span class="more quiet">{{ r.detail }}</span>
-            <span class="figures">
-              {{ value(r) }}
-              <span class="quiet">{{ unit(r) }}</span>
-            </span>
-            <span class="figures quiet wants">{{ worse(r) ? '⇥ ' : '' }}{{ wants(r) }}</span>
-          </button>
-        </li>
-      </ol>
+      <ReadingList
+        :rows="rows"
+        :waived="waivedIds"
+        :clip="clip"
+        :fresh="fresh"
+        @open="open = $event"
+      />
       <p
         v-if="fault"
         class="fault"
@@ -315,96 +217,6 @@ const clipWords = computed(() => {
   overflow: auto;
   border: var(--line) solid var(--hairline-strong);
   z-index: 3;
-}
-h2 {
-  font-size: var(--text);
-  font-weight: 400;
-  display: flex;
-  gap: var(--gap);
-  align-items: center;
-  min-height: 24px;
-}
-.tabs {
-  display: flex;
-  gap: 2px;
-}
-.tabs button {
-  border-color: transparent;
-  color: var(--ink-quiet);
-  padding: 0 4px;
-  min-height: 24px;
-}
-.tabs [aria-pressed='true'] {
-  color: var(--ink);
-  border-bottom-color: var(--accent);
-  border-radius: 0;
-}
-h2 button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  font-size: 11px;
-  padding: 0 6px;
-  min-height: 20px;
-}
-.count {
-  flex: 1;
-  text-align: right;
-  font-size: 11px;
-  color: var(--ink-quiet);
-}
-.seen {
-  font-size: 11px;
-}
-.count.off {
-  color: var(--warning);
-}
-ol {
-  list-style: none;
-  margin: 2px 0 0;
-  padding: 0;
-}
-ol.stale {
-  opacity: 0.55;
-}
-li button {
-  display: grid;
-  grid-template-columns: 14px auto minmax(0, 1fr) auto 44px;
-  gap: var(--gap-small);
-  width: 100%;
-  align-items: baseline;
-  text-align: left;
-  background: none;
-  border: 0;
-  border-bottom: var(--line) solid var(--raised);
-  padding: 0;
-  height: 20px;
-  font-size: 12px;
-}
-li button:hover {
-  background: var(--veil);
-}
-.sign {
-  color: var(--ink-quiet);
-}
-.off .sign,
-.off .name {
-  color: var(--warning);
-}
-.more {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  font-size: 11px;
-}
-.name {
-  white-space: nowrap;
-}
-.wants {
-  font-size: 10px;
-  text-align: right;
-  white-space: nowrap;
-  overflow: hidden;
 }
 .fault {
   margin: 0;

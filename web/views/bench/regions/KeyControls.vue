@@ -1,3 +1,5 @@
+<!-- Long: the settings of one key, under each other. -->
+
 <script setup lang="ts">
 // A key: colours picked from the picture, and the ranges of hue, chroma and lightness that were fitted to them, over
 // the picture's own spread.

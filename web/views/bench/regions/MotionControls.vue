@@ -1,3 +1,5 @@
+<!-- Long: the settings of one motion, under each other. -->
+
 <script setup lang="ts">
 // How the chosen shape follows the picture: tracking with its quality along the clip, keyframes by hand, and where it
 // is hidden.

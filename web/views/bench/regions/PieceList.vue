@@ -1,3 +1,5 @@
+<!-- Long: a row and its buttons; half of it is their style. -->
+
 <script setup lang="ts">
 // What a region is made of: its pieces in order, how each joins what stands before it, and the numbers of the chosen
 // one.

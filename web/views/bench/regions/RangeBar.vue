@@ -1,3 +1,5 @@
+<!-- Long: one control: four handles on one scale, by pointer and by key. -->
+
 <script setup lang="ts">
 // A range with soft ends over how the picture is spread: drag its middle, its ends, or how far they fade; each end
 // takes arrow keys and a number.

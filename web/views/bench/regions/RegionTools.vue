@@ -33,7 +33,7 @@ const emit = defineEmits<{
 }>()
 const store = useGrade()
 const zoneKind = 'zone'
-/** The pages with scales show the kinds of the station of their name; zones, of which there may be several, with them. */
+/** The pages with scales show the kinds of the station of their name, zones among them. */
 const isScale = (k: StepKind): boolean => k.inRegions !== 'never' && (k.id === zoneKind || !editedKinds.has(k.id))
 const kinds = computed(() => stepKinds.filter((k) => k.station === props.page && isScale(k)).map((k) => k.id))
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))

@@ -1,5 +1,5 @@
-// The Bench as one session: the shot, its grade, the frame, the picture, playing, readings, aims and regions. It is made
-// once for the view and injected by everything in it.
+// The Bench as one session: the shot, its grade, the frame, the picture, playing, readings, aims and regions. It is
+// made once for the view and injected by everything in it.
 import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
 import { useRouter } from 'vue-router'
 import { displayById, lumaWeights } from '@core/colour'
