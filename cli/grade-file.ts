@@ -18,6 +18,17 @@ async function bytes(path: string): Promise<Buffer> {
   })
 }
 
+/** The grade of --grade with the LUTs of --lut; `plain` without one. Throws UsageError with one sentence. */
+export async function gradeOrPlain(
+  path: string | undefined,
+  lutPaths: readonly string[],
+  plain: GradeDocument,
+): Promise<LoadedGrade> {
+  if (path !== undefined) return loadGrade(path, lutPaths)
+  if (lutPaths.length > 0) throw new UsageError('--lut gives the LUTs that a grade refers to; name it with --grade.')
+  return { grade: plain, find: () => undefined }
+}
+
 /** Reads and checks a grade and the LUTs given beside it. Throws UsageError with one sentence. */
 export async function loadGrade(path: string, lutPaths: readonly string[]): Promise<LoadedGrade> {
   const luts = new Map<string, Lut>()

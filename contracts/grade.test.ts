@@ -370,49 +370,53 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
     'steps',
   ],
   [
-    'marks of a step that is not there',
+    'keyframes of a step that is not there',
     (g) => {
-      g['along'] = [{ stepId: 'nowhere', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 1 }] }]
+      g['animation'] = [
+        { stepId: 'nowhere', key: 'exposureStops', path: 'smooth', keyframes: [{ frame: 1, value: 1 }] },
+      ]
     },
-    'along.0',
+    'animation.0',
   ],
   [
-    'marks of a curve',
+    'keyframes of a curve',
     (g) => {
-      g['along'] = [{ stepId: 'tone-curve', key: 'points', path: 'smooth', marks: [{ frame: 1, value: 1 }] }]
+      g['animation'] = [{ stepId: 'tone-curve', key: 'points', path: 'smooth', keyframes: [{ frame: 1, value: 1 }] }]
     },
-    'along.0',
+    'animation.0',
   ],
   [
-    'a mark beyond the control',
+    'a keyframe beyond the control',
     (g) => {
-      g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'smooth', marks: [{ frame: 1, value: 99 }] }]
+      g['animation'] = [
+        { stepId: 'exposure', key: 'exposureStops', path: 'smooth', keyframes: [{ frame: 1, value: 99 }] },
+      ]
     },
-    'along.0.marks.0',
+    'animation.0.keyframes.0',
   ],
   [
-    'marks whose frames do not rise',
+    'keyframes that do not rise',
     (g) => {
-      g['along'] = [
+      g['animation'] = [
         {
           stepId: 'exposure',
           key: 'exposureStops',
           path: 'linear',
-          marks: [
+          keyframes: [
             { frame: 4, value: 1 },
             { frame: 4, value: 2 },
           ],
         },
       ]
     },
-    'along.0.marks.1',
+    'animation.0.keyframes.1',
   ],
   [
-    'no marks',
+    'no keyframes',
     (g) => {
-      g['along'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'linear', marks: [] }]
+      g['animation'] = [{ stepId: 'exposure', key: 'exposureStops', path: 'linear', keyframes: [] }]
     },
-    'along.0.marks',
+    'animation.0.keyframes',
   ],
   [
     'steps that are no list',
@@ -443,7 +447,7 @@ test('a prototype cannot be smuggled in', () => {
 
 test('a parameter that came since a grade was stored stands at its default', () => {
   const grade = copy()
-  const { quiet: _, ...older } = grade.steps.find((s) => s['kind'] === 'saturation')!['params'] as Json
+  const { vibrance: _, ...older } = grade.steps.find((s) => s['kind'] === 'saturation')!['params'] as Json
   grade.steps.find((s) => s['kind'] === 'saturation')!['params'] = older
   expect(checkedGrade(grade)).toEqual(good)
 })
@@ -452,7 +456,7 @@ test('a document of the first schema is brought to the present one', () => {
   const { working: _, ...old } = copy()
   const later = ['black-offset', 'balance-by-tone', 'ends', 'colour-curves', 'local-contrast']
   const fresh: Readonly<Record<string, readonly string[]>> = {
-    saturation: ['quiet'],
+    saturation: ['vibrance'],
     lut: ['takes'],
     'tone-curve': ['red', 'green', 'blue', 'redStrength', 'greenStrength', 'blueStrength'],
   }

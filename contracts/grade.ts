@@ -48,7 +48,7 @@ import { OwnEncoding } from './encodings'
 import { idPattern, RegionContract, requireRegions, type RecipeRegionContract } from './regions'
 
 const finite = { allowNaN: false, allowInfinity: false } as const
-export const gradeLimits = { steps: 600, regions: 32, along: 200, marks: 1000, nameLength: 80 } as const
+export const gradeLimits = { steps: 600, regions: 32, animation: 200, keyframes: 1000, nameLength: 80 } as const
 
 @ValidatorConstraint({ name: 'known' })
 class KnownId implements ValidatorConstraintInterface {
@@ -136,21 +136,21 @@ class StepContract extends RecipeStepContract {
   @IsOptional() @Matches(/^(own|[0-9a-f-]{36})$/) lookId?: string
 }
 
-class MarkContract {
+class KeyframeContract {
   @IsInt() @Min(0) frame!: number
   @IsNumber(finite) value!: number
 }
 
-class MarksContract {
+class KeyframesContract {
   @Matches(idPattern) stepId!: string
   @IsString() @Length(1, 40) key!: string
   @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
   @IsArray()
   @ArrayMinSize(1)
-  @ArrayMaxSize(gradeLimits.marks)
+  @ArrayMaxSize(gradeLimits.keyframes)
   @ValidateNested({ each: true })
-  @Type(() => MarkContract)
-  marks!: MarkContract[]
+  @Type(() => KeyframeContract)
+  keyframes!: KeyframeContract[]
 }
 
 export class GradeContract {
@@ -163,10 +163,10 @@ export class GradeContract {
   @Type(() => StepContract)
   steps!: StepContract[]
   @IsArray()
-  @ArrayMaxSize(gradeLimits.along)
+  @ArrayMaxSize(gradeLimits.animation)
   @ValidateNested({ each: true })
-  @Type(() => MarksContract)
-  along!: MarksContract[]
+  @Type(() => KeyframesContract)
+  animation!: KeyframesContract[]
   @IsArray()
   @ArrayMaxSize(gradeLimits.regions)
   @ValidateNested({ each: true })
@@ -187,7 +187,7 @@ export function checkedGrade(data: unknown): GradeDocument {
     throw new ContractError(`The grade reads by "${encodingId}" but does not carry its definition.`, 'read.own')
   requireUnique(grade.steps, 'steps')
   requireCarried(grade)
-  grade.along.forEach((marks, i) => requireMarks(grade, marks, `along.${i}`))
+  grade.animation.forEach((keyframes, i) => requireKeyframes(grade, keyframes, `animation.${i}`))
   return completedGrade(present as GradeDocument)
 }
 
@@ -212,22 +212,29 @@ export function requireCarried({
 }
 
 /**
- * Marks are of a control that is there and is a number, once for each, in rising order, with values that the control
+ * Keyframes are of a control that is there and is a number, once for each, in rising order, with values that the control
  * may have.
  */
-function requireMarks({ steps, along }: GradeContract, { stepId, key, marks }: MarksContract, field: string): void {
+function requireKeyframes(
+  { steps, animation }: GradeContract,
+  { stepId, key, keyframes }: KeyframesContract,
+  field: string,
+): void {
   const step = steps.find((s) => s.id === stepId)
   const parameter = step && stepKindById(step.kind).parameters[key]
   if (parameter?.type !== 'number')
-    throw new ContractError(`Marks are for "${key.slice(0, 40)}", which is no number of a step that is there.`, field)
-  if (along.filter((m) => m.stepId === stepId && m.key === key).length > 1)
-    throw new ContractError(`${parameter.label} is marked twice.`, field)
-  marks.forEach(({ frame, value }, i) => {
+    throw new ContractError(
+      `Keyframes are for "${key.slice(0, 40)}", which is no number of a step that is there.`,
+      field,
+    )
+  if (animation.filter((m) => m.stepId === stepId && m.key === key).length > 1)
+    throw new ContractError(`${parameter.label} has two lists of keyframes.`, field)
+  keyframes.forEach(({ frame, value }, i) => {
     const fault = parameterFault(parameter, value)
-    if (fault) throw new ContractError(fault, `${field}.marks.${i}`)
-    const before = marks[i - 1]
+    if (fault) throw new ContractError(fault, `${field}.keyframes.${i}`)
+    const before = keyframes[i - 1]
     if (before && frame <= before.frame)
-      throw new ContractError('The frames of marks must rise.', `${field}.marks.${i}`)
+      throw new ContractError('Keyframes must be in rising order.', `${field}.keyframes.${i}`)
   })
 }
 

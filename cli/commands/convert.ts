@@ -32,7 +32,7 @@ import { decodeAll, decodedPicture } from '@media/decode'
 import { startEncoder } from '@media/encode'
 import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
-import { loadGrade } from '../grade-file'
+import { gradeOrPlain } from '../grade-file'
 import { pictureExtensions, readPicture, writePicture } from '../pictures'
 import { choiceOption, numberOption, UsageError } from '../usage'
 
@@ -91,10 +91,7 @@ async function gradeOf(values: Readonly<Record<string, unknown>>): Promise<{ gra
       `There is no display "${displayId.slice(0, 40)}"; there are ${displays.map((d) => d.id).join(', ')}.`,
     )
   if (encodingId !== undefined) encodingById(encodingId)
-  const loaded =
-    path === undefined
-      ? { grade: defaultGrade(encodingId ?? 'linear'), find: (() => undefined) as LutFinder }
-      : await loadGrade(path, listOf(values, 'lut'))
+  const loaded = await gradeOrPlain(path, listOf(values, 'lut'), defaultGrade(encodingId ?? 'linear'))
   let { grade } = loaded
   const gamutId = textOf(values, 'gamut')
   const range = textOf(values, 'range')

@@ -23,7 +23,7 @@ import {
 import { decodeAll, decodeFrame, decodedPicture } from '@media/decode'
 import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
-import { loadGrade } from '../grade-file'
+import { gradeOrPlain } from '../grade-file'
 import { pictureExtensions, readPicture } from '../pictures'
 import { numberOption, UsageError } from '../usage'
 
@@ -127,10 +127,7 @@ async function gradeOf(
   const encodingId = textOf(values, 'encoding')
   const gamutId = textOf(values, 'gamut')
   const range = textOf(values, 'range')
-  const { grade, find } =
-    path === undefined
-      ? { grade: defaultGrade('gamma-2.4', 'bt709'), find: (() => undefined) as LutFinder }
-      : await loadGrade(path, listOf(values, 'lut'))
+  const { grade, find } = await gradeOrPlain(path, listOf(values, 'lut'), defaultGrade('gamma-2.4', 'bt709'))
   let read = grade
   if (encodingId !== undefined)
     read = setRead(read, { encodingId, method: 'formula', gamutId: encodingById(encodingId).gamutIds[0] })

@@ -26,8 +26,8 @@ export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: rea
     ...onto,
     ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
     regions,
-    // Marks are frames of one clip: they are not taken along, and what they marked here is now the other's.
-    along: onto.along.filter((m) =>
+    // Keyframes are places of one clip: they stay behind, and those of controls that are replaced here go.
+    animation: onto.animation.filter((m) =>
       onto.steps.some((s) => s.id === m.stepId && (!taken.has(stationOf(s)) || ours.has(s))),
     ),
     steps: [

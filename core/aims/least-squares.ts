@@ -24,7 +24,7 @@ const probe = 1e-3
 const mostRounds = 40
 
 /**
- * The values nearest to their starts, in scaled units, among those that make the residuals least; held to their bounds.
+ * The values nearest to their starts, in scaled units, among those that make the residuals least; within their bounds.
  * Deterministic.
  * @param residuals of a list of values; the same length each time
  * @param bounded some residuals are bounds: once inside, only the pull says how far is far enough, so it is followed to
@@ -37,12 +37,12 @@ export function leastSquares(
   bounded = false,
 ): readonly number[] {
   if (variables.length === 0) return []
-  const held = (x: readonly number[]): number[] =>
+  const clamped = (x: readonly number[]): number[] =>
     x.map((v, j) => Math.min(variables[j].most, Math.max(variables[j].least, v)))
   const cost = (r: readonly number[], x: readonly number[]): number =>
     r.reduce((s, v) => s + v * v, 0) +
     pull * x.reduce((s, v, j) => s + ((v - variables[j].start) / variables[j].scale) ** 2, 0)
-  let x = held(variables.map((v) => v.from ?? v.start))
+  let x = clamped(variables.map((v) => v.from ?? v.start))
   let r = residuals(x)
   let now = cost(r, x)
   let damping = 1e-3
@@ -69,7 +69,7 @@ export function leastSquares(
     for (let k = 0; k < free.length; k++) normal.set(k, k, normal.get(k, k) * (1 + damping) + 1e-9)
     const step = new CholeskyDecomposition(normal).solve(Matrix.columnVector(free.map((j) => -gradient[j])))
     const shorter = Math.min(1, stride / Math.max(1e-12, ...free.map((_, k) => Math.abs(step.get(k, 0)))))
-    const next = held(
+    const next = clamped(
       x.map((v, j) => {
         const k = free.indexOf(j)
         return k < 0 ? v : v + shorter * step.get(k, 0) * variables[j].scale

@@ -1,5 +1,6 @@
 // A look from a picture: the smallest set of ordinary steps by which a shot's tones and colours come near those of a
 // reference picture.
+import { clamp01 } from '../numbers'
 import { displayToLab, type Vector3 } from '../colour'
 import {
   applyRecipe,
@@ -51,10 +52,9 @@ const shares = [0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 0.98] as const
  */
 function statisticsOf(signal: Float64Array, skin: readonly number[]): Statistics {
   const lab = displayToLab('bt709-2.4')
-  const held = (v: number): number => Math.min(1, Math.max(0, v))
   const count = signal.length / 3
   const seen: Vector3[] = Array.from({ length: count }, (_, p) =>
-    lab(held(signal[p * 3]), held(signal[p * 3 + 1]), held(signal[p * 3 + 2])),
+    lab(clamp01(signal[p * 3]), clamp01(signal[p * 3 + 1]), clamp01(signal[p * 3 + 2])),
   )
   const order = [...seen].sort((a, b) => a[0] - b[0])
   const third = Math.max(1, Math.floor(count / 3))

@@ -31,7 +31,7 @@ export function measureAll(
   samples: Samples,
   here: number,
   aims: readonly Aim[],
-  strata: 'spread' | 'check' = 'spread',
+  strata: 'coarse' | 'fine' = 'coarse',
   remember = false,
 ): Measured {
   return new Map(

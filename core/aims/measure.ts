@@ -31,19 +31,19 @@ export function measureAims(
   lut: LutFinder,
   sample: AimSample,
   aims: readonly Aim[],
-  strata = sample.spread,
+  strata = sample.coarse,
   remember = false,
 ): Measured {
   const chain = buildChain(grade, lut)
   const luma = lumaWeights(displayById(chain.displayId).lumaMatrix)
-  const needsSpread = aims.some(({ want }) => want.kind === 'level' || want.kind === 'chroma')
-  const spread = needsSpread ? shownOnce(grade, chain, strata, remember) : new Float64Array()
+  const needsShown = aims.some(({ want }) => want.kind === 'level' || want.kind === 'chroma')
+  const shown = needsShown ? shownOnce(grade, chain, strata, remember) : new Float64Array()
   const levels = new Map<string, Sorted>()
   const levelOf = (share: number, channel: number | undefined): number => {
     const key = String(channel)
     const known = levels.get(key)
     if (known) return quantile(known, share)
-    const values = channel === undefined ? lumasOf(spread, luma) : channelOf(spread, channel)
+    const values = channel === undefined ? lumasOf(shown, luma) : channelOf(shown, channel)
     const sorted = sortedBy(values, strata.weights)
     levels.set(key, sorted)
     return quantile(sorted, share)
@@ -55,7 +55,7 @@ export function measureAims(
       case 'level':
         return [levelOf(want.share, want.channel)]
       case 'chroma':
-        return [chromaOf(spread, luma, strata.weights)]
+        return [chromaOf(shown, luma, strata.weights)]
       case 'light': {
         const [r, g, b] = leveled(chain, meanOf(id))
         const luminance = workingLuminance[0] * r + workingLuminance[1] * g + workingLuminance[2] * b

@@ -16,9 +16,9 @@ export interface Strata {
 
 export interface AimSample {
   readonly frame: Frame
-  readonly spread: Strata
+  readonly coarse: Strata
   /** The same, far denser: what a solution is checked on. */
-  readonly check: Strata
+  readonly fine: Strata
   /** Per aim: pixels of its place with their positions; empty where it needs none. */
   readonly places: ReadonlyMap<string, { readonly light: Float64Array; readonly positions: Positions }>
   /**
@@ -111,18 +111,18 @@ export function prepareSample(frame: Frame, grade: GradeDocument, lut: LutFinder
 }
 
 // Reading thousands of pixels takes longer than solving; it is the same for every solve on a frame that is read alike.
-const spreads = new WeakMap<Uint16Array, { readonly key: string; readonly spread: Strata; readonly check: Strata }>()
+const samples = new WeakMap<Uint16Array, { readonly key: string; readonly coarse: Strata; readonly fine: Strata }>()
 
 function spreadOf(
   frame: Frame,
   grade: GradeDocument,
   lut: LutFinder,
-): { readonly spread: Strata; readonly check: Strata } {
+): { readonly coarse: Strata; readonly fine: Strata } {
   const key = JSON.stringify([grade.read, grade.regions])
-  const known = spreads.get(frame.data)
+  const known = samples.get(frame.data)
   if (known?.key === key) return known
-  const made = { key, spread: strataOf(frame, grade, lut, 'few'), check: strataOf(frame, grade, lut, 'many') }
-  spreads.set(frame.data, made)
+  const made = { key, coarse: strataOf(frame, grade, lut, 'few'), fine: strataOf(frame, grade, lut, 'many') }
+  samples.set(frame.data, made)
   return made
 }
 

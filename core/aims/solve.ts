@@ -13,8 +13,8 @@ export function solveAims(problem: AimProblem): Solution {
   const { grade, lut, aims, frameIndex: here = 0 } = problem
   const sample = prepareAll(problem)
   const controls = freeControls(problem)
-  const checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, here, aims, 'check')
-  const before = measureAll(grade, lut, sample, here, aims, 'check', true)
+  const checked = (of: GradeDocument): Measured => measureAll(of, lut, sample, here, aims, 'fine')
+  const before = measureAll(grade, lut, sample, here, aims, 'fine', true)
   let offsets = offsetsOf(aims, before, measureAll(grade, lut, sample, here, aims))
   let values = noFurther(problem, sample, controls, offsets, firstTry(problem, sample, controls, offsets))
   let solved = withValues(problem, controls, values)

@@ -1,6 +1,6 @@
 // Baking: the pixel-by-pixel part of a grade as a 3D LUT.
 import {
-  alongWords,
+  animationWords,
   buildChain,
   evaluateDirect,
   gradeAt,
@@ -36,7 +36,7 @@ export function pixelByPixelPart(
       ...document.steps
         .filter((s) => s.regionId === undefined && looksAround(s))
         .map((s) => `"${s.name}", which looks at neighbours`),
-      ...whole.along.map((marks) => `${alongWords(whole, marks)} (taken as at frame ${frame})`),
+      ...whole.animation.map((keyframes) => `${animationWords(whole, keyframes)} (taken as at frame ${frame})`),
     ],
   }
 }

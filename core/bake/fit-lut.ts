@@ -107,7 +107,7 @@ export function fitLut(lut: Lut3d, colours: Float64Array, wanted: Float64Array, 
     interpolate(corners, data, values)
     const error = residual(values, wanted, metric, weights, free)
     const pull = new Float64Array(data.length)
-    spread(corners, error, pull)
+    scatter(corners, error, pull)
     solve(corners, metric, weights, free, pull, data)
   }
   return { ...lut, data: Float32Array.from(data, (v) => Math.min(Math.max(v, -beyond), 1 + beyond)) }
@@ -165,7 +165,7 @@ function interpolate({ entries, weights }: Corners, data: Float64Array, out: Flo
 }
 
 /** The transpose of `interpolate`: adds each colour's values to the entries about it. */
-function spread({ entries, weights }: Corners, values: Float64Array, out: Float64Array): void {
+function scatter({ entries, weights }: Corners, values: Float64Array, out: Float64Array): void {
   for (let p = 0, k = 0; k < entries.length; p += 3, k += 4)
     for (let n = k; n < k + 4; n++) for (let c = 0; c < 3; c++) out[entries[n] * 3 + c] += weights[n] * values[p + c]
 }
@@ -180,30 +180,30 @@ function solve(
   data: Float64Array,
 ): void {
   const scale = metric.reduce((sum, m, i) => (i % 6 < 3 ? sum + m : sum), 0) / (metric.length / 2)
-  const held = inertia * scale
+  const weight = inertia * scale
   const rest = pull
-  const along = pull.slice()
+  const direction = pull.slice()
   const through = new Float64Array(free.length)
   const product = new Float64Array(data.length)
   let size = dot(rest, rest)
   const enough = size * 1e-8
   for (let step = 0; step < steps && size > enough; step++) {
-    interpolate(corners, along, through)
+    interpolate(corners, direction, through)
     for (let p = 0; p < weights.length; p++) {
       for (let c = 0; c < 3; c++) through[p * 3 + c] *= free[p * 3 + c]
       weigh(metric, p, through, weights[p])
       for (let c = 0; c < 3; c++) through[p * 3 + c] *= free[p * 3 + c]
     }
-    for (let i = 0; i < product.length; i++) product[i] = held * along[i]
-    spread(corners, through, product)
-    const length = size / dot(along, product)
+    for (let i = 0; i < product.length; i++) product[i] = weight * direction[i]
+    scatter(corners, through, product)
+    const length = size / dot(direction, product)
     for (let i = 0; i < data.length; i++) {
-      data[i] += length * along[i]
+      data[i] += length * direction[i]
       rest[i] -= length * product[i]
     }
     const next = dot(rest, rest)
     const turn = next / size
-    for (let i = 0; i < along.length; i++) along[i] = rest[i] + turn * along[i]
+    for (let i = 0; i < direction.length; i++) direction[i] = rest[i] + turn * direction[i]
     size = next
   }
 }

@@ -1,4 +1,5 @@
 // Whites as colour temperature (in mired) and distance from the Planckian locus (Duv), and back.
+import { clamp } from '../numbers'
 import type { Chromaticity } from './gamuts'
 
 /** Mired of a temperature in kelvin, and the reverse. */
@@ -39,11 +40,11 @@ export interface WhitePoint {
 const lowestMired = 1e6 / 15000
 const highestMired = 1e6 / 1000
 
-/** The chromaticity of a white. Mired is held to 66.7–1000 (15000–1000 K), where the locus formula is good. */
+/** The chromaticity of a white. Mired is bounded to 66.7–1000 (15000–1000 K), where the locus formula is good. */
 export function whiteChromaticity({ mired, duv }: WhitePoint): Chromaticity {
-  const held = Math.min(highestMired, Math.max(lowestMired, mired))
-  const on = planckian(held)
-  const n = normal(held)
+  const bounded = clamp(mired, lowestMired, highestMired)
+  const on = planckian(bounded)
+  const n = normal(bounded)
   const u = on.u + duv * n.u
   const v = on.v + duv * n.v
   const d = 2 * u - 8 * v + 4

@@ -1,5 +1,6 @@
 // The compiler: a chain becomes a few passes. Neighbouring curves are joined into one table and neighbouring matrices
 // into one matrix, both exact; only what mixes channels otherwise becomes a lattice.
+import { clamp01 } from '../numbers'
 import { displayById, toWorkingLog } from '../colour'
 import { buildChain, type Chain, type Link, type LutFinder } from './chain'
 import { curveTable } from './curve-table'
@@ -111,7 +112,7 @@ function matteSource(
   const decode = decodeTable(chain, span)
   for (const tap of new Set(regions.flatMap((region) => tapsRead(region, chain.regions)))) {
     const read = sceneLinks(chain, tap)
-    const toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? hold : (v) => hold(toWorkingLog(v)))
+    const toLog = curveOperation(read.at(-1)?.leaves === 'workingLog' ? clamp01 : (v) => clamp01(toWorkingLog(v)))
     taps[tap] = {
       decode,
       passes: passesOf(read, [{ signature: `key ${read.at(-1)?.leaves}`, operation: toLog }], size, once),
@@ -121,7 +122,6 @@ function matteSource(
   return { regions: chain.regions, taps, rough: size < restSize }
 }
 
-const hold = (v: number): number => Math.min(1, Math.max(0, v))
 
 /** Links as passes: a region's link is one of its own, all between are joined. */
 function passesOf(

@@ -40,7 +40,7 @@ export function defaultGrade(
     working: 'scene',
     read: { method: 'formula', encodingId, gamutId, range, lutHash: null, lutStrength: 1 },
     steps: standing.map(({ id }) => newStep(id, id, 'scene')),
-    along: [],
+    animation: [],
     regions: [],
     show: {
       method: 'straight',

@@ -3,7 +3,7 @@ import { printNumber } from '../numbers'
 import { displayById, encodingById, gamutById } from '../colour'
 import { encodingOf } from './chain'
 import { same } from './same'
-import { lutTakesSide, type GradeDocument, type Marks, type ParameterValue, type Step } from './document'
+import { lutTakesSide, type GradeDocument, type Keyframes, type ParameterValue, type Step } from './document'
 import { showParameters } from './show'
 import type { NumberParameter, Parameter } from './step-kind'
 import type { Region } from '../regions'
@@ -66,15 +66,15 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   const inBoth = (a: GradeDocument, b: GradeDocument): readonly string[] =>
     a.steps.filter((s) => b.steps.some((o) => o.id === s.id)).map((s) => s.id)
   if (out.length === 0 && !same(inBoth(before, after), inBoth(after, before))) say('steps.order', 'Order of steps')
-  for (const was of before.along)
+  for (const was of before.animation)
     if (
-      !after.along.some((m) => m.stepId === was.stepId && m.key === was.key) &&
+      !after.animation.some((m) => m.stepId === was.stepId && m.key === was.key) &&
       after.steps.some((s) => s.id === was.stepId)
     )
-      say(`along.${was.stepId}.${was.key}`, `${markedName(after, was)} the same along the clip`)
-  for (const marks of after.along) {
-    const was = before.along.find((m) => m.stepId === marks.stepId && m.key === marks.key)
-    if (!same(was, marks)) say(`along.${marks.stepId}.${marks.key}`, alongWords(after, marks))
+      say(`animation.${was.stepId}.${was.key}`, `${animatedName(after, was)} the same along the clip`)
+  for (const keyframes of after.animation) {
+    const was = before.animation.find((m) => m.stepId === keyframes.stepId && m.key === keyframes.key)
+    if (!same(was, keyframes)) say(`animation.${keyframes.stepId}.${keyframes.key}`, animationWords(after, keyframes))
   }
   for (const region of before.regions) {
     const now = after.regions.find((r) => r.id === region.id)
@@ -115,17 +115,19 @@ function regionWords(before: Region, after: Region): string {
 }
 
 const takesName = (id: string): string => (id === lutTakesSide ? 'working log' : encodingById(id).name)
-const markedName = (grade: GradeDocument, { stepId, key }: Marks): string => {
+const animatedName = (grade: GradeDocument, { stepId, key }: Keyframes): string => {
   const step = grade.steps.find((s) => s.id === stepId)
   return step ? (stepKindById(step.kind).parameters[key]?.label ?? step.name) : key
 }
 /** "Exposure along the clip: +0.50 stops at frame 10, +1.50 stops at frame 30". */
-export function alongWords(grade: GradeDocument, marks: Marks): string {
-  const step = grade.steps.find((s) => s.id === marks.stepId)
-  const parameter = step && stepKindById(step.kind).parameters[marks.key]
-  const places = marks.marks.map((m) => `${parameter ? printValueOf(parameter, m.value) : m.value} at frame ${m.frame}`)
-  const straight = marks.path === 'linear' ? ', straight' : ''
-  return `${markedName(grade, marks)} along the clip: ${places.join(', ')}${straight}`
+export function animationWords(grade: GradeDocument, keyframes: Keyframes): string {
+  const step = grade.steps.find((s) => s.id === keyframes.stepId)
+  const parameter = step && stepKindById(step.kind).parameters[keyframes.key]
+  const places = keyframes.keyframes.map(
+    (m) => `${parameter ? printValueOf(parameter, m.value) : m.value} at frame ${m.frame}`,
+  )
+  const straight = keyframes.path === 'linear' ? ', straight' : ''
+  return `${animatedName(grade, keyframes)} along the clip: ${places.join(', ')}${straight}`
 }
 
 /** A neutral step that came with its region. */
@@ -248,10 +250,10 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
   ]
   const kept = new Set(regions.map((r) => r.id))
   const whole = [...steps, ...added].filter((s) => s.regionId === undefined || kept.has(s.regionId))
-  const marks = (of: GradeDocument, key: string): Marks | undefined =>
-    of.along.find((m) => `${m.stepId} ${m.key}` === key)
-  const along = [...new Set([...theirs.along, ...ours.along].map((m) => `${m.stepId} ${m.key}`))]
-    .flatMap((key) => ourOwn(marks(base, key), marks(ours, key), marks(theirs, key)) ?? [])
+  const keyframes = (of: GradeDocument, key: string): Keyframes | undefined =>
+    of.animation.find((m) => `${m.stepId} ${m.key}` === key)
+  const animation = [...new Set([...theirs.animation, ...ours.animation].map((m) => `${m.stepId} ${m.key}`))]
+    .flatMap((key) => ourOwn(keyframes(base, key), keyframes(ours, key), keyframes(theirs, key)) ?? [])
     .filter((m) => whole.some((s) => s.id === m.stepId))
   const params = Object.fromEntries(
     Object.keys(theirs.show.params).map((k) => {
@@ -274,7 +276,7 @@ export function mergeGrades(base: GradeDocument, ours: GradeDocument, theirs: Gr
     working: ourOwn(base.working, ours.working, theirs.working),
     read: ourOwn(base.read, ours.read, theirs.read),
     steps: whole,
-    along,
+    animation,
     regions,
     show,
   }

@@ -4,7 +4,7 @@ import type { CodeRange } from '../image'
 import type { Region } from '../regions'
 import type { GamutMethodId, ShowMethodId, ShowParameters } from './show/parameters'
 
-export const currentSchema = 7
+export const currentSchema = 8
 
 export type Side = 'scene' | 'display'
 
@@ -69,14 +69,14 @@ export interface ShowSettings {
 }
 
 /**
- * A control that changes along the clip: what it is at marked frames of the medium, in rising order; between them along
- * a path.
+ * A control that changes along the clip: what it is at keyframes of the medium, in rising order; between them along a
+ * path.
  */
-export interface Marks {
+export interface Keyframes {
   readonly stepId: string
   readonly key: string
   readonly path: 'linear' | 'smooth'
-  readonly marks: readonly { readonly frame: number; readonly value: number }[]
+  readonly keyframes: readonly { readonly frame: number; readonly value: number }[]
 }
 
 export interface GradeDocument {
@@ -86,7 +86,7 @@ export interface GradeDocument {
   readonly read: ReadSettings
   readonly steps: readonly Step[]
   /** At most one entry for a control; the value in its step then counts for nothing. */
-  readonly along: readonly Marks[]
+  readonly animation: readonly Keyframes[]
   readonly regions: readonly Region[]
   readonly show: ShowSettings
 }

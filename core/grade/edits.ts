@@ -74,15 +74,15 @@ export function addStep(
   return { ...grade, steps: [...grade.steps, { ...step, name, params: { ...step.params, ...params } }] }
 }
 
-/** Marks of steps that are no longer there go with them. */
-export function withoutLostMarks(grade: GradeDocument): GradeDocument {
-  const along = grade.along.filter((m) => grade.steps.some((s) => s.id === m.stepId))
-  return along.length === grade.along.length ? grade : { ...grade, along }
+/** Keyframes of steps that are no longer there go with them. */
+export function withoutLostKeyframes(grade: GradeDocument): GradeDocument {
+  const animation = grade.animation.filter((m) => grade.steps.some((s) => s.id === m.stepId))
+  return animation.length === grade.animation.length ? grade : { ...grade, animation }
 }
 
 export function removeStep(grade: GradeDocument, stepId: string): GradeDocument {
   return grade.steps.some((s) => s.id === stepId)
-    ? withoutLostMarks({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) })
+    ? withoutLostKeyframes({ ...grade, steps: grade.steps.filter((s) => s.id !== stepId) })
     : grade
 }
 

@@ -53,7 +53,7 @@ export function executeRows(
   canvas?: Uint32Array,
 ): void {
   const reach = rowsNeeded(plan, frame.height)
-  if (reach > 0) return executeWide(plan, frame, target, rows, reach, cache, canvas)
+  if (reach > 0) return executeWithNeighbourhoods(plan, frame, target, rows, reach, cache, canvas)
   const drawn = mattesOf(plan, frame, rows, cache)
   const start = rows.from * frame.width
   const count = (rows.to - rows.from) * frame.width
@@ -99,7 +99,7 @@ export function rowsRead(plan: Passes, frameHeight: number): number {
 }
 
 /** With neighbourhoods: all rows they need are kept as numbers between the stages. */
-function executeWide(
+function executeWithNeighbourhoods(
   plan: Passes,
   frame: Frame,
   target: Uint16Array,

@@ -1,15 +1,15 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
 export {
-  addMark,
+  addKeyframe,
   framesLookedAt,
   gradeAt,
-  marksOf,
-  removeMark,
+  keyframesOf,
+  removeKeyframe,
   restingAt,
   setParameterAt,
   setPath,
-  valueAlong,
-} from './along'
+  valueAt,
+} from './animation'
 export {
   applyLink,
   buildChain,
@@ -42,7 +42,7 @@ export * from './direct'
 export * from './document'
 export * from './edits'
 export {
-  alongWords,
+  animationWords,
   controlsInUse,
   differences,
   mergeGrades,

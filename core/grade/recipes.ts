@@ -2,7 +2,7 @@
 // ordinary steps.
 import { stepKindById } from './steps'
 import { builtFrom, type Piece, type Region } from '../regions'
-import { restingAt } from './along'
+import { restingAt } from './animation'
 import { isNeutralStep, stationOf } from './chain'
 import { newStep, regionKinds } from './defaults'
 import type { GradeDocument, Step } from './document'

@@ -11,7 +11,7 @@ import {
 } from '../regions'
 import { regionSteps } from './defaults'
 import type { GradeDocument, StepParameters } from './document'
-import { freeId, withoutLostMarks } from './edits'
+import { freeId, withoutLostKeyframes } from './edits'
 
 /** A region to begin with, and what its steps do at first. */
 export interface RegionStart {
@@ -102,7 +102,7 @@ export function removeRegion(grade: GradeDocument, regionId: string): GradeDocum
         ? { ...r, pieces: r.pieces.filter((p) => p.source.kind !== 'region' || p.source.regionId !== regionId) }
         : r,
     )
-  return withoutLostMarks({ ...grade, regions: without, steps: grade.steps.filter((s) => s.regionId !== regionId) })
+  return withoutLostKeyframes({ ...grade, regions: without, steps: grade.steps.filter((s) => s.regionId !== regionId) })
 }
 
 const movedBy = <T>(list: readonly T[], at: number, by: number): readonly T[] => {

@@ -1,4 +1,4 @@
-import { addMark, marksOf } from './along'
+import { addKeyframe, keyframesOf } from './animation'
 import { defaultGrade } from './defaults'
 import type { GradeDocument } from './document'
 import { addStep, removeStep, setParameter, setRead, setShow, setStep } from './edits'
@@ -42,16 +42,16 @@ test('steps that come and go follow, and what is no number is as it is there', (
 })
 
 test('how a shot is read and shown, its regions and its marks are its own', () => {
-  const member = addMark(exposed(plain, 1), 'exposure', 'exposureStops', 5)
+  const member = addKeyframe(exposed(plain, 1), 'exposure', 'exposureStops', 5)
   for (const change of [
     setRead(plain, { range: 'legal' }),
     setShow(plain, { displayId: 'srgb' }),
     addRegion(plain).grade,
-    addMark(plain, 'exposure', 'exposureStops', 9),
+    addKeyframe(plain, 'exposure', 'exposureStops', 9),
   ])
     expect(followChange(member, plain, change)).toBe(member)
   // What is marked moves as a whole.
-  expect(marksOf(followChange(member, plain, exposed(plain, 0.5)), 'exposure', 'exposureStops')!.marks).toEqual([
-    { frame: 5, value: 1.5 },
-  ])
+  expect(keyframesOf(followChange(member, plain, exposed(plain, 0.5)), 'exposure', 'exposureStops')!.keyframes).toEqual(
+    [{ frame: 5, value: 1.5 }],
+  )
 })

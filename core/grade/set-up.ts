@@ -1,7 +1,7 @@
 // Shots of one set-up: a correction made on one is made on all, by as much; what sets a shot apart from the others
 // stays.
 import type { GradeDocument, ParameterValue, Step } from './document'
-import { withoutLostMarks } from './edits'
+import { withoutLostKeyframes } from './edits'
 import { stepKindById } from './steps'
 import { same } from './same'
 
@@ -16,7 +16,7 @@ const ofWhole = (step: Step): boolean => step.regionId === undefined && step.loo
 export function followChange(member: GradeDocument, before: GradeDocument, after: GradeDocument): GradeDocument {
   const find = (grade: GradeDocument, id: string): Step | undefined =>
     grade.steps.find((s) => s.id === id && ofWhole(s))
-  let along = member.along
+  let animation = member.animation
   const followed = member.steps
     .filter((s) => !ofWhole(s) || !find(before, s.id) || find(after, s.id))
     .map((step): Step => {
@@ -38,9 +38,9 @@ export function followChange(member: GradeDocument, before: GradeDocument, after
             return [key, to ?? value]
           const moved = (v: number): number =>
             Math.min(parameter.max, Math.max(parameter.min, Math.round((v + to - from) * 1e6) / 1e6))
-          along = along.map((m) =>
+          animation = animation.map((m) =>
             m.stepId === step.id && m.key === key
-              ? { ...m, marks: m.marks.map((mark) => ({ ...mark, value: moved(mark.value) })) }
+              ? { ...m, keyframes: m.keyframes.map((keyframe) => ({ ...keyframe, value: moved(keyframe.value) })) }
               : m,
           )
           return [key, moved(value)]
@@ -58,6 +58,6 @@ export function followChange(member: GradeDocument, before: GradeDocument, after
       }
     })
   const added = after.steps.filter((s) => ofWhole(s) && !find(before, s.id) && !member.steps.some((m) => m.id === s.id))
-  const next = { ...member, steps: [...followed, ...added], along }
-  return same(next.steps, member.steps) && same(along, member.along) ? member : withoutLostMarks(next)
+  const next = { ...member, steps: [...followed, ...added], animation }
+  return same(next.steps, member.steps) && same(animation, member.animation) ? member : withoutLostKeyframes(next)
 }

@@ -35,7 +35,7 @@ test("the same kinds in the shot's own stations stay apart: a recipe goes into t
   const shared = withSharedLook(base, look)
   const worked = applyRecipe(shared, {
     steps: [
-      { kind: 'saturation', name: 'Saturation', strength: 1, side: 'scene', params: { saturation: 0.9, quiet: 1 } },
+      { kind: 'saturation', name: 'Saturation', strength: 1, side: 'scene', params: { saturation: 0.9, vibrance: 1 } },
     ],
     regions: [],
   })

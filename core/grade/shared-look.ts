@@ -47,7 +47,7 @@ export function withSharedLook(grade: GradeDocument, look: CarriedLook | null): 
     : {
         ...grade,
         steps: [...own, ...carried],
-        along: grade.along.filter((m) => [...own, ...carried].some((s) => s.id === m.stepId)),
+        animation: grade.animation.filter((m) => [...own, ...carried].some((s) => s.id === m.stepId)),
       }
 }
 

@@ -65,7 +65,7 @@ export const shippedRecipes: readonly Recipe[] = [
     step('exposure', { exposureStops: -1.8 }),
     step('white-balance', { temperatureMired: -38, tint: 6 }),
     step('contrast', { contrast: 1.12, pivotStops: -1 }),
-    step('saturation', { saturation: 0.55, quiet: 0.8 }),
+    step('saturation', { saturation: 0.55, vibrance: 0.8 }),
     zone('Night darks', -3, 'below', { exposureStops: -0.5, tintDegrees: 255, tintAmount: 0.12 }),
   ),
   recipe(

@@ -1,4 +1,5 @@
 // Taps: the signal at one station of the Passage, as codes that instruments can count and overlays can look at.
+import { clamp01 } from '../numbers'
 import { displayById, fromWorkingLog, toWorkingLog } from '../colour'
 import { buildChain, shownAt, type Chain, type Link, type LutFinder } from './chain'
 import { compileLinks, type CodeSpan, type LatticeSize, type PlanCache } from './compile'
@@ -43,7 +44,6 @@ export function compileTap(
   if (tap === 'gamut') return gamutTap(chain, span, size, cache)
   const links = linksUpTo(chain, tap)
   const leaves = links.at(-1)?.leaves ?? 'sceneLinear'
-  const hold = (v: number): number => Math.min(1, Math.max(0, v))
   const {
     eotf: { encode },
     carriedPeak,
@@ -72,7 +72,7 @@ export function compileTap(
         ...compileLinks(
           chain,
           links,
-          [{ signature: 'tap signal', operation: curveOperation(hold) }],
+          [{ signature: 'tap signal', operation: curveOperation(clamp01) }],
           span,
           size,
           cache,
@@ -81,7 +81,7 @@ export function compileTap(
     case 'workingLog':
       return {
         scale: 'workingLog',
-        ...compileLinks(chain, links, [{ signature: 'tap log', operation: curveOperation(hold) }], span, size, cache),
+        ...compileLinks(chain, links, [{ signature: 'tap log', operation: curveOperation(clamp01) }], span, size, cache),
       }
     case 'sceneLinear':
     case 'code':
@@ -90,7 +90,7 @@ export function compileTap(
         ...compileLinks(
           chain,
           links,
-          [{ signature: 'tap linear', operation: curveOperation((v) => hold(toWorkingLog(v))) }],
+          [{ signature: 'tap linear', operation: curveOperation((v) => clamp01(toWorkingLog(v))) }],
           span,
           size,
           cache,

@@ -1,4 +1,5 @@
 // How plausible a picture looks when decoded through one candidate: numbers a model can weigh and a sentence can quote.
+import { clamp } from '../numbers'
 import { middleGrey } from '../colour'
 import type { CodeRange } from '../image'
 import { rereadCode, type Candidate } from './candidates'
@@ -188,8 +189,8 @@ export const featureNames = [
   'gapUnder',
   'exposure',
   'exposureSquared',
-  'spread',
-  'spreadSquared',
+  'contrastRange',
+  'contrastRangeSquared',
   'high',
   'highSquared',
   'low',
@@ -218,8 +219,8 @@ export const featureNames = [
   'topDisplay',
   'topHdr',
   'topLog',
-  'spreadDisplay',
-  'spreadSquaredDisplay',
+  'contrastRangeDisplay',
+  'contrastRangeSquaredDisplay',
   'highDisplay',
   'highHdr',
   'heapLow',
@@ -241,7 +242,7 @@ export const featureNames = [
 
 const stops = (light: number): number => Math.log2(Math.max(light, 1e-5) / middleGrey)
 const or = (value: number, fallback: number): number => (Number.isFinite(value) ? value : fallback)
-const held = (value: number, most: number): number => Math.min(most, Math.max(-most, or(value, 0)))
+const within = (value: number, most: number): number => clamp(or(value, 0), -most, most)
 /** 0…1, by orders of magnitude: a ten-thousandth of the picture already says something. */
 const weightOf = (share: number): number => Math.min(1, Math.log10(1 + Math.max(0, share) * 1e4) / 3.5)
 /** What even a right curve misses by. */
@@ -260,12 +261,12 @@ export function featureRows(
   const bestDrift = least((f) => f.drift)
   const bestNoise = least((f) => f.noise.misfit)
   const told = statistics.noiseTold === 'time' ? 1 : 0
-  const noiseBest = held(Math.log(bestNoise / 0.01) / 2, 2)
+  const noiseBest = within(Math.log(bestNoise / 0.01) / 2, 2)
   return facts.map((f, i) => {
     const { encoding, range } = candidates[i]
     const [, p1 = 0, p10 = 0, p50 = 0, p90 = 0, , p999 = 0] = f.light
     const exposure = stops(p50) / 2
-    const spread = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2
+    const contrastRange = (Math.min(stops(p90) - stops(p10), 12) - 4) / 2
     const high = (stops(p999) - 3) / 2
     const low = (Math.max(stops(p1) - stops(p50), -12) + 4) / 2
     const gap = f.blackGapCodes / 15
@@ -273,15 +274,15 @@ export function featureRows(
     const display = encoding.group === 'display' || encoding.group === 'flat' ? 1 : 0
     const hdr = encoding.group === 'hdr' ? 1 : 0
     const top = weightOf(f.atTop)
-    const fade = held(f.fade, 1.5)
-    const fadeDark = held(f.fadeDark, 1.5)
+    const fade = within(f.fade, 1.5)
+    const fadeDark = within(f.fadeDark, 1.5)
     const noise =
-      (held(Math.log((f.noise.misfit + usualMisfit) / (bestNoise + usualMisfit)), 5) *
+      (within(Math.log((f.noise.misfit + usualMisfit) / (bestNoise + usualMisfit)), 5) *
         Math.min(1, statistics.noise.length / 20)) /
       2
     const noiseRoot = Math.sqrt(Math.max(0, noise))
-    const grain = held(Math.log2(f.noise.atGrey / 0.003) / 2, 3)
-    const growth = held((Math.log2(f.noise.growth) - 3) / 3, 2)
+    const grain = within(Math.log2(f.noise.atGrey / 0.003) / 2, 3)
+    const growth = within((Math.log2(f.noise.growth) - 3) / 3, 2)
     return Float64Array.of(
       weightOf(f.underBlack),
       weightOf(f.overTop),
@@ -290,8 +291,8 @@ export function featureRows(
       Math.min(3, Math.max(-gap, 0)),
       exposure,
       exposure ** 2,
-      spread,
-      spread ** 2,
+      contrastRange,
+      contrastRange ** 2,
       high,
       high ** 2,
       low,
@@ -320,8 +321,8 @@ export function featureRows(
       display * top,
       hdr * top,
       (1 - display) * (1 - hdr) * top,
-      display * spread,
-      display * spread ** 2,
+      display * contrastRange,
+      display * contrastRange ** 2,
       display * high,
       hdr * high,
       weightOf(f.heapLow),

@@ -1,4 +1,5 @@
 // Where in a clip a guess looks.
+import { clamp } from '../numbers'
 import type { Frame } from '../image'
 
 /**
@@ -30,14 +31,14 @@ export function placesToLook(
 ): readonly LookedPlace[] {
   const last = Math.max(0, frameCount - 2)
   const many = Math.min(mostPlaces, last + 1, Math.max(1, Math.floor(mostPixels / (width * height))))
-  const spread = Array.from({ length: many }, (_, n) => Math.round((last * (2 * n + 1)) / (2 * many)))
+  const places = Array.from({ length: many }, (_, n) => Math.round((last * (2 * n + 1)) / (2 * many)))
   if (chosen !== undefined) {
-    const held = Math.min(Math.max(0, chosen), Math.max(0, frameCount - 1))
-    const nearest = spread.reduce(
-      (best, index, n) => (Math.abs(index - held) < Math.abs(spread[best] - held) ? n : best),
+    const wanted = clamp(chosen, 0, Math.max(0, frameCount - 1))
+    const nearest = places.reduce(
+      (best, index, n) => (Math.abs(index - wanted) < Math.abs(places[best] - wanted) ? n : best),
       0,
     )
-    spread[nearest] = held
+    places[nearest] = wanted
   }
-  return [...new Set(spread)].map((index) => ({ index, count: index + 1 < frameCount ? 2 : 1 }))
+  return [...new Set(places)].map((index) => ({ index, count: index + 1 < frameCount ? 2 : 1 }))
 }

@@ -4,17 +4,17 @@ import {
   boxMean,
   finer,
   guided,
-  held as heldBetween,
+  stretched,
   matteStep,
   plainExtremes,
   plainFiner,
   plainGuided,
-  plainHeld,
+  plainStretched,
   plainMeans,
-  spread,
+  dilate,
   type Plane,
 } from '.'
-import { extremesByKernel, finerByKernel, guidedByKernel, heldByKernel, meansByKernel } from './kernel'
+import { extremesByKernel, finerByKernel, guidedByKernel, stretchedByKernel, meansByKernel } from './kernel'
 
 const plane = (width: number, height: number, at: (x: number, y: number) => number): Plane => ({
   width,
@@ -103,16 +103,16 @@ test('the largest and smallest about every pixel, whatever the radius', () => {
             for (let u = Math.max(0, x - r); u <= Math.min(width - 1, x + r); u++) about.push(p.values[v * width + u]!)
           return radius < 0 ? Math.min(...about) : Math.max(...about)
         })
-        return worst(spread(p, radius), slow) === 0
+        return worst(dilate(p, radius), slow) === 0
       },
     ),
     { numRuns: 80 },
   )
   const disc = plane(60, 60, (x, y) => (Math.hypot(x - 30, y - 30) < 10 ? 1 : 0))
-  const half = spread(disc, 2.5)
+  const half = dilate(disc, 2.5)
   const area = (p: Plane): number => p.values.reduce((a, b) => a + b, 0)
-  expect(area(half)).toBeCloseTo((area(spread(disc, 2)) + area(spread(disc, 3))) / 2, 3)
-  expect(worst(spread(spread(disc, 3), -3), disc)).toBeLessThanOrEqual(1)
+  expect(area(half)).toBeCloseTo((area(dilate(disc, 2)) + area(dilate(disc, 3))) / 2, 3)
+  expect(worst(dilate(dilate(disc, 3), -3), disc)).toBeLessThanOrEqual(1)
 })
 
 test('edge-aware smoothing keeps a step that the guide has and flattens noise that it has not', () => {
@@ -160,8 +160,8 @@ test('a guide that was filtered by before serves again, and only with the same r
 
 test('what is held between two ends lies on whole steps, in the kernel as in the plain function', () => {
   const p = plane(33, 5, (x, y) => (x - 3) / 25 + y * 0.01)
-  const found = heldBetween(p, 0.1, 0.9)
-  expect(worst(heldByKernel(p, 0.1, 0.9)!, plainHeld(p, 0.1, 0.9))).toBeLessThanOrEqual(matteStep)
+  const found = stretched(p, 0.1, 0.9)
+  expect(worst(stretchedByKernel(p, 0.1, 0.9)!, plainStretched(p, 0.1, 0.9))).toBeLessThanOrEqual(matteStep)
   expect([found.values[0], found.values[32]]).toEqual([0, 1])
   for (const v of found.values) expect(v * 65536).toBe(Math.round(v * 65536))
 })

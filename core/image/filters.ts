@@ -1,7 +1,7 @@
 // Filters on planes of single values, row by row: means, Gaussian blur, grey morphology, guided filter. Radii are in
 // pixels and may be fractions, so that what is meant by a share of the picture is the same at every size. Beyond the
 // edge, the edge is repeated.
-import { extremesByKernel, finerByKernel, guidedByKernel, heldByKernel, meansByKernel } from './kernel'
+import { extremesByKernel, finerByKernel, guidedByKernel, stretchedByKernel, meansByKernel } from './kernel'
 
 export interface Plane {
   readonly width: number
@@ -21,12 +21,12 @@ const means = (plane: Plane, radius: number, times: number): Plane =>
 
 /** The reference, and what runs without a kernel: `times` means, one behind the other. */
 export function plainMeans(plane: Plane, radius: number, times: number): Plane {
-  const along = (of: Plane): Plane => {
+  const rows = (of: Plane): Plane => {
     let rows = of
     for (let n = 0; n < times; n++) rows = meanOfRows(rows, radius)
     return rows
   }
-  return turned(along(turned(along(plane))))
+  return turned(rows(turned(rows(plane))))
 }
 
 function meanOfRows({ width, height, values }: Plane, wanted: number): Plane {
@@ -79,7 +79,7 @@ export const blurReach = (deviation: number): number => 3 * boxReach(boxRadius(d
  * The largest value within a square of 2·radius + 1 pixels a side (dilation); the smallest for a radius below zero
  * (erosion).
  */
-export function spread(plane: Plane, radius: number): Plane {
+export function dilate(plane: Plane, radius: number): Plane {
   if (radius === 0) return plane
   const size = Math.abs(radius)
   const low = Math.floor(size)
@@ -93,7 +93,7 @@ export function spread(plane: Plane, radius: number): Plane {
   for (let i = 0; i < out.length; i++) out[i] = near.values[i] + (far.values[i] - near.values[i]) * part
   return { ...plane, values: out }
 }
-export const spreadReach = (radius: number): number => Math.ceil(Math.abs(radius))
+export const dilateReach = (radius: number): number => Math.ceil(Math.abs(radius))
 
 const extremes = (plane: Plane, radius: number, most: boolean): Plane =>
   extremesByKernel(plane, radius, most) ?? plainExtremes(plane, radius, most)
@@ -173,11 +173,11 @@ export function plainGuided(plane: Plane, guide: Plane, radius: number, flat: nu
 export const guidedReach = (radius: number): number => 2 * boxReach(radius)
 
 /** What lies at or below `low` becomes 0, at or above `high` 1, straight between; on steps of 1/65536. */
-export const held = (plane: Plane, low: number, high: number): Plane =>
-  heldByKernel(plane, low, Math.max(low + 1e-6, high)) ?? plainHeld(plane, low, Math.max(low + 1e-6, high))
+export const stretched = (plane: Plane, low: number, high: number): Plane =>
+  stretchedByKernel(plane, low, Math.max(low + 1e-6, high)) ?? plainStretched(plane, low, Math.max(low + 1e-6, high))
 
 /** The reference, and what runs without a kernel. */
-export const plainHeld = (plane: Plane, low: number, high: number): Plane => ({
+export const plainStretched = (plane: Plane, low: number, high: number): Plane => ({
   ...plane,
   values: plane.values.map((v) => onSteps(Math.min(1, Math.max(0, (v - low) / (high - low))))),
 })

@@ -1,4 +1,5 @@
 // Inspection: what a LUT does, measured: greys, bends, clipping, hues, skins, and colours that people remember.
+import { clamp01 } from '../numbers'
 import {
   deltaE2000,
   displayById,
@@ -73,7 +74,6 @@ const toLab = displayToLab(display.id)
 const space = oklabOf(gamutById('bt709'))
 const luma = lumaWeights('bt709')
 const lumaOf = (r: number, g: number, b: number): number => luma.red * r + luma.green * g + luma.blue * b
-const held = (v: number): number => Math.min(1, Math.max(0, v))
 const greySteps = 128
 
 /** Looks at a LUT. It is given what it expects: a display picture for a look, camera codes for a conversion. */
@@ -161,9 +161,9 @@ function driftOf(
   let deltaE = 0
   let at = inputs[0] ?? 0
   inputs.forEach((input, i) => {
-    const r = held(red[i])
-    const g = held(green[i])
-    const b = held(blue[i])
+    const r = clamp01(red[i])
+    const g = clamp01(green[i])
+    const b = clamp01(blue[i])
     const y = lumaOf(r, g, b)
     const found = deltaE2000(toLab(r, g, b), toLab(y, y, y))
     if (found > deltaE) {
@@ -193,7 +193,7 @@ function feeding({ sources: [source] }: Expectation): {
   readonly feed: (linear: Vector3) => Rgb
   readonly plain: (linear: Vector3) => Rgb
 } {
-  const plain = (linear: Vector3): Rgb => linear.map((v) => display.eotf.encode(held(v))) as unknown as Rgb
+  const plain = (linear: Vector3): Rgb => linear.map((v) => display.eotf.encode(clamp01(v))) as unknown as Rgb
   if (!source) return { feed: plain, plain }
   const { encode } = encodingById(source.encodingId).curve
   const matrix = gamutToGamut(gamutById('bt709'), gamutById(source.gamutId))
@@ -222,7 +222,7 @@ function atGrey(lut: Lut, expects: Expectation, interpolation: Interpolation): I
 function through(lut: Lut, rgb: Rgb, interpolation: Interpolation): Rgb {
   const pixels = Float64Array.from(rgb)
   applyLut(lut, pixels, interpolation)
-  return [held(pixels[0]), held(pixels[1]), held(pixels[2])]
+  return [clamp01(pixels[0]), clamp01(pixels[1]), clamp01(pixels[2])]
 }
 
 /** Hue in degrees and chroma of a display signal, in Oklab. */

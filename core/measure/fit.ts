@@ -43,8 +43,8 @@ function solveLinear(
     wss += weight * s * s
     wsy += weight * s * code
   })
-  const spread = w * wss - ws * ws
-  const a = spread > 1e-18 ? (w * wsy - ws * wy) / spread : 0
+  const variance = w * wss - ws * ws
+  const a = variance > 1e-18 ? (w * wsy - ws * wy) / variance : 0
   const d = (wy - a * ws) / w
   let squares = 0
   patches.forEach(({ code, linear }, i) => {

@@ -5,7 +5,7 @@ export type ReadingId =
   | 'black'
   | 'middle'
   | 'white'
-  | 'spread'
+  | 'contrastRange'
   | 'clipped'
   | 'crushed'
   | 'castBlacks'
@@ -83,12 +83,12 @@ export const readingKinds: readonly ReadingKind[] = [
     'Whites that sit low look dull; whites at the top hold no detail.',
   ),
   kind(
-    'spread',
-    'Spread',
+    'contrastRange',
+    'Contrast range',
     'stops',
     1,
     'Stops of display light between the 1st and the 99th percentile.',
-    'A small spread looks flat, a large one hard.',
+    'A small range looks flat, a large one hard.',
   ),
   kind(
     'clipped',

@@ -1,4 +1,4 @@
-// Levels: percentiles of luma, spread in stops, and what is clipped and crushed with its largest patch.
+// Levels: percentiles of luma, contrast range in stops, and what is clipped and crushed with its largest patch.
 import { lightOfSignal, displayLuminance } from '../colour'
 import { printValue } from './kinds'
 import type { Area, MeasuredPicture } from './picture'
@@ -45,7 +45,7 @@ export function measureLevels(picture: MeasuredPicture): readonly Finding[] {
     level('black', at(0.001)),
     level('middle', at(0.5)),
     level('white', at(0.999)),
-    { id: 'spread', value: stops, confidence: 1, detail: rangeWord(stops) },
+    { id: 'contrastRange', value: stops, confidence: 1, detail: rangeWord(stops) },
     ...measureEnds(picture),
   ]
 }

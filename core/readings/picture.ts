@@ -69,10 +69,10 @@ export function pixelsOf(
   area: Area,
   { width, height }: Frame,
 ): { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number } {
-  const hold = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
-  const x0 = Math.min(hold(area.left, width), width - 1)
-  const y0 = Math.min(hold(area.top, height), height - 1)
-  return { x0, y0, x1: Math.max(x0 + 1, hold(area.right, width)), y1: Math.max(y0 + 1, hold(area.bottom, height)) }
+  const edge = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
+  const x0 = Math.min(edge(area.left, width), width - 1)
+  const y0 = Math.min(edge(area.top, height), height - 1)
+  return { x0, y0, x1: Math.max(x0 + 1, edge(area.right, width)), y1: Math.max(y0 + 1, edge(area.bottom, height)) }
 }
 
 /**

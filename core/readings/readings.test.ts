@@ -78,14 +78,14 @@ describe('levels', () => {
     expect(largestPatch(draw(['...', '...']), 3, 2)).toBeNull()
   })
 
-  test('spread counts stops of light', () => {
+  test('the contrast range counts stops of light', () => {
     const picture = pictureOf(
       frameOf(200, 20, (x) => {
         const v = ((x < 100 ? 1 : 16) * 0.03) ** (1 / 2.4)
         return [v, v, v]
       }),
     )
-    expect(Math.abs(found(measureLevels(picture), 'spread') - 4)).toBeLessThan(0.01)
+    expect(Math.abs(found(measureLevels(picture), 'contrastRange') - 4)).toBeLessThan(0.01)
   })
 })
 

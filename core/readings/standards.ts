@@ -51,19 +51,19 @@ export const houseStandards: readonly HouseStandard[] = [
     id: 'broad-day',
     name: 'Broad day',
     tip: 'Blacks a little over zero, whites with room above them.',
-    targets: { ...common, black: share(2, 5), white: share(90, 97), spread: plain(4.5, 8, 0.1) },
+    targets: { ...common, black: share(2, 5), white: share(90, 97), contrastRange: plain(4.5, 8, 0.1) },
   },
   {
     id: 'full-stretch',
     name: 'Full stretch',
     tip: 'Blacks at zero, whites at the top.',
-    targets: { ...common, black: share(0, 1), white: share(97, 100), spread: plain(5, 10, 0.1) },
+    targets: { ...common, black: share(0, 1), white: share(97, 100), contrastRange: plain(5, 10, 0.1) },
   },
   {
     id: 'lifted',
     name: 'Lifted blacks',
     tip: 'Soft blacks and held whites, as faded paper.',
-    targets: { ...common, black: share(6, 11), white: share(85, 92), spread: plain(3, 6, 0.1) },
+    targets: { ...common, black: share(6, 11), white: share(85, 92), contrastRange: plain(3, 6, 0.1) },
   },
   {
     id: 'key-lit',

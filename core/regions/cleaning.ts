@@ -1,6 +1,6 @@
 // Cleaning a key's matte: each part has a size as a share of the frame's height, so that it means the same at every
 // resolution.
-import { blur, blurReach, guided, guidedReach, held, spread, spreadReach, type Plane } from '../image'
+import { blur, blurReach, guided, guidedReach, stretched, dilate, dilateReach, type Plane } from '../image'
 import type { KeyPlanes } from './key'
 
 export interface Cleaning {
@@ -70,9 +70,9 @@ export function cleaningReach(
 ): number {
   const rows =
     blurReach(calm * frameHeight) +
-    2 * spreadReach(specks * frameHeight) +
-    2 * spreadReach(holes * frameHeight) +
-    spreadReach(grow * frameHeight) +
+    2 * dilateReach(specks * frameHeight) +
+    2 * dilateReach(holes * frameHeight) +
+    dilateReach(grow * frameHeight) +
     guidedReach(follow * frameHeight) +
     blurReach(soft * frameHeight)
   return rows === 0 ? 0 : rows + 1
@@ -105,10 +105,10 @@ export function cleaned(
   frameHeight: number,
 ): Plane {
   let plane = matte
-  if (holes > 0) plane = spread(spread(plane, holes * frameHeight), -holes * frameHeight)
-  if (specks > 0) plane = spread(spread(plane, -specks * frameHeight), specks * frameHeight)
-  if (grow !== 0) plane = spread(plane, grow * frameHeight)
+  if (holes > 0) plane = dilate(dilate(plane, holes * frameHeight), -holes * frameHeight)
+  if (specks > 0) plane = dilate(dilate(plane, -specks * frameHeight), specks * frameHeight)
+  if (grow !== 0) plane = dilate(plane, grow * frameHeight)
   if (follow > 0) plane = guided(plane, guide, follow * frameHeight, flatVariance)
   if (soft > 0) plane = blur(plane, soft * frameHeight)
-  return held(plane, low, high)
+  return stretched(plane, low, high)
 }

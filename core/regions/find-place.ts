@@ -151,8 +151,8 @@ function correlation(points: readonly LookPoint[], { width, height, values }: Pl
   }
   // Most of it must be in the picture.
   if (n < points.length * 0.7) return 0
-  const spread = Math.sqrt(Math.max(0, saa - (sa * sa) / n) * Math.max(0, sbb - (sb * sb) / n))
-  return spread < 1e-9 ? 0 : ((sab - (sa * sb) / n) / spread) * (n / points.length)
+  const deviation = Math.sqrt(Math.max(0, saa - (sa * sa) / n) * Math.max(0, sbb - (sb * sb) / n))
+  return deviation < 1e-9 ? 0 : ((sab - (sa * sb) / n) / deviation) * (n / points.length)
 }
 
 /** Means over cells: small enough that every place can be tried. */

@@ -13,7 +13,7 @@ import {
   judgeMatte,
   keyMatte,
   keyPlanes,
-  keySpread,
+  keyDistribution,
   keyValue,
   matteMoved,
   noCleaning,
@@ -315,8 +315,8 @@ describe('a key in a region', () => {
   })
 })
 
-test('the spread of a picture stands where its colours are', () => {
-  const { hues, chromas, lightnesses } = keySpread(pictureOf(60, 60, () => red))
+test('the distribution of a picture stands where its colours are', () => {
+  const { hues, chromas, lightnesses } = keyDistribution(pictureOf(60, 60, () => red))
   expect(hues.indexOf(1)).toBe(6)
   expect(chromas.indexOf(1)).toBe(Math.floor((0.2 / 0.4) * 60) - (chromas[29] === 1 ? 1 : 0))
   expect(lightnesses.indexOf(1)).toBe(Math.floor((0.5 / 1.2) * 60))

@@ -141,14 +141,14 @@ export function keyPlanes(codes: Uint16Array, width: number): KeyPlanes {
 }
 
 /** How a picture's colours are spread over what keys are made of: counts in equal steps, the largest 1. */
-export interface KeySpread {
+export interface KeyDistribution {
   readonly hues: Float32Array
   readonly chromas: Float32Array
   readonly lightnesses: Float32Array
 }
-export const keySpreadEnds = { chroma: 0.4, lightness: 1.2 } as const
+export const keyDistributionEnds = { chroma: 0.4, lightness: 1.2 } as const
 
-export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
+export function keyDistribution({ l, a, b }: KeyPlanes): KeyDistribution {
   const hues = new Float32Array(72)
   const chromas = new Float32Array(60)
   const lightnesses = new Float32Array(60)
@@ -156,8 +156,8 @@ export function keySpread({ l, a, b }: KeyPlanes): KeySpread {
   for (let p = 0; p < l.length; p += stride) {
     const c = chromaOf(l[p], a[p], b[p])
     hues[Math.min(71, Math.floor(hueOf(a[p], b[p]) / 5))] += c > hueless.none ? c : 0
-    chromas[Math.min(59, Math.floor((c / keySpreadEnds.chroma) * 60))] += 1
-    lightnesses[Math.min(59, Math.max(0, Math.floor((l[p] / keySpreadEnds.lightness) * 60)))] += 1
+    chromas[Math.min(59, Math.floor((c / keyDistributionEnds.chroma) * 60))] += 1
+    lightnesses[Math.min(59, Math.max(0, Math.floor((l[p] / keyDistributionEnds.lightness) * 60)))] += 1
   }
   const tall = (counts: Float32Array): Float32Array => {
     const most = Math.max(...counts) || 1

@@ -1,5 +1,6 @@
 // Long: the distance to each kind of shape, side by side: each is short, and they share their edge.
 // A shape's matte: 1 inside, 0 outside, with an inner and an outer soft edge; at one place, or for rows of a frame.
+import { clamp } from '../numbers'
 import { onSteps } from '../image'
 import { inverseMotion, moved, noMotion, scaleAt, type Homography } from './homography'
 import { freshRoom, type MatteRoom } from './matte-room'
@@ -290,12 +291,11 @@ function reachOf(
   const corners = m ? places.map(([x, y]) => moved(m, x, y)) : places
   const us = corners.map(([u]) => u * height)
   const vs = corners.map(([, v]) => v * height)
-  const held = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))
   return {
-    left: held(Math.floor(Math.min(...us)), 0, width),
-    right: held(Math.ceil(Math.max(...us)), 0, width),
-    top: held(Math.floor(Math.min(...vs)), fromRow, toRow),
-    bottom: held(Math.ceil(Math.max(...vs)), fromRow, toRow),
+    left: clamp(Math.floor(Math.min(...us)), 0, width),
+    right: clamp(Math.ceil(Math.max(...us)), 0, width),
+    top: clamp(Math.floor(Math.min(...vs)), fromRow, toRow),
+    bottom: clamp(Math.ceil(Math.max(...vs)), fromRow, toRow),
   }
 }
 

@@ -3,7 +3,7 @@
 import type { GradeSheet, SheetReading, ShotDetail, ShotSheet } from '@contracts/responses'
 import { displayById, gamutById } from '@core/colour'
 import { rateName } from '@core/footage'
-import { alongWords, controlsInUse, encodingOf, gradeAt } from '@core/grade'
+import { animationWords, controlsInUse, encodingOf, gradeAt } from '@core/grade'
 import {
   judge,
   pointedAt,
@@ -81,7 +81,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
     standard: standard.name,
     controls: [
       ...controlsInUse(gradeAt(grade, frame)),
-      ...grade.along.map((marks) => ({ step: 'Along the clip', words: alongWords(grade, marks) })),
+      ...grade.animation.map((keyframes) => ({ step: 'Along the clip', words: animationWords(grade, keyframes) })),
     ],
     aims: path.find((r) => r.why?.aims?.length)?.why?.aims ?? [],
     readings: readingsOf(before, after, shot),

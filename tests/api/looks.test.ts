@@ -13,7 +13,7 @@ const saturation = {
   name: 'Pale',
   strength: 1,
   side: 'scene',
-  params: { saturation: 0.5, quiet: 1 },
+  params: { saturation: 0.5, vibrance: 1 },
 }
 const contrast = {
   kind: 'contrast',
@@ -206,7 +206,7 @@ test(
         await refusal(
           await postJson(`/projects/${projectId}/looks`, {
             name: 'Empty',
-            steps: [{ ...saturation, params: { saturation: 1, quiet: 1 } }],
+            steps: [{ ...saturation, params: { saturation: 1, vibrance: 1 } }],
           }),
         )
       ).code,

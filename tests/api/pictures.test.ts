@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
 import { parseCube } from '@core/formats'
 import {
-  addMark,
+  addKeyframe,
   addRegion,
   buildChain,
   compile,
@@ -383,13 +383,13 @@ test('what changes along the clip is so in every still, and the .cube says as at
     setParameter(grade, 'exposure', 'exposureStops', stops)
   const ramp = (
     await save(shot.id, (g) =>
-      addMark(exposed(addMark(g, 'exposure', 'exposureStops', 10), 0), 'exposure', 'exposureStops', 50),
+      addKeyframe(exposed(addKeyframe(g, 'exposure', 'exposureStops', 10), 0), 'exposure', 'exposureStops', 50),
     )
   ).headId
   const marked = (await save(shot.id, (g) => setParameterAt(g, 'exposure', 'exposureStops', 2, 50))).headId
   const still = async (id: string, at: number): Promise<Uint8Array> =>
     new Uint8Array(await (await call(`/revisions/${id}/thumbnail?frame=${at}&as=graded`)).arrayBuffer())
-  const two = (await save(shot.id, (g) => exposed({ ...g, along: [] }, 2))).headId
+  const two = (await save(shot.id, (g) => exposed({ ...g, animation: [] }, 2))).headId
   const one = (await save(shot.id, (g) => exposed(g, 1))).headId
   expect(await still(marked, 10)).toEqual(await still(ramp, 10))
   expect(await still(marked, 50)).toEqual(await still(two, 50))

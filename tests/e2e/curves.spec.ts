@@ -13,7 +13,7 @@ test(
   async ({ page }) => {
     await openBench(page, 'Market table, old camera', 'shape')
     await page_(page, 'curves').click()
-    await expect(page.getByTestId('spread')).toBeVisible()
+    await expect(page.getByTestId('distribution')).toBeVisible()
     const points = page.getByTestId('tone-curve').locator('.point')
     const before = await meanColour(page)
     await page_(page, 'pick a tone').click()

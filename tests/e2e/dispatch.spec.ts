@@ -134,11 +134,12 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
     page.waitForEvent('download'),
     newest.getByRole('link', { name: 'Take the file' }).click(),
   ])
-  expect(clip.suggestedFilename()).toBe('Short piece graded.mp4')
+  // What came instead is in the message when it is no clip.
   expect(
     readFileSync(await clip.path())
-      .subarray(4, 8)
+      .subarray(4, 200)
       .toString(),
-  ).toBe('ftyp')
+  ).toMatch(/^ftyp/)
+  expect(clip.suggestedFilename()).toBe('Short piece graded.mp4')
   expect((await demoShot('Potter at the bench')).revisionDepth).toBeGreaterThan(1)
 })

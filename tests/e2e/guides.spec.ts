@@ -7,7 +7,8 @@ import { dirname, join, resolve } from 'node:path'
 import { promisify } from 'node:util'
 import { expect, test } from '@playwright/test'
 import { encode as encodePng } from 'fast-png'
-import type { ShotDetail } from '@contracts/responses'
+import type { LutSummary, ShotDetail } from '@contracts/responses'
+import { defaultGrade, newStep } from '@core/grade'
 import { startDemoInstance, type DemoInstance } from '../support/demo-instance'
 import { followGuide } from '../support/guide'
 import {
@@ -63,8 +64,8 @@ const flares = async (): Promise<readonly (readonly [string, unknown])[]> =>
 const pale = async (...args: string[]): Promise<string> =>
   (await run(process.execPath, [at('dist/node/pale.js'), ...args], { maxBuffer: 1e8 })).stdout
 /** Outside its standard or not: what was measured is printed. */
-const measured = (...args: string[]): Promise<string> =>
-  pale('measure', ...args, '--json').catch((e: { stdout: string }) => e.stdout)
+const measured = (...args: string[]): Promise<string> => pale('measure', ...args, '--json').catch(printed)
+const printed = (e: { stdout: string }): string => e.stdout
 function grey(): string {
   const [width, height] = [64, 32]
   const data = new Uint16Array(width * height * 3)
@@ -132,25 +133,25 @@ test('a reading is on the Bench and in the shell', async ({ page }) => {
 
 test('a LUT format is taken by the program and by the shell', async ({ page }) => {
   writeFileSync(at('darker.txt'), 'curve\n0\n0.25\n0.5\n')
-  await pale(
-    'convert',
-    grey(),
-    at('out.png'),
-    '--encoding',
-    'gamma-2.4',
-    '--display',
-    'bt709-2.4',
-    '--lut',
-    at('darker.txt'),
-  )
   await page.goto(`${address()}/luts/inspect`)
   await page.locator('input[type="file"]').first().setInputFiles(at('darker.txt'))
   await expect(page.getByText('darker').first()).toBeVisible()
-  const luts = (await (await fetch(`${address()}/api/luts`)).json()) as { name: string; format: string }[]
-  expect(luts.find((l) => l.name === 'darker')?.format).toBe('curve')
+  const luts = (await (await fetch(`${address()}/api/luts`)).json()) as LutSummary[]
+  const darker = luts.find((l) => l.name === 'darker')
+  expect(darker?.format).toBe('curve')
+
+  const plain = defaultGrade('gamma-2.4', 'bt709')
+  const lut = newStep('lut', 'lut', 'display')
+  const withLut = { ...plain, steps: [...plain.steps, { ...lut, params: { ...lut.params, lutHash: darker!.hash } }] }
+  writeFileSync(at('with-lut.json'), JSON.stringify(withLut))
+  const measure = ['measure', grey(), '--grade', at('with-lut.json'), '--lut']
+  const told = JSON.parse(await pale(...measure, at('darker.txt'), '--json').catch(printed)) as Measured
+  const undone = JSON.parse(await measured(grey(), '--encoding', 'gamma-2.4')) as Measured
+  const white = (of: Measured): number => of.readings.find((r) => r.id === 'white')!.value
+  expect(white(told)).toBeCloseTo(white(undone) / 2, 2)
+
   writeFileSync(at('broken.txt'), 'curve\n0\nabc\n')
-  const convert = ['convert', grey(), at('out.png'), '--encoding', 'gamma-2.4', '--display', 'bt709-2.4', '--lut']
-  const refused = await pale(...convert, at('broken.txt')).catch((e: { stderr: string }) => e.stderr)
+  const refused = await pale(...measure, at('broken.txt')).catch((e: { stderr: string }) => e.stderr)
   expect(refused).toMatch(/line 3.*not a number that can be used/i)
 })
 

@@ -171,13 +171,13 @@ test(
     await goToFrame(page, 5)
     expect((await meanColour(page)).map(Math.round)).toEqual(early.map(Math.round))
     await expect(page.locator('.timeline [data-mark]')).toHaveCount(2)
-    // Between marks the whole ramp is moved.
+    // Between keyframes the whole ramp is moved.
     await goToFrame(page, 30)
     await type(page, 'exposureStops', '0')
-    await expect(page.getByTestId('along')).toContainText(/60: −1\.1\d stops/)
+    await expect(page.getByTestId('keyframes')).toContainText(/60: −1\.1\d stops/)
     await page.getByRole('button', { name: 'Remove the mark at frame 5' }).click()
     await page.getByRole('button', { name: 'Remove the mark at frame 60' }).click()
-    await expect(page.getByTestId('along')).toContainText('Exposure is the same along the clip.')
+    await expect(page.getByTestId('keyframes')).toContainText('Exposure is the same along the clip.')
     await saved(page)
     await resetShot('Courtyard walk')
   },

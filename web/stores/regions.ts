@@ -28,7 +28,7 @@ import {
   shapeKindById,
   type KeySample,
   type KeySource,
-  type KeySpread,
+  type KeyDistribution,
   type MatteFacts,
   type Piece,
   type Region,
@@ -56,7 +56,7 @@ export const useRegions = defineStore('regions', () => {
   const sampling = ref<KeySample['mode'] | null>(null)
   /** A region of another shot is being chosen. */
   const bringing = ref(false)
-  const spread = shallowRef<KeySpread | null>(null)
+  const distribution = shallowRef<KeyDistribution | null>(null)
   const facts = shallowRef<(MatteFacts & { readonly moved: number | null }) | null>(null)
   const factsFresh = ref(false)
 
@@ -184,7 +184,7 @@ export const useRegions = defineStore('regions', () => {
     drawing,
     sampling,
     bringing,
-    spread,
+    distribution,
     facts,
     factsFresh,
     all: computed(() => grade.document?.regions ?? []),

@@ -11,7 +11,7 @@ import {
   type TraceImage,
 } from '@core/instruments'
 import type { Area, Cast, SubjectCard } from '@core/readings'
-import { keySpread, sampleOf, type KeySample, type KeySpread, type KeyTap } from '@core/regions'
+import { keyDistribution, sampleOf, type KeySample, type KeyDistribution, type KeyTap } from '@core/regions'
 import { lastPicture, pictureNumber, reference, render, tiles } from './bench/picture'
 import { changeViewed, pause, pictureIsOnScreen, startPlaying } from './bench/playing'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './bench/questions'
@@ -96,9 +96,9 @@ const functions = {
     return last && sampleOf(keyedPlanes(last, tap), mode, area)
   },
   /** How the picture is spread over what keys are made of. */
-  keySpread({ tap }: { readonly tap: KeyTap }): KeySpread | null {
+  keyDistribution({ tap }: { readonly tap: KeyTap }): KeyDistribution | null {
     const last = graded()
-    return last && keySpread(keyedPlanes(last, tap))
+    return last && keyDistribution(keyedPlanes(last, tap))
   },
   /** What a region's matte is worth; and how far it moved since the grade was `then`. */
   matteWorth: ({ regionId, then }: { readonly regionId: string; readonly then: GradeDocument | null }) =>

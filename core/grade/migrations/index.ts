@@ -9,6 +9,7 @@ import { toSchema4 } from './to-4'
 import { toSchema5 } from './to-5'
 import { toSchema6 } from './to-6'
 import { toSchema7 } from './to-7'
+import { toSchema8 } from './to-8'
 
 export { inPieces } from './to-6'
 
@@ -20,6 +21,7 @@ const migrations: readonly ((grade: Json) => Json)[] = [
   toSchema5,
   toSchema6,
   toSchema7,
+  toSchema8,
 ]
 
 /**

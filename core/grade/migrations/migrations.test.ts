@@ -10,6 +10,7 @@ import { toSchema4 } from './to-4'
 import { toSchema5 } from './to-5'
 import { toSchema6 } from './to-6'
 import { toSchema7 } from './to-7'
+import { toSchema8 } from './to-8'
 
 const example = (schema: number): Json =>
   JSON.parse(readFileSync(`core/grade/migrations/examples/schema-${schema}.json`, 'utf8')) as Json
@@ -25,7 +26,7 @@ function asStoredBefore(schema: number, later: Json): Json {
   return schema === 4 ? { ...later, along: [] } : later
 }
 
-const migrations = [toSchema2, toSchema3, toSchema4, toSchema5, toSchema6, toSchema7]
+const migrations = [toSchema2, toSchema3, toSchema4, toSchema5, toSchema6, toSchema7, toSchema8]
 
 test.each(migrations.map((to, i) => [i + 1, to] as const))(
   'schema %i becomes the next, to the letter',
@@ -65,5 +66,5 @@ test('kinds and parameters that came since are put in, neutral and in their plac
   expect(present.steps.find((s) => s.kind === 'local-contrast')).toEqual(
     newStep('local-contrast', 'local-contrast', 'scene'),
   )
-  expect(present.steps.find((s) => s.kind === 'saturation')?.params).toEqual({ saturation: 1.3, quiet: 1 })
+  expect(present.steps.find((s) => s.kind === 'saturation')?.params).toEqual({ saturation: 1.3, vibrance: 1 })
 })

@@ -1,15 +1,15 @@
-// Saturation: distance from the grey of equal luminance, in linear light; and a second one for quiet colours only.
+// Saturation: distance from the grey of equal luminance, in linear light; and a second one for weak colours only (vibrance).
 import { luminanceWeights } from '../../colour'
 import { matrixOperation, pixelsOperation, type PixelOperation } from '../operation'
 import { defineStepKind } from '../step-kind'
 
 /**
- * The share by which a colour counts as quiet: 1 for neutrals, a half where its purity (distance from grey over
+ * The share by which a colour counts as weak: 1 for neutrals, a half where its purity (distance from grey over
  * luminance) is 0.35.
  */
-export const quietShare = (purity: number): number => 1 / (1 + (purity / 0.35) ** 2)
+export const weakness = (purity: number): number => 1 / (1 + (purity / 0.35) ** 2)
 
-export const saturation = defineStepKind<{ saturation: number; quiet: number }>({
+export const saturation = defineStepKind<{ saturation: number; vibrance: number }>({
   id: 'saturation',
   name: 'Saturation',
   tip: 'Makes all colours stronger or weaker; luminance and hue stay.',
@@ -36,7 +36,7 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
       decimals: 0,
       shownFactor: 100,
     },
-    quiet: {
+    vibrance: {
       type: 'number',
       label: 'Quiet colours',
       tip: 'The same for colours near grey only; strong ones hardly move.',
@@ -50,10 +50,10 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
       shownFactor: 100,
     },
   },
-  isNeutral: (params) => params.saturation === 1 && params.quiet === 1,
-  prepare: ({ saturation: s, quiet }, { gamut }) => {
+  isNeutral: (params) => params.saturation === 1 && params.vibrance === 1,
+  prepare: ({ saturation: s, vibrance }, { gamut }) => {
     const [wr, wg, wb] = luminanceWeights(gamut)
-    if (quiet === 1) {
+    if (vibrance === 1) {
       const grey = [wr * (1 - s), wg * (1 - s), wb * (1 - s)] as const
       return matrixOperation([
         grey[0] + s,
@@ -75,7 +75,7 @@ export const saturation = defineStepKind<{ saturation: number; quiet: number }>(
         const grey = wr * r + wg * g + wb * b
         const purity =
           Math.max(Math.abs(r - grey), Math.abs(g - grey), Math.abs(b - grey)) / Math.max(Math.abs(grey), 1e-6)
-        const by = s * (1 + (quiet - 1) * quietShare(purity))
+        const by = s * (1 + (vibrance - 1) * weakness(purity))
         pixels[i] = grey + (r - grey) * by
         pixels[i + 1] = grey + (g - grey) * by
         pixels[i + 2] = grey + (b - grey) * by

@@ -263,15 +263,15 @@ test('balance by tone warms the end that is asked and leaves grey and the other 
   run('balance-by-tone', { highlightsTint: -6 }, [2, 1.8, 1.6]).forEach((v, i) => expect(v).toBeCloseTo(whole[i]!, 12))
 })
 
-test('quiet colours: near grey they follow, strong ones hardly move, luminance stays', () => {
-  const spread = (rgb: number[]): number => Math.max(...rgb) - Math.min(...rgb)
-  const quiet = [0.2, 0.19, 0.18]
+test('vibrance: near grey they follow, strong ones hardly move, luminance stays', () => {
+  const chroma = (rgb: number[]): number => Math.max(...rgb) - Math.min(...rgb)
+  const weak = [0.2, 0.19, 0.18]
   const strong = [0.8, 0.02, 0.02]
-  expect(spread(run('saturation', { quiet: 1.5 }, quiet)) / spread(quiet)).toBeCloseTo(1.5, 1)
-  expect(spread(run('saturation', { quiet: 1.5 }, strong)) / spread(strong)).toBeLessThan(1.06)
+  expect(chroma(run('saturation', { vibrance: 1.5 }, weak)) / chroma(weak)).toBeCloseTo(1.5, 1)
+  expect(chroma(run('saturation', { vibrance: 1.5 }, strong)) / chroma(strong)).toBeLessThan(1.06)
   const w = luminanceWeights(workingGamut)
   const luminance = ([r, g, b]: number[]): number => w[0] * r! + w[1] * g! + w[2] * b!
-  expect(luminance(run('saturation', { quiet: 0.3 }, strong))).toBeCloseTo(luminance(strong), 12)
+  expect(luminance(run('saturation', { vibrance: 0.3 }, strong))).toBeCloseTo(luminance(strong), 12)
 })
 
 test("slope, offset, power and saturation are the standard's arithmetic, held to 0..1", () => {

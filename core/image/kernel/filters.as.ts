@@ -5,8 +5,8 @@
 // @ts-ignore: decorator
 @inline
 function row(plane: usize, width: i32, y: i32, rows: i32): usize {
-  const held = y < 0 ? 0 : y >= rows ? rows - 1 : y
-  return plane + <usize>(held * width) * 4
+  const nearest = y < 0 ? 0 : y >= rows ? rows - 1 : y
+  return plane + <usize>(nearest * width) * 4
 }
 
 /**
@@ -140,8 +140,8 @@ export function along(slope: usize, offset: usize, guide: usize, count: i32): vo
     v128.store(slope + i, f32x4.add(f32x4.mul(v128.load(slope + i), v128.load(guide + i)), v128.load(offset + i)))
 }
 
-/** (value − low) · by, held to 0..1, on steps of 1/65536, in place. */
-export function hold(plane: usize, low: f32, by: f32, count: i32): void {
+/** (value − low) · by, clamped to 0..1, on steps of 1/65536, in place. */
+export function stretch(plane: usize, low: f32, by: f32, count: i32): void {
   const from = f32x4.splat(low),
     scale = f32x4.splat(by),
     none = f32x4.splat(0),

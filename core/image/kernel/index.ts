@@ -19,7 +19,7 @@ interface FilterCode {
   turn(source: number, target: number, width: number, height: number): void
   product(a: number, b: number, target: number, count: number): void
   slopes(guide: number, values: number, products: number, squares: number, flat: number, count: number): void
-  hold(plane: number, low: number, by: number, count: number): void
+  stretch(plane: number, low: number, by: number, count: number): void
   finer(
     coarse: number,
     target: number,
@@ -182,11 +182,11 @@ export function guidedByKernel(plane: Plane, guide: Plane, radius: number, flat:
 }
 
 /** As held in ../filters.ts; null without a kernel. */
-export function heldByKernel(plane: Plane, low: number, high: number): Plane | null {
+export function stretchedByKernel(plane: Plane, low: number, high: number): Plane | null {
   const room = roomFor(plane, 1)
   if (!room) return null
   put(room, room.at(0), plane)
-  room.code.hold(room.at(0), low, 1 / (high - low), room.wide * plane.height)
+  room.code.stretch(room.at(0), low, 1 / (high - low), room.wide * plane.height)
   return taken(room, room.at(0), plane)
 }
 

@@ -322,7 +322,7 @@ export const text = {
     all: (name: string, shots: number): string => `${name}: all ${shots} shots`,
     alone: (name: string): string => `${name}: this shot only`,
   },
-  along: {
+  keyframes: {
     title: (name: string): string => `${name} along the clip`,
     mark: (frame: number): string => `mark frame ${frame}`,
     markTip:

@@ -31,7 +31,7 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
       ? { left: view.part.left, top: view.part.top, right: view.part.right, bottom: view.part.bottom }
       : null,
   )
-  async function quietly(work: () => Promise<void>): Promise<void> {
+  async function attempt(work: () => Promise<void>): Promise<void> {
     fault.value = ''
     try {
       await work()
@@ -43,8 +43,8 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     const { value: where } = area
     const known = shot.value?.subjects.find((s) => s.name === name)
     if (!where) return
-    if (!fresh && known) return void quietly(() => openShot.placeSubject(known.id, { frame: frame(), area: where }))
-    void quietly(async () => {
+    if (!fresh && known) return void attempt(() => openShot.placeSubject(known.id, { frame: frame(), area: where }))
+    void attempt(async () => {
       const card = await sample(where)
       if (card) await openShot.makeSubject({ name, frame: frame(), area: where, card })
       else fault.value = text.noSkin
@@ -57,12 +57,12 @@ export function usePointing(frame: () => number, sample: (area: Area) => Promise
     subjects: computed(() => pointed.value.subjects.map((s) => ({ ...s.area, name: s.name }))),
     pickCard: () => {
       const { value: where } = area
-      if (where) void quietly(() => openShot.pickCard({ frame: frame(), area: where }))
+      if (where) void attempt(() => openShot.pickCard({ frame: frame(), area: where }))
     },
-    dropCard: () => void quietly(() => openShot.pickCard(null)),
+    dropCard: () => void attempt(() => openShot.pickCard(null)),
     pickSubject,
     waive: (reading, reason) =>
-      void quietly(() =>
+      void attempt(() =>
         openShot.waive({
           reading: reading.id,
           subject: reading.of ?? '',

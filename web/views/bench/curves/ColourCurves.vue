@@ -20,7 +20,7 @@ import { text } from '../text'
 import { colourFields, humpSoftness, humpWidth, xTicksOf, yTicksOf } from './colour-field'
 import CurveField from './CurveField.vue'
 import PointNumbers from './PointNumbers.vue'
-import SpreadBehind from './Spread.vue'
+import DistributionBehind from './DistributionBehind.vue'
 import { useColourPicking } from './useColourPicking'
 
 const props = defineProps<{ step: Step }>()
@@ -146,7 +146,7 @@ function type(to: { readonly x: number; readonly y: number }): void {
       "
       @chosen="chosen = $event"
     >
-      <SpreadBehind
+      <DistributionBehind
         v-if="behind"
         v-bind="behind"
         :x="x"

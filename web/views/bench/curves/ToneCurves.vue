@@ -18,7 +18,7 @@ import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
 import CurveField from './CurveField.vue'
 import PointNumbers from './PointNumbers.vue'
-import SpreadBehind from './Spread.vue'
+import DistributionBehind from './DistributionBehind.vue'
 
 const props = defineProps<{ step: Step }>()
 const emit = defineEmits<{ change: [key: string, value: number | readonly CurvePoint[]] }>()
@@ -183,7 +183,7 @@ watch(
       @change="set"
       @chosen="chosen = $event"
     >
-      <SpreadBehind
+      <DistributionBehind
         v-if="picking.distribution?.distribution"
         :counts="picking.distribution.distribution.tones"
         :from="logAtStops(lowestStops)"

@@ -2,12 +2,12 @@
 
 <script setup lang="ts">
 // A key: colours picked from the picture, and the ranges of hue, chroma and lightness that were fitted to them, over
-// the picture's own spread.
+// the picture's own distribution.
 import { computed, ref, watch } from 'vue'
 import { stations } from '@core/grade'
 import {
   fitKey,
-  keySpreadEnds,
+  keyDistributionEnds,
   keyTaps,
   type HueRange,
   type KeyRanges,
@@ -184,7 +184,7 @@ function setHue(r: SoftRange): void {
         :low="0"
         :high="360"
         round
-        :counts="regions.spread?.hues ?? null"
+        :counts="regions.distribution?.hues ?? null"
         :range="group.hue && hueAsRange(group.hue)"
         :step="1"
         @range="setHue"
@@ -196,8 +196,8 @@ function setHue(r: SoftRange): void {
         :tip="words.chromaTip"
         unit=""
         :low="0"
-        :high="keySpreadEnds.chroma"
-        :counts="regions.spread?.chromas ?? null"
+        :high="keyDistributionEnds.chroma"
+        :counts="regions.distribution?.chromas ?? null"
         :range="group.chroma"
         :step="0.002"
         @range="setGroup({ chroma: $event })"
@@ -209,8 +209,8 @@ function setHue(r: SoftRange): void {
         :tip="words.lightnessTip"
         unit=""
         :low="0"
-        :high="keySpreadEnds.lightness"
-        :counts="regions.spread?.lightnesses ?? null"
+        :high="keyDistributionEnds.lightness"
+        :counts="regions.distribution?.lightnesses ?? null"
         :range="group.lightness"
         :step="0.01"
         @range="setGroup({ lightness: $event })"

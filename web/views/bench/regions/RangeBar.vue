@@ -1,7 +1,7 @@
 <!-- Long: one control: four handles on one scale, by pointer and by key. -->
 
 <script setup lang="ts">
-// A range with soft ends over how the picture is spread: drag its middle, its ends, or how far they fade; each end
+// A range with soft ends over the picture's distribution: drag its middle, its ends, or how far they fade; each end
 // takes arrow keys and a number.
 import { computed, ref } from 'vue'
 import { useGesture } from '../../../composables/useGesture'

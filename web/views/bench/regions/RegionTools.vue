@@ -13,7 +13,7 @@ import {
 } from '@core/grade'
 import { useGrade } from '../../../stores/grade'
 import type { RegionPage } from '../../../stores/regions'
-import AlongBar from '../AlongBar.vue'
+import KeyframeBar from '../KeyframeBar.vue'
 import ColourCurves from '../curves/ColourCurves.vue'
 import ToneCurves from '../curves/ToneCurves.vue'
 import { editedKinds } from '../stations/edited-kinds'
@@ -39,7 +39,7 @@ const kinds = computed(() => stepKinds.filter((k) => k.station === props.page &&
 const own = computed(() => props.grade.steps.filter((s) => s.regionId === props.regionId))
 const curve = computed(() => own.value.find((s) => s.kind === 'tone-curve'))
 const colours = computed(() => own.value.find((s) => s.kind === 'colour-curves'))
-/** The control that marks along the clip are shown of. */
+/** The control that keyframes are shown of. */
 const touched = ref<{ readonly stepId: string; readonly key: string } | null>(null)
 watch(
   () => [props.page, props.regionId],
@@ -47,7 +47,7 @@ watch(
     touched.value = null
   },
 )
-const along = computed(() => {
+const animation = computed(() => {
   const step =
     own.value.find((s) => s.id === touched.value?.stepId) ?? own.value.find((s) => kinds.value.includes(s.kind))
   const key = touched.value?.key ?? (step && Object.keys(stepKindById(step.kind).parameters)[0])
@@ -128,12 +128,12 @@ const focus = (e: FocusEvent): void => {
         </template>
       </p>
     </div>
-    <AlongBar
-      v-if="along"
+    <KeyframeBar
+      v-if="animation"
       :grade="whole"
-      :step="along.step"
-      :parameter-key="along.key"
-      :parameter="along.parameter"
+      :step="animation.step"
+      :parameter-key="animation.key"
+      :parameter="animation.parameter"
       :first-frame="firstFrame"
       @go="emit('go', $event)"
     />

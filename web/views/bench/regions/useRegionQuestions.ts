@@ -1,4 +1,4 @@
-// What the open region asks of the picture: how it is spread for a key, what its matte is worth, colours picked from
+// What the open region asks of the picture: its distribution for a key, what its matte is worth, colours picked from
 // it, and a subject to begin with.
 import { watch } from 'vue'
 import {
@@ -57,8 +57,8 @@ export function useRegionQuestions(
   watch(
     [() => view.station, () => regions.page, () => regions.key?.key.tap, renderer.settled, () => view.frame],
     async ([station, page, tap, settled]) => {
-      if (station !== 'regions' || page !== 'key' || tap === undefined) regions.spread = null
-      else if (settled) regions.spread = await renderer.ask('keySpread', { tap })
+      if (station !== 'regions' || page !== 'key' || tap === undefined) regions.distribution = null
+      else if (settled) regions.distribution = await renderer.ask('keyDistribution', { tap })
     },
   )
 

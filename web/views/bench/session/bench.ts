@@ -241,7 +241,7 @@ function createBench(shotId: () => string) {
     }),
     /** Frames at which a control is marked. */
     markedFrames: sameWhileEqual(() => [
-      ...new Set((document.value?.along ?? []).flatMap((m) => m.marks.map((mark) => mark.frame))),
+      ...new Set((document.value?.animation ?? []).flatMap((m) => m.keyframes.map((keyframe) => keyframe.frame))),
     ]),
     go,
     /** To the next moment of the clip that is worth a look. */

@@ -2,7 +2,7 @@
 // editor of their own. A kind that nobody lists here is drawn as scales on the page it names.
 import type { Component } from 'vue'
 import { stations, stepKinds, type StationId, type StationPage, type StepKind } from '@core/grade'
-import AlongExposure from './AlongExposure.vue'
+import ExposureKeyframes from './ExposureKeyframes.vue'
 import CdlPage from './CdlPage.vue'
 import CleanColoursPart from './CleanColoursPart.vue'
 import ColourCurvesPage from './ColourCurvesPage.vue'
@@ -29,7 +29,7 @@ interface PageEditor {
 
 const editors: Readonly<Record<string, PageEditor>> = {
   'read/read': { component: ReadPage, edits: [] },
-  'level/level': { component: AlongExposure, edits: [], below: true },
+  'level/level': { component: ExposureKeyframes, edits: [], below: true },
   'shape/zones': { component: ZonesPage, edits: editedOn.zones },
   'shape/curve': { component: ToneCurvesPage, edits: editedOn.toneCurves },
   'hue/saturation': { component: CleanColoursPart, edits: [], below: true },

@@ -2,7 +2,7 @@
 // The marks of exposure along the clip.
 import { computed } from 'vue'
 import { stepKindById, type NumberParameter } from '@core/grade'
-import AlongBar from '../AlongBar.vue'
+import KeyframeBar from '../KeyframeBar.vue'
 import { useBench } from '../session/bench'
 import { useOwnStep } from './useOwnStep'
 
@@ -14,7 +14,7 @@ const whole = computed(() => bench.whole.value)
 </script>
 
 <template>
-  <AlongBar
+  <KeyframeBar
     v-if="step && whole"
     :grade="whole"
     :step="step"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-// A control that changes along the clip: its marks, each with its value, and the way between them. Marked, it is set at
+// A control that changes along the clip: its keyframes, each with its value, and the way between them. With one here, it
+// is set at
 // this frame alone.
 import { computed } from 'vue'
 import {
-  addMark,
-  marksOf,
+  addKeyframe,
+  keyframesOf,
   printParameter,
-  removeMark,
+  removeKeyframe,
   setPath,
   type GradeDocument,
   type NumberParameter,
@@ -27,40 +28,40 @@ const emit = defineEmits<{ go: [frame: number] }>()
 const store = useGrade()
 const view = useView()
 const frame = computed(() => view.frame)
-const along = computed(() => marksOf(props.grade, props.step.id, props.parameterKey))
-const isMarked = computed(() => along.value?.marks.some((m) => m.frame === frame.value) ?? false)
+const animation = computed(() => keyframesOf(props.grade, props.step.id, props.parameterKey))
+const isMarked = computed(() => animation.value?.keyframes.some((m) => m.frame === frame.value) ?? false)
 const shown = (at: number): number => at - props.firstFrame
 const mark = (): void =>
-  store.edit(text.along.marked(props.parameter.label, shown(frame.value)), (g) =>
-    addMark(g, props.step.id, props.parameterKey, frame.value),
+  store.edit(text.keyframes.marked(props.parameter.label, shown(frame.value)), (g) =>
+    addKeyframe(g, props.step.id, props.parameterKey, frame.value),
   )
 const unmark = (at: number): void =>
-  store.edit(text.along.unmarked(props.parameter.label, shown(at)), (g) =>
-    removeMark(g, props.step.id, props.parameterKey, at),
+  store.edit(text.keyframes.unmarked(props.parameter.label, shown(at)), (g) =>
+    removeKeyframe(g, props.step.id, props.parameterKey, at),
   )
-const goAlong = (path: 'linear' | 'smooth'): void =>
-  store.edit(text.along.way(props.parameter.label), (g) => setPath(g, props.step.id, props.parameterKey, path))
+const goBy = (path: 'linear' | 'smooth'): void =>
+  store.edit(text.keyframes.way(props.parameter.label), (g) => setPath(g, props.step.id, props.parameterKey, path))
 </script>
 
 <template>
   <div
-    class="along"
+    class="keyframes"
     role="group"
-    :aria-label="text.along.title(parameter.label)"
-    data-testid="along"
+    :aria-label="text.keyframes.title(parameter.label)"
+    data-testid="keyframes"
   >
     <button
-      :data-tip="text.along.markTip"
+      :data-tip="text.keyframes.markTip"
       type="button"
       class="set"
       :disabled="isMarked"
       @click="mark"
     >
-      <span>{{ text.along.mark(shown(frame)) }}</span>
+      <span>{{ text.keyframes.mark(shown(frame)) }}</span>
     </button>
-    <template v-if="along">
+    <template v-if="animation">
       <span
-        v-for="m in along.marks"
+        v-for="m in animation.keyframes"
         :key="m.frame"
         class="mark"
         :class="{ here: m.frame === frame }"
@@ -69,39 +70,39 @@ const goAlong = (path: 'linear' | 'smooth'): void =>
         <button
           type="button"
           class="figures"
-          :title="text.along.go"
+          :title="text.keyframes.go"
           @click="emit('go', m.frame)"
         >
           {{ shown(m.frame) }}: {{ printParameter(parameter, m.value) }}
         </button>
         <button
           type="button"
-          :aria-label="text.along.remove(shown(m.frame))"
+          :aria-label="text.keyframes.remove(shown(m.frame))"
           @click="unmark(m.frame)"
         >
           ×
         </button>
       </span>
       <button
-        v-if="along.marks.length > 1"
-        :data-tip="text.along.pathTip"
+        v-if="animation.keyframes.length > 1"
+        :data-tip="text.keyframes.pathTip"
         type="button"
-        @click="goAlong(along.path === 'smooth' ? 'linear' : 'smooth')"
+        @click="goBy(animation.path === 'smooth' ? 'linear' : 'smooth')"
       >
-        {{ text.along.path[along.path] }}
+        {{ text.keyframes.path[animation.path] }}
       </button>
     </template>
     <span
       v-else
       class="quiet"
     >
-      {{ text.along.none(parameter.label) }}
+      {{ text.keyframes.none(parameter.label) }}
     </span>
   </div>
 </template>
 
 <style scoped>
-.along {
+.animation {
   display: flex;
   gap: var(--gap-small);
   align-items: center;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// How the picture is spread along an axis, drawn quietly behind a curve.
+// How the picture's colours are distributed along an axis, drawn behind a curve.
 import { computed } from 'vue'
 
 const props = defineProps<{
@@ -23,18 +23,18 @@ const path = computed(() => {
 
 <template>
   <svg
-    class="spread"
+    class="distribution"
     viewBox="0 0 100 100"
     preserveAspectRatio="none"
     aria-hidden="true"
-    data-testid="spread"
+    data-testid="distribution"
   >
     <path :d="path" />
   </svg>
 </template>
 
 <style scoped>
-.spread {
+.distribution {
   position: absolute;
   inset: 0;
   width: 100%;
