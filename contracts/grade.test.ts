@@ -1,15 +1,15 @@
 // Long: every rule that a grade document must keep has its own case here.
 import {
-  addPiece,
+  addComponent,
   addRegion,
   currentSchema,
   defaultGrade,
   isNeutralStep,
-  keyPiece,
+  keyComponent,
   regionStart,
   regionStarts,
   setParameter,
-  shapePiece,
+  shapeComponent,
   type GradeDocument,
 } from '@core/grade'
 import { freshKey, noCleaning, shapeKinds, withKeyframe } from '@core/regions'
@@ -19,13 +19,13 @@ const good = addRegion(setParameter(defaultGrade('log-420-95'), 'exposure', 'exp
 type Json = Record<string, unknown>
 const copy = (): Json & {
   steps: Json[]
-  regions: (Json & { pieces: (Json & { source: Json & { shape: Json } })[] })[]
+  regions: (Json & { components: (Json & { source: Json & { shape: Json } })[] })[]
   read: Json
   show: Json
 } => JSON.parse(JSON.stringify(good))
 
-const shapeOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source.shape
-const sourceOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.pieces[0]!.source
+const shapeOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.components[0]!.source.shape
+const sourceOf = (g: ReturnType<typeof copy>): Json => g.regions[0]!.components[0]!.source
 const keySource = { kind: 'key', key: freshKey, cleaning: noCleaning }
 const motion = { track: null, keys: [], path: 'smooth', roll: false, shown: [], fadeFrames: 0, aspect: 1.7 }
 
@@ -42,7 +42,7 @@ function faultOf(data: unknown): ContractError {
 test('a grade as the program makes it is accepted unchanged', () => {
   expect(checkedGrade(copy())).toEqual(good)
   const shapes = shapeKinds.reduce(
-    (g, { fresh }) => addPiece(g, 'region-1', shapePiece('', fresh, { inner: 0.1, outer: 0 })).grade,
+    (g, { fresh }) => addComponent(g, 'region-1', shapeComponent('', fresh, { inner: 0.1, outer: 0 })).grade,
     good,
   )
   const track = { kind: 'position', reference: 2, first: 2, values: [0, 0, 0.1, 0], quality: [1, 0, 0.9, 0.4] } as const
@@ -50,7 +50,7 @@ test('a grade as the program makes it is accepted unchanged', () => {
     ...shapes,
     regions: shapes.regions.map((r) => ({
       ...r,
-      pieces: r.pieces.map((p) =>
+      components: r.components.map((p) =>
         p.source.kind === 'shape'
           ? {
               ...p,
@@ -63,7 +63,7 @@ test('a grade as the program makes it is accepted unchanged', () => {
       ),
     })),
   }
-  const all = addPiece(moving, 'region-1', keyPiece('', { mode: 'intersect' })).grade
+  const all = addComponent(moving, 'region-1', keyComponent('', { mode: 'intersect' })).grade
   expect(checkedGrade(JSON.parse(JSON.stringify(all)))).toEqual(all)
 })
 
@@ -234,21 +234,21 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
     (g) => {
       shapeOf(g)['radiusX'] = 0
     },
-    'regions.0.pieces.0.source.shape.radiusX',
+    'regions.0.components.0.source.shape.radiusX',
   ],
   [
     'a shape of text',
     (g) => {
       shapeOf(g)['centreX'] = '0.5'
     },
-    'regions.0.pieces.0.source.shape.centreX',
+    'regions.0.components.0.source.shape.centreX',
   ],
   [
     'a shape of no kind',
     (g) => {
       shapeOf(g)['kind'] = 'blob'
     },
-    'regions.0.pieces.0.source.shape.kind',
+    'regions.0.components.0.source.shape.kind',
   ],
   [
     'a polygon of two points',
@@ -261,19 +261,19 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
         ],
       }
     },
-    'regions.0.pieces.0.source.shape.points',
+    'regions.0.components.0.source.shape.points',
   ],
   [
-    'a piece of no kind',
+    'a component of no kind',
     (g) => {
       sourceOf(g)['kind'] = 'wish'
     },
-    'regions.0.pieces.0.source.kind',
+    'regions.0.components.0.source.kind',
   ],
   [
     'a key with a range of text',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = {
+      ;(g.regions[0]!.components[0] as Json)['source'] = {
         ...keySource,
         key: {
           ...keySource.key,
@@ -281,45 +281,45 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
         },
       }
     },
-    'regions.0.pieces.0.source.key.groups.0.hue.centre',
+    'regions.0.components.0.source.key.groups.0.hue.centre',
   ],
   [
     'a key that reads the look',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = { ...keySource, key: { ...keySource.key, tap: 'look' } }
+      ;(g.regions[0]!.components[0] as Json)['source'] = { ...keySource, key: { ...keySource.key, tap: 'look' } }
     },
-    'regions.0.pieces.0.source.key.tap',
+    'regions.0.components.0.source.key.tap',
   ],
   [
     'a sample of no colours',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = {
+      ;(g.regions[0]!.components[0] as Json)['source'] = {
         ...keySource,
         key: { ...keySource.key, samples: [{ mode: 'add', colours: [[1, 2]] }] },
       }
     },
-    'regions.0.pieces.0.source.key.samples.0.colours',
+    'regions.0.components.0.source.key.samples.0.colours',
   ],
   [
     'an absurd blur',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = { ...keySource, cleaning: { ...noCleaning, blur: 9 } }
+      ;(g.regions[0]!.components[0] as Json)['source'] = { ...keySource, cleaning: { ...noCleaning, blur: 9 } }
     },
-    'regions.0.pieces.0.source.cleaning.blur',
+    'regions.0.components.0.source.cleaning.blur',
   ],
   [
     'a region built from itself',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = { kind: 'region', regionId: 'region-1' }
+      ;(g.regions[0]!.components[0] as Json)['source'] = { kind: 'region', regionId: 'region-1' }
     },
-    'regions.0.pieces',
+    'regions.0.components',
   ],
   [
     'a region built from none',
     (g) => {
-      ;(g.regions[0]!.pieces[0] as Json)['source'] = { kind: 'region', regionId: 'nowhere' }
+      ;(g.regions[0]!.components[0] as Json)['source'] = { kind: 'region', regionId: 'nowhere' }
     },
-    'regions.0.pieces.0.source.regionId',
+    'regions.0.components.0.source.regionId',
   ],
   [
     'a track of half a frame',
@@ -329,14 +329,14 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
         track: { kind: 'similarity', reference: 0, first: 0, values: [1, 0, 0], quality: [1, 0] },
       }
     },
-    'regions.0.pieces.0.source.motion.track',
+    'regions.0.components.0.source.motion.track',
   ],
   [
     'keyframes that do not rise',
     (g) => {
       sourceOf(g)['motion'] = { ...motion, keys: [4, 4].map((frame) => ({ frame, shape: shapeOf(g) })) }
     },
-    'regions.0.pieces.0.source.motion.keys',
+    'regions.0.components.0.source.motion.keys',
   ],
   [
     'a keyframe of another shape',
@@ -346,14 +346,14 @@ test.each<[string, (g: ReturnType<typeof copy>) => void, string]>([
         keys: [{ frame: 1, shape: { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 } }],
       }
     },
-    'regions.0.pieces.0.source.motion.keys',
+    'regions.0.components.0.source.motion.keys',
   ],
   [
     'a shape that was placed already',
     (g) => {
       sourceOf(g)['placed'] = [1, 0, 0, 0, 1, 0, 0, 0, 1]
     },
-    'regions.0.pieces.0.source.placed',
+    'regions.0.components.0.source.placed',
   ],
   [
     'a name that is too long',
@@ -486,7 +486,11 @@ test('a document of the first schema is brought to the present one', () => {
   const present = checkedGrade(first)
   expect(present.schema).toBe(currentSchema)
   const byId = (g: GradeDocument) => ({ ...g, steps: [...g.steps].sort((a, b) => a.id.localeCompare(b.id)) })
-  expect(byId(present)).toEqual(byId({ ...good, read: { ...good.read, gamutId: 'w766' } }))
+  const regionsThen = good.regions.map((r) => ({
+    ...r,
+    components: r.components.map((c) => ({ ...c, id: 'piece-1' })),
+  }))
+  expect(byId(present)).toEqual(byId({ ...good, regions: regionsThen, read: { ...good.read, gamutId: 'w766' } }))
 })
 
 test('requests are checked the same way', () => {

@@ -212,8 +212,8 @@ export function requireCarried({
 }
 
 /**
- * Keyframes are of a control that is there and is a number, once for each, in rising order, with values that the control
- * may have.
+ * Keyframes are of a control that is there and is a number, once for each, in rising order, with values that the
+ * control may have.
  */
 function requireKeyframes(
   { steps, animation }: GradeContract,

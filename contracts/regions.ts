@@ -30,12 +30,12 @@ import {
   keyBounds,
   keyTaps,
   motionLimits,
-  pieceLimits,
+  componentLimits,
   shapeBounds,
   trackKindById,
   trackKinds,
   type KeyTap,
-  type PieceMode,
+  type ComponentMode,
   type Region,
   type TrackKind,
 } from '@core/regions'
@@ -267,9 +267,9 @@ class RegionSourceContract {
   @Matches(idPattern) regionId!: string
 }
 
-class PieceContract {
+class ComponentContract {
   @Matches(idPattern) id!: string
-  @IsIn(['add', 'subtract', 'intersect']) mode!: PieceMode
+  @IsIn(['add', 'subtract', 'intersect']) mode!: ComponentMode
   @IsBoolean() invert!: boolean
   @Within(share) opacity!: number
   @IsObject()
@@ -285,17 +285,17 @@ export class RecipeRegionContract {
   @IsBoolean() invert!: boolean
   @Within(share) strength!: number
   @IsArray()
-  @ArrayMaxSize(pieceLimits.pieces)
+  @ArrayMaxSize(componentLimits.components)
   @ValidateNested({ each: true })
-  @Type(() => PieceContract)
-  pieces!: PieceContract[]
+  @Type(() => ComponentContract)
+  components!: ComponentContract[]
 }
 export class RegionContract extends RecipeRegionContract {
   @IsBoolean() enabled!: boolean
 }
 
 /**
- * Pieces are told apart; regions are built from others that are there and not from themselves; tracks hold whole
+ * Components are told apart; regions are built from others that are there and not from themselves; tracks hold whole
  * frames; frames rise.
  */
 export function requireRegions(regions: readonly RecipeRegionContract[]): void {
@@ -303,17 +303,17 @@ export function requireRegions(regions: readonly RecipeRegionContract[]): void {
   const circular = new Set(all.flatMap((region, i) => (isCircular(region, all) ? [i] : [])))
   regions.forEach((region, i) => {
     const field = `regions.${i}`
-    if (new Set(region.pieces.map((p) => p.id)).size !== region.pieces.length)
-      throw new ContractError(`Two pieces of "${region.name}" have the same id.`, `${field}.pieces`)
-    region.pieces.forEach(({ source }, n) => {
-      const at = `${field}.pieces.${n}.source`
+    if (new Set(region.components.map((p) => p.id)).size !== region.components.length)
+      throw new ContractError(`Two components of "${region.name}" have the same id.`, `${field}.components`)
+    region.components.forEach(({ source }, n) => {
+      const at = `${field}.components.${n}.source`
       if (source instanceof RegionSourceContract && !regions.some((r) => r.id === source.regionId))
         throw new ContractError(`The region "${region.name}" is built from one that is not there.`, `${at}.regionId`)
       if (source instanceof ShapeSourceContract && source.motion)
         requireMotion(source.motion, (source.shape as { kind: string }).kind, `${at}.motion`)
     })
     if (circular.has(i))
-      throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.pieces`)
+      throw new ContractError(`The region "${region.name}" would be built from itself.`, `${field}.components`)
   })
 }
 

@@ -13,7 +13,7 @@ export interface ErrorBody {
 }
 
 /** The frames of the medium that a shot is. */
-export interface ShotPiece {
+export interface FrameRange {
   readonly firstFrame: number
   readonly frameCount: number
 }
@@ -25,7 +25,7 @@ export interface ProjectSummary {
   readonly updatedAt: string
   readonly firstShotId: string | null
   /** Its first shot's picture; null without shots. */
-  readonly cover: (ShotPiece & { readonly revisionId: string; readonly frame: number }) | null
+  readonly cover: (FrameRange & { readonly revisionId: string; readonly frame: number }) | null
 }
 
 /** Facts about a file's picture that matter to colour. */

@@ -115,13 +115,13 @@ export async function decodeFrame(
 }
 
 /**
- * What a decoder is given to read a medium from a piece's first frame on; `output` stands after it, `folder` is where
+ * What a decoder is given to read a medium from a range's first frame on; `output` stands after it, `folder` is where
  * it must run.
  */
 export function inputOf(
   path: string,
   facts: MediaFacts,
-  { first, time }: Pick<Piece, 'first' | 'time'> = { first: 0, time: 0 },
+  { first, time }: Pick<FrameRange, 'first' | 'time'> = { first: 0, time: 0 },
 ): { readonly args: readonly string[]; readonly output: readonly string[]; readonly folder?: string } {
   if (facts.kind !== 'pictures') {
     const { input, output } = seekTo(time, first > 0 ? facts.rateDenominator / facts.rateNumerator : 0, facts)
@@ -143,21 +143,21 @@ export function inputOf(
   }
 }
 
-/** A piece of a medium: its first frame, when that is shown, and how many there are. */
-export interface Piece {
+/** A range of frames of a medium: its first frame, when that is shown, and how many there are. */
+export interface FrameRange {
   readonly first: number
   readonly time: number
   readonly count: number
 }
 
-/** All frames of a medium, or of a piece, in order as plane buffers. `stop` ends the decoder early. */
+/** All frames of a medium, or of a range, in order as plane buffers. `stop` ends the decoder early. */
 export function decodeAll(
   path: string,
   facts: MediaFacts,
-  piece?: Piece,
+  range?: FrameRange,
 ): { frames: AsyncGenerator<Buffer>; stop: () => void } {
-  const { args, output, folder } = inputOf(path, facts, piece)
-  const limit = piece ? ['-frames:v', String(piece.count)] : []
+  const { args, output, folder } = inputOf(path, facts, range)
+  const limit = range ? ['-frames:v', String(range.count)] : []
   const child = startDecoder(
     [
       '-v',

@@ -9,9 +9,9 @@ import {
   evaluateDirect,
   execute,
   framePositions,
-  framesLookedAt,
+  neighbourFrames,
   gradeAt,
-  looksAtOthers,
+  readsOtherPixels,
   rastersOf,
   restSize,
   setParameter,
@@ -136,7 +136,7 @@ async function convertPicture(
   const { width, height, data } = picture
   const out = new Float64Array(data.length)
   const legal = grade.read.range === 'legal' && picture.bits !== 32
-  const rasters = looksAtOthers(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
+  const rasters = readsOtherPixels(chain) ? rastersOf(chain, frameOf(picture, legal), true) : null
   let worst: DifferenceReport | null = null
   for (let first = 0; first < width * height; first += bandPixels) {
     const count = Math.min(bandPixels, width * height - first)
@@ -186,21 +186,21 @@ function frameOf(
 /** Frames with those about them that the grade looks at. */
 async function* withAround(frames: AsyncIterable<Frame>, grade: GradeDocument, count: number): AsyncIterable<Frame> {
   const held = new Map<number, Frame>()
-  const reach = Math.max(0, ...framesLookedAt(grade, 0, -Infinity, Infinity))
+  const reach = Math.max(0, ...neighbourFrames(grade, 0, -Infinity, Infinity))
   let decoded = 0
   let next = 0
   const ready = (): Frame => {
     const index = next++
     const own = held.get(index)
     if (!own) throw new Error(`Frame ${index} was let go of too early.`)
-    const looked = framesLookedAt(grade, index, 0, count - 1)
+    const neighbours = neighbourFrames(grade, index, 0, count - 1)
     held.delete(index - reach)
-    return looked.length === 0
+    return neighbours.length === 0
       ? own
       : {
           ...own,
           around: new Map(
-            looked.flatMap((away) => {
+            neighbours.flatMap((away) => {
               const other = held.get(index + away)
               return other ? [[away, other] as const] : []
             }),

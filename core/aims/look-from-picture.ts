@@ -180,7 +180,7 @@ function leftOut(
   wanted: Statistics,
   before: Statistics,
 ): readonly string[] {
-  const held = knobs.flatMap((k, i) =>
+  const atBounds = knobs.flatMap((k, i) =>
     values[i] <= k.least + 1e-6 || values[i] >= k.most - 1e-6
       ? [`${k.name} stops at ${k.words(values[i])}: more would be another picture, not a look.`]
       : [],
@@ -200,7 +200,7 @@ function leftOut(
       : []
   const skin = before.skin ? ['Skin is held where it was.'] : []
   return [
-    ...held,
+    ...atBounds,
     ...tone.slice(0, 3),
     ...chroma,
     ...skin,

@@ -13,7 +13,7 @@ import {
 } from '../grade'
 import type { Lut3d } from '../luts'
 
-const looksAround = (step: Step): boolean =>
+const readsNeighbours = (step: Step): boolean =>
   step.enabled && step.strength > 0 && !stepKindById(step.kind).pixelByPixel && !isNeutralStep(step)
 
 /** The document as it is at a frame, without what a LUT cannot carry; and what that was, in words. */
@@ -34,7 +34,7 @@ export function pixelByPixelPart(
     leftOut: [
       ...carried.map((r) => `region "${r.name}"`),
       ...document.steps
-        .filter((s) => s.regionId === undefined && looksAround(s))
+        .filter((s) => s.regionId === undefined && readsNeighbours(s))
         .map((s) => `"${s.name}", which looks at neighbours`),
       ...whole.animation.map((keyframes) => `${animationWords(whole, keyframes)} (taken as at frame ${frame})`),
     ],

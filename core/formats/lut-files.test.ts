@@ -307,7 +307,7 @@ test('a cube claiming size 4096, and text without end, are refused without being
   expect(faultOf(() => parseLutFile(new Uint8Array(200 * 1024 * 1024), text)).message).toContain('larger than')
 })
 
-/** Flips, cuts, doubles and replaces pieces: what bad disks and bad hands do. */
+/** Flips, cuts, doubles and replaces parts: what bad disks and bad hands do. */
 const mutation = fc.record({
   sample: fc.nat(samples.length - 1),
   edits: fc.array(
@@ -333,13 +333,13 @@ function mutate({
     const from = Math.floor(at * bytes.length)
     const to = Math.min(bytes.length, from + length)
     const head = bytes.subarray(0, from)
-    const piece = bytes.subarray(from, to)
+    const part = bytes.subarray(from, to)
     const tail = bytes.subarray(to)
     const middle = [
       Buffer.from([byte]),
       Buffer.alloc(0),
-      Buffer.concat([piece, piece]),
-      Buffer.from(piece).reverse(),
+      Buffer.concat([part, part]),
+      Buffer.from(part).reverse(),
       Buffer.from(nasty[byte % nasty.length]!),
       Buffer.alloc(length, byte),
     ][kind]!

@@ -34,8 +34,8 @@ export function pngHeader(bytes: Uint8Array): PngHeader {
 }
 
 /**
- * Decodes a picture of 8 or 16 bits whose header was found to be acceptable. What it inflates to is counted piece by
- * piece first. Throws FormatError.
+ * Decodes a picture of 8 or 16 bits whose header was found to be acceptable. What it inflates to is counted chunk by
+ * chunk first. Throws FormatError.
  */
 export function decodePng(bytes: Uint8Array, header: PngHeader): ReturnType<typeof decode> {
   const { width, height, depth, samples, interlaced } = header
@@ -58,8 +58,8 @@ function checkInflation(bytes: Uint8Array, expected: number): void {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const unzip = new Inflate()
   let inflated = 0
-  unzip.onData = (piece) => {
-    inflated += (piece as Uint8Array).length
+  unzip.onData = (chunk) => {
+    inflated += (chunk as Uint8Array).length
     if (inflated > expected)
       throw new FormatError(`The picture inflates to more than the ${expected} bytes that its size asks for.`, 0)
   }
@@ -69,7 +69,7 @@ function checkInflation(bytes: Uint8Array, expected: number): void {
       const type = view.getUint32(at + 4)
       if (at + 12 + length > bytes.length) throw new FormatError('The PNG ends inside one of its parts.', 0)
       const last = type === 0x49454e44
-      // Small pieces: a bomb is noticed after the first of them.
+      // Small chunks: a bomb is noticed after the first of them.
       if (type === 0x49444154)
         for (let from = 0; from < length; from += 4096)
           unzip.push(bytes.subarray(at + 8 + from, at + 8 + Math.min(length, from + 4096)))

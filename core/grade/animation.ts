@@ -16,7 +16,7 @@ export function valueAt({ path, keyframes }: Keyframes, frame: number): number {
 }
 
 const follows = (region: Region): boolean =>
-  region.pieces.some(({ source }) => source.kind === 'shape' && source.motion !== undefined)
+  region.components.some(({ source }) => source.kind === 'shape' && source.motion !== undefined)
 
 const kept = new WeakMap<GradeDocument, Map<number, GradeDocument>>()
 
@@ -48,7 +48,7 @@ export const restingAt = (grade: GradeDocument, frame: number): GradeDocument =>
  * The frames about one that a grade looks at, by how many away they are: for keys that are steadied. Only those between
  * `first` and `last`, the shot's own.
  */
-export function framesLookedAt(grade: GradeDocument, frame: number, first: number, last: number): readonly number[] {
+export function neighbourFrames(grade: GradeDocument, frame: number, first: number, last: number): readonly number[] {
   const reach = Math.max(0, ...grade.regions.filter((r) => r.enabled).map((r) => framesAround(r, grade.regions)))
   return Array.from({ length: reach * 2 }, (_, i) => (i < reach ? i - reach : i - reach + 1)).filter(
     (away) => frame + away >= first && frame + away <= last,

@@ -122,7 +122,6 @@ function matteSource(
   return { regions: chain.regions, taps, rough: size < restSize }
 }
 
-
 /** Links as passes: a region's link is one of its own, all between are joined. */
 function passesOf(
   links: readonly Link[],

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { addStep, removeStep, setParameter, setRead, setShow, setShowParameter, setStep } from './edits'
-import { addPiece, addRegion, keyPiece, removeRegion, setRegion, setShapeAt } from './region-edits'
+import { addComponent, addRegion, keyComponent, removeRegion, setRegion, setShapeAt } from './region-edits'
 import { defaultGrade } from './defaults'
 import { differences, mergeGrades } from './differences'
 import type { GradeDocument } from './document'
@@ -32,9 +32,12 @@ test('a zone and a region say whose control it is; a removed one that it is gone
   const { grade } = addRegion(base)
   expect(words(setRegion(grade, 'region-1', { strength: 0.9 }), grade)).toEqual(['Region 1, strength 100 % → 90 %'])
   expect(
-    words(setShapeAt(grade, 'region-1', 'piece-1', { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 }, 0), grade),
+    words(
+      setShapeAt(grade, 'region-1', 'component-1', { kind: 'linear', fromX: 0, fromY: 0, toX: 1, toY: 1 }, 0),
+      grade,
+    ),
   ).toEqual(['Region 1: shape or edge'])
-  expect(words(addPiece(grade, 'region-1', keyPiece('x')).grade, grade)).toEqual(['Region 1: 1 → 2 pieces'])
+  expect(words(addComponent(grade, 'region-1', keyComponent('x')).grade, grade)).toEqual(['Region 1: 1 → 2 components'])
   expect(words(grade, removeRegion(grade, 'region-1'))).toEqual(['Region 1 added'])
   expect(words(removeRegion(grade, 'region-1'), grade)).toEqual(['Region 1 removed'])
 })
@@ -102,7 +105,7 @@ test('the order of keys is no difference: the database does not keep it', () => 
     )
   }
   const { grade, regionId } = addRegion(base)
-  const mine = addPiece(grade, regionId, keyPiece('')).grade
+  const mine = addComponent(grade, regionId, keyComponent('')).grade
   expect(JSON.stringify(reversed(mine))).not.toBe(JSON.stringify(mine))
   expect(words(reversed(mine) as GradeDocument, mine)).toEqual([])
 })

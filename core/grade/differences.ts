@@ -106,9 +106,9 @@ function regionWords(before: Region, after: Region): string {
   if (before.enabled !== after.enabled) return `${after.name} ${after.enabled ? 'on' : 'off'}`
   if (before.strength !== after.strength)
     return `${after.name}, strength ${percent(before.strength)} → ${percent(after.strength)}`
-  if (before.pieces.length !== after.pieces.length)
-    return `${after.name}: ${before.pieces.length} → ${after.pieces.length} pieces`
-  const changed = after.pieces.filter((p, i) => !same(p, before.pieces[i]))
+  if (before.components.length !== after.components.length)
+    return `${after.name}: ${before.components.length} → ${after.components.length} components`
+  const changed = after.components.filter((p, i) => !same(p, before.components[i]))
   const only = changed.length === 1 ? changed[0]?.source : undefined
   if (only?.kind === 'key') return `${after.name}: key`
   return `${after.name}: ${changed.length > 0 ? 'shape or edge' : 'turned inside out'}`

@@ -1,4 +1,5 @@
 // Direct evaluation: every pixel through every operation of the chain in double precision. Slow, and the reference.
+import { clamp } from '../numbers'
 import { displayById } from '../colour'
 import type { Frame } from '../image'
 import { matteAt, type Region } from '../regions'
@@ -68,8 +69,8 @@ function applyMeans(
 /** The pixel of the rasters that a place falls on. */
 function rasterIndex({ shares, rasters }: Positions, p: number): number {
   if (!rasters) return 0
-  const held = (v: number, most: number): number => Math.min(most - 1, Math.max(0, Math.floor(v * most)))
-  return held(shares[p * 2 + 1], rasters.height) * rasters.width + held(shares[p * 2], rasters.width)
+  const cell = (v: number, most: number): number => clamp(Math.floor(v * most), 0, most - 1)
+  return cell(shares[p * 2 + 1], rasters.height) * rasters.width + cell(shares[p * 2], rasters.width)
 }
 
 /**
@@ -84,8 +85,8 @@ export function finishSignal(chain: Chain, pixels: Float64Array): void {
   const encodeFirst = chain.leaves === 'displayLinear'
   const top = encodeFirst ? carriedPeak : encode(carriedPeak)
   for (let i = 0; i < pixels.length; i++) {
-    const held = Math.min(Math.max(pixels[i], 0), top)
-    pixels[i] = encodeFirst ? encode(held) : held
+    const clamped = clamp(pixels[i], 0, top)
+    pixels[i] = encodeFirst ? encode(clamped) : clamped
   }
 }
 

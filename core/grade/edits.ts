@@ -1,4 +1,5 @@
 // Edits: pure functions from one grade document to the next. An edit that changes nothing returns the same object.
+import { clamp } from '../numbers'
 import { newStep } from './defaults'
 import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Side, Step } from './document'
 import { stationOf } from './chain'
@@ -105,8 +106,8 @@ export function moveCurvePoint(
 ): readonly CurvePoint[] {
   const left = (points[index - 1]?.x ?? low - curveSpacing) + curveSpacing
   const right = (points[index + 1]?.x ?? high + curveSpacing) - curveSpacing
-  const held: CurvePoint = { x: Math.min(right, Math.max(left, to.x)), y: Math.min(high, Math.max(low, to.y)) }
-  return points.map((p, i) => (i === index ? held : p))
+  const moved: CurvePoint = { x: clamp(to.x, left, right), y: clamp(to.y, low, high) }
+  return points.map((p, i) => (i === index ? moved : p))
 }
 
 /** Removes a point; two always remain. */

@@ -92,7 +92,7 @@ export function rowsRead(plan: Passes, frameHeight: number): number {
   const regions = plan.regions ?? []
   const keys = plan.passes
     .flatMap((p) => (p.region ? builtFrom(p.region, regions) : []))
-    .flatMap((r) => r.pieces)
+    .flatMap((r) => r.components)
     .flatMap(({ source }) => (source.kind === 'key' ? [cleaningReach(source.cleaning, frameHeight)] : []))
   const taps = Object.values(plan.taps ?? {}).map((tap) => rowsNeeded(tap, frameHeight))
   return rowsNeeded(plan, frameHeight) + Math.max(0, ...keys) + Math.max(0, ...taps)
@@ -190,11 +190,18 @@ export function drawMatte(
   const { width, height } = frame
   const regions = source.regions ?? [region]
   const read = tapsRead(region, regions)
-  const pieces = builtFrom(region, regions).map(({ pieces: of, invert }) => [of, invert])
+  const components = builtFrom(region, regions).map(({ components: of, invert }) => [of, invert])
   const key =
     read.length > 0 && frame.id === undefined
       ? null
-      : JSON.stringify([width, height, rows, pieces, source.rough, read.map((tap) => pictureKey(source, frame, tap))])
+      : JSON.stringify([
+          width,
+          height,
+          rows,
+          components,
+          source.rough,
+          read.map((tap) => pictureKey(source, frame, tap)),
+        ])
   const known = key === null ? undefined : cache.mattes.get(key)
   if (known) return known
   const matte = renderMatte(region, regions, picturedBy(source, frame, cache), rows.from, rows.to)

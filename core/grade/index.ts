@@ -1,7 +1,7 @@
 // What the grade room offers: the document, its step kinds, the chain, the compiler and the executor.
 export {
   addKeyframe,
-  framesLookedAt,
+  neighbourFrames,
   gradeAt,
   keyframesOf,
   removeKeyframe,
@@ -57,14 +57,14 @@ export { chunkPixels, packSignal, runChunk, runPlain } from './kernel'
 export { interpolationDifference } from './interpolation-difference'
 export * from './lattice'
 export { intoDomain } from './lut-operation'
-export { inPieces, migrateGrade, presentGrade } from './migrations'
+export { presentRegion, migrateGrade, presentGrade } from './migrations'
 export { operate, type Light, type Operation } from './operation'
 export * from './plan-error'
 export * from './region-edits'
 export * from './starting-points'
 export { needsMapping, otherGamma, previewPasses } from './preview'
 export { monotoneCurve } from './monotone-curve'
-export { looksAtOthers, positionsIn, rastersOf, withRasters, type Rasters } from './rasters'
+export { readsOtherPixels, positionsIn, rastersOf, withRasters, type Rasters } from './rasters'
 export { sceneLight, sceneLinks } from './scene-light'
 export {
   applyRecipe,

@@ -25,7 +25,7 @@ const roughWidth = 160
 const known = new WeakMap<Uint16Array, Map<string, Rasters>>()
 
 /** True where some pixel's result depends on others: a key, or a step that looks at neighbours. */
-export const looksAtOthers = (chain: Chain): boolean => keyedIn(chain).length > 0 || isWide(chain)
+export const readsOtherPixels = (chain: Chain): boolean => keyedIn(chain).length > 0 || isWide(chain)
 const keyedIn = (chain: Chain): readonly Region[] => [
   ...new Set(
     chain.links.flatMap(({ region }) => (region && tapsRead(region, chain.regions).length > 0 ? [region] : [])),

@@ -1,6 +1,6 @@
 import { regionKinds } from './defaults'
 import { addStep, setParameter, setStep } from './edits'
-import { addPiece, addRegion, changeShapeSource, setRegion, setShapeAt } from './region-edits'
+import { addComponent, addRegion, changeShapeSource, setRegion, setShapeAt } from './region-edits'
 import { isNeutralStep } from './chain'
 import { defaultGrade } from './defaults'
 import { differences } from './differences'
@@ -30,7 +30,7 @@ const lit = setRegion(
   setShapeAt(
     setParameter(addRegion(look).grade, 'region-1-exposure', 'exposureStops', 0.5),
     'region-1',
-    'piece-1',
+    'component-1',
     ellipse,
     0,
   ),
@@ -52,7 +52,7 @@ test('holds what does something in the chosen stations, and the regions that car
       regionId: 'region-1',
     },
   ])
-  expect(regions).toMatchObject([{ id: 'region-1', name: 'Face', pieces: [{ source: { shape: ellipse } }] }])
+  expect(regions).toMatchObject([{ id: 'region-1', name: 'Face', components: [{ source: { shape: ellipse } }] }])
   // A region that is off, or whose steps do nothing, is not part of it.
   expect(recipeContent(setRegion(lit, 'region-1', { enabled: false }), ['regions'])).toEqual({ steps: [], regions: [] })
   expect(recipeContent(addRegion(base).grade, ['regions'])).toEqual({ steps: [], regions: [] })
@@ -91,7 +91,7 @@ test(
   'a region that is built from another brings it along, under ids of their own; how a shape ' +
     'followed its clip stays behind',
   () => {
-    const around = addPiece(addRegion(lit).grade, 'region-2', {
+    const around = addComponent(addRegion(lit).grade, 'region-2', {
       id: '',
       mode: 'subtract',
       invert: false,
@@ -101,7 +101,7 @@ test(
     const moving = changeShapeSource(
       setParameter(around, 'region-2-exposure', 'exposureStops', -1),
       'region-1',
-      'piece-1',
+      'component-1',
       (source) => ({
         ...source,
         motion: {
@@ -120,9 +120,9 @@ test(
       ['regions'],
     )
     expect(content.regions.map((r) => r.id)).toEqual(['region-1', 'region-2'])
-    expect(content.regions[0]!.pieces[0]!.source).not.toHaveProperty('motion')
+    expect(content.regions[0]!.components[0]!.source).not.toHaveProperty('motion')
     const there = applyRecipe(addRegion(addRegion(base).grade).grade, content)
     expect(there.regions.map((r) => r.id)).toEqual(['region-1', 'region-2', 'region-3', 'region-4'])
-    expect(there.regions[3]!.pieces[1]!.source).toEqual({ kind: 'region', regionId: 'region-3' })
+    expect(there.regions[3]!.components[1]!.source).toEqual({ kind: 'region', regionId: 'region-3' })
   },
 )

@@ -1,7 +1,7 @@
 // Recipes: chosen steps of a grade under a name, to be used on other shots and in other projects. They come in as
 // ordinary steps.
 import { stepKindById } from './steps'
-import { builtFrom, type Piece, type Region } from '../regions'
+import { builtFrom, type MatteComponent, type Region } from '../regions'
 import { restingAt } from './animation'
 import { isNeutralStep, stationOf } from './chain'
 import { newStep, regionKinds } from './defaults'
@@ -51,7 +51,7 @@ export function recipeContent(grade: GradeDocument, chosen: readonly StationId[]
     steps,
     regions: grade.regions
       .filter((r) => needed.has(r.id))
-      .map(({ enabled: _, ...region }) => ({ ...region, pieces: region.pieces.map(resting) })),
+      .map(({ enabled: _, ...region }) => ({ ...region, components: region.components.map(resting) })),
   }
 }
 
@@ -110,10 +110,10 @@ function applyStep(grade: GradeDocument, { kind, name, strength, side, params }:
 }
 
 /** How a shape followed one clip says nothing about another. */
-const resting = (piece: Piece): Piece => {
-  if (piece.source.kind !== 'shape') return piece
-  const { motion: _, ...still } = piece.source
-  return { ...piece, source: still }
+const resting = (component: MatteComponent): MatteComponent => {
+  if (component.source.kind !== 'shape') return component
+  const { motion: _, ...still } = component.source
+  return { ...component, source: still }
 }
 
 function addPlaced(
@@ -123,10 +123,13 @@ function addPlaced(
   carried: readonly RecipeStep[],
 ): GradeDocument {
   const regionId = ids.get(region.id) ?? region.id
-  const pieces = region.pieces.map((piece) =>
-    piece.source.kind === 'region'
-      ? { ...piece, source: { ...piece.source, regionId: ids.get(piece.source.regionId) ?? piece.source.regionId } }
-      : piece,
+  const components = region.components.map((component) =>
+    component.source.kind === 'region'
+      ? {
+          ...component,
+          source: { ...component.source, regionId: ids.get(component.source.regionId) ?? component.source.regionId },
+        }
+      : component,
   )
   // What a region always offers is there for the hand as well, neutral where the recipe says nothing.
   const offered = regionKinds
@@ -137,7 +140,7 @@ function addPlaced(
     (all, step) => [...all, { ...step, id: freeStepId(all, `${regionId}-${step.kind}`) }],
     grade.steps,
   )
-  return { ...grade, regions: [...grade.regions, { ...region, id: regionId, pieces, enabled: true }], steps }
+  return { ...grade, regions: [...grade.regions, { ...region, id: regionId, components, enabled: true }], steps }
 }
 
 const freeStepId = (steps: readonly Step[], stem: string): string =>

@@ -1,10 +1,10 @@
-// Edits of regions: adding them from a starting point, their pieces, their order, and their shapes at a frame.
+// Edits of regions: adding them from a starting point, their components, their order, and their shapes at a frame.
 import {
   changedShape,
   freshKey,
   noCleaning,
   withShapeAt,
-  type Piece,
+  type MatteComponent,
   type Region,
   type Shape,
   type ShapeSource,
@@ -16,18 +16,25 @@ import { freeId, withoutLostKeyframes } from './edits'
 /** A region to begin with, and what its steps do at first. */
 export interface RegionStart {
   readonly name: string
-  readonly region: Pick<Region, 'invert' | 'pieces'>
+  readonly region: Pick<Region, 'invert' | 'components'>
   /** By the kind of step. */
   readonly params: Readonly<Record<string, StepParameters>>
 }
 
-export const shapePiece = (
+export const shapeComponent = (
   id: string,
   shape: Shape,
   softness: { readonly inner: number; readonly outer: number },
-  more: Partial<Piece> = {},
-): Piece => ({ id, mode: 'add', invert: false, opacity: 1, ...more, source: { kind: 'shape', shape, ...softness } })
-export const keyPiece = (id: string, more: Partial<Piece> = {}): Piece => ({
+  more: Partial<MatteComponent> = {},
+): MatteComponent => ({
+  id,
+  mode: 'add',
+  invert: false,
+  opacity: 1,
+  ...more,
+  source: { kind: 'shape', shape, ...softness },
+})
+export const keyComponent = (id: string, more: Partial<MatteComponent> = {}): MatteComponent => ({
   id,
   mode: 'add',
   invert: false,
@@ -41,9 +48,9 @@ const plainStart = (): RegionStart => ({
   name: '',
   region: {
     invert: false,
-    pieces: [
-      shapePiece(
-        'piece-1',
+    components: [
+      shapeComponent(
+        'component-1',
         { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.3, rotationDegrees: 0 },
         usualSoftness,
       ),
@@ -90,16 +97,16 @@ function replaceRegion(grade: GradeDocument, regionId: string, change: (region: 
 export const setRegion = (
   grade: GradeDocument,
   regionId: string,
-  change: Partial<Omit<Region, 'id' | 'pieces'>>,
+  change: Partial<Omit<Region, 'id' | 'components'>>,
 ): GradeDocument => replaceRegion(grade, regionId, (r) => ({ ...r, ...change }))
 
-/** Removes a region, the steps it carries, and the pieces of others that were built from it. */
+/** Removes a region, the steps it carries, and the components of others that were built from it. */
 export function removeRegion(grade: GradeDocument, regionId: string): GradeDocument {
   const without = grade.regions
     .filter((r) => r.id !== regionId)
     .map((r) =>
-      r.pieces.some((p) => p.source.kind === 'region' && p.source.regionId === regionId)
-        ? { ...r, pieces: r.pieces.filter((p) => p.source.kind !== 'region' || p.source.regionId !== regionId) }
+      r.components.some((p) => p.source.kind === 'region' && p.source.regionId === regionId)
+        ? { ...r, components: r.components.filter((p) => p.source.kind !== 'region' || p.source.regionId !== regionId) }
         : r,
     )
   return withoutLostKeyframes({ ...grade, regions: without, steps: grade.steps.filter((s) => s.regionId !== regionId) })
@@ -123,88 +130,91 @@ export function moveRegion(grade: GradeDocument, regionId: string, by: number): 
   return regions === grade.regions ? grade : { ...grade, regions }
 }
 
-/** Adds a piece behind the others; its id is made anew. */
-export function addPiece(
+/** Adds a component behind the others; its id is made anew. */
+export function addComponent(
   grade: GradeDocument,
   regionId: string,
-  piece: Piece,
-): { readonly grade: GradeDocument; readonly pieceId: string } {
-  const pieceId = freeId(grade.regions.find((r) => r.id === regionId)?.pieces ?? [], 'piece')
+  component: MatteComponent,
+): { readonly grade: GradeDocument; readonly componentId: string } {
+  const componentId = freeId(grade.regions.find((r) => r.id === regionId)?.components ?? [], 'component')
   return {
-    grade: replaceRegion(grade, regionId, (r) => ({ ...r, pieces: [...r.pieces, { ...piece, id: pieceId }] })),
-    pieceId,
+    grade: replaceRegion(grade, regionId, (r) => ({
+      ...r,
+      components: [...r.components, { ...component, id: componentId }],
+    })),
+    componentId,
   }
 }
 
-export function changePiece(
+export function changeComponent(
   grade: GradeDocument,
   regionId: string,
-  pieceId: string,
-  change: (piece: Piece) => Piece,
+  componentId: string,
+  change: (component: MatteComponent) => MatteComponent,
 ): GradeDocument {
   return replaceRegion(grade, regionId, (r) => {
-    const pieces = r.pieces.map((p) => (p.id === pieceId ? change(p) : p))
-    return pieces.every((p, i) => p === r.pieces[i]) ? r : { ...r, pieces }
+    const components = r.components.map((p) => (p.id === componentId ? change(p) : p))
+    return components.every((p, i) => p === r.components[i]) ? r : { ...r, components }
   })
 }
-export const removePiece = (grade: GradeDocument, regionId: string, pieceId: string): GradeDocument =>
-  replaceRegion(grade, regionId, (r) => ({ ...r, pieces: r.pieces.filter((p) => p.id !== pieceId) }))
-export const movePiece = (grade: GradeDocument, regionId: string, pieceId: string, by: number): GradeDocument =>
+export const removeComponent = (grade: GradeDocument, regionId: string, componentId: string): GradeDocument =>
+  replaceRegion(grade, regionId, (r) => ({ ...r, components: r.components.filter((p) => p.id !== componentId) }))
+export const moveComponent = (grade: GradeDocument, regionId: string, componentId: string, by: number): GradeDocument =>
   replaceRegion(grade, regionId, (r) => {
-    const pieces = movedBy(
-      r.pieces,
-      r.pieces.findIndex((p) => p.id === pieceId),
+    const components = movedBy(
+      r.components,
+      r.components.findIndex((p) => p.id === componentId),
       by,
     )
-    return pieces === r.pieces ? r : { ...r, pieces }
+    return components === r.components ? r : { ...r, components }
   })
 
-/** Changes a piece that is a shape. */
+/** Changes a component that is a shape. */
 export const changeShapeSource = (
   grade: GradeDocument,
   regionId: string,
-  pieceId: string,
+  componentId: string,
   change: (source: ShapeSource) => ShapeSource,
 ): GradeDocument =>
-  changePiece(grade, regionId, pieceId, (piece) => {
-    const { source } = piece
-    if (source.kind !== 'shape') return piece
+  changeComponent(grade, regionId, componentId, (component) => {
+    const { source } = component
+    if (source.kind !== 'shape') return component
     const next = change(source)
-    return next === source ? piece : { ...piece, source: next }
+    return next === source ? component : { ...component, source: next }
   })
 
 /** A shape as a hand left it at a frame of the medium. */
 export const setShapeAt = (
   grade: GradeDocument,
   regionId: string,
-  pieceId: string,
+  componentId: string,
   shape: Shape,
   frame: number,
-): GradeDocument => changeShapeSource(grade, regionId, pieceId, (source) => withShapeAt(source, shape, frame))
+): GradeDocument => changeShapeSource(grade, regionId, componentId, (source) => withShapeAt(source, shape, frame))
 
 /**
  * All shapes of a region moved, scaled and turned together, as when it is placed in another picture; what followed the
  * old one is forgotten.
  */
-export function placeRegion<R extends Pick<Region, 'pieces'>>(
+export function placeRegion<R extends Pick<Region, 'components'>>(
   region: R,
   aspect: number,
   by: Parameters<typeof changedShape>[2],
 ): R {
   return {
     ...region,
-    pieces: region.pieces.map((piece) =>
-      piece.source.kind === 'shape'
+    components: region.components.map((component) =>
+      component.source.kind === 'shape'
         ? {
-            ...piece,
+            ...component,
             source: {
               kind: 'shape',
-              shape: changedShape(piece.source.shape, aspect, by),
-              inner: piece.source.inner * (by.size ?? 1),
-              outer: piece.source.outer * (by.size ?? 1),
+              shape: changedShape(component.source.shape, aspect, by),
+              inner: component.source.inner * (by.size ?? 1),
+              outer: component.source.outer * (by.size ?? 1),
             },
           }
-        : piece,
+        : component,
     ),
   }
 }

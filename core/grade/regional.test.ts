@@ -31,15 +31,15 @@ import {
   type GradeDocument,
 } from '.'
 import {
-  addPiece,
+  addComponent,
   addRegion,
-  changePiece,
+  changeComponent,
   changeShapeSource,
-  keyPiece,
-  movePiece,
+  keyComponent,
+  moveComponent,
   moveRegion,
   placeRegion,
-  removePiece,
+  removeComponent,
   removeRegion,
   setRegion,
   setShapeAt,
@@ -73,15 +73,15 @@ const frame = footage(96, 54)
 const base = defaultGrade('log-420-95')
 const key = (of: Frame, cleaning: Cleaning): GradeDocument => {
   const added = addRegion(base)
-  const keyed = addPiece(added.grade, added.regionId, keyPiece(''))
-  const bare = removePiece(keyed.grade, added.regionId, 'piece-1')
+  const keyed = addComponent(added.grade, added.regionId, keyComponent(''))
+  const bare = removeComponent(keyed.grade, added.regionId, 'component-1')
   const sample = sampleOf(planesAt(compileMattes(bare, none, of, restSize), of, 'hue'), 'add', {
     left: 0.42,
     top: 0.4,
     right: 0.58,
     bottom: 0.6,
   })
-  const whole = changePiece(bare, added.regionId, keyed.pieceId, (p) => ({
+  const whole = changeComponent(bare, added.regionId, keyed.componentId, (p) => ({
     ...p,
     source: { kind: 'key', key: { ...freshKey, samples: [sample], groups: fitKey([sample]) }, cleaning },
   }))
@@ -135,7 +135,7 @@ describe('as it is played', () => {
     const cache = playCache(new Map())
     const first = playable(worked, none, frame, 33, cache)
     const moved = playable(
-      changeShapeSource(worked, 'region-1', 'piece-1', (s) => ({
+      changeShapeSource(worked, 'region-1', 'component-1', (s) => ({
         ...s,
         shape: { ...s.shape, centreX: 0.3 } as typeof s.shape,
       })),
@@ -157,7 +157,7 @@ describe('as it is played', () => {
   test('mattes of one picture after another in the same memory are those of fresh memory', () => {
     const cache = playedMatteCache()
     for (let turn = 0; turn < 60; turn++) {
-      const there = changeShapeSource(oval, 'region-1', 'piece-1', (shown) => ({
+      const there = changeShapeSource(oval, 'region-1', 'component-1', (shown) => ({
         ...shown,
         shape: { ...shown.shape, centreX: 0.2 + turn / 100, centreY: turn % 2 ? 0.3 : 0.6 } as typeof shown.shape,
       }))
@@ -280,7 +280,7 @@ test('a key holds when the look changes, and moves with what stands before it', 
   expect(matteIn({ ...keyed, show: { ...keyed.show, method: 'rolloff' } }, frame)).toEqual(matte)
   expect(matteIn(setParameter(keyed, 'exposure', 'exposureStops', 2), frame)).not.toEqual(matte)
   // Read before the exposure, it does not know of it.
-  const early = changePiece(keyed, 'region-1', 'piece-2', (p) =>
+  const early = changeComponent(keyed, 'region-1', 'component-2', (p) =>
     p.source.kind === 'key' ? { ...p, source: { ...p.source, key: { ...p.source.key, tap: 'read' } } } : p,
   )
   expect(matteIn(setParameter(early, 'exposure', 'exposureStops', 2), frame)).toEqual(matteIn(early, frame))
@@ -305,25 +305,24 @@ test('a cleaned key is the same at 960 × 540 and at 1920 × 1080', () => {
 })
 
 describe('edits', () => {
-  test('pieces are added, ordered and removed; a region that others are built from takes those pieces along', () => {
+  test('components are added, ordered and removed; a region that others are built from takes those along', () => {
     const one = addRegion(base)
     const two = addRegion(one.grade)
-    const built = addPiece(two.grade, two.regionId, {
+    const built = addComponent(two.grade, two.regionId, {
       id: '',
       mode: 'subtract',
       invert: false,
       opacity: 1,
       source: { kind: 'region', regionId: one.regionId },
     })
-    expect(built.grade.regions[1]!.pieces.map((p) => p.id)).toEqual(['piece-1', 'piece-2'])
-    expect(movePiece(built.grade, two.regionId, 'piece-2', -1).regions[1]!.pieces.map((p) => p.id)).toEqual([
-      'piece-2',
-      'piece-1',
-    ])
-    expect(movePiece(built.grade, two.regionId, 'piece-2', 1)).toBe(built.grade)
+    expect(built.grade.regions[1]!.components.map((p) => p.id)).toEqual(['component-1', 'component-2'])
+    expect(moveComponent(built.grade, two.regionId, 'component-2', -1).regions[1]!.components.map((p) => p.id)).toEqual(
+      ['component-2', 'component-1'],
+    )
+    expect(moveComponent(built.grade, two.regionId, 'component-2', 1)).toBe(built.grade)
     expect(moveRegion(built.grade, two.regionId, -1).regions.map((r) => r.id)).toEqual(['region-2', 'region-1'])
     const left = removeRegion(built.grade, one.regionId)
-    expect(left.regions.map((r) => [r.id, r.pieces.length])).toEqual([['region-2', 1]])
+    expect(left.regions.map((r) => [r.id, r.components.length])).toEqual([['region-2', 1]])
     expect(left.steps.some((s) => s.regionId === one.regionId)).toBe(false)
   })
   test('a region that follows lies where it lies at each frame; kept for another shot, it stays', () => {
@@ -335,7 +334,7 @@ describe('edits', () => {
       radiusY: 0.1,
       rotationDegrees: 0,
     } as const
-    const moving = changeShapeSource(addRegion(base).grade, 'region-1', 'piece-1', (s) => ({
+    const moving = changeShapeSource(addRegion(base).grade, 'region-1', 'component-1', (s) => ({
       ...s,
       motion: {
         track: null,
@@ -351,16 +350,16 @@ describe('edits', () => {
       },
     }))
     expect(gradeAt(moving, 5)).toBe(gradeAt(moving, 5))
-    expect(gradeAt(moving, 5).regions[0]!.pieces[0]!.source).toMatchObject({
+    expect(gradeAt(moving, 5).regions[0]!.components[0]!.source).toMatchObject({
       shape: { centreX: expect.closeTo(0.5, 9) },
     })
-    const rests = restingAt(moving, 5).regions[0]!.pieces[0]!.source
+    const rests = restingAt(moving, 5).regions[0]!.components[0]!.source
     expect(rests).toMatchObject({ shape: { centreX: expect.closeTo(0.5, 9) } })
     expect(rests).not.toHaveProperty('motion')
     expect(
-      setShapeAt(moving, 'region-1', 'piece-1', { ...shape, centreY: 0.1 }, 5).regions[0]!.pieces[0]!.source,
+      setShapeAt(moving, 'region-1', 'component-1', { ...shape, centreY: 0.1 }, 5).regions[0]!.components[0]!.source,
     ).toMatchObject({ motion: { keys: [{ frame: 0 }, { frame: 5 }, { frame: 10 }] } })
-    expect(placeRegion(moving.regions[0]!, 1.78, { x: 0.1, size: 2 }).pieces[0]!.source).toMatchObject({
+    expect(placeRegion(moving.regions[0]!, 1.78, { x: 0.1, size: 2 }).components[0]!.source).toMatchObject({
       inner: 0.12,
       shape: { centreX: 0.6, radiusX: 0.6 },
     })

@@ -1,6 +1,6 @@
 // Starting points for regions: ordinary, editable ones for what is asked for most often.
 import { fitKey, freshKey, noCleaning, usualCleaning, type KeyRanges, type KeySample, type Region } from '../regions'
-import { shapePiece, type RegionStart } from './region-edits'
+import { shapeComponent, type RegionStart } from './region-edits'
 
 export type RegionStartId = 'face' | 'surroundings' | 'sky' | 'edges' | 'side' | 'mist' | 'shadows'
 export interface RegionStartFacts {
@@ -88,15 +88,15 @@ export function regionStart(
         params: {},
         region: {
           invert: false,
-          pieces: [
+          components: [
             {
-              id: 'piece-1',
+              id: 'component-1',
               mode: 'add',
               invert: false,
               opacity: 1,
               source: { kind: 'key', key: { ...freshKey, samples, groups: fitKey(samples) }, cleaning: usualCleaning },
             },
-            shapePiece('piece-2', ellipse, { inner: 0.02, outer: 0.06 }, { mode: 'intersect' }),
+            shapeComponent('component-2', ellipse, { inner: 0.02, outer: 0.06 }, { mode: 'intersect' }),
           ],
         },
       }
@@ -108,9 +108,9 @@ export function regionStart(
             params: {},
             region: {
               invert: false,
-              pieces: [
+              components: [
                 {
-                  id: 'piece-1',
+                  id: 'component-1',
                   mode: 'add',
                   invert: true,
                   opacity: 1,
@@ -126,15 +126,15 @@ export function regionStart(
         params: {},
         region: {
           invert: false,
-          pieces: [
+          components: [
             {
-              id: 'piece-1',
+              id: 'component-1',
               mode: 'add',
               invert: false,
               opacity: 1,
               source: { kind: 'key', key: { ...freshKey, groups: sky }, cleaning: usualCleaning },
             },
-            shapePiece('piece-2', upperPart, { inner: 0, outer: 0 }, { mode: 'intersect' }),
+            shapeComponent('component-2', upperPart, { inner: 0, outer: 0 }, { mode: 'intersect' }),
           ],
         },
       }
@@ -144,9 +144,9 @@ export function regionStart(
         params: { exposure: { exposureStops: -0.7 } },
         region: {
           invert: true,
-          pieces: [
-            shapePiece(
-              'piece-1',
+          components: [
+            shapeComponent(
+              'component-1',
               { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.5 * aspect, radiusY: 0.5, rotationDegrees: 0 },
               { inner: 0.28, outer: 0.22 },
             ),
@@ -159,9 +159,9 @@ export function regionStart(
         params: { exposure: { exposureStops: 0.5 }, 'white-balance': { temperatureMired: 12 } },
         region: {
           invert: false,
-          pieces: [
-            shapePiece(
-              'piece-1',
+          components: [
+            shapeComponent(
+              'component-1',
               { kind: 'linear', fromX: 0, fromY: 0.45, toX: 0.7, toY: 0.55 },
               { inner: 0, outer: 0 },
             ),
@@ -178,9 +178,9 @@ export function regionStart(
         },
         region: {
           invert: false,
-          pieces: [
-            shapePiece(
-              'piece-1',
+          components: [
+            shapeComponent(
+              'component-1',
               { kind: 'linear', fromX: 0.5, fromY: 0.95, toX: 0.5, toY: 0.45 },
               { inner: 0, outer: 0 },
             ),
@@ -193,9 +193,9 @@ export function regionStart(
         params: { saturation: { saturation: 0.35 }, sharpness: { sharpness: -0.5 } },
         region: {
           invert: false,
-          pieces: [
+          components: [
             {
-              id: 'piece-1',
+              id: 'component-1',
               mode: 'add',
               invert: false,
               opacity: 1,

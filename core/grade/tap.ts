@@ -81,7 +81,14 @@ export function compileTap(
     case 'workingLog':
       return {
         scale: 'workingLog',
-        ...compileLinks(chain, links, [{ signature: 'tap log', operation: curveOperation(clamp01) }], span, size, cache),
+        ...compileLinks(
+          chain,
+          links,
+          [{ signature: 'tap log', operation: curveOperation(clamp01) }],
+          span,
+          size,
+          cache,
+        ),
       }
     case 'sceneLinear':
     case 'code':

@@ -65,18 +65,18 @@ export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
       const away = (down * width + right) * 3
       let sums = 0
       let sumSquares = 0
-      let held = true
+      let inside = true
       for (let y = 0, k = 0; y < side; y++)
         for (let i = ((top + y) * width + left) * 3 + 1, end = i + side * 3; i < end; i += 3, k++) {
           const v = one[i]
           const w = two[i + away]
           const sum = v + w
-          held &&= v > ends.low && v < ends.high && w > ends.low && w < ends.high
+          inside &&= v > ends.low && v < ends.high && w > ends.low && w < ends.high
           sums += sum
           sumSquares += sum * sum
           moves[k] = v - w
         }
-      if (!held) continue
+      if (!inside) continue
       let bends = 0
       let moveSum = 0
       let moveSquares = 0
@@ -122,14 +122,14 @@ export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
     for (let left = 0; left + side <= width; left += stride) {
       let sum = 0
       let bends = 0
-      let held = true
+      let inside = true
       parts.fill(0)
       for (let y = 0; y < side; y++)
         for (let x = 0; x < side; x++) {
           const px = left + x
           const py = top + y
           const here = green(px, py)
-          held &&= here > ends.low && here < ends.high
+          inside &&= here > ends.low && here < ends.high
           sum += here
           parts[(y >> 1) * 4 + (x >> 1)] += here / 4
           if (x === 0 || y === 0 || x === side - 1 || y === side - 1) continue
@@ -142,7 +142,7 @@ export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
             4 * here
           bends += bend * bend
         }
-      if (!held) continue
+      if (!inside) continue
       const mean = sum / (side * side)
       let across = 0
       let down = 0

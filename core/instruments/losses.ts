@@ -89,7 +89,7 @@ export function openLedger(chain: Chain, count: number): LossLedger {
         beforeShow = outsideNow
         return
       }
-      const held = judgeAll(pixels, link.leaves === 'displayLinear' ? display.carriedPeak : signalTop)
+      const judged = judgeAll(pixels, link.leaves === 'displayLinear' ? display.carriedPeak : signalTop)
       if (column === 'show' && beforeShow && !shown) {
         each(beforeShow, (p, k, marked) => {
           if (!marked) return
@@ -100,10 +100,10 @@ export function openLedger(chain: Chain, count: number): LossLedger {
         return
       }
       const already = shown
-      each(held, (p, k, marked) => {
+      each(judged, (p, k, marked) => {
         if (marked && !(already && already[p] & (1 << k))) lose(column, p, k)
       })
-      shown = already ? already.map((m, p) => m | held[p]) : held
+      shown = already ? already.map((m, p) => m | judged[p]) : judged
     },
     lostBy: (column) => marks.get(column) ?? new Uint8Array(count),
     close: () =>

@@ -5,7 +5,7 @@ import { defaultGrade } from '../grade'
 import type { Lut1d } from '../luts'
 import { expectationOf } from './expects'
 import { thorough } from '../../tests/support/thorough'
-import { madeLuts } from './made-luts'
+import { madeLuts } from '../../tests/support/made-luts'
 
 test(
   'looks and conversions are told apart, the source comes first or tied first, and never is it sure ' + 'and wrong',

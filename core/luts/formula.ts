@@ -1,5 +1,6 @@
 // Formulas that stand among tables: the parts of a common LUT format file that need no table (SMPTE ST 2136-1, clauses
 // 6.4 to 6.9).
+import { clamp01 } from '../numbers'
 
 type Triple = readonly [number, number, number]
 export type LogStyle =
@@ -152,11 +153,11 @@ function momentCurve(exponent: number, offset: number, reverse: boolean): Curve 
 type Cdl = Extract<Formula, { formula: 'cdl' }>
 function cdlCurves({ style, slope, offset, power }: Cdl): readonly [Curve, Curve, Curve] {
   const clamp = style === 'Fwd' || style === 'Rev'
-  const held: Curve = clamp ? (v) => Math.min(1, Math.max(0, v)) : (v) => v
+  const bounded: Curve = clamp ? clamp01 : (v) => v
   return [0, 1, 2].map((c): Curve => {
     const raised = (v: number, by: number): number => (v > 0 ? v ** by : v)
-    if (style.startsWith('Fwd')) return (v) => held(raised(held(v * slope[c] + offset[c]), power[c]))
-    return (v) => held((raised(held(v), 1 / power[c]) - offset[c]) / slope[c])
+    if (style.startsWith('Fwd')) return (v) => bounded(raised(bounded(v * slope[c] + offset[c]), power[c]))
+    return (v) => bounded((raised(bounded(v), 1 / power[c]) - offset[c]) / slope[c])
   }) as [Curve, Curve, Curve]
 }
 

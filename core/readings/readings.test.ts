@@ -448,7 +448,7 @@ test('restraint is nothing without a look, and what the look does with one', () 
   const look = {
     ...grade,
     steps: [...grade.steps, { ...grade.steps.find((s) => s.kind === 'saturation')!, id: 'look', regionId: 'all' }],
-    regions: [{ id: 'all', name: 'All', enabled: true, strength: 1, invert: true, pieces: [] }],
+    regions: [{ id: 'all', name: 'All', enabled: true, strength: 1, invert: true, components: [] }],
   }
   const { difference, chromaRatio } = measureRestraint(pictureOf(source, look))
   expect(difference).toBeGreaterThan(1)

@@ -108,12 +108,12 @@ function specksOf({ width, height, values }: Plane): number {
 /** The mean difference of two mattes over their mean: how far one moved against the other, 0..1. */
 export function matteMoved(before: Float32Array, after: Float32Array): number {
   let different = 0
-  let held = 0
+  let area = 0
   for (let i = 0; i < before.length; i++) {
     different += Math.abs(before[i] - after[i])
-    held += Math.max(before[i], after[i])
+    area += Math.max(before[i], after[i])
   }
-  return held === 0 ? 0 : different / held
+  return area === 0 ? 0 : different / area
 }
 
 /** Intersection over union of two mattes, each cut at a half. */

@@ -235,7 +235,7 @@ describe('a key in a region', () => {
     enabled: true,
     invert: false,
     strength: 1,
-    pieces: [{ id: 'k', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key, cleaning } }],
+    components: [{ id: 'k', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key, cleaning } }],
   })
   const on = (seed: (away: number) => number | null, keyStep: 1 | 2 = 1) => ({
     ...blankPicture(120, 80),
@@ -351,8 +351,8 @@ test('rows that cannot matter are left out, and nothing changes for that', () =>
       shape: { kind: 'ellipse', centreX: 0.5, centreY: 0.4, radiusX: 0.3, radiusY: 0.15, rotationDegrees: 10 },
     },
   } as const
-  const draw = (pieces: Region['pieces']): Float32Array =>
-    renderMatte({ id: 'r', name: 'r', enabled: true, invert: false, strength: 1, pieces }, [], picture)
+  const draw = (components: Region['components']): Float32Array =>
+    renderMatte({ id: 'r', name: 'r', enabled: true, invert: false, strength: 1, components }, [], picture)
   const [k, s] = [draw([keyed]), draw([oval])]
   const met = k.map((v, i) => Math.min(v, s[i]!))
   const far = (a: Float32Array, b: Float32Array): number =>

@@ -1,14 +1,14 @@
-// The matte of a region for some rows of a frame: every piece drawn, keyed or taken over, then joined in order.
+// The matte of a region for some rows of a frame: every component drawn, keyed or taken over, then joined in order.
 import { finer, onSteps } from '../image'
 import { cleaned, calmed, cleaningReach, type Cleaning } from './cleaning'
 import { keyMatte, type KeyPlanes, type KeyTap } from './key'
 import { freshRoom, type MatteRoom } from './matte-room'
 import {
   builtFrom,
-  pieceLimits,
+  componentLimits,
   type KeySource,
-  type Piece,
-  type PieceMode,
+  type MatteComponent,
+  type ComponentMode,
   type Region,
   type ShownShape,
 } from './region'
@@ -61,7 +61,7 @@ export const blankPicture = (width: number, height: number): MattePicture => ({
 })
 
 /** Joins a value to what stands before it. On steps of 1/65536 all three are exact. */
-export function join(mode: PieceMode, before: number, value: number): number {
+export function join(mode: ComponentMode, before: number, value: number): number {
   switch (mode) {
     case 'add':
       return before > value ? before : value
@@ -74,7 +74,7 @@ export function join(mode: PieceMode, before: number, value: number): number {
 /**
  * The same for all values, in place: a loop of its own for each way, as this runs on every pixel while a hand moves.
  */
-function joinAll(mode: PieceMode, matte: Float32Array, values: Float32Array): void {
+function joinAll(mode: ComponentMode, matte: Float32Array, values: Float32Array): void {
   const count = matte.length
   switch (mode) {
     case 'add':
@@ -97,7 +97,8 @@ function joinAll(mode: PieceMode, matte: Float32Array, values: Float32Array): vo
       }
   }
 }
-const startOf = (pieces: readonly Piece[]): number => (pieces.length > 0 && pieces[0].mode !== 'add' ? 1 : 0)
+const startOf = (components: readonly MatteComponent[]): number =>
+  components.length > 0 && components[0].mode !== 'add' ? 1 : 0
 const presented = (value: number, invert: boolean, opacity: number): number => {
   const v = invert ? 1 - value : value
   return opacity === 1 ? v : onSteps(v * opacity)
@@ -115,27 +116,29 @@ export function renderMatte(
   to = picture.height,
   depth = 0,
 ): Float32Array {
-  const start = startOf(region.pieces)
+  const start = startOf(region.components)
   const { room = freshRoom } = picture
   const filled = (length: number): Float32Array => {
     const matte = room.take(length)
     return start === 0 ? matte : matte.fill(start)
   }
   let made: Float32Array | null = null
-  for (const [i, piece] of region.pieces.entries()) {
+  for (const [i, component] of region.components.entries()) {
     const drawn: Float32Array | null =
-      piece.source.kind === 'key'
-        ? keyWhereItCounts(piece.source, region.pieces, i, made, picture, from, to)
-        : sourceMatte(piece, regions, picture, from, to, depth)
+      component.source.kind === 'key'
+        ? keyWhereItCounts(component.source, region.components, i, made, picture, from, to)
+        : sourceMatte(component, regions, picture, from, to, depth)
     if (!drawn) continue
     const values: Float32Array =
-      piece.invert || piece.opacity !== 1 ? drawn.map((v) => presented(v, piece.invert, piece.opacity)) : drawn
+      component.invert || component.opacity !== 1
+        ? drawn.map((v) => presented(v, component.invert, component.opacity))
+        : drawn
     // What is added to nothing is itself.
-    if (!made && start === 0 && piece.mode === 'add')
-      made = values === drawn && piece.source.kind !== 'shape' ? values.slice() : values
+    if (!made && start === 0 && component.mode === 'add')
+      made = values === drawn && component.source.kind !== 'shape' ? values.slice() : values
     else {
-      joinAll(piece.mode, (made ??= filled(values.length)), values)
-      if (piece.source.kind === 'shape') room.give(drawn)
+      joinAll(component.mode, (made ??= filled(values.length)), values)
+      if (component.source.kind === 'shape') room.give(drawn)
     }
   }
   const matte = made ?? filled(picture.width * (to - from))
@@ -149,7 +152,7 @@ export function renderMatte(
  */
 function keyWhereItCounts(
   source: KeySource,
-  pieces: readonly Piece[],
+  components: readonly MatteComponent[],
   at: number,
   made: Float32Array | null,
   picture: MattePicture,
@@ -159,14 +162,14 @@ function keyWhereItCounts(
   const { width, height } = picture
   let top = from
   let bottom = to
-  if (pieces[at]?.mode === 'intersect' && made) {
+  if (components[at]?.mode === 'intersect' && made) {
     const first = made.findIndex((v) => v !== 0)
     const last = made.findLastIndex((v) => v !== 0)
     if (first < 0) return new Float32Array(made.length)
     top = from + Math.floor(first / width)
     bottom = from + Math.floor(last / width) + 1
   }
-  for (const { mode, invert, source: later } of pieces.slice(at + 1)) {
+  for (const { mode, invert, source: later } of components.slice(at + 1)) {
     if (mode !== 'intersect' || invert || later.kind !== 'shape') continue
     const rows = rowsReached(later, width, height, top, bottom)
     top = rows.top
@@ -186,9 +189,9 @@ function keptRows(source: KeySource, picture: MattePicture, rows: RowRange, all:
   return values.subarray((rows.from - from) * width, (rows.to - from) * width)
 }
 
-/** Null where a piece stands for nothing: a region that is not there, or that leads back to itself. */
+/** Null where a component stands for nothing: a region that is not there, or that leads back to itself. */
 function sourceMatte(
-  { source }: Piece,
+  { source }: MatteComponent,
   regions: readonly Region[],
   picture: MattePicture,
   from: number,
@@ -208,7 +211,7 @@ function sourceMatte(
       return keptRows(source, picture, { from, to }, { from, to })
     case 'region': {
       const other = regions.find((r) => r.id === source.regionId)
-      return other && depth < pieceLimits.depth ? renderMatte(other, regions, picture, from, to, depth + 1) : null
+      return other && depth < componentLimits.depth ? renderMatte(other, regions, picture, from, to, depth + 1) : null
     }
   }
 }
@@ -288,7 +291,7 @@ export const framesAround = (region: Region, regions: readonly Region[]): number
   Math.max(
     0,
     ...builtFrom(region, regions).flatMap((r) =>
-      r.pieces.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0)),
+      r.components.map(({ source }) => (source.kind === 'key' ? Math.round(source.cleaning.steady) : 0)),
     ),
   )
 
@@ -296,7 +299,7 @@ export const framesAround = (region: Region, regions: readonly Region[]): number
 export const tapsRead = (region: Region, regions: readonly Region[]): readonly KeyTap[] => [
   ...new Set(
     builtFrom(region, regions).flatMap((r) =>
-      r.pieces.flatMap(({ source }) => (source.kind === 'key' ? [source.key.tap] : [])),
+      r.components.flatMap(({ source }) => (source.kind === 'key' ? [source.key.tap] : [])),
     ),
   ),
 ]
@@ -309,27 +312,27 @@ export function matteAt(
   frameHeight: number,
   depth = 0,
 ): ((x: number, y: number) => number) | null {
-  const parts: { readonly piece: Piece; readonly at: (x: number, y: number) => number }[] = []
-  for (const piece of region.pieces) {
-    const { source } = piece
+  const parts: { readonly component: MatteComponent; readonly at: (x: number, y: number) => number }[] = []
+  for (const component of region.components) {
+    const { source } = component
     if (source.kind === 'key') return null
     if (source.kind === 'shape') {
       const { presence = 1 } = source as ShownShape
       const at = shapeMatteAt(source, aspect, frameHeight)
-      parts.push({ piece, at: presence >= 1 ? at : (x, y) => onSteps(at(x, y) * Math.max(0, presence)) })
+      parts.push({ component, at: presence >= 1 ? at : (x, y) => onSteps(at(x, y) * Math.max(0, presence)) })
       continue
     }
     const other = regions.find((r) => r.id === source.regionId)
-    if (!other || depth >= pieceLimits.depth) continue
+    if (!other || depth >= componentLimits.depth) continue
     const at = matteAt(other, regions, aspect, frameHeight, depth + 1)
     if (!at) return null
-    parts.push({ piece, at })
+    parts.push({ component, at })
   }
-  const start = startOf(region.pieces)
+  const start = startOf(region.components)
   return (x, y) => {
     let m = start
     for (const {
-      piece: { mode, invert, opacity },
+      component: { mode, invert, opacity },
       at,
     } of parts)
       m = join(mode, m, presented(at(x, y), invert, opacity))

@@ -200,12 +200,14 @@ test('a region without motion is the same object at every frame', () => {
     enabled: true,
     invert: false,
     strength: 1,
-    pieces: [{ id: 'p', mode: 'add', invert: false, opacity: 1, source: still }],
+    components: [{ id: 'p', mode: 'add', invert: false, opacity: 1, source: still }],
   }
   expect(regionAt(region, 7)).toBe(region)
   expect(
-    regionAt({ ...region, pieces: [{ ...region.pieces[0]!, source: { ...still, motion: motion({ track }) } }] }, 11)
-      .pieces[0]!.source,
+    regionAt(
+      { ...region, components: [{ ...region.components[0]!, source: { ...still, motion: motion({ track }) } }] },
+      11,
+    ).components[0]!.source,
   ).toMatchObject({ placed: [1, 0, 0.1, 0, 1, 0.05, 0, 0, 1] })
 })
 

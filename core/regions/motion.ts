@@ -68,11 +68,13 @@ export function shapeAt(source: ShapeSource, frame: number): ShownShape {
 
 /** A region as it is at a frame; the same object where nothing in it moves. */
 export function regionAt(region: Region, frame: number): Region {
-  if (!region.pieces.some(({ source }) => source.kind === 'shape' && source.motion)) return region
+  if (!region.components.some(({ source }) => source.kind === 'shape' && source.motion)) return region
   return {
     ...region,
-    pieces: region.pieces.map((piece) =>
-      piece.source.kind === 'shape' && piece.source.motion ? { ...piece, source: shapeAt(piece.source, frame) } : piece,
+    components: region.components.map((component) =>
+      component.source.kind === 'shape' && component.source.motion
+        ? { ...component, source: shapeAt(component.source, frame) }
+        : component,
     ),
   }
 }
@@ -216,9 +218,11 @@ export function settledAt(source: ShapeSource, frame: number): ShapeSource {
     },
   }
 }
-export const settledRegion = <R extends Pick<Region, 'pieces'>>(region: R, frame: number): R => ({
+export const settledRegion = <R extends Pick<Region, 'components'>>(region: R, frame: number): R => ({
   ...region,
-  pieces: region.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: settledAt(p.source, frame) } : p)),
+  components: region.components.map((p) =>
+    p.source.kind === 'shape' ? { ...p, source: settledAt(p.source, frame) } : p,
+  ),
 })
 
 /** Where a place of the shape's own plane lies in the picture (shares of the frame), and the way back. */

@@ -5,15 +5,19 @@ import {
   matteAt,
   renderMatte,
   shapeKinds,
-  type Piece,
+  type MatteComponent,
   type Region,
   type Shape,
   type ShownShape,
 } from '.'
-import { rotate } from './test-motions'
+import { rotate } from '../../tests/support/motions'
 
 const ellipse = { kind: 'ellipse', centreX: 0.5, centreY: 0.5, radiusX: 0.3, radiusY: 0.2, rotationDegrees: 0 } as const
-const piece = (shape: Shape, more: Partial<Piece> = {}, source: Partial<ShownShape> = {}): Piece => ({
+const component = (
+  shape: Shape,
+  more: Partial<MatteComponent> = {},
+  source: Partial<ShownShape> = {},
+): MatteComponent => ({
   id: 'p',
   mode: 'add',
   invert: false,
@@ -21,13 +25,13 @@ const piece = (shape: Shape, more: Partial<Piece> = {}, source: Partial<ShownSha
   ...more,
   source: { kind: 'shape', shape, inner: 0.04, outer: 0.04, ...source },
 })
-const region = (pieces: readonly Piece[], more: Partial<Region> = {}): Region => ({
+const region = (components: readonly MatteComponent[], more: Partial<Region> = {}): Region => ({
   id: 'r',
   name: 'r',
   enabled: true,
   invert: false,
   strength: 1,
-  pieces,
+  components,
   ...more,
 })
 const draw = (r: Region, width = 96, height = 54, others: readonly Region[] = []): Float32Array =>
@@ -48,12 +52,14 @@ const anyRegion = fc
   )
   .map((list) =>
     region(
-      list.map(({ shape, mode, invert, opacity, inner }) => piece(shape, { mode: mode, invert, opacity }, { inner })),
+      list.map(({ shape, mode, invert, opacity, inner }) =>
+        component(shape, { mode: mode, invert, opacity }, { inner }),
+      ),
     ),
   )
 
 test('is 1 at the centre, a half on the line and 0 outside', () => {
-  const at = matteAt(region([piece(ellipse)]), [], 16 / 9, 540)!
+  const at = matteAt(region([component(ellipse)]), [], 16 / 9, 540)!
   expect(at(0.5, 0.5)).toBe(1)
   expect(at(0.5, 0.7)).toBeCloseTo(0.5, 4)
   expect(at(0.5 + 0.3 / (16 / 9), 0.5)).toBeCloseTo(0.5, 4)
@@ -61,8 +67,8 @@ test('is 1 at the centre, a half on the line and 0 outside', () => {
 })
 
 test('the inner edge reaches inside alone, the outer outside alone', () => {
-  const inner = matteAt(region([piece(ellipse, {}, { inner: 0.1, outer: 0 })]), [], 1, 1000)!
-  const outer = matteAt(region([piece(ellipse, {}, { inner: 0, outer: 0.1 })]), [], 1, 1000)!
+  const inner = matteAt(region([component(ellipse, {}, { inner: 0.1, outer: 0 })]), [], 1, 1000)!
+  const outer = matteAt(region([component(ellipse, {}, { inner: 0, outer: 0.1 })]), [], 1, 1000)!
   expect([inner(0.5, 0.5 + 0.2 - 0.101), inner(0.5, 0.702)]).toEqual([1, 0])
   expect([outer(0.5, 0.698), outer(0.5, 0.5 + 0.2 + 0.101)]).toEqual([1, 0])
   expect(inner(0.5, 0.65)).toBeCloseTo(0.5, 3)
@@ -72,7 +78,7 @@ test('the inner edge reaches inside alone, the outer outside alone', () => {
 test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))(
   'a %s drawn row by row is what it is place by place',
   (_, shape) => {
-    const r = region([piece(shape, {}, { inner: 0.03, outer: 0.02 })])
+    const r = region([component(shape, {}, { inner: 0.03, outer: 0.02 })])
     const drawn = draw(r)
     const at = matteAt(r, [r], 96 / 54, 54)!
     expect(
@@ -87,18 +93,18 @@ test.each(shapeKinds.map((k) => [k.id, k.fresh] as const))(
 )
 
 test('turning by a right angle exchanges the radii, whatever the shape of the frame', () => {
-  const a = matteAt(region([piece({ ...ellipse, rotationDegrees: 90 })]), [], 2.4, 400)!
-  const b = matteAt(region([piece({ ...ellipse, radiusX: 0.2, radiusY: 0.3 })]), [], 2.4, 400)!
+  const a = matteAt(region([component({ ...ellipse, rotationDegrees: 90 })]), [], 2.4, 400)!
+  const b = matteAt(region([component({ ...ellipse, radiusX: 0.2, radiusY: 0.3 })]), [], 2.4, 400)!
   fc.assert(fc.property(share, share, (x, y) => Math.abs(a(x, y) - b(x, y)) < 1e-4))
 })
 
 test('a motion of the plane moves a shape as its own numbers would', () => {
   for (const kind of ['ellipse', 'rectangle'] as const) {
     const shape = { ...ellipse, kind, corner: 0.3 } as Shape
-    const moved = draw(region([piece(shape, {}, { placed: rotate(30, 1.5, 0.5 * (16 / 9), 0.5, 0.1, -0.05) })]))
+    const moved = draw(region([component(shape, {}, { placed: rotate(30, 1.5, 0.5 * (16 / 9), 0.5, 0.1, -0.05) })]))
     const numbers = draw(
       region([
-        piece(
+        component(
           {
             ...shape,
             centreX: 0.5 + 0.1 / (16 / 9),
@@ -117,7 +123,7 @@ test('a motion of the plane moves a shape as its own numbers would', () => {
 })
 
 test('a hard edge is one pixel wide', () => {
-  const hard = draw(region([piece(ellipse, {}, { inner: 0, outer: 0 })]), 200, 100)
+  const hard = draw(region([component(ellipse, {}, { inner: 0, outer: 0 })]), 200, 100)
   const row = [...hard.subarray(50 * 200, 51 * 200)]
   expect(row.filter((v) => v > 0 && v < 1).length).toBeLessThanOrEqual(4)
 })
@@ -125,7 +131,7 @@ test('a hard edge is one pixel wide', () => {
 test('is the same at 960 × 540 and at 1920 × 1080', () => {
   for (const { fresh } of shapeKinds) {
     // All kinds are drawn in the same way at every size.
-    const r = region([piece(fresh, {}, { inner: 0.02, outer: 0.03 })])
+    const r = region([component(fresh, {}, { inner: 0.02, outer: 0.03 })])
     const small = draw(r, 960, 540)
     const large = draw(r, 1920, 1080)
     let worst = 0
@@ -166,7 +172,7 @@ describe('algebra, exact to the last bit', () => {
     )
     fc.assert(
       fc.property(anyRegion, (r) => {
-        const self = (mode: Piece['mode']): Region =>
+        const self = (mode: MatteComponent['mode']): Region =>
           region(
             [
               { id: 'a', mode: 'add', invert: false, opacity: 1, source: { kind: 'region', regionId: 'r' } },
@@ -192,9 +198,9 @@ describe('algebra, exact to the last bit', () => {
     )
     fc.assert(
       fc.property(anyShape, anyShape, (a, b) => {
-        const pieces = [piece(a), piece(b, { mode: 'intersect' })]
-        const other = [piece(b), piece(a, { mode: 'intersect' })]
-        expect(draw(region(pieces))).toEqual(draw(region(other)))
+        const components = [component(a), component(b, { mode: 'intersect' })]
+        const other = [component(b), component(a, { mode: 'intersect' })]
+        expect(draw(region(components))).toEqual(draw(region(other)))
       }),
       { numRuns: 20 },
     )
@@ -222,7 +228,7 @@ test('a region that leads back to itself, or to none, stands for nothing and doe
   expect(matteAt(a, [a], 1, 8)!(0.5, 0.5)).toBe(0)
 })
 
-test('drawn in parts it is what it is in one piece', () => {
+test('drawn in parts it is what it is in one component', () => {
   fc.assert(
     fc.property(anyRegion, fc.integer({ min: 1, max: 53 }), (r, at) => {
       const whole = draw(r)

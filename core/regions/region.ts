@@ -22,13 +22,14 @@ export interface RegionSource {
   readonly regionId: string
 }
 
-export type PieceMode = 'add' | 'subtract' | 'intersect'
-export interface Piece {
+export type ComponentMode = 'add' | 'subtract' | 'intersect'
+export interface MatteComponent {
   readonly id: string
   /**
-   * How it joins what stands before it. A first piece that takes away, or is met with, starts from the whole picture.
+   * How it joins what stands before it. A first component that takes away, or is met with, starts from the whole
+   * picture.
    */
-  readonly mode: PieceMode
+  readonly mode: ComponentMode
   readonly invert: boolean
   readonly opacity: number
   readonly source: ShapeSource | KeySource | RegionSource
@@ -41,7 +42,7 @@ export interface Region {
   readonly invert: boolean
   /** 0..1 of what its steps do. */
   readonly strength: number
-  readonly pieces: readonly Piece[]
+  readonly components: readonly MatteComponent[]
 }
 
 /** A shape that has been brought to a frame; it is never kept. */
@@ -50,7 +51,7 @@ export interface ShownShape extends ShapeSource, PlacedShape {
   readonly presence?: number
 }
 
-export const pieceLimits = { pieces: 24, depth: 8 } as const
+export const componentLimits = { components: 24, depth: 8 } as const
 
 /** The regions that a region is built from, itself first; a region that leads back to itself is not followed again. */
 export function builtFrom(region: Region, regions: readonly Region[]): readonly Region[] {
@@ -58,7 +59,7 @@ export function builtFrom(region: Region, regions: readonly Region[]): readonly 
   const follow = (r: Region): void => {
     if (found.has(r)) return
     found.add(r)
-    for (const { source } of r.pieces) {
+    for (const { source } of r.components) {
       const next = source.kind === 'region' ? regions.find((o) => o.id === source.regionId) : undefined
       if (next) follow(next)
     }
@@ -69,7 +70,7 @@ export function builtFrom(region: Region, regions: readonly Region[]): readonly 
 
 /** True when a region would be built from itself, by whatever detour. */
 export function isCircular(region: Region, regions: readonly Region[]): boolean {
-  return region.pieces.some(({ source }) => {
+  return region.components.some(({ source }) => {
     const next = source.kind === 'region' ? regions.find((o) => o.id === source.regionId) : undefined
     return next !== undefined && builtFrom(next, regions).some((r) => r.id === region.id)
   })

@@ -299,7 +299,7 @@ function reachOf(
   }
 }
 
-/** Outlines of many pieces: distances are only worked out near the line, what lies inside is filled row by row. */
+/** Outlines of many components: distances are only worked out near the line, what lies inside is filled row by row. */
 function renderOutline(
   placed: PlacedShape,
   width: number,

@@ -157,8 +157,8 @@ export function centreOf(shape: Shape): Place {
   return { x: shape.points.reduce((sum, p) => sum + p.x, 0) / n, y: shape.points.reduce((sum, p) => sum + p.y, 0) / n }
 }
 
-/** The straight pieces a curved outline is drawn with, between two of its points. */
-const piecesPerCurve = 16
+/** The straight components a curved outline is drawn with, between two of its points. */
+const segmentsPerCurve = 16
 
 /**
  * The outline in height units (x times the frame's aspect), closed, without repeating its first place. A linear
@@ -173,8 +173,8 @@ export function outlineOf(shape: Shape, aspect: number): readonly (readonly [num
     case 'path':
       return shape.points.flatMap((p, i) => {
         const q = shape.points[(i + 1) % shape.points.length]
-        return Array.from({ length: piecesPerCurve }, (_, k) => {
-          const t = k / piecesPerCurve
+        return Array.from({ length: segmentsPerCurve }, (_, k) => {
+          const t = k / segmentsPerCurve
           const u = 1 - t
           const a = u * u * u
           const b = 3 * u * u * t

@@ -44,14 +44,14 @@ function bytesOf(base64: string): Uint8Array {
   const digits = base64.replace(/=+$/, '')
   const bytes = new Uint8Array(Math.floor((digits.length * 3) / 4))
   let bits = 0
-  let held = 0
+  let bitCount = 0
   let at = 0
   for (const digit of digits) {
     bits = ((bits << 6) | alphabet.indexOf(digit)) & 0xffffff
-    held += 6
-    if (held < 8) continue
-    held -= 8
-    bytes[at++] = (bits >> held) & 255
+    bitCount += 6
+    if (bitCount < 8) continue
+    bitCount -= 8
+    bytes[at++] = (bits >> bitCount) & 255
   }
   return bytes
 }

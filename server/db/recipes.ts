@@ -1,5 +1,5 @@
 // Queries about recipes.
-import { inPieces, type Recipe, type RecipeRegion } from '@core/grade'
+import { presentRegion, type Recipe, type RecipeRegion } from '@core/grade'
 import type { Queryable } from './pool'
 
 export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {
@@ -7,10 +7,10 @@ export async function listRecipes(db: Queryable): Promise<readonly Recipe[]> {
   return rows.map(present)
 }
 
-/** Recipes kept by an earlier version hold regions that are one ellipse. */
+/** Recipes kept by an earlier version hold regions of its own form. */
 const present = (recipe: Recipe): Recipe => ({
   ...recipe,
-  regions: recipe.regions.map((r) => inPieces(r) as RecipeRegion),
+  regions: recipe.regions.map((r) => presentRegion(r) as RecipeRegion),
 })
 
 /** Undefined when the name is taken. */

@@ -40,11 +40,11 @@ export async function addScenePicture(
   const scene = await db.query('SELECT 1 FROM scenes WHERE id = $1 FOR UPDATE', [sceneId])
   if (scene.rowCount === 0) return 'none'
   const {
-    rows: [held],
+    rows: [stored],
   } = await db.query<{ count: number }>('SELECT count(*)::int AS count FROM scene_pictures WHERE scene_id = $1', [
     sceneId,
   ])
-  if ((held?.count ?? 0) >= scenePictureLimits.perScene) return 'full'
+  if ((stored?.count ?? 0) >= scenePictureLimits.perScene) return 'full'
   const { rows } = await db.query<{ id: string }>(
     'INSERT INTO scene_pictures (scene_id, name, width, height, png) VALUES ($1, $2, $3, $4, $5) RETURNING id',
     [sceneId, name, width, height, png],

@@ -1,6 +1,6 @@
 // The render job: every frame of a shot through the same passes as the preview, encoded to a file.
 import type { MediaFacts } from '@contracts/index'
-import { framesLookedAt, gradeAt } from '@core/grade'
+import { neighbourFrames, gradeAt } from '@core/grade'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
 import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
@@ -46,13 +46,13 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
   const media = revision && (await findMedia(pool, revision.mediaHash))
   if (!revision || !media) throw new Error('The shot is no longer there.')
   const { grade } = revision
-  const piece = {
+  const range = {
     first: revision.firstFrame,
     count: revision.frameCount,
     time: media.frameTimes[revision.firstFrame] ?? 0,
   }
   const luts = lutPaths(grade, store)
-  const decoder = decodeAll(store.mediaPath(media.hash), media.facts, piece)
+  const decoder = decodeAll(store.mediaPath(media.hash), media.facts, range)
   const encoder = startEncoder(
     path,
     { ...media.facts, ...playedRate(media.facts, revision.played) },
@@ -73,23 +73,23 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     return reportProgress(pool, id, written)
   }
   try {
-    const last = piece.first + piece.count - 1
-    const reach = Math.max(0, ...framesLookedAt(grade, piece.first, -Infinity, Infinity))
+    const last = range.first + range.count - 1
+    const reach = Math.max(0, ...neighbourFrames(grade, range.first, -Infinity, Infinity))
     // Frames that the grade looks at about the next one to be graded.
-    const held = new Map<number, SourceFrame>()
-    let decoded = piece.first
-    let next = piece.first
+    const sources = new Map<number, SourceFrame>()
+    let decoded = range.first
+    let next = range.first
     const gradeNext = async (): Promise<boolean> => {
       const index = next++
-      const source = held.get(index)
-      const looked = framesLookedAt(grade, index, piece.first, last)
+      const source = sources.get(index)
+      const neighbours = neighbourFrames(grade, index, range.first, last)
       if (!source) return true
       const graded = workers.gradeFrame({
         source,
-        ...(looked.length > 0
+        ...(neighbours.length > 0
           ? {
-              around: looked.flatMap((away) => {
-                const other = held.get(index + away)
+              around: neighbours.flatMap((away) => {
+                const other = sources.get(index + away)
                 return other ? [{ away, source: other }] : []
               }),
             }
@@ -99,16 +99,16 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
       })
       graded.catch(() => undefined)
       inFlight.push(graded)
-      held.delete(index - reach)
+      sources.delete(index - reach)
       return inFlight.length <= workers.threads || writeOldest()
     }
     for await (const planes of decoder.frames) {
-      held.set(decoded++, decodedPicture(planes, media.facts, grade.read.range))
+      sources.set(decoded++, decodedPicture(planes, media.facts, grade.read.range))
       if (decoded - next > reach && !(await gradeNext())) return false
     }
     while (next < decoded) if (!(await gradeNext())) return false
     while (inFlight.length > 0) if (!(await writeOldest())) return false
-    if (written !== piece.count) throw new Error(`Only ${written} of ${piece.count} frames could be decoded.`)
+    if (written !== range.count) throw new Error(`Only ${written} of ${range.count} frames could be decoded.`)
     await encoder.finish()
     return true
   } finally {

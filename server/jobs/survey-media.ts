@@ -28,7 +28,7 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
       await keepGuess(context.pool, media.hash, await guessOf(context, path, media.facts, media.frameTimes))
     const temporary = context.store.temporaryPath()
     try {
-      const sketches = await lookThrough(context, path, media.facts, temporary, progress)
+      const sketches = await analyseFrames(context, path, media.facts, temporary, progress)
       if (!sketches) return
       if (sketches.length !== media.facts.frameCount)
         throw new Problem(
@@ -77,7 +77,7 @@ export function proxyOf(facts: MediaFacts): ProxyFacts {
 }
 
 /** Undefined when the work was cancelled. */
-async function lookThrough(
+async function analyseFrames(
   context: ServerContext,
   path: string,
   facts: MediaFacts,

@@ -1,4 +1,4 @@
-// Bringing footage in: uploads in pieces (tus), files of the server's media folder, and the work that follows.
+// Bringing footage in: uploads in parts (tus), files of the server's media folder, and the work that follows.
 import { FileStore } from '@tus/file-store'
 import { Server as TusServer } from '@tus/server'
 import { readFile, stat } from 'node:fs/promises'

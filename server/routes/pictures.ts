@@ -17,7 +17,7 @@ const thumbnailSize = { maxWidth: 384, maxHeight: 216 } as const
 const forever = 'private, max-age=31536000, immutable'
 
 /** The frames that the shot of a revision is now, as an address names them. */
-const pieceOf = ({ firstFrame, frameCount }: RevisionRow): string => `${firstFrame}-${frameCount}`
+const rangeOf = ({ firstFrame, frameCount }: RevisionRow): string => `${firstFrame}-${frameCount}`
 
 /** The frame of the medium that is asked for. Throws 422 where it is none of the shot's. */
 function frameOf(c: Context, { shotName, firstFrame, frameCount }: RevisionRow): number {
@@ -74,7 +74,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const subject = as === 'shot' ? revision.grade.read.range : revision.id
       const place = store.thumbnailPath(
         createHash('sha256')
-          .update(JSON.stringify([revision.mediaHash, index, as, subject, pieceOf(revision), thumbnailSize]))
+          .update(JSON.stringify([revision.mediaHash, index, as, subject, rangeOf(revision), thumbnailSize]))
           .digest('hex'),
       )
       let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
@@ -90,8 +90,8 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       }
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
-        // Of another piece than the address names, it is good only now.
-        'cache-control': c.req.query('piece') === pieceOf(revision) ? forever : 'no-store',
+        // Of another range of frames than the address names, it is good only now.
+        'cache-control': c.req.query('range') === rangeOf(revision) ? forever : 'no-store',
       })
     })
     .get('/revisions/:id/still.png', async (c) => {

@@ -1,6 +1,6 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
 import { LRUCache } from 'lru-cache'
-import { framesLookedAt, gradeAt, lutsOf, type GradeDocument } from '@core/grade'
+import { neighbourFrames, gradeAt, lutsOf, type GradeDocument } from '@core/grade'
 import type { CodeRange } from '@core/image'
 import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
@@ -13,11 +13,11 @@ export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
   readonly source: (hash: string, index: number, range: CodeRange) => Promise<SourceFrame>
   /** All that a worker needs to grade one frame. */
-  readonly gradeTask: (hash: string, index: number, grade: GradeDocument, piece?: Piece) => Promise<GradeTask>
+  readonly gradeTask: (hash: string, index: number, grade: GradeDocument, range?: ShotRange) => Promise<GradeTask>
 }
 
 /** The frames of the medium that a shot is. */
-export interface Piece {
+export interface ShotRange {
   readonly firstFrame: number
   readonly frameCount: number
 }
@@ -59,16 +59,16 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   }
   return {
     source,
-    gradeTask: async (hash, index, grade, piece) => {
-      const bounds = piece ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
-      const looked = framesLookedAt(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
+    gradeTask: async (hash, index, grade, range) => {
+      const bounds = range ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
+      const neighbours = neighbourFrames(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
       const [own, ...others] = await Promise.all(
-        [0, ...looked].map((away) => source(hash, index + away, grade.read.range)),
+        [0, ...neighbours].map((away) => source(hash, index + away, grade.read.range)),
       )
       if (!own) throw notFound('frame')
       return {
         source: own,
-        ...(others.length > 0 ? { around: others.map((of, i) => ({ away: looked[i] ?? 0, source: of })) } : {}),
+        ...(others.length > 0 ? { around: others.map((of, i) => ({ away: neighbours[i] ?? 0, source: of })) } : {}),
         grade: gradeAt(grade, index),
         luts: lutPaths(grade, store),
       }

@@ -20,7 +20,7 @@ export interface Store {
   readonly renderPath: (id: string) => string
   readonly thumbnailPath: (key: string) => string
   readonly proxyPath: (hash: string) => string
-  /** Where uploads wait, in pieces, until they are imported. */
+  /** Where uploads wait, in parts, until they are imported. */
   readonly uploadsFolder: string
   /** A fresh path on the same disk for something not yet finished. */
   readonly temporaryPath: () => string

@@ -103,7 +103,7 @@ function framesOf(
 function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'luts'>, size: LatticeSize): Frame {
   // Where regions lie differs from frame to frame, and says nothing about how near the plan is.
   const key = JSON.stringify([
-    { ...grade, regions: grade.regions.map(({ pieces: _, ...region }) => region) },
+    { ...grade, regions: grade.regions.map(({ components: _, ...region }) => region) },
     luts,
     frame.low,
     frame.high,

@@ -105,9 +105,9 @@ describe('recipes', () => {
     name: 'Face',
     invert: false,
     strength: 1,
-    pieces: [
+    components: [
       {
-        id: 'piece-1',
+        id: 'component-1',
         mode: 'add',
         invert: false,
         opacity: 1,
@@ -148,7 +148,9 @@ describe('recipes', () => {
       'a region with an absurd edge',
       {
         steps: [lifted],
-        regions: [{ ...face, pieces: [{ ...face.pieces[0]!, source: { ...face.pieces[0]!.source, inner: 7 } }] }],
+        regions: [
+          { ...face, components: [{ ...face.components[0]!, source: { ...face.components[0]!.source, inner: 7 } }] },
+        ],
       },
     ],
     [

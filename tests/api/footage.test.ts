@@ -1,5 +1,5 @@
 // Long: the way of footage from file to frame, in its order.
-// Uploads in pieces, the media folder, proxies, killed workers, hostile files.
+// Uploads in parts, the media folder, proxies, killed workers, hostile files.
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
@@ -15,7 +15,7 @@ import {
   projectNamed,
   refusal,
   save,
-  sendInPieces,
+  sendInParts,
   surveyed,
   workDone,
 } from '../support/api'
@@ -26,7 +26,7 @@ const demo = readFileSync('demo/footage/potter.mov')
 const stored = (folder: string): string[] => readdirSync(join(scratch(), folder))
 const tus = { 'tus-resumable': '1.0.0' }
 
-describe('uploads in pieces', () => {
+describe('uploads in parts', () => {
   test('a broken upload says how far it came and is gone on with; the file is the same', async () => {
     const made = await call('/uploads', {
       method: 'POST',
@@ -47,7 +47,7 @@ describe('uploads in pieces', () => {
         body: body as BodyInit,
       })
     expect((await patch(0, demo.subarray(0, 500_000))).status).toBe(204)
-    const project = await projectNamed('Pieces')
+    const project = await projectNamed('Parts')
     expect(
       (await refusal(await postJson(`/projects/${project}/imports`, { uploads: [id], pictures: false }))).message,
     ).toMatch(/^Only 500000 of 1175159 bytes/)
@@ -67,7 +67,7 @@ describe('uploads in pieces', () => {
   })
 
   test('an upload can be given up', async () => {
-    const id = await sendInPieces('x.mov', demo.subarray(0, 1000))
+    const id = await sendInParts('x.mov', demo.subarray(0, 1000))
     expect((await call(`/uploads/${id}`, { method: 'DELETE', headers: tus })).status).toBe(204)
     expect(stored('uploads').filter((n) => n.startsWith(id))).toEqual([])
   })

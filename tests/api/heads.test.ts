@@ -149,11 +149,11 @@ test('Dispatch gives no frame that the shot does not have', async () => {
 test("a thumbnail's address names the shot's range: of another range it is not kept", async () => {
   const [one] = await twoShots()
   const { headId, firstFrame, frameCount } = one
-  const address = `/revisions/${headId}/thumbnail?frame=5&as=graded&piece=${firstFrame}-${frameCount}`
+  const address = `/revisions/${headId}/thumbnail?frame=5&as=graded&range=${firstFrame}-${frameCount}`
   expect((await call(address)).headers.get('cache-control')).toContain('immutable')
   await postJson(`/shots/${one.id}/cut`, { pieces: [{ first: 4, count: 6, name: 'piece' }] })
   expect((await shotById(one.id)).headId).toBe(headId)
   expect((await call(address)).headers.get('cache-control')).toBe('no-store')
-  const now = await call(`/revisions/${headId}/thumbnail?frame=5&as=graded&piece=4-6`)
+  const now = await call(`/revisions/${headId}/thumbnail?frame=5&as=graded&range=4-6`)
   expect(now.headers.get('cache-control')).toContain('immutable')
 })

@@ -2,16 +2,16 @@
 // playing with three tracked ones; following.
 import type { Browser } from '@playwright/test'
 import {
-  addPiece,
+  addComponent,
   addRegion,
-  changePiece,
+  changeComponent,
   changeShapeSource,
-  keyPiece,
+  keyComponent,
   setParameter,
   type GradeDocument,
 } from '@core/grade'
 import { fitKey, freshKey, startTracker, usualCleaning, type Track } from '@core/regions'
-import { card, clipSize, frameOf, madeClips } from '../../core/regions/track/made-clips'
+import { card, clipSize, frameOf, madeClips } from '../support/made-clips'
 import { rounds } from './effort'
 import { median, quantile } from './median'
 import { counts } from './playback'
@@ -28,10 +28,10 @@ const plain = (grade: GradeDocument): GradeDocument => ({
 function twoRegions(given: GradeDocument): GradeDocument {
   const first = addRegion(plain(given))
   const second = addRegion(setParameter(first.grade, `${first.regionId}-exposure`, 'exposureStops', 0.5))
-  const keyed = addPiece(
+  const keyed = addComponent(
     setParameter(second.grade, `${second.regionId}-saturation`, 'saturation', 0.5),
     second.regionId,
-    keyPiece('', { mode: 'intersect' }),
+    keyComponent('', { mode: 'intersect' }),
   )
   // The blue jar on the shelf, as a pick on it finds it.
   const samples = [
@@ -45,7 +45,7 @@ function twoRegions(given: GradeDocument): GradeDocument {
       ] as const,
     },
   ]
-  return changePiece(keyed.grade, second.regionId, keyed.pieceId, (p) => ({
+  return changeComponent(keyed.grade, second.regionId, keyed.componentId, (p) => ({
     ...p,
     source: { kind: 'key', key: { ...freshKey, samples, groups: fitKey(samples) }, cleaning: usualCleaning },
   }))
@@ -61,7 +61,7 @@ function threeTracked(grade: GradeDocument): GradeDocument {
       values: Array.from({ length: 72 }, (_, f) => [1 + f * 0.002, f * 0.001, f * 0.001, 0]).flat(),
       quality: Array.from({ length: 72 }, () => [1, 0.1]).flat(),
     }
-    const followed = changeShapeSource(added, regionId, 'piece-1', (s) => ({
+    const followed = changeShapeSource(added, regionId, 'component-1', (s) => ({
       ...s,
       shape: { kind: 'ellipse', centreX, centreY: 0.5, radiusX: 0.2, radiusY: 0.25, rotationDegrees: 0 },
       motion: { track, keys: [], path: 'smooth', roll: false, shown: [], fadeFrames: 0, aspect: 16 / 9 },
@@ -72,14 +72,14 @@ function threeTracked(grade: GradeDocument): GradeDocument {
 
 export async function measureRegions(browser: Browser, address: string): Promise<readonly string[]> {
   const lines: string[] = []
-  for (const [name, piece, pageId, pressed] of [
-    ['a shape', 'piece-1', 'pieces', '[data-testid="region-overlay"] .body'],
-    ['an edge of a key', 'piece-2', 'key', '[data-range="hue"] .end:nth-of-type(2)'],
+  for (const [name, component, pageId, pressed] of [
+    ['a shape', 'component-1', 'components', '[data-testid="region-overlay"] .body'],
+    ['an edge of a key', 'component-2', 'key', '[data-range="hue"] .end:nth-of-type(2)'],
   ] as const) {
     const page = await openBench(browser, address, twoRegions, 'regions')
     await page.locator('.which .el-select').click()
     await page.getByRole('option', { name: 'Region 2', exact: true }).click()
-    await page.locator(`[data-piece="${piece}"] .what`).click()
+    await page.locator(`[data-component="${component}"] .what`).click()
     await page.locator(`[data-page="${pageId}"]`).click()
     await page.locator(pressed).first().waitFor({ state: 'attached' })
     await page.locator('canvas[data-settled="true"]').waitFor()

@@ -2,7 +2,7 @@
 // meanwhile.
 import type { Browser } from '@playwright/test'
 import { printCube } from '@core/formats'
-import { madeLuts } from '@core/lut-bench/made-luts'
+import { madeLuts } from '../support/made-luts'
 import { until } from '../support/until'
 import { rounds } from './effort'
 import { median } from './median'

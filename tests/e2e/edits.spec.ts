@@ -153,22 +153,22 @@ test("a shared look's strength that is turned before its shot is left is turned 
   expect((await detail(shot)).revision.grade.steps.find((s) => s.kind === 'exposure')?.params['exposureStops']).toBe(0)
 })
 
-test('a track belongs to the piece that was followed, and to no other shot', async ({ page }) => {
+test('a track belongs to the component that was followed, and to no other shot', async ({ page }) => {
   const rolling = 'Yard under cloud'
   await resetShot(rolling)
   await openBench(page, rolling, 'regions')
   await choose(page, 'add-region', 'Ellipse')
-  await choose(page, 'add-piece', 'Rectangle')
+  await choose(page, 'add-component', 'Rectangle')
   await page.locator('button.what').first().click()
   await regionPage(page, 'motion')
   await page.getByTestId('track-both').click()
-  await regionPage(page, 'pieces')
+  await regionPage(page, 'components')
   await page.locator('button.what').last().click()
-  const trackedPieces = async (): Promise<readonly boolean[]> =>
-    ((await detail(rolling)).revision.grade.regions[0]?.pieces ?? []).map(
+  const trackedComponents = async (): Promise<readonly boolean[]> =>
+    ((await detail(rolling)).revision.grade.regions[0]?.components ?? []).map(
       ({ source }) => source.kind === 'shape' && source.motion?.track !== undefined,
     )
-  await expect.poll(trackedPieces).toEqual([true, false])
+  await expect.poll(trackedComponents).toEqual([true, false])
   await regionPage(page, 'motion')
   await page.getByTestId('track-both').click()
   await page.keyboard.press(']')
@@ -181,7 +181,7 @@ test('a track belongs to the piece that was followed, and to no other shot', asy
   await type(page, 'exposureStops', '0.1')
   await saved(page)
   expect((await later()).revision.grade.regions).toHaveLength(regionsBefore)
-  expect(await trackedPieces()).toEqual([true, false])
+  expect(await trackedComponents()).toEqual([true, false])
 })
 
 test('a detached instrument follows its own Bench and not another', async ({ page, context }) => {

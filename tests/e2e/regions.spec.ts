@@ -2,7 +2,7 @@
 import type { Locator, Page } from '@playwright/test'
 import type { ShotDetail } from '@contracts/responses'
 import type { GradeDocument } from '@core/grade'
-import type { Piece, ShapeSource } from '@core/regions'
+import type { MatteComponent, ShapeSource } from '@core/regions'
 import { drawOnPicture } from '../support/drawing'
 import { expect, test } from './program'
 import {
@@ -24,8 +24,9 @@ const handle = (page: Page, name: string | RegExp): Locator =>
   page.getByTestId('region-overlay').getByLabel(name, typeof name === 'string' ? { exact: true } : {})
 const gradeOf = async (shot: string): Promise<GradeDocument> =>
   ((await (await fetch(`${address()}/api/shots/${(await demoShot(shot)).id}`)).json()) as ShotDetail).revision.grade
-const pieces = async (shot: string): Promise<readonly Piece[]> => (await gradeOf(shot)).regions[0]!.pieces
-const shapeOf = async (shot: string): Promise<ShapeSource> => (await pieces(shot))[0]!.source as ShapeSource
+const components = async (shot: string): Promise<readonly MatteComponent[]> =>
+  (await gradeOf(shot)).regions[0]!.components
+const shapeOf = async (shot: string): Promise<ShapeSource> => (await components(shot))[0]!.source as ShapeSource
 async function dragBy(page: Page, target: Locator, dx: number, dy: number): Promise<void> {
   const box = (await target.boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
@@ -73,7 +74,7 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
     })
     .toBeLessThan(8)
 
-  await regionPage(page, 'pieces')
+  await regionPage(page, 'components')
   const body = page.getByTestId('region-overlay').locator('.body')
   const at = async (): Promise<{ x: number; width: number }> => (await body.boundingBox())!
   const start = await at()
@@ -99,7 +100,7 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
   await page.getByRole('button', { name: 'inside out' }).click()
 
   // A polygon by clicks, taken away from the ellipse; a point by keys.
-  await choose(page, 'add-piece', 'Polygon')
+  await choose(page, 'add-component', 'Polygon')
   await page.getByRole('button', { name: 'draw it' }).click()
   for (const place of [
     [0.05, 0.2],
@@ -110,13 +111,13 @@ test('shapes: moved, sized, turned, softened and drawn, by mouse, keys and numbe
     await drawOnPicture(page, place, place)
   await page.getByTestId('draw-layer').press('Enter')
   await expect(handle(page, /^Point \d/)).toHaveCount(4)
-  await page.locator('[data-piece="piece-2"]').getByRole('button', { name: 'and', exact: true }).click()
+  await page.locator('[data-component="component-2"]').getByRole('button', { name: 'and', exact: true }).click()
   await handle(page, /^Point 2/).press('Enter')
   await expect(handle(page, /^Point \d/)).toHaveCount(5)
   await handle(page, /^Point 3/).press('Delete')
   await handle(page, /^Point 1/).press('Shift+ArrowLeft')
   await expect
-    .poll(async () => (await pieces(shot)).map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind]))
+    .poll(async () => (await components(shot)).map((p) => [p.mode, p.source.kind === 'shape' && p.source.shape.kind]))
     .toEqual([
       ['add', 'ellipse'],
       ['subtract', 'polygon'],
@@ -135,14 +136,14 @@ test('a key is picked, narrowed, cleaned and measured; another region is everyth
   await resetShot(shot)
   await openBench(page, shot, 'regions')
   await choose(page, 'add-region', 'Ellipse')
-  await choose(page, 'add-piece', 'Key')
+  await choose(page, 'add-component', 'Key')
   await page.getByTestId('key-add').click()
   await drawOnPicture(page, [0.2, 0.62], [0.25, 0.7])
   await page.keyboard.press('Escape')
   await expect(page.locator('[data-range="hue"] .values input').first()).toBeVisible()
   await expect(page.locator('[data-range="hue"] .bin').first()).toBeAttached()
-  await regionPage(page, 'pieces')
-  await page.locator('[data-piece="piece-1"]').getByRole('button', { name: 'Remove Ellipse' }).click()
+  await regionPage(page, 'components')
+  await page.locator('[data-component="component-1"]').getByRole('button', { name: 'Remove Ellipse' }).click()
   await choose(page, 'matte-view', 'Matte')
   // The blue jar and nothing else: white there, black on the wall.
   await expect.poll(async () => (await meanColour(page, 0.21, 0.6, 0.26, 0.7))[0]).toBeGreaterThan(225)
@@ -168,7 +169,7 @@ test('a key is picked, narrowed, cleaned and measured; another region is everyth
   await expect(page.locator('[data-range="lightness"]')).toContainText('any')
   await page.locator('[data-range="hue"] .end').nth(1).press('Shift+ArrowLeft')
   await saved(page)
-  expect((await pieces(shot))[0]!.source).toMatchObject({ kind: 'key', key: { groups: [{ lightness: null }] } })
+  expect((await components(shot))[0]!.source).toMatchObject({ kind: 'key', key: { groups: [{ lightness: null }] } })
 
   await choose(page, 'add-region', 'Surroundings')
   await expect.poll(async () => (await meanColour(page, 0.21, 0.6, 0.26, 0.7))[0]).toBeLessThan(30)
@@ -223,7 +224,7 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   await page.getByTestId('keyframe').click()
   await goToFrame(page, 40)
   await page.getByTestId('keyframe').click()
-  await regionPage(page, 'pieces')
+  await regionPage(page, 'components')
   await type(page, 'centreX', '80')
   await goToFrame(page, 20)
   await expect(field(page, 'centreX')).not.toHaveValue('80.0')
@@ -252,9 +253,9 @@ test(
       enabled: true,
       invert: false,
       strength: 1,
-      pieces: [
+      components: [
         {
-          id: 'piece-1',
+          id: 'component-1',
           mode: 'add',
           invert: false,
           opacity: 1,
@@ -295,7 +296,7 @@ test(
     await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
     await saved(page)
     const { regions, steps } = await gradeOf(to)
-    expect(regions).toMatchObject([{ name: 'White jar', pieces: [{ source: { shape: { centreX: 0.3 } } }] }])
+    expect(regions).toMatchObject([{ name: 'White jar', components: [{ source: { shape: { centreX: 0.3 } } }] }])
     expect(steps.find((s) => s.regionId === regions[0]!.id && s.kind === 'exposure')!.params['exposureStops']).not.toBe(
       0,
     )

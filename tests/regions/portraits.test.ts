@@ -37,7 +37,7 @@ function regionWith(id: keyof typeof ovals, key: Key, cleaning: Cleaning): Regio
     enabled: true,
     invert: false,
     strength: 1,
-    pieces: [
+    components: [
       { id: 'key', mode: 'add', invert: false, opacity: 1, source: { kind: 'key', key, cleaning } },
       {
         id: 'oval',
@@ -141,7 +141,7 @@ test.each(['potter', 'apprentice'] as const)(
     // It is the key that finds the skin, not the oval.
     expect(
       overlapOf(
-        drawn(grade, { ...region, pieces: region.pieces.slice(1).map((p) => ({ ...p, mode: 'add' })) }, frame),
+        drawn(grade, { ...region, components: region.components.slice(1).map((p) => ({ ...p, mode: 'add' })) }, frame),
         skin,
       ),
     ).toBeLessThan(0.6)

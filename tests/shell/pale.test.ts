@@ -8,7 +8,7 @@ import { decode as decodePng, encode as encodePng } from 'fast-png'
 import { bakeLut } from '@core/bake'
 import { displayById, encodingById, encodings, gamutById, gamutToGamut, transform } from '@core/colour'
 import { parseCube } from '@core/formats'
-import { addRegion, defaultGrade, keyPiece, setParameter, setShow, type GradeDocument } from '@core/grade'
+import { addRegion, defaultGrade, keyComponent, setParameter, setShow, type GradeDocument } from '@core/grade'
 import { freshKey, noCleaning } from '@core/regions'
 
 const program = join(process.cwd(), 'dist/node/pale.js')
@@ -206,7 +206,7 @@ describe('convert', () => {
       ...grade,
       regions: grade.regions.map((r) => ({
         ...r,
-        pieces: [keyPiece('piece-1')].map((p) => ({
+        components: [keyComponent('component-1')].map((p) => ({
           ...p,
           source: { kind: 'key' as const, key: { ...freshKey, groups: [darks] }, cleaning: noCleaning },
         })),

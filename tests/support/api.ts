@@ -95,8 +95,8 @@ export async function projectNamed(name: string): Promise<string> {
   return ((await (await postJson('/projects', { name })).json()) as { id: string }).id
 }
 
-/** Sends a file in pieces, as the browser does (tus 1.0.0), and returns the upload's id. */
-export async function sendInPieces(name: string, body: Uint8Array, pieceBytes = 1024 * 1024): Promise<string> {
+/** Sends a file in parts, as the browser does (tus 1.0.0), and returns the upload's id. */
+export async function sendInParts(name: string, body: Uint8Array, partBytes = 1024 * 1024): Promise<string> {
   const tus = { 'tus-resumable': '1.0.0' }
   const made = await call('/uploads', {
     method: 'POST',
@@ -108,11 +108,11 @@ export async function sendInPieces(name: string, body: Uint8Array, pieceBytes = 
   })
   const place = made.headers.get('location')?.replace(/^.*\/api/, '')
   if (made.status !== 201 || !place) throw new Error(`${made.status} ${await made.text()}`)
-  for (let offset = 0; offset < body.length; offset += pieceBytes) {
+  for (let offset = 0; offset < body.length; offset += partBytes) {
     const sent = await call(place, {
       method: 'PATCH',
       headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(offset) },
-      body: body.subarray(offset, offset + pieceBytes) as BodyInit,
+      body: body.subarray(offset, offset + partBytes) as BodyInit,
     })
     if (sent.status !== 204) throw new Error(`${sent.status} ${await sent.text()}`)
   }
@@ -135,7 +135,7 @@ export async function importUploads(
   how: { pictures: boolean; name?: string; rate?: { numerator: number; denominator: number } },
 ): Promise<ShotDetail> {
   const uploads: string[] = []
-  for (const file of files) uploads.push(await sendInPieces(basename(file), readFileSync(file)))
+  for (const file of files) uploads.push(await sendInParts(basename(file), readFileSync(file)))
   const response = await postJson(`/projects/${projectId}/imports`, { uploads, ...how })
   if (response.status !== 202) throw new Error(await response.text())
   await workDone(projectId, ((await response.json()) as WorkSummary).id)

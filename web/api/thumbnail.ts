@@ -1,7 +1,7 @@
 // Addresses of small pictures. They are kept by the browser for ever, so all that a picture rests on is in them.
-import type { ShotPiece } from '@contracts/responses'
+import type { FrameRange } from '@contracts/responses'
 
-export interface ThumbnailOf extends ShotPiece {
+export interface ThumbnailOf extends FrameRange {
   readonly revisionId: string
   /** Of the medium. */
   readonly frame: number
@@ -9,4 +9,4 @@ export interface ThumbnailOf extends ShotPiece {
 }
 
 export const thumbnailAddress = ({ revisionId, frame, as, firstFrame, frameCount }: ThumbnailOf): string =>
-  `/api/revisions/${revisionId}/thumbnail?frame=${frame}&as=${as}&piece=${firstFrame}-${frameCount}`
+  `/api/revisions/${revisionId}/thumbnail?frame=${frame}&as=${as}&range=${firstFrame}-${frameCount}`

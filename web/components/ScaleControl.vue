@@ -4,7 +4,7 @@
 // A number on a scale: drag, wheel, arrow keys (Shift ×10, Alt ×0.1), typing, double-click on the name to reset.
 import { computed, ref } from 'vue'
 import { useGesture } from '../composables/useGesture'
-import { printNumber } from '@core/numbers'
+import { printNumber, clamp } from '@core/numbers'
 import type { NumberParameter } from '@core/grade'
 
 const props = defineProps<{
@@ -35,8 +35,8 @@ const shown = computed(() => {
 function set(value: number): void {
   const { min, max, decimals } = props.parameter
   const fine = 10 ** (decimals + 2) * factor.value
-  const held = Math.min(max, Math.max(min, Math.round(value * fine) / fine))
-  if (Number.isFinite(held) && held !== props.modelValue) emit('update:modelValue', held)
+  const bounded = clamp(Math.round(value * fine) / fine, min, max)
+  if (Number.isFinite(bounded) && bounded !== props.modelValue) emit('update:modelValue', bounded)
 }
 
 const gesture = useGesture()

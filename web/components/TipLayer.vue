@@ -6,25 +6,25 @@ import { ElTooltip } from 'element-plus'
 import { onScopeDispose, ref, shallowRef } from 'vue'
 
 const restMs = 450
-const lookMs = 300
+const checkMs = 300
 const id = 'tip'
 const anchor = shallowRef<HTMLElement | null>(null)
 const words = ref('')
 const open = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 // What is explained may change, or go.
-const looking = useIntervalFn(
+const checking = useIntervalFn(
   () => {
     if (!anchor.value?.isConnected) hide()
     else words.value = anchor.value.dataset['tip'] ?? ''
   },
-  lookMs,
+  checkMs,
   { immediate: false },
 )
 
 function hide(): void {
   clearTimeout(timer)
-  looking.pause()
+  checking.pause()
   anchor.value?.removeAttribute('aria-describedby')
   anchor.value = null
   open.value = false
@@ -40,7 +40,7 @@ function wait(target: EventTarget | null): void {
     words.value = marked.dataset['tip'] ?? ''
     open.value = words.value !== ''
     marked.setAttribute('aria-describedby', id)
-    looking.resume()
+    checking.resume()
   }, restMs)
 }
 useEventListener(document, 'pointerover', (event) => wait(event.target))

@@ -93,9 +93,9 @@ export function useReadings(
       if (error instanceof Overtaken) return
       fault.value = error instanceof Error ? error.message : String(error)
     }
-    if (!signal.aborted) timer = setTimeout(() => void lookThrough(now, signal), idleMs)
+    if (!signal.aborted) timer = setTimeout(() => void analyseFrames(now, signal), idleMs)
   }
-  async function lookThrough(now: ReadingsSubject, signal: AbortSignal): Promise<void> {
+  async function analyseFrames(now: ReadingsSubject, signal: AbortSignal): Promise<void> {
     for (const frameIndex of order.slice(overClip.length)) {
       const found = await calls
         .ask('measure', { ...now, frameIndex, pointed: nothingPointed }, { signal })
@@ -114,7 +114,7 @@ export function useReadings(
     // The picture itself says what is wrong.
     const lit = await calls.ask('pixels', { ...now, of }, { signal }).catch(() => none)
     if (!signal.aborted)
-      timer = setTimeout(() => void (fresh.value ? lookThrough : measure)(now, signal), fresh.value ? idleMs : 0)
+      timer = setTimeout(() => void (fresh.value ? analyseFrames : measure)(now, signal), fresh.value ? idleMs : 0)
     return lit
   }
   watch(

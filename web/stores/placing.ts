@@ -70,14 +70,14 @@ export const usePlacing = defineStore('placing', () => {
   /** The first shape of the region in another form; all others of it go along. */
   function setShape(shape: Shape): void {
     change((r) => {
-      const first = r.pieces.find((p) => p.source.kind === 'shape')?.source
+      const first = r.components.find((p) => p.source.kind === 'shape')?.source
       if (first?.kind !== 'shape') return r
       const from = centreOf(first.shape)
       const to = centreOf(shape)
       const by = { x: to.x - from.x, y: to.y - from.y }
       return {
         ...r,
-        pieces: r.pieces.map((p) =>
+        components: r.components.map((p) =>
           p.source.kind !== 'shape'
             ? p
             : {
@@ -91,7 +91,9 @@ export const usePlacing = defineStore('placing', () => {
   const setSoftness = (softness: { readonly inner?: number; readonly outer?: number }): void =>
     change((r) => ({
       ...r,
-      pieces: r.pieces.map((p) => (p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p)),
+      components: r.components.map((p) =>
+        p.source.kind === 'shape' ? { ...p, source: { ...p.source, ...softness } } : p,
+      ),
     }))
   /** All shapes of what is being placed, moved and sized together. */
   const moveAll = (aspect: number, by: Parameters<typeof placeRegion>[2]): void => {

@@ -3,19 +3,19 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
-  addPiece,
+  addComponent,
   addRegion,
-  changePiece,
+  changeComponent,
   changeShapeSource,
-  keyPiece,
+  keyComponent,
   moveRegion,
-  movePiece,
+  moveComponent,
   regionStart,
-  removePiece,
+  removeComponent,
   removeRegion,
   setRegion,
   setShapeAt,
-  shapePiece,
+  shapeComponent,
   usualSoftness,
   type GradeDocument,
   type RegionStartId,
@@ -30,7 +30,7 @@ import {
   type KeySource,
   type KeyDistribution,
   type MatteFacts,
-  type Piece,
+  type MatteComponent,
   type Region,
   type Shape,
   type ShapeKindId,
@@ -41,7 +41,7 @@ import { useGrade } from './grade'
 import { usePlacing } from './placing'
 import { useView } from './view'
 
-export type RegionPage = 'pieces' | 'key' | 'matte' | 'motion' | 'level' | 'shape' | 'curve' | 'hue' | 'colours'
+export type RegionPage = 'components' | 'key' | 'matte' | 'motion' | 'level' | 'shape' | 'curve' | 'hue' | 'colours'
 
 export const useRegions = defineStore('regions', () => {
   const grade = useGrade()
@@ -49,8 +49,8 @@ export const useRegions = defineStore('regions', () => {
   const placing = usePlacing()
   /** Width / height of the shot's frames; the Bench says so. */
   const aspect = ref(16 / 9)
-  const page = ref<RegionPage>('pieces')
-  /** A kind of shape that the next drag or clicks on the picture draw, in place of the chosen piece's. */
+  const page = ref<RegionPage>('components')
+  /** A kind of shape that the next drag or clicks on the picture draw, in place of the chosen component's. */
   const drawing = ref<ShapeKindId | null>(null)
   /** Picking in the picture adds colours to the chosen key, or takes them away. */
   const sampling = ref<KeySample['mode'] | null>(null)
@@ -67,44 +67,46 @@ export const useRegions = defineStore('regions', () => {
   watch(region, (now) => {
     if (now && now.id !== view.regionId) view.regionId = now.id
   })
-  const piece = computed<Piece | null>(
-    () => region.value?.pieces.find((p) => p.id === view.pieceId) ?? region.value?.pieces[0] ?? null,
+  const component = computed<MatteComponent | null>(
+    () => region.value?.components.find((p) => p.id === view.componentId) ?? region.value?.components[0] ?? null,
   )
-  const key = computed<KeySource | null>(() => (piece.value?.source.kind === 'key' ? piece.value.source : null))
-  const shape = computed<ShapeSource | null>(() => (piece.value?.source.kind === 'shape' ? piece.value.source : null))
+  const key = computed<KeySource | null>(() => (component.value?.source.kind === 'key' ? component.value.source : null))
+  const shape = computed<ShapeSource | null>(() =>
+    component.value?.source.kind === 'shape' ? component.value.source : null,
+  )
 
   /**
-   * What lies on the picture: the open region as it is at this frame, or the one that is being placed; and the piece
-   * with handles.
+   * What lies on the picture: the open region as it is at this frame, or the one that is being placed; and the
+   * component with handles.
    */
   const onPicture = computed<Region | null>(
     () => placing.region ?? (region.value && regionAt(region.value, view.frame)),
   )
-  const handled = computed<(Piece & { readonly source: ShownShape }) | null>(() => {
+  const handled = computed<(MatteComponent & { readonly source: ShownShape }) | null>(() => {
     const found = placing.region
-      ? onPicture.value?.pieces.find((p) => p.source.kind === 'shape')
-      : onPicture.value?.pieces.find((p) => p.id === piece.value?.id)
-    return found?.source.kind === 'shape' ? (found as Piece & { readonly source: ShownShape }) : null
+      ? onPicture.value?.components.find((p) => p.source.kind === 'shape')
+      : onPicture.value?.components.find((p) => p.id === component.value?.id)
+    return found?.source.kind === 'shape' ? (found as MatteComponent & { readonly source: ShownShape }) : null
   })
 
   function edit(what: string, change: (grade: GradeDocument, regionId: string) => GradeDocument): void {
     const id = region.value?.id
     if (id !== undefined) grade.edit(`${region.value?.name ?? 'Region'}: ${what}`.slice(0, 200), (g) => change(g, id))
   }
-  const editPiece = (what: string, change: (piece: Piece) => Piece): void => {
-    const id = piece.value?.id
-    if (id !== undefined) edit(what, (g, regionId) => changePiece(g, regionId, id, change))
+  const editComponent = (what: string, change: (component: MatteComponent) => MatteComponent): void => {
+    const id = component.value?.id
+    if (id !== undefined) edit(what, (g, regionId) => changeComponent(g, regionId, id, change))
   }
   const editShape = (what: string, change: (source: ShapeSource) => ShapeSource): void => {
-    const id = piece.value?.id
+    const id = component.value?.id
     if (id !== undefined) edit(what, (g, regionId) => changeShapeSource(g, regionId, id, change))
   }
   const editKey = (what: string, change: (source: KeySource) => KeySource): void =>
-    editPiece(what, (p) => (p.source.kind === 'key' ? { ...p, source: change(p.source) } : p))
+    editComponent(what, (p) => (p.source.kind === 'key' ? { ...p, source: change(p.source) } : p))
 
   function choose(id: string): void {
     view.regionId = id
-    view.pieceId = null
+    view.componentId = null
     leavePicture()
   }
   /** Picking and drawing end where something else begins. */
@@ -119,26 +121,26 @@ export const useRegions = defineStore('regions', () => {
     grade.edit('Region added', (g) => {
       const added = addRegion(g, made || undefined)
       view.regionId = added.regionId
-      view.pieceId = null
+      view.componentId = null
       return added.grade
     })
     leavePicture()
-    page.value = 'pieces'
+    page.value = 'components'
   }
   function addShape(kind: ShapeKindId): void {
-    const fresh = shapePiece('', shapeKindById(kind).fresh, usualSoftness)
+    const fresh = shapeComponent('', shapeKindById(kind).fresh, usualSoftness)
     addAny(shapeKindById(kind).name, fresh)
   }
-  function addAny(name: string, fresh: Piece): void {
+  function addAny(name: string, fresh: MatteComponent): void {
     edit(`${name} added`, (g, regionId) => {
-      const added = addPiece(g, regionId, fresh)
-      view.pieceId = added.pieceId
+      const added = addComponent(g, regionId, fresh)
+      view.componentId = added.componentId
       return added.grade
     })
     leavePicture()
   }
   const addKey = (): void => {
-    addAny('key', keyPiece('', { mode: region.value?.pieces.length ? 'intersect' : 'add' }))
+    addAny('key', keyComponent('', { mode: region.value?.components.length ? 'intersect' : 'add' }))
     page.value = 'key'
   }
   const addOther = (regionId: string): void =>
@@ -147,14 +149,14 @@ export const useRegions = defineStore('regions', () => {
   /** A hand gave the shape with handles another form at this frame. */
   function setShape(next: Shape): void {
     if (placing.region) return placing.setShape(next)
-    const id = piece.value?.id
+    const id = component.value?.id
     if (id !== undefined) edit('shape', (g, regionId) => setShapeAt(g, regionId, id, next, view.frame))
   }
   function setSoftness(change: Partial<Pick<ShapeSource, 'inner' | 'outer'>>): void {
     if (placing.region) return placing.setSoftness(change)
     editShape('edge', (source) => ({ ...source, ...change }))
   }
-  /** The drawn shape takes the place of the chosen piece's; what that followed is forgotten. */
+  /** The drawn shape takes the place of the chosen component's; what that followed is forgotten. */
   function drawn(next: Shape): void {
     editShape('drawn', ({ inner, outer }) => ({ kind: 'shape', shape: next, inner, outer }))
     drawing.value = null
@@ -172,7 +174,7 @@ export const useRegions = defineStore('regions', () => {
       leavePicture()
       view.soloId = null
       view.matteView = null
-      view.pieceId = null
+      view.componentId = null
       facts.value = null
     },
   )
@@ -189,7 +191,7 @@ export const useRegions = defineStore('regions', () => {
     factsFresh,
     all: computed(() => grade.document?.regions ?? []),
     region,
-    piece,
+    component,
     key,
     shape,
     onPicture,
@@ -204,7 +206,7 @@ export const useRegions = defineStore('regions', () => {
     drawn,
     takeSample,
     edit,
-    editPiece,
+    editComponent,
     editShape,
     editKey,
     leavePicture,
@@ -212,9 +214,10 @@ export const useRegions = defineStore('regions', () => {
       edit(what, (g, id) => setRegion(g, id, change)),
     remove: (): void => edit('removed', removeRegion),
     order: (by: number): void => edit('order', (g, id) => moveRegion(g, id, by)),
-    removePiece: (pieceId: string): void => edit('piece removed', (g, id) => removePiece(g, id, pieceId)),
-    orderPiece: (pieceId: string, by: number): void =>
-      edit('order of pieces', (g, id) => movePiece(g, id, pieceId, by)),
+    removeComponent: (componentId: string): void =>
+      edit('component removed', (g, id) => removeComponent(g, id, componentId)),
+    orderComponent: (componentId: string, by: number): void =>
+      edit('order of components', (g, id) => moveComponent(g, id, componentId, by)),
     /** The shape stays as it lies at this frame. */
     still: (): void => editShape('no longer follows', (source) => settledAt(source, view.frame)),
   }

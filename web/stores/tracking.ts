@@ -116,9 +116,9 @@ export const useTracking = defineStore('tracking', () => {
     const { value: now } = clip
     const { shotId } = grade
     const regionId = regions.region?.id
-    const pieceId = regions.piece?.id
+    const componentId = regions.component?.id
     const proxy = now?.medium.proxy
-    if (!now || !proxy || shotId === null || regionId === undefined || pieceId === undefined) return
+    if (!now || !proxy || shotId === null || regionId === undefined || componentId === undefined) return
     const medium = { ...now.medium, proxy: proxy }
     running.value = true
     following = new AbortController()
@@ -149,8 +149,10 @@ export const useTracking = defineStore('tracking', () => {
         ? source
         : { ...base, motion: { ...(base.motion ?? { ...noMotionYet(regions.aspect), ...fresh }), track: kept } }
     }
-    // It belongs to the piece that was followed, whatever is open by now.
-    grade.editShot(shotId, `Region: tracked ${frames} frames`, (g) => changeShapeSource(g, regionId, pieceId, tracked))
+    // It belongs to the component that was followed, whatever is open by now.
+    grade.editShot(shotId, `Region: tracked ${frames} frames`, (g) =>
+      changeShapeSource(g, regionId, componentId, tracked),
+    )
     const lost = found.find((f) => f.why !== '')
     if (changed) stopped.value = { frame: from, why: 'the shape was changed meanwhile' }
     else stopped.value = lost ? { frame: lost.at, why: lost.why } : null
@@ -187,7 +189,7 @@ export const useTracking = defineStore('tracking', () => {
     { flush: 'sync' },
   )
   watch(
-    () => [view.regionId, view.pieceId],
+    () => [view.regionId, view.componentId],
     () => {
       stopped.value = null
       excluded.value = []

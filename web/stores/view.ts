@@ -51,7 +51,7 @@ export const useView = defineStore('view', () => {
   const asShot = ref(false)
   const zoom = shallowRef<Zoom>({ level: 0, x: 0.5, y: 0.5 })
   const regionId = shallowRef<string | null>(null)
-  const pieceId = shallowRef<string | null>(null)
+  const componentId = shallowRef<string | null>(null)
   /** How the open region's matte is looked at; null: the picture as it is. */
   const matteView = shallowRef<MatteViewId | null>(null)
   /** The one region that acts while it is looked at alone, by its id. */
@@ -84,7 +84,7 @@ export const useView = defineStore('view', () => {
     asShot,
     zoom,
     regionId,
-    pieceId,
+    componentId,
     matteView,
     soloId,
     surround,

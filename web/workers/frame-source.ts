@@ -1,6 +1,6 @@
 // Fetches exact frames and LUTs for the worker and keeps the last few.
 import { LRUCache } from 'lru-cache'
-import { framesLookedAt, missingLuts, type GradeDocument } from '@core/grade'
+import { neighbourFrames, missingLuts, type GradeDocument } from '@core/grade'
 import type { Frame } from '@core/image'
 import { unpackLut, type Lut } from '@core/luts'
 import { requestError } from '../api/client'
@@ -48,7 +48,7 @@ export async function frameWithAround(
 /** The exact frame with those about it that the grade looks at: what the picture at rest is made of. */
 export async function loadGradedFrame({ medium, frameIndex, grade }: GradedFrame): Promise<Frame> {
   const address = { mediaHash: medium.hash, index: frameIndex, range: grade.read.range }
-  const looked = framesLookedAt(grade, frameIndex, medium.span.first, medium.span.last)
+  const looked = neighbourFrames(grade, frameIndex, medium.span.first, medium.span.last)
   const frame = await loadFrame(address)
   return looked.length === 0 ? frame : frameWithAround(frame, address, looked)
 }

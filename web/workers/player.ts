@@ -1,4 +1,4 @@
-// Plays a piece of a clip against the clock: frames that come too late are dropped and counted, never queued.
+// Plays a range of a clip against the clock: frames that come too late are dropped and counted, never queued.
 
 export interface PlayPlan {
   readonly from: number
@@ -29,7 +29,7 @@ export interface PlayCounts {
 /** Frames asked for ahead of the one that is due. */
 const ahead = 5
 
-/** The frame that is due at a tick; null when the piece has ended. */
+/** The frame that is due at a tick; null when the range has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
   const position = from + Math.trunc(tick * speed)
   const count = last - first + 1
@@ -38,8 +38,8 @@ export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: numb
 }
 
 /**
- * Plays until the end of the piece or until `stopped` says so. Resolves with the frame to stand at: the last one shown,
- * or the piece's end.
+ * Plays until the end of the range or until `stopped` says so. Resolves with the frame to stand at: the last one shown,
+ * or the range's end.
  */
 export async function play(
   plan: PlayPlan,
@@ -62,7 +62,7 @@ export async function play(
       continue
     }
     const index = frameAt(plan, tick)
-    // The piece may have ended while the last frame was on its way: what came between was dropped as well.
+    // The range may have ended while the last frame was on its way: what came between was dropped as well.
     for (let missed = lastTick + 1; missed < tick && frameAt(plan, missed) !== null; missed++) dropped++
     if (index === null) {
       // Whatever was dropped, what has ended stands at its end.

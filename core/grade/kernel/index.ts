@@ -157,9 +157,9 @@ function runRegions(
   const whole = (count + 3) & ~3
   mattes.forEach((matte, n) => {
     if (!matte) return
-    const held = new Float32Array(buffer, matteAt(n), whole)
-    held.fill(0, count)
-    held.set(matte)
+    const padded = new Float32Array(buffer, matteAt(n), whole)
+    padded.fill(0, count)
+    padded.set(matte)
   })
   const inside = (from: number, to: number): void => {
     code.decode(sourceAt + from * 6, pixelsAt + from * 16, to - from, decodeAt)

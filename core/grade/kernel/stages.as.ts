@@ -218,7 +218,7 @@ export function union(into: usize, matte: usize, count: i32): void {
 }
 
 /**
- * Where a run of held pixels from `from` on ends, at a whole four or with the matte: gaps of up to `gap` pixels are
+ * Where a run of clamped pixels from `from` on ends, at a whole four or with the matte: gaps of up to `gap` pixels are
  * within it.
  */
 export function runEnd(matte: usize, from: i32, count: i32, gap: i32): i32 {
@@ -228,7 +228,7 @@ export function runEnd(matte: usize, from: i32, count: i32, gap: i32): i32 {
   return min(end, count)
 }
 
-/** Display signal 0..1 → 16-bit codes, held to 0..1 and rounded. Writes two bytes beyond the last pixel. */
+/** Display signal 0..1 → 16-bit codes, clamped to 0..1 and rounded. Writes two bytes beyond the last pixel. */
 export function encode(pixels: usize, count: i32, target: usize): void {
   const end = pixels + <usize>count * 16
   const zero = f32x4.splat(0),
@@ -237,9 +237,9 @@ export function encode(pixels: usize, count: i32, target: usize): void {
     magic = f32x4.splat(8388608)
   const lowWords = i8x16(0, 1, 4, 5, 8, 9, 12, 13, 0, 0, 0, 0, 0, 0, 0, 0)
   for (; pixels < end; pixels += 16, target += 6) {
-    const held = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
+    const clamped = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
     // Adding 2^23 rounds and puts the whole number into the lowest bits.
-    v128.store64_lane(target, i8x16.swizzle(f32x4.add(f32x4.mul(held, top), magic), lowWords), 0)
+    v128.store64_lane(target, i8x16.swizzle(f32x4.add(f32x4.mul(clamped, top), magic), lowWords), 0)
   }
 }
 
@@ -256,8 +256,8 @@ export function show(pixels: usize, count: i32, target: usize): void {
   const lowBytes = i8x16(0, 4, 8, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15, 15),
     opaque = i32x4(0xff000000, 0, 0, 0)
   for (; pixels < end; pixels += 16, target += 4) {
-    const held = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
-    const code = v128.and(f32x4.add(f32x4.mul(held, top), magic), i32x4.splat(0xffff))
+    const clamped = f32x4.pmin(f32x4.pmax(v128.load(pixels), zero), one)
+    const code = v128.and(f32x4.add(f32x4.mul(clamped, top), magic), i32x4.splat(0xffff))
     const shown = i32x4.shr_u(i32x4.add(i32x4.mul(code, i32x4.splat(255)), i32x4.splat(32768)), 16)
     v128.store32_lane(target, v128.or(i8x16.swizzle(shown, lowBytes), opaque), 0)
   }

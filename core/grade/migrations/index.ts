@@ -7,11 +7,12 @@ import { toSchema2 } from './to-2'
 import { toSchema3 } from './to-3'
 import { toSchema4 } from './to-4'
 import { toSchema5 } from './to-5'
-import { toSchema6 } from './to-6'
+import { inPieces, toSchema6 } from './to-6'
 import { toSchema7 } from './to-7'
-import { toSchema8 } from './to-8'
+import { inComponents, toSchema8 } from './to-8'
 
-export { inPieces } from './to-6'
+/** A region as recipes keep it, whose shape is that of any schema. */
+export const presentRegion = (stored: unknown): unknown => inComponents(inPieces(stored))
 
 /** Index n brings schema n + 1 to n + 2. */
 const migrations: readonly ((grade: Json) => Json)[] = [

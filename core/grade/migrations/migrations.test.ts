@@ -49,7 +49,7 @@ test.each(Array.from({ length: currentSchema }, (_, i) => i + 1))('schema %i kee
   expect(step('zone-1')).toMatchObject({ kind: 'zone', params: { exposureStops: 0.2 } })
   expect(step('lut')).toMatchObject({ side: 'display', strength: 0.8 })
   expect(step('region-1-exposure')).toMatchObject({ regionId: 'region-1', params: { exposureStops: 0.4 } })
-  expect(present.regions[0]?.pieces[0]?.source).toMatchObject({ kind: 'shape', inner: 0.025, outer: 0.025 })
+  expect(present.regions[0]?.components[0]?.source).toMatchObject({ kind: 'shape', inner: 0.025, outer: 0.025 })
 })
 
 test('kinds and parameters that came since are put in, neutral and in their place, and nothing else changes', () => {

@@ -1,4 +1,5 @@
 // Slope, offset, power and saturation of a colour decision list, for interchange: ASC CDL v1.2, on the encoded domain.
+import { clamp01 } from '../../numbers'
 import { channelCurves, pixelsOperation, type Curve } from '../operation'
 import { defineStepKind } from '../step-kind'
 
@@ -31,7 +32,6 @@ const perChannel = (
 
 /** Luma weights of the standard's saturation (ASC CDL v1.2, "Saturation"): those of BT.709, whatever the gamut. */
 const [lr, lg, lb] = [0.2126, 0.7152, 0.0722]
-const held = (v: number): number => Math.min(1, Math.max(0, v))
 
 export const cdl = defineStepKind<Params>({
   id: 'cdl',
@@ -58,7 +58,7 @@ export const cdl = defineStepKind<Params>({
     const [red, green, blue] = channels.map(
       (c): Curve =>
         (v) =>
-          held(v * p[`slope${c}`] + p[`offset${c}`]) ** p[`power${c}`],
+          clamp01(v * p[`slope${c}`] + p[`offset${c}`]) ** p[`power${c}`],
     ) as [Curve, Curve, Curve]
     if (p.saturation === 1) return channelCurves(red, green, blue)
     return (at) =>
@@ -68,9 +68,9 @@ export const cdl = defineStepKind<Params>({
           const g = green(pixels[i + 1])
           const b = blue(pixels[i + 2])
           const luma = lr * r + lg * g + lb * b
-          pixels[i] = held(luma + p.saturation * (r - luma))
-          pixels[i + 1] = held(luma + p.saturation * (g - luma))
-          pixels[i + 2] = held(luma + p.saturation * (b - luma))
+          pixels[i] = clamp01(luma + p.saturation * (r - luma))
+          pixels[i + 1] = clamp01(luma + p.saturation * (g - luma))
+          pixels[i + 2] = clamp01(luma + p.saturation * (b - luma))
         }
       }, at)
   },

@@ -1,4 +1,4 @@
-// Saturation: distance from the grey of equal luminance, in linear light; and a second one for weak colours only (vibrance).
+// Saturation: distance from the grey of equal luminance, in linear light; and a second one for weak colours only.
 import { luminanceWeights } from '../../colour'
 import { matrixOperation, pixelsOperation, type PixelOperation } from '../operation'
 import { defineStepKind } from '../step-kind'

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { inverseMotion, motionAfter, moved, similarity, translation, type Homography } from '../homography'
 import { fitMotion, startTracker } from '.'
 import { thorough } from '../../../tests/support/thorough'
-import { card, cardCentre, clipSize, frameOf, madeClips } from './made-clips'
+import { card, cardCentre, clipSize, frameOf, madeClips } from '../../../tests/support/made-clips'
 
 const allowed = new Uint8Array(clipSize.width * clipSize.height)
 for (let y = card.top + 6; y < card.bottom - 6; y++)

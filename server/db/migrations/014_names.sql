@@ -6,7 +6,11 @@ SET
       jsonb_agg(
         CASE
           WHEN s ->> 'kind' = 'saturation'
-          AND s -> 'params' ? 'quiet' THEN jsonb_set(s #- '{params,quiet}', '{params,vibrance}', s #> '{params,quiet}')
+          AND s -> 'params' ? 'quiet' THEN jsonb_set(
+            s #- '{params,quiet}',
+            '{params,vibrance}',
+            s #> '{params,quiet}'
+          )
           ELSE s
         END
         ORDER BY
@@ -25,7 +29,11 @@ SET
       jsonb_agg(
         CASE
           WHEN s ->> 'kind' = 'saturation'
-          AND s -> 'params' ? 'quiet' THEN jsonb_set(s #- '{params,quiet}', '{params,vibrance}', s #> '{params,quiet}')
+          AND s -> 'params' ? 'quiet' THEN jsonb_set(
+            s #- '{params,quiet}',
+            '{params,vibrance}',
+            s #> '{params,quiet}'
+          )
           ELSE s
         END
         ORDER BY

@@ -6,16 +6,16 @@ import type { ScenePicture } from '@contracts/responses'
 import { text } from './text'
 
 defineProps<{ words: string; pictures: readonly ScenePicture[] }>()
-const emit = defineEmits<{ hold: [file: Blob, name: string]; fault: [sentence: string] }>()
+const emit = defineEmits<{ freeze: [file: Blob, name: string]; fault: [sentence: string] }>()
 const asked = ref('')
 
-async function hold({ id, name }: ScenePicture): Promise<void> {
+async function freeze({ id, name }: ScenePicture): Promise<void> {
   if (asked.value) return
   asked.value = id
   try {
     const response = await fetch(`/api/scene-pictures/${id}`)
     if (!response.ok) throw new Error()
-    emit('hold', await response.blob(), name)
+    emit('freeze', await response.blob(), name)
   } catch {
     emit('fault', text.intentLost(name))
   } finally {
@@ -37,7 +37,7 @@ async function hold({ id, name }: ScenePicture): Promise<void> {
       :aria-label="text.intentPicture(p.name)"
       :disabled="asked === p.id"
       data-testid="intent-picture"
-      @click="hold(p)"
+      @click="freeze(p)"
     >
       <img
         :src="`/api/scene-pictures/${p.id}`"

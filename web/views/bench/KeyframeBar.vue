@@ -1,7 +1,6 @@
 <script setup lang="ts">
-// A control that changes along the clip: its keyframes, each with its value, and the way between them. With one here, it
-// is set at
-// this frame alone.
+// A control that changes along the clip: its keyframes, each with its value, and the path between them. Set on a
+// keyframe, it changes at that frame alone.
 import { computed } from 'vue'
 import {
   addKeyframe,

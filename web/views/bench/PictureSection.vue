@@ -29,7 +29,7 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
       class="intent"
       :words="shot.intent"
       :pictures="shot.intentPictures"
-      @hold="comparing.bring"
+      @freeze="comparing.bring"
       @fault="fault = $event"
     />
     <PictureStage
@@ -65,8 +65,8 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
       :count="shot.frameCount"
       :frame="view.frame"
       :lead-frame="shot.leadFrame"
-      :in-frame="playback.piece.value.first"
-      :out-frame="playback.piece.value.last"
+      :in-frame="playback.range.value.first"
+      :out-frame="playback.range.value.last"
       :traces="trace.traces.value"
       :moments="trace.moments.value"
       :share="trace.share.value"

@@ -1,7 +1,7 @@
 <!-- Long: one control: scrubbing, keys, marks and losses share its scale. -->
 
 <script setup lang="ts">
-// The time line under the picture: the clip trace, the lead frame, the looped piece, the moments worth a look, and
+// The time line under the picture: the clip trace, the lead frame, the looped range, the moments worth a look, and
 // where we are.
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'

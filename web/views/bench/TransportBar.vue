@@ -1,5 +1,5 @@
 <script setup lang="ts">
-// Under the time line: where in the clip we are, playing, stepping, the looped piece, the lead frame, as shot, and the
+// Under the time line: where in the clip we are, playing, stepping, the looped range, the lead frame, as shot, and the
 // surround.
 import { computed } from 'vue'
 import { timecodeAt } from '@core/footage'

@@ -42,7 +42,7 @@ function choose(event: Event): void {
     @change="choose"
   >
     <option value="off">{{ text.compare.title }}</option>
-    <option value="hold">{{ text.compare.hold }}</option>
+    <option value="freeze">{{ text.compare.freeze }}</option>
     <option value="import">{{ text.compare.import }}</option>
     <template v-if="held">
       <option value="wipe">{{ text.compare.wipe }}</option>

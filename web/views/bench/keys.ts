@@ -21,7 +21,7 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
     actions: [
       { keys: 'Space', what: 'play and pause' },
       { keys: 'X and C', what: 'faster backward, faster forward' },
-      { keys: 'Z and V', what: 'the piece begins here, ends here' },
+      { keys: 'Z and V', what: 'the looped range begins here, ends here' },
       { keys: 'G', what: 'loop on and off' },
     ],
   },

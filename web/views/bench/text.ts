@@ -207,7 +207,7 @@ export const text = {
   compare: {
     title: 'compare',
     tip: 'Holds a picture and shows it beside the present one. (M)',
-    hold: 'hold this picture',
+    freeze: 'hold this picture',
     import: 'bring a picture …',
     wipe: 'wipe',
     side: 'side by side',

@@ -11,8 +11,8 @@ export interface BenchActions {
   readonly nextMoment: () => void
   readonly togglePlay: () => void
   readonly shuttle: (direction: -1 | 1) => void
-  readonly beginPiece: () => void
-  readonly endPiece: () => void
+  readonly beginRange: () => void
+  readonly endRange: () => void
   readonly toggleLoop: () => void
   readonly holdAsShot: (held: boolean) => void
   readonly toggleAsShot: () => void
@@ -51,8 +51,8 @@ export function useBenchKeys(actions: BenchActions): void {
     ' ': actions.togglePlay,
     x: () => actions.shuttle(-1),
     c: () => actions.shuttle(1),
-    z: actions.beginPiece,
-    v: actions.endPiece,
+    z: actions.beginRange,
+    v: actions.endRange,
     g: actions.toggleLoop,
     a: actions.toggleAsShot,
     w: actions.nextSurround,

@@ -4,7 +4,7 @@ import { choosePictures, drawPicture } from '../../composables/pictureFile'
 import { useView, type CompareMode } from '../../stores/view'
 import { text } from './text'
 
-export type CompareChoice = 'hold' | 'import' | 'none' | CompareMode
+export type CompareChoice = 'freeze' | 'import' | 'none' | CompareMode
 
 const modes: readonly CompareMode[] = ['off', 'wipe', 'side', 'blink']
 const mostPixels = 1920 * 1080
@@ -21,7 +21,7 @@ export function useComparing(
   onFault: (sentence: string) => void,
 ): Comparing {
   const view = useView()
-  function hold(): void {
+  function freezeStill(): void {
     const now = picture()
     if (!now) return
     // The picture's own memory is used again.
@@ -41,7 +41,7 @@ export function useComparing(
     }
   }
   function choose(choice: CompareChoice): void {
-    if (choice === 'hold') return hold()
+    if (choice === 'freeze') return freezeStill()
     if (choice === 'none') {
       view.still = null
       view.compare = 'off'
@@ -59,7 +59,7 @@ export function useComparing(
     choose,
     bring,
     next: () => {
-      if (!view.still) hold()
+      if (!view.still) freezeStill()
       else view.compare = modes[(modes.indexOf(view.compare) + 1) % modes.length] ?? 'off'
     },
   }

@@ -1,17 +1,17 @@
-// Playing a shot on the Bench: start, stop, speed and direction, the looped piece.
+// Playing a shot on the Bench: start, stop, speed and direction, the looped range.
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import type { BenchRenderer, Wanted } from '../../composables/useBenchRenderer'
 
 export interface Playback {
   readonly speed: Ref<number>
   readonly loop: Ref<boolean>
-  /** The piece that is played: the shot, or less. */
-  readonly piece: ComputedRef<{ readonly first: number; readonly last: number }>
+  /** The range that is played: the shot, or less. */
+  readonly range: ComputedRef<{ readonly first: number; readonly last: number }>
   readonly toggle: () => void
   readonly stop: () => void
   /** One notch faster in a direction; the other direction slows down first. */
   readonly shuttle: (direction: -1 | 1) => void
-  readonly setPiece: (end: 'first' | 'last', frame: number) => void
+  readonly setRange: (end: 'first' | 'last', frame: number) => void
   readonly toggleLoop: () => void
 }
 
@@ -26,7 +26,7 @@ export function usePlayback(
   const speed = ref(1)
   const loop = ref(false)
   const chosen = ref<{ first: number | null; last: number | null }>({ first: null, last: null })
-  const piece = computed(() => {
+  const range = computed(() => {
     const { first, last } = whole()
     return { first: Math.max(first, chosen.value.first ?? first), last: Math.min(last, chosen.value.last ?? last) }
   })
@@ -40,10 +40,10 @@ export function usePlayback(
   function start(): void {
     const now = wanted()
     if (!now?.medium.proxy) return
-    const { first, last } = piece.value
+    const { first, last } = range.value
     const { framesPerSecond } = whole()
     const inside = now.frameIndex >= first && now.frameIndex <= last
-    // From the end of the piece it starts over.
+    // From the end of the range it starts over.
     const spent = speed.value > 0 ? now.frameIndex >= last : now.frameIndex <= first
     const start = speed.value > 0 ? first : last
     const from = inside && !spent ? now.frameIndex : start
@@ -63,7 +63,7 @@ export function usePlayback(
     speed.value = next ?? direction
     start()
   }
-  function setPiece(end: 'first' | 'last', frame: number): void {
+  function setRange(end: 'first' | 'last', frame: number): void {
     const other = end === 'first' ? chosen.value.last : chosen.value.first
     const crossed = other !== null && (end === 'first' ? frame > other : frame < other)
     chosen.value =
@@ -77,5 +77,5 @@ export function usePlayback(
     loop.value = !loop.value
     if (renderer.playing.value) start()
   }
-  return { speed, loop, piece, toggle, stop, shuttle, setPiece, toggleLoop }
+  return { speed, loop, range, toggle, stop, shuttle, setRange, toggleLoop }
 }

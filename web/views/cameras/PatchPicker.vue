@@ -3,6 +3,7 @@
 <script setup lang="ts">
 // Patches on a frame: drag a box over each; it takes the next step of light. Frames may change between patches (a
 // bracketed card).
+import { clamp01 } from '@core/numbers'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
 import type { NumberParameter } from '@core/grade'
@@ -105,8 +106,7 @@ watch([stepStops, firstLight], () => {
 let from: { x: number; y: number } | null = null
 function place(e: PointerEvent): { x: number; y: number } {
   const r = (e.currentTarget as HTMLElement).getBoundingClientRect()
-  const held = (v: number): number => Math.min(1, Math.max(0, v))
-  return { x: held((e.clientX - r.left) / r.width), y: held((e.clientY - r.top) / r.height) }
+  return { x: clamp01((e.clientX - r.left) / r.width), y: clamp01((e.clientY - r.top) / r.height) }
 }
 function down(e: PointerEvent): void {
   if (e.button !== 0) return

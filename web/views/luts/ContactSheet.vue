@@ -141,11 +141,11 @@ function cancel(): void {
   sheet.cancel()
   made.value = Infinity
 }
-const held = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null })
+const compared = ref<{ readonly q: string | null; readonly e: string | null }>({ q: null, e: null })
 const at = ref(0)
-const heldEntries = computed(() =>
+const comparedEntries = computed(() =>
   (['q', 'e'] as const).flatMap((slot) => {
-    const found = shown.value.find((s) => s.entry.key === held.value[slot])
+    const found = shown.value.find((s) => s.entry.key === compared.value[slot])
     return found ? [{ slot, ...found }] : []
   }),
 )
@@ -162,7 +162,7 @@ async function key(event: KeyboardEvent): Promise<void> {
   const by = moves[event.key]
   if (by !== undefined) at.value = clamp(at.value + by, 0, shown.value.length - 1)
   else if ((event.key === 'q' || event.key === 'e') && here)
-    held.value = { ...held.value, [event.key]: held.value[event.key] === here.key ? null : here.key }
+    compared.value = { ...compared.value, [event.key]: compared.value[event.key] === here.key ? null : here.key }
   else if (event.key === 'Enter' && here?.hash) return emit('open', here.hash)
   else return
   event.preventDefault()
@@ -245,11 +245,11 @@ const strengthScale: NumberParameter = {
       @close="fault = ''"
     />
     <div
-      v-if="heldEntries.length"
-      class="held"
+      v-if="comparedEntries.length"
+      class="compared"
     >
       <SheetTile
-        v-for="h in heldEntries"
+        v-for="h in comparedEntries"
         :key="h.slot"
         large
         :name="`${text.sheet[h.slot === 'q' ? 'left' : 'right']} · ${h.entry.name}`"
@@ -271,7 +271,7 @@ const strengthScale: NumberParameter = {
         :name="s.entry.name"
         :note="s.entry.note"
         :seen="s.seen"
-        :held="held.q === s.entry.key ? text.sheet.left : held.e === s.entry.key ? text.sheet.right : ''"
+        :held="compared.q === s.entry.key ? text.sheet.left : compared.e === s.entry.key ? text.sheet.right : ''"
         role="option"
         :aria-selected="i === at"
         :tabindex="i === at ? 0 : -1"
@@ -313,7 +313,7 @@ const strengthScale: NumberParameter = {
   border: var(--line) solid var(--hairline);
   border-radius: var(--radius);
 }
-.held {
+.compared {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 420px));
   gap: var(--gap);

@@ -47,7 +47,7 @@ watch(
       scrollTo(at)
   },
 )
-const held = ref<string | null>(null)
+const hovered = ref<string | null>(null)
 </script>
 
 <template>
@@ -86,11 +86,11 @@ const held = ref<string | null>(null)
             @dragstart="emit('drag', shot.id, $event)"
             @dragover.prevent
             @drop.stop.prevent="emit('dropBefore', shot.id)"
-            @pointerenter="held = shot.id"
-            @pointerleave="held = null"
+            @pointerenter="hovered = shot.id"
+            @pointerleave="hovered = null"
           >
             <img
-              :src="thumbnailOf(shot, held === shot.id ? 'shot' : 'graded')"
+              :src="thumbnailOf(shot, hovered === shot.id ? 'shot' : 'graded')"
               :alt="shot.name"
               loading="lazy"
               draggable="false"

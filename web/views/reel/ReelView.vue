@@ -73,7 +73,7 @@ const work = useReelWork(
 )
 const imports = useFootageImport(
   () => props.projectId,
-  () => void work.look(true),
+  () => void work.refresh(true),
 )
 watch(
   () => props.projectId,

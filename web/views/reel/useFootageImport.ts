@@ -1,4 +1,4 @@
-// Bringing files in: sent in pieces that can be gone on with, then imported by the server in the background.
+// Bringing files in: sent in parts that can be gone on with, then imported by the server in the background.
 import { onScopeDispose, ref, type Ref } from 'vue'
 import { Upload } from 'tus-js-client'
 import { checked } from '@contracts/check'
@@ -22,7 +22,7 @@ export interface FootageImport {
   readonly cancel: (key: number) => void
 }
 
-const pieceBytes = 8 * 1024 * 1024
+const partBytes = 8 * 1024 * 1024
 const pictureName = /^(.*?)(\d+)\.(png|tiff?|dpx|exr|jpe?g)$/i
 
 /** Files that belong together: a sequence of at least two numbered pictures, or one file. */
@@ -67,11 +67,11 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
     running.value = running.value.filter((r) => r.key !== key)
   }
 
-  function send(file: File, onSent: (bytes: number) => void, hold: (upload: Upload) => void): Promise<string> {
+  function send(file: File, onSent: (bytes: number) => void, onStarted: (upload: Upload) => void): Promise<string> {
     return new Promise((done, fail) => {
       const upload = new Upload(file, {
         endpoint: '/api/uploads',
-        chunkSize: pieceBytes,
+        chunkSize: partBytes,
         retryDelays: [300, 1000, 3000, 6000],
         metadata: { filename: file.name },
         removeFingerprintOnSuccess: true,
@@ -86,7 +86,7 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
             ),
           ),
       })
-      hold(upload)
+      onStarted(upload)
       // An upload of the same file that was broken off is gone on with.
       void upload.findPreviousUploads().then((before) => {
         if (before[0]) upload.resumeFromPreviousUpload(before[0])

@@ -10,7 +10,7 @@ export interface ReelWork {
   readonly shown: ComputedRef<readonly WorkSummary[]>
   readonly surveys: ComputedRef<readonly WorkSummary[]>
   /** `sent`: something was just handed in; it may have come to its end before anyone looks. */
-  readonly look: (sent?: boolean) => Promise<void>
+  readonly refresh: (sent?: boolean) => Promise<void>
   readonly end: (id: string) => Promise<void>
 }
 
@@ -21,7 +21,7 @@ const idleMs = 4000
 export function useReelWork(projectId: () => string, onChange: () => void): ReelWork {
   const all = shallowRef<readonly WorkSummary[]>([])
   let before = new Set<string>()
-  async function look(sent = false): Promise<void> {
+  async function refresh(sent = false): Promise<void> {
     const now = await request<readonly WorkSummary[]>(`/projects/${projectId()}/work`).catch(() => null)
     if (!now) return
     const active = new Set(now.filter((w) => w.state !== 'failed').map((w) => w.id))
@@ -34,12 +34,12 @@ export function useReelWork(projectId: () => string, onChange: () => void): Reel
   }
   const busy = computed(() => all.value.some((w) => w.state !== 'failed'))
   const pace = computed(() => (busy.value ? busyMs : idleMs))
-  useIntervalFn(() => void look(), pace)
+  useIntervalFn(() => void refresh(), pace)
   watch(
     projectId,
     () => {
       before = new Set()
-      void look()
+      void refresh()
     },
     { immediate: true },
   )
@@ -47,10 +47,10 @@ export function useReelWork(projectId: () => string, onChange: () => void): Reel
     all,
     shown: computed(() => all.value.filter((w) => w.kind === 'import' || w.state === 'failed')),
     surveys: computed(() => all.value.filter((w) => w.kind === 'survey' && w.state !== 'failed')),
-    look,
+    refresh,
     end: async (id) => {
       await request(`/work/${id}`, { method: 'DELETE' })
-      await look()
+      await refresh()
     },
   }
 }

@@ -21,7 +21,7 @@ let playing: Playing | null = null
 whilePlaying(() => playing !== null)
 
 /**
- * Plays until the end of the piece, or until it is paused; tells every picture, and answers with the frame to stand at.
+ * Plays until the end of the range, or until it is paused; tells every picture, and answers with the frame to stand at.
  * Throws where the proxy cannot be had.
  */
 export async function startPlaying(request: PlayRequest, { tell }: CallContext<PlayedFrame>): Promise<PlayEnd> {

@@ -3,7 +3,7 @@ import {
   compileMattes,
   dragSize,
   drawMatte,
-  framesLookedAt,
+  neighbourFrames,
   gradeAt,
   missingLuts,
   placeRegion,
@@ -76,7 +76,7 @@ function sourceForTap(grade: GradeDocument, frame: Frame, tap: KeyTap): MatteSou
         enabled: true,
         invert: false,
         strength: 1,
-        pieces: [
+        components: [
           {
             id: 'key',
             mode: 'add',
@@ -117,7 +117,7 @@ export async function judgeRegion(
   if (!now) return null
   const { first, last: end } = medium.span
   const later = frameIndex + 1
-  const looked = framesLookedAt(whole, later, first, end)
+  const looked = neighbourFrames(whole, later, first, end)
   const next =
     later > end
       ? null
@@ -161,9 +161,9 @@ export async function findRegion(
   const planesThere = keyedPlanes({ grade: there, frame }, 'hue')
   const planesHere = keyedPlanes(last, 'hue')
   const matte = drawn(there, region, there.regions, frame)
-  const keys = region.pieces.filter((p) => p.source.kind === 'key')
+  const keys = region.components.filter((p) => p.source.kind === 'key')
   const plane = (values: Float32Array, of: Frame) => ({ width: of.width, height: of.height, values })
-  const keyOnly: Region = { ...region, invert: false, pieces: keys.map((p) => ({ ...p, mode: 'add' })) }
+  const keyOnly: Region = { ...region, invert: false, components: keys.map((p) => ({ ...p, mode: 'add' })) }
   const how = keys.length > 0 ? 'key' : 'look'
   const place =
     how === 'key'

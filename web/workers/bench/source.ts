@@ -1,6 +1,6 @@
 // Where the Bench's frames come from: the exact frame, or the proxy's while a hand scrubs or the clip plays.
 import { LRUCache } from 'lru-cache'
-import { dragSize, framesLookedAt, restSize } from '@core/grade'
+import { dragSize, neighbourFrames, restSize } from '@core/grade'
 import type { CodeRange, Frame } from '@core/image'
 import type { ProxyFacts } from '@contracts/responses'
 import { frameAtHand, frameWithAround, loadFrame } from '../frame-source'
@@ -66,7 +66,7 @@ export async function sourceFor(request: RenderRequest, playing: boolean): Promi
   const source = await frameFor(request, playing)
   const { medium, frameIndex, grade, size, asShot } = request
   if (size !== restSize || asShot || source.source !== 'exact') return source
-  const looked = framesLookedAt(grade, frameIndex, medium.span.first, medium.span.last)
+  const looked = neighbourFrames(grade, frameIndex, medium.span.first, medium.span.last)
   const address = { mediaHash: medium.hash, index: frameIndex, range: grade.read.range }
   return looked.length === 0 ? source : { ...source, frame: await frameWithAround(source.frame, address, looked) }
 }

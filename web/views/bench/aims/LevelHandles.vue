@@ -10,8 +10,8 @@ defineProps<{ handles: readonly LevelHandle[] }>()
 const emit = defineEmits<{ aim: [id: LevelHandle['id'], value: number] }>()
 const box = ref<HTMLElement | null>(null)
 /** While a hand holds one it stays under the hand; the picture follows. */
-const held = ref<{ readonly id: string; readonly value: number } | null>(null)
-const at = ({ id, value }: LevelHandle): number => (held.value?.id === id ? held.value.value : value)
+const dragged = ref<{ readonly id: string; readonly value: number } | null>(null)
+const at = ({ id, value }: LevelHandle): number => (dragged.value?.id === id ? dragged.value.value : value)
 const place = (h: LevelHandle): Record<string, string> => ({
   bottom: `${((at(h) - levelLow) / (levelHigh - levelLow)) * 100}%`,
   left: `${h.across * 100}%`,
@@ -19,17 +19,17 @@ const place = (h: LevelHandle): Record<string, string> => ({
 
 function move(handle: LevelHandle, value: number): void {
   const within = Math.min(1, Math.max(0, Math.round(value * 1000) / 1000))
-  held.value = { id: handle.id, value: within }
+  dragged.value = { id: handle.id, value: within }
   emit('aim', handle.id, within)
 }
 function drag(handle: LevelHandle, event: PointerEvent): void {
   const area = box.value?.getBoundingClientRect()
-  if (held.value?.id === handle.id && area)
+  if (dragged.value?.id === handle.id && area)
     move(handle, levelLow + (1 - (event.clientY - area.top) / area.height) * (levelHigh - levelLow))
 }
 function take(handle: LevelHandle, event: PointerEvent): void {
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  held.value = { id: handle.id, value: handle.value }
+  dragged.value = { id: handle.id, value: handle.value }
 }
 function key(handle: LevelHandle, event: KeyboardEvent): void {
   const step = ({ ArrowUp: 1, ArrowDown: -1 } as Record<string, number>)[event.key]
@@ -52,7 +52,7 @@ function key(handle: LevelHandle, event: KeyboardEvent): void {
       type="button"
       class="handle"
       role="slider"
-      :class="{ held: held?.id === h.id }"
+      :class="{ dragged: dragged?.id === h.id }"
       :style="place(h)"
       :title="h.tip"
       :aria-label="h.name"
@@ -64,10 +64,10 @@ function key(handle: LevelHandle, event: KeyboardEvent): void {
       aria-valuemax="100"
       @pointerdown.stop="take(h, $event)"
       @pointermove.stop="drag(h, $event)"
-      @pointerup="held = null"
-      @pointercancel="held = null"
+      @pointerup="dragged = null"
+      @pointercancel="dragged = null"
       @keydown="key(h, $event)"
-      @blur="held = null"
+      @blur="dragged = null"
     >
       <span aria-hidden="true" />
     </button>
@@ -102,7 +102,7 @@ function key(handle: LevelHandle, event: KeyboardEvent): void {
   border-radius: var(--radius);
 }
 .handle:hover span,
-.held span {
+.dragged span {
   height: 6px;
   background: var(--ink);
 }

@@ -13,29 +13,30 @@ const box = ref<HTMLElement | null>(null)
  * While a hand holds one it stays under the hand; the picture follows. What it was taken from says whether chroma is
  * meant.
  */
-const held = shallowRef<{ readonly from: SkinHandle; readonly hueDegrees: number; readonly chroma: number } | null>(
+const dragged = shallowRef<{ readonly from: SkinHandle; readonly hueDegrees: number; readonly chroma: number } | null>(
   null,
 )
-const at = (h: SkinHandle): Pick<SkinHandle, 'hueDegrees' | 'chroma'> => (held.value?.from.id === h.id ? held.value : h)
+const at = (h: SkinHandle): Pick<SkinHandle, 'hueDegrees' | 'chroma'> =>
+  dragged.value?.from.id === h.id ? dragged.value : h
 function place(h: SkinHandle): Record<string, string> {
   const { x, y } = placeOf(at(h), props.zoom)
   return { left: `${x * 100}%`, bottom: `${y * 100}%` }
 }
 function set(to: { readonly hueDegrees: number; readonly chroma: number }, from: SkinHandle): void {
-  held.value = { from, ...to }
+  dragged.value = { from, ...to }
   emit('aim', aimOfSkin(from, to))
 }
 function drag(event: PointerEvent): void {
   const area = box.value?.getBoundingClientRect()
-  if (held.value && area)
+  if (dragged.value && area)
     set(
       polarAt((event.clientX - area.left) / area.width, 1 - (event.clientY - area.top) / area.height, props.zoom),
-      held.value.from,
+      dragged.value.from,
     )
 }
 function take(h: SkinHandle, event: PointerEvent): void {
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  held.value = { from: h, hueDegrees: h.hueDegrees, chroma: h.chroma }
+  dragged.value = { from: h, hueDegrees: h.hueDegrees, chroma: h.chroma }
 }
 function key(h: SkinHandle, event: KeyboardEvent): void {
   const turns = ({ ArrowLeft: 1, ArrowRight: -1 } as Record<string, number>)[event.key] ?? 0
@@ -47,7 +48,7 @@ function key(h: SkinHandle, event: KeyboardEvent): void {
   const { hueDegrees, chroma } = at(h)
   set(
     { hueDegrees: hueDegrees + turns * 0.5 * by, chroma: Math.max(0, chroma + outward * 0.02 * by) },
-    held.value?.from ?? h,
+    dragged.value?.from ?? h,
   )
 }
 </script>
@@ -63,7 +64,7 @@ function key(h: SkinHandle, event: KeyboardEvent): void {
       type="button"
       class="handle"
       role="slider"
-      :class="{ held: held?.from.id === h.id }"
+      :class="{ dragged: dragged?.from.id === h.id }"
       :style="place(h)"
       :title="text.aims.skinHandleTip"
       :aria-label="text.aims.skinHandle(h.name)"
@@ -74,10 +75,10 @@ function key(h: SkinHandle, event: KeyboardEvent): void {
       :aria-valuetext="`${at(h).hueDegrees.toFixed(1)}°, chroma ${(at(h).chroma * 100).toFixed(1)} %`"
       @pointerdown.stop="take(h, $event)"
       @pointermove.stop="drag"
-      @pointerup="held = null"
-      @pointercancel="held = null"
+      @pointerup="dragged = null"
+      @pointercancel="dragged = null"
       @keydown="key(h, $event)"
-      @blur="held = null"
+      @blur="dragged = null"
     >
       <span aria-hidden="true" />
     </button>
@@ -114,7 +115,7 @@ function key(h: SkinHandle, event: KeyboardEvent): void {
     inset 0 0 0 2px var(--well);
 }
 .handle:hover span,
-.held span {
+.dragged span {
   border-color: var(--ink);
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The strength of all steps of a station: a bar at its foot to drag, or arrow keys.
+import { clamp01 } from '@core/numbers'
 import { ref } from 'vue'
 import { useGesture } from '../../../composables/useGesture'
 import { text } from '../text'
@@ -8,8 +9,8 @@ const props = defineProps<{ name: string; modelValue: number }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 const bar = ref<HTMLElement | null>(null)
 const set = (value: number): void => {
-  const held = Math.min(1, Math.max(0, Math.round(value * 100) / 100))
-  if (held !== props.modelValue) emit('update:modelValue', held)
+  const bounded = clamp01(Math.round(value * 100) / 100)
+  if (bounded !== props.modelValue) emit('update:modelValue', bounded)
 }
 
 function at(event: PointerEvent): void {

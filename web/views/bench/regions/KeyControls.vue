@@ -25,7 +25,7 @@ const chosen = ref(0)
 const groups = computed(() => regions.key?.key.groups ?? [])
 const group = computed(() => groups.value[Math.min(chosen.value, groups.value.length - 1)] ?? null)
 watch(
-  () => regions.piece?.id,
+  () => regions.component?.id,
   () => {
     chosen.value = 0
   },

@@ -11,7 +11,7 @@ import BringRegion from './BringRegion.vue'
 import KeyControls from './KeyControls.vue'
 import MatteControls from './MatteControls.vue'
 import MotionControls from './MotionControls.vue'
-import PieceList from './PieceList.vue'
+import ComponentList from './ComponentList.vue'
 import RegionTools from './RegionTools.vue'
 import { text } from '../text'
 
@@ -130,8 +130,8 @@ function rename(e: Event): void {
     >
       {{ words.none }}
     </p>
-    <PieceList
-      v-else-if="regions.page === 'pieces'"
+    <ComponentList
+      v-else-if="regions.page === 'components'"
       :region="regions.region"
     />
     <KeyControls v-else-if="regions.page === 'key'" />

@@ -11,7 +11,7 @@ import {
   inverseMotion,
   moved,
   removeOutlinePoint,
-  type Piece,
+  type MatteComponent,
   type Region,
   type Shape,
   type ShownShape,
@@ -22,7 +22,7 @@ import { armPath, handlesOf, outlinePath, softEdgePaths, type Placing } from './
 
 const props = defineProps<{
   region: Region
-  handled: (Piece & { readonly source: ShownShape }) | null
+  handled: (MatteComponent & { readonly source: ShownShape }) | null
   aspect: number
   /** Screen pixels for one pixel of the fitted picture: handles stay as large as they are. */ zoom: number
 }>()
@@ -43,7 +43,7 @@ const placingOf =
 const through: Placing = (u, v) => (props.handled ? placingOf(props.handled.source)(u, v) : [u, v])
 /** Every shape of the region, as it lies in the picture. */
 const outlines = computed(() =>
-  props.region.pieces.flatMap(({ id, source }) => {
+  props.region.components.flatMap(({ id, source }) => {
     if (source.kind !== 'shape') return []
     const shown = source as ShownShape
     return [{ id, d: outlinePath(shown.shape, props.aspect, placingOf(shown)), chosen: id === props.handled?.id }]

@@ -63,16 +63,16 @@ export function useRegionQuestions(
   )
 
   /**
-   * The grade as it was when each region's pieces were last changed: what moved its matte since then came from
+   * The grade as it was when each region's components were last changed: what moved its matte since then came from
    * elsewhere.
    */
-  const keyed = new Map<string, { readonly pieces: string; readonly grade: GradeDocument }>()
+  const keyed = new Map<string, { readonly components: string; readonly grade: GradeDocument }>()
   watch(
     () => grade.document,
     (now) => {
-      for (const { id, pieces } of now?.regions ?? []) {
-        const words = JSON.stringify(pieces)
-        if (now && keyed.get(id)?.pieces !== words) keyed.set(id, { pieces: words, grade: now })
+      for (const { id, components } of now?.regions ?? []) {
+        const words = JSON.stringify(components)
+        if (now && keyed.get(id)?.components !== words) keyed.set(id, { components: words, grade: now })
       }
     },
     { immediate: true },
@@ -98,7 +98,7 @@ export function useRegionQuestions(
   )
 
   /** What is open: an answer that comes when something else is, is dropped. */
-  const whatIsOpen = (): string => [grade.shotId, regions.region?.id, regions.piece?.id].join()
+  const whatIsOpen = (): string => [grade.shotId, regions.region?.id, regions.component?.id].join()
   async function sample(mode: KeySample['mode'], area: Area): Promise<void> {
     const { key } = regions
     const asked = whatIsOpen()

@@ -25,8 +25,8 @@ export function useBenchCommands(bench: Bench): void {
     nextMoment: bench.nextMoment,
     togglePlay: playback.toggle,
     shuttle: playback.shuttle,
-    beginPiece: () => playback.setPiece('first', view.frame),
-    endPiece: () => playback.setPiece('last', view.frame),
+    beginRange: () => playback.setRange('first', view.frame),
+    endRange: () => playback.setRange('last', view.frame),
     toggleLoop: playback.toggleLoop,
     holdAsShot: bench.holdAsShot,
     toggleAsShot: () => {

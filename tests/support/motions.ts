@@ -1,5 +1,5 @@
 // Motions of the plane for tests: turned and scaled about a place, then moved.
-import { motionAfter, similarity, translation, type Homography } from './homography'
+import { motionAfter, similarity, translation, type Homography } from '../../core/regions/homography'
 
 export function rotate(degrees: number, scale: number, u: number, v: number, dx = 0, dy = 0): Homography {
   const r = (degrees * Math.PI) / 180

@@ -1,11 +1,18 @@
 <!-- Long: a row and its buttons; half of it is their style. -->
 
 <script setup lang="ts">
-// What a region is made of: its pieces in order, how each joins what stands before it, and the numbers of the chosen
-// one.
+// What a region is made of: its components in order, how each joins what stands before it, and the numbers of the
+// chosen one.
 import { computed } from 'vue'
 import type { NumberParameter } from '@core/grade'
-import { shapeKindById, shapeKinds, type Piece, type PieceMode, type Region, type ShapeKindId } from '@core/regions'
+import {
+  shapeKindById,
+  shapeKinds,
+  type MatteComponent,
+  type ComponentMode,
+  type Region,
+  type ShapeKindId,
+} from '@core/regions'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import ScaleControl from '../../../components/ScaleControl.vue'
 import { useRegions } from '../../../stores/regions'
@@ -19,9 +26,9 @@ const view = useView()
 const { regions: words } = text
 const others = computed(() => regions.all.filter((r) => r.id !== props.region.id))
 const kinds = computed(() => [
-  { id: 'none', name: words.addPiece, tip: words.addPieceTip },
+  { id: 'none', name: words.addComponent, tip: words.addComponentTip },
   ...shapeKinds,
-  { id: 'key', name: words.keyPiece, tip: words.keyTip },
+  { id: 'key', name: words.keyComponent, tip: words.keyTip },
   ...others.value.map((r) => ({ id: `region ${r.id}`, name: words.other(r.name), tip: words.otherTip })),
 ])
 function add(id: string): void {
@@ -29,18 +36,18 @@ function add(id: string): void {
   else if (id.startsWith('region ')) regions.addOther(id.slice('region '.length))
   else if (id !== 'none') regions.addShape(id as ShapeKindId)
 }
-const modes: readonly PieceMode[] = ['add', 'subtract', 'intersect']
-const nameOf = ({ source }: Piece): string => {
+const modes: readonly ComponentMode[] = ['add', 'subtract', 'intersect']
+const nameOf = ({ source }: MatteComponent): string => {
   if (source.kind === 'shape') return shapeKindById(source.shape.kind).name
-  if (source.kind === 'key') return words.keyPiece
+  if (source.kind === 'key') return words.keyComponent
   return words.other(regions.all.find((r) => r.id === source.regionId)?.name ?? '—')
 }
-const change = (id: string, what: string, to: (piece: Piece) => Piece): void => {
-  view.pieceId = id
-  regions.editPiece(what, to)
+const change = (id: string, what: string, to: (component: MatteComponent) => MatteComponent): void => {
+  view.componentId = id
+  regions.editComponent(what, to)
 }
-const nextMode = (piece: Piece): void =>
-  change(piece.id, 'how a piece joins', (p) => ({
+const nextMode = (component: MatteComponent): void =>
+  change(component.id, 'how a component joins', (p) => ({
     ...p,
     mode: modes[(modes.indexOf(p.mode) + 1) % modes.length] ?? 'add',
   }))
@@ -71,14 +78,14 @@ const strength: NumberParameter = {
 </script>
 
 <template>
-  <div class="pieces">
+  <div class="components">
     <div class="list">
       <ol>
         <li
-          v-for="p in region.pieces"
+          v-for="p in region.components"
           :key="p.id"
-          :class="{ chosen: p.id === regions.piece?.id }"
-          :data-piece="p.id"
+          :class="{ chosen: p.id === regions.component?.id }"
+          :data-component="p.id"
         >
           <button
             :data-tip="words.modeTip"
@@ -91,25 +98,25 @@ const strength: NumberParameter = {
           <button
             type="button"
             class="what"
-            :aria-pressed="p.id === regions.piece?.id"
-            @click="view.pieceId = p.id"
+            :aria-pressed="p.id === regions.component?.id"
+            @click="view.componentId = p.id"
           >
             {{ nameOf(p) }}
           </button>
           <button
-            :data-tip="words.pieceInvertTip"
+            :data-tip="words.componentInvertTip"
             type="button"
             :aria-pressed="p.invert"
-            @click="change(p.id, 'piece inside out', (q) => ({ ...q, invert: !q.invert }))"
+            @click="change(p.id, 'component inside out', (q) => ({ ...q, invert: !q.invert }))"
           >
-            {{ words.pieceInvert }}
+            {{ words.componentInvert }}
           </button>
           <button
             type="button"
             :aria-label="words.earlier"
             :title="words.earlier"
-            :disabled="p === region.pieces[0]"
-            @click="regions.orderPiece(p.id, -1)"
+            :disabled="p === region.components[0]"
+            @click="regions.orderComponent(p.id, -1)"
           >
             ↑
           </button>
@@ -117,16 +124,16 @@ const strength: NumberParameter = {
             type="button"
             :aria-label="words.later"
             :title="words.later"
-            :disabled="p === region.pieces.at(-1)"
-            @click="regions.orderPiece(p.id, 1)"
+            :disabled="p === region.components.at(-1)"
+            @click="regions.orderComponent(p.id, 1)"
           >
             ↓
           </button>
           <button
             type="button"
-            :aria-label="words.removePiece(nameOf(p))"
-            :title="words.removePiece(nameOf(p))"
-            @click="regions.removePiece(p.id)"
+            :aria-label="words.removeComponent(nameOf(p))"
+            :title="words.removeComponent(nameOf(p))"
+            @click="regions.removeComponent(p.id)"
           >
             ×
           </button>
@@ -134,11 +141,11 @@ const strength: NumberParameter = {
       </ol>
       <div class="foot">
         <PlainSelect
-          :label="words.piece"
-          :tip="words.addPieceTip"
+          :label="words.addComponentLabel"
+          :tip="words.addComponentTip"
           :options="kinds"
           model-value="none"
-          data-testid="add-piece"
+          data-testid="add-component"
           @update:model-value="add"
         />
         <span class="order quiet">
@@ -170,11 +177,11 @@ const strength: NumberParameter = {
         @update:model-value="regions.set('strength', { strength: $event })"
       />
       <ScaleControl
-        v-if="regions.piece"
+        v-if="regions.component"
         :parameter="opacity"
-        :model-value="regions.piece.opacity"
+        :model-value="regions.component.opacity"
         data-control="opacity"
-        @update:model-value="regions.editPiece('opacity', (p) => ({ ...p, opacity: $event }))"
+        @update:model-value="regions.editComponent('opacity', (p) => ({ ...p, opacity: $event }))"
       />
       <ShapeNumbers
         v-if="regions.handled"
@@ -196,7 +203,7 @@ const strength: NumberParameter = {
 </template>
 
 <style scoped>
-.pieces {
+.components {
   display: grid;
   grid-template-columns: minmax(0, 340px) minmax(0, 1fr);
   gap: var(--gap-broad);

@@ -1,7 +1,7 @@
 // Clips whose motion is known, for tests: a textured card before another texture, moved frame by frame, with noise,
 // exposure and what hides it.
-import { inverseMotion, type Homography } from '../homography'
-import type { Level } from './pyramid'
+import { inverseMotion, type Homography } from '../../core/regions/homography'
+import type { Level } from '../../core/regions/track/pyramid'
 
 export interface MadeClip {
   readonly name: string
@@ -65,10 +65,10 @@ function painted(
     const i = (v | 0) * w + (u | 0)
     const f = u - (u | 0)
     const g = v - (v | 0)
-    const a = values[i]
-    const b = values[i + 1]
-    const c = values[i + w]
-    const d = values[i + w + 1]
+    const a = values[i]!
+    const b = values[i + 1]!
+    const c = values[i + w]!
+    const d = values[i + w + 1]!
     return a + (b - a) * f + (c - a + (a - b - c + d) * f) * g
   }
 }
@@ -127,7 +127,7 @@ const tilted = (t: number): Homography => {
 }
 const chain = (a: Homography, b: Homography): Homography =>
   [0, 3, 6].flatMap((r) =>
-    [0, 1, 2].map((c) => a[r] * b[c] + a[r + 1] * b[c + 3] + a[r + 2] * b[c + 6]),
+    [0, 1, 2].map((c) => a[r]! * b[c]! + a[r + 1]! * b[c + 3]! + a[r + 2]! * b[c + 6]!),
   ) as unknown as Homography
 
 export const madeClips: readonly (MadeClip & {

@@ -1,9 +1,9 @@
 // LUTs made for tests: looks, and conversions from every known encoding to three displays, with and without a look on
 // top.
-import { bakeLut } from '../bake/bake'
-import { encodings } from '../colour'
-import { addStep, defaultGrade, setParameter, setShow, setStep, type GradeDocument } from '../grade'
-import type { Lut3d } from '../luts'
+import { bakeLut } from '../../core/bake/bake'
+import { encodings } from '../../core/colour'
+import { addStep, defaultGrade, setParameter, setShow, setStep, type GradeDocument } from '../../core/grade'
+import type { Lut3d } from '../../core/luts'
 
 export interface MadeLut {
   readonly name: string
@@ -60,7 +60,7 @@ export function madeLuts(series = 0): readonly MadeLut[] {
   let n = series
   let turn = series
   const add = (name: string, kind: MadeLut['kind'], encodingId: string | null, grade: GradeDocument): void => {
-    const size = n % 40 === 39 ? 65 : sizes[n % sizes.length]
+    const size = n % 40 === 39 ? 65 : sizes[n % sizes.length]!
     n++
     made.push({ name: `${name}, ${size}`, kind, encodingId, make: () => bakeLut(grade, () => undefined, size, name) })
   }
@@ -73,7 +73,7 @@ export function madeLuts(series = 0): readonly MadeLut[] {
     })
   }
   for (let i = 0; i < 100; i++) {
-    const displayId = toDisplays[i % 3]
+    const displayId = toDisplays[i % 3]!
     const encodingId = ({ 'bt709-2.4': 'gamma-2.4', 'bt709-2.2': 'gamma-2.2', 'p3-d65': 'gamma-2.6' } as const)[
       displayId
     ]
