@@ -8,7 +8,6 @@ import { promisify } from 'node:util'
 import { expect, test } from '@playwright/test'
 import { encode as encodePng } from 'fast-png'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
-import { defaultGrade, newStep } from '@core/grade'
 import { startDemoInstance, type DemoInstance } from '../support/demo-instance'
 import { followGuide } from '../support/guide'
 import {
@@ -140,13 +139,14 @@ test('a LUT format is taken by the program and by the shell', async ({ page }) =
   const darker = luts.find((l) => l.name === 'darker')
   expect(darker?.format).toBe('curve')
 
-  const plain = defaultGrade('gamma-2.4', 'bt709')
-  const lut = newStep('lut', 'lut', 'display')
-  const withLut = { ...plain, steps: [...plain.steps, { ...lut, params: { ...lut.params, lutHash: darker!.hash } }] }
-  writeFileSync(at('with-lut.json'), JSON.stringify(withLut))
+  const { grade } = (await detail()).revision
+  const plain = { ...grade, regions: [], steps: grade.steps.filter((s) => s.regionId === undefined) }
+  const lut = { id: 'lut', kind: 'lut', name: 'LUT', strength: 1, side: 'display', params: { lutHash: darker!.hash } }
+  writeFileSync(at('plain.json'), JSON.stringify(plain))
+  writeFileSync(at('with-lut.json'), JSON.stringify({ ...plain, steps: [...plain.steps, lut] }))
   const measure = ['measure', grey(), '--grade', at('with-lut.json'), '--lut']
   const told = JSON.parse(await pale(...measure, at('darker.txt'), '--json').catch(printed)) as Measured
-  const undone = JSON.parse(await measured(grey(), '--encoding', 'gamma-2.4')) as Measured
+  const undone = JSON.parse(await measured(grey(), '--grade', at('plain.json'))) as Measured
   const white = (of: Measured): number => of.readings.find((r) => r.id === 'white')!.value
   expect(white(told)).toBeCloseTo(white(undone) / 2, 2)
 
