@@ -14,7 +14,14 @@ export function onlyRow<T>({ rows }: { readonly rows: readonly T[] }): T {
 }
 
 export function openPool(connectionString: string, log: Logger): Pool {
-  const pool = new pg.Pool({ connectionString, max: 10, connectionTimeoutMillis: 5000, statement_timeout: 30_000 })
+  const pool = new pg.Pool({
+    connectionString,
+    max: 10,
+    // A machine that is busy rendering may take seconds to begin a connection: those that are there are kept.
+    connectionTimeoutMillis: 20_000,
+    idleTimeoutMillis: 600_000,
+    statement_timeout: 30_000,
+  })
   // An idle connection that breaks (database stopped) must not end the process; the next query reports it.
   pool.on('error', (err) => log.warn({ code: (err as { code?: string }).code }, 'a database connection broke'))
   return pool

@@ -64,7 +64,10 @@ const pale = async (...args: string[]): Promise<string> =>
   (await run(process.execPath, [at('dist/node/pale.js'), ...args], { maxBuffer: 1e8 })).stdout
 /** Outside its standard or not: what was measured is printed. */
 const measured = (...args: string[]): Promise<string> => pale('measure', ...args, '--json').catch(printed)
-const printed = (e: { stdout: string }): string => e.stdout
+const printed = (e: { stdout: string; stderr: string }): string => {
+  if (e.stdout === '') throw new Error(e.stderr)
+  return e.stdout
+}
 function grey(): string {
   const [width, height] = [64, 32]
   const data = new Uint16Array(width * height * 3)
@@ -141,14 +144,22 @@ test('a LUT format is taken by the program and by the shell', async ({ page }) =
 
   const { grade } = (await detail()).revision
   const plain = { ...grade, regions: [], steps: grade.steps.filter((s) => s.regionId === undefined) }
-  const lut = { id: 'lut', kind: 'lut', name: 'LUT', strength: 1, side: 'display', params: { lutHash: darker!.hash } }
+  const lut = {
+    id: 'lut',
+    kind: 'lut',
+    name: 'LUT',
+    enabled: true,
+    strength: 1,
+    side: 'display',
+    params: { lutHash: darker!.hash },
+  }
   writeFileSync(at('plain.json'), JSON.stringify(plain))
   writeFileSync(at('with-lut.json'), JSON.stringify({ ...plain, steps: [...plain.steps, lut] }))
   const measure = ['measure', grey(), '--grade', at('with-lut.json'), '--lut']
   const told = JSON.parse(await pale(...measure, at('darker.txt'), '--json').catch(printed)) as Measured
   const undone = JSON.parse(await measured(grey(), '--grade', at('plain.json'))) as Measured
-  const white = (of: Measured): number => of.readings.find((r) => r.id === 'white')!.value
-  expect(white(told)).toBeCloseTo(white(undone) / 2, 2)
+  const black = (of: Measured): number => of.readings.find((r) => r.id === 'black')!.value
+  expect(black(told)).toBeCloseTo(black(undone) / 2, 2)
 
   writeFileSync(at('broken.txt'), 'curve\n0\nabc\n')
   const refused = await pale(...measure, at('broken.txt')).catch((e: { stderr: string }) => e.stderr)

@@ -1,6 +1,6 @@
 // A whole running program for tests: its own database, data folder and port, started from the build as bin/demo does.
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
-import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { appendFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
@@ -65,17 +65,20 @@ function copySeed(seed: string, dataFolder: string): void {
   if (!existsSync(to)) execFileSync('cp', ['-a', from, to])
 }
 
-/** Resolves when it can be reached. */
+/** Resolves when it can be reached. What it logs is in test-results/server-….log. */
 export function launchDemo(dataFolder: string, port: number, project = '.'): Promise<ChildProcess> {
   const child = spawn(process.execPath, [resolve(project, 'dist/node/demo.js')], {
     env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: String(port), PALE_LOG: 'error' },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
+  mkdirSync('test-results', { recursive: true })
+  const log = join('test-results', `server-${child.pid}.log`)
   return new Promise((done, fail) => {
     let said = ''
     const timer = setTimeout(() => fail(new Error(`The program did not start in two minutes: ${said}`)), 120_000)
     const listen = (chunk: Buffer): void => {
-      said += chunk.toString()
+      appendFileSync(log, chunk)
+      said = (said + chunk.toString()).slice(-10_000)
       if (!said.includes('Pale Meridian is at')) return
       clearTimeout(timer)
       done(child)
