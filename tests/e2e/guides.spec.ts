@@ -145,7 +145,7 @@ test('a LUT format is taken by the program and by the shell', async ({ page }) =
   const { grade } = (await detail()).revision
   const plain = { ...grade, regions: [], steps: grade.steps.filter((s) => s.regionId === undefined) }
   const lut = {
-    id: 'lut',
+    id: 'halved',
     kind: 'lut',
     name: 'LUT',
     enabled: true,

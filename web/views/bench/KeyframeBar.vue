@@ -101,7 +101,7 @@ const goBy = (path: 'linear' | 'smooth'): void =>
 </template>
 
 <style scoped>
-.animation {
+.keyframes {
   display: flex;
   gap: var(--gap-small);
   align-items: center;
