@@ -18,6 +18,7 @@ need_packages() {
   missing=
   for package in "$@"; do
     case $package in
+      opencolorio-tools) command -v ociochecklut >/dev/null 2>&1 || missing="$missing $package" ;;
       postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing="$missing $package" ;;
       *) command -v "$package" >/dev/null 2>&1 || missing="$missing $package" ;;
     esac

@@ -1,21 +1,13 @@
 // Grades and LUTs from files: a grade document as JSON, and the LUT files it refers to by their hash.
-import { createHash } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
 import { checkedGrade, ContractError } from '@contracts/index'
-import { FormatError, parseLutFile } from '@core/formats'
 import { lutsOf, type GradeDocument, type LutFinder } from '@core/grade'
 import type { Lut } from '@core/luts'
+import { bytesOf, readLutFile } from './lut-file'
 import { UsageError } from './usage'
 
 export interface LoadedGrade {
   readonly grade: GradeDocument
   readonly find: LutFinder
-}
-
-async function bytes(path: string): Promise<Buffer> {
-  return readFile(path).catch(() => {
-    throw new UsageError(`"${path}" cannot be read.`)
-  })
 }
 
 /** The grade of --grade with the LUTs of --lut; `plain` without one. Throws UsageError with one sentence. */
@@ -33,20 +25,12 @@ export async function gradeOrPlain(
 export async function loadGrade(path: string, lutPaths: readonly string[]): Promise<LoadedGrade> {
   const luts = new Map<string, Lut>()
   for (const lutPath of lutPaths) {
-    const content = await bytes(lutPath)
-    try {
-      luts.set(
-        createHash('sha256').update(content).digest('hex'),
-        parseLutFile(content, (text) => Buffer.from(text.buffer, text.byteOffset, text.length).toString('utf8')).lut,
-      )
-    } catch (error) {
-      if (error instanceof FormatError) throw new UsageError(`"${lutPath}": ${error.message}`)
-      throw error
-    }
+    const { lut, hash } = await readLutFile(lutPath)
+    luts.set(hash, lut)
   }
   const find: LutFinder = (hash) => luts.get(hash)
   try {
-    const grade = checkedGrade(JSON.parse((await bytes(path)).toString('utf8')))
+    const grade = checkedGrade(JSON.parse((await bytesOf(path)).toString('utf8')))
     const missing = lutsOf(grade).filter((hash) => !luts.has(hash))
     if (missing.length > 0)
       throw new UsageError(

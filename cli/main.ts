@@ -9,6 +9,7 @@ import { convertCommand } from './commands/convert'
 import { encodingsCommand } from './commands/encodings'
 import { fitCommand } from './commands/fit'
 import { guessCommand } from './commands/guess'
+import { inspectCommand } from './commands/inspect'
 import { lookupCommand } from './commands/lookup'
 import { measureCommand } from './commands/measure'
 import { UsageError } from './usage'
@@ -21,6 +22,7 @@ const commands: readonly Command[] = [
   measureCommand,
   convertCommand,
   bakeCommand,
+  inspectCommand,
 ]
 
 const overview = (): string =>

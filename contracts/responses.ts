@@ -4,7 +4,7 @@ import type { RevisionWhy } from './requests'
 import type { MatrixId } from '@core/colour'
 import type { GradeDocument, RecipeStep } from '@core/grade'
 import type { CodeRange, QuarterTurn } from '@core/image'
-import type { Expectation } from '@core/lut-bench'
+import type { Expectation, Inspection } from '@core/lut-bench'
 import type { Area, Finding, SubjectCard } from '@core/readings'
 
 /** The one shape of an error on the wire. */
@@ -343,6 +343,9 @@ export interface LutSummary {
   /** What it was made for; null until it has been inspected. */
   readonly expects: Expectation | null
 }
+
+/** What was found in a LUT file; `notes` say what of the file was left out of account. */
+export type LutInspection = Inspection & { readonly notes: readonly string[] }
 
 export type RenderState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
 export interface RenderSummary {

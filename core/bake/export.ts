@@ -154,6 +154,13 @@ const fromLegal: InPlace = (pixels) => {
 /** Pixels looked at when a table is fitted and judged. */
 const judgedPixels = 60_000
 
+const strideOf = ({ width, height }: Frame): number => Math.max(1, Math.floor((width * height) / judgedPixels)) | 1
+/** As many code values, spread evenly. */
+function evenColours(): Float64Array {
+  const perAxis = Math.floor(Math.cbrt(judgedPixels))
+  return latticeCoordinates(Float64Array.from({ length: perAxis }, (_, i) => i / (perAxis - 1)))
+}
+
 /** Throws FormatError where the settings do not go together. */
 export function checkExport({ format, size, shaper, input, output }: ExportSettings): void {
   if (!exportSizes[format].includes(size))
@@ -165,7 +172,8 @@ export function checkExport({ format, size, shaper, input, output }: ExportSetti
 
 /**
  * The grade as it is at a frame of its clip as a LUT, fitted to that frame where a display signal comes out, and judged
- * on it. Throws FormatError where the settings do not go together.
+ * on it; without a frame its entries are exact, and it is judged on colours spread evenly over all codes. Throws
+ * FormatError where the settings do not go together.
  */
 export function exportLut(
   whole: GradeDocument,
@@ -173,7 +181,7 @@ export function exportLut(
   find: LutFinder,
   settings: ExportSettings,
   title: string,
-  frame: Frame,
+  frame: Frame | null,
 ): ExportedLut {
   checkExport(settings)
   const part = pixelByPixelPart(whole, frameIndex)
@@ -184,20 +192,20 @@ export function exportLut(
     ways.act(pixels)
     if (inLegal) toLegal(pixels)
   }
-  const stride = Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1
-  const fed = sampleSignal(frame, stride)
+  const fed = frame ? sampleSignal(frame, strideOf(frame)) : evenColours()
   ways.feed(fed)
   if (inLegal) toLegal(fed)
-  const tables = tablesFor(act, fed, settings, title, part.document.show.displayId)
+  const tables = tablesFor(act, fed, frame !== null, settings, title, part.document.show.displayId)
   const made: Lut = tables.length === 1 ? tables[0] : { dimensions: 'sequence', title, parts: [...tables] }
   const leftOut = [...part.leftOut, ...ways.leftOut]
   const error = judge(made, act, ways.show, fed, inLegal, part.document.show.displayId)
-  return { tables, leftOut, error, notes: notesOf(part.document, settings, leftOut, error) }
+  return { tables, leftOut, error, notes: notesOf(part.document, settings, frame !== null, leftOut, error) }
 }
 
 function tablesFor(
   act: InPlace,
   fed: Float64Array,
+  ofFrame: boolean,
   { size, shaper, input, output, range }: ExportSettings,
   title: string,
   displayId: string,
@@ -220,7 +228,7 @@ function tablesFor(
     domainMax: [1, 1, 1],
   }
   // Fitting counts what the eye sees of a display signal in full range.
-  if (output !== 'display' || input === 'display' || range === 'legal') return curve ? [curve, exact] : [exact]
+  if (!ofFrame || !isFitted({ input, output, range })) return curve ? [curve, exact] : [exact]
   const colours = withNeighbours(fed, 0.5 / (size - 1))
   const wanted = colours.slice()
   act(wanted)
@@ -228,6 +236,9 @@ function tablesFor(
   const cube = fitLut(exact, colours, wanted, displayId)
   return curve ? [curve, cube] : [cube]
 }
+
+const isFitted = ({ input, output, range }: Pick<ExportSettings, 'input' | 'output' | 'range'>): boolean =>
+  output === 'display' && input !== 'display' && range === 'full'
 
 /** How far what the LUT gives is from direct evaluation, as seen on the display. */
 function judge(
@@ -263,7 +274,7 @@ export function exportError(
   const part = pixelByPixelPart(whole, frameIndex)
   const ways = waysOf(part.document, find, settings)
   const inLegal = settings.range === 'legal'
-  const fed = sampleSignal(frame, Math.max(1, Math.floor((frame.width * frame.height) / judgedPixels)) | 1)
+  const fed = sampleSignal(frame, strideOf(frame))
   ways.feed(fed)
   if (inLegal) toLegal(fed)
   return judge(
@@ -283,6 +294,7 @@ export function exportError(
 function notesOf(
   { read, show }: GradeDocument,
   { input, output, range, shaper }: ExportSettings,
+  ofFrame: boolean,
   leftOut: readonly string[],
   error: DifferenceReport,
 ): readonly string[] {
@@ -295,14 +307,14 @@ function notesOf(
   return [
     `In: ${into}. Out: ${out}. ${scale}.${output === 'under' ? ' To be put under a conversion.' : ''}`,
     leftOut.length === 0 ? 'Everything in the grade is carried.' : `Not carried: ${leftOut.join(', ')}.`,
-    ...(output === 'display' && input !== 'display' && range === 'full'
+    ...(ofFrame && isFitted({ input, output, range })
       ? [
           'Entries are fitted to the colours of that frame; some lie a little below 0 or above 1 on ' +
             'purpose: interpolate first, then clip.',
         ]
       : []),
     ...(shaper ? ['A curve stands before the cube: not every program reads both.'] : []),
-    `Against direct evaluation on ${error.pixels} pixels of one frame, ` +
+    `Against direct evaluation on ${error.pixels} ${ofFrame ? 'pixels of one frame' : 'colours spread over all codes'}, ` +
       `${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ` +
       `${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
   ]

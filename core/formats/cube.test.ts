@@ -67,6 +67,33 @@ describe('reading a .cube', () => {
     expect([...lut.data]).toEqual([0, 0, 0, 0.5, 0.5, 0.5, -1, 1, 1])
   })
 
+  test.each([
+    ['without quotation marks', 'TITLE Ash and clay', 'Ash and clay'],
+    ['with some inside', 'TITLE "Ash "wet" clay"', 'Ash "wet" clay'],
+    ['in lower case', 'title "Ash"', 'Ash'],
+    ['behind a tab', 'TITLE\t"Ash"', 'Ash'],
+    ['that is empty', 'TITLE ""', ''],
+    ['in a comment of this program', '# TITLE "Ash"', 'Ash'],
+  ])('a title %s', (_, line, title) => {
+    const lut = parseCube(`${line}\n${cube2}`)
+    expect(lut.title).toBe(title)
+  })
+
+  test('keywords in lower case, tabs and the line ends of any system', () => {
+    const text = `lut_3d_size\t2\r\ndomain_min 0 0 0\r\nDomain_Max 2\t2 2\r\n${rows(8).replace(/\n/g, '\r\n')}\r\n`
+    expect(table(text)).toMatchObject({ size: 2, domainMax: [2, 2, 2] })
+  })
+
+  test('what is not known is noted with its line, and the rest is read', () => {
+    const notes: string[] = []
+    const lut = parseCube(`LUT_IN_VIDEO_RANGE\nhello there\n${cube2}`, (n) => notes.push(n))
+    expect(lut).toMatchObject({ dimensions: 3, size: 2 })
+    expect(notes).toEqual([
+      'Line 1: "LUT_IN_VIDEO_RANGE" is not known in this format; it is left out of account.',
+      'Line 2: "hello there" is not known in this format; it is left out of account.',
+    ])
+  })
+
   test('one input range for all channels', () => {
     expect(table(`LUT_3D_SIZE 2\nLUT_3D_INPUT_RANGE 0.0 4.0\n${rows(8)}`).domainMax).toEqual([4, 4, 4])
   })
@@ -91,7 +118,7 @@ describe('reading a .cube', () => {
     ],
     ['a range upside down', `LUT_1D_SIZE 2\nLUT_1D_INPUT_RANGE 1 1\n${rows(2)}`, 2, /begin below its end/],
     ['a missing size', rows(8), 1, /before the size is given/],
-    ['text before the keyword', `hello there\n${cube2}`, 1, /"hello" is not a keyword/],
+    ['text that is no word', `<html>\n${cube2}`, 1, /"<html>" is no keyword and no row/],
     ['a keyword among the rows', `LUT_3D_SIZE 2\n${rows(4)}\nTITLE "late"\n${rows(4)}`, 6, /keywords belong before/],
     ['two numbers in a row', `LUT_3D_SIZE 2\n0 0\n${rows(7)}`, 2, /three numbers, 2 are given/],
     [
@@ -100,7 +127,6 @@ describe('reading a .cube', () => {
       2,
       /DOMAIN_MIN must lie below/,
     ],
-    ['a title without marks', `TITLE Ash\n${cube2}`, 1, /quotation marks/],
     ['an endless line', `# ${'x'.repeat(5000)}\n${cube2}`, 1, /longer than/],
   ])('%s is refused with its line', (_, text, line, reason) => {
     const error = fault(text)
@@ -180,7 +206,7 @@ describe('reading a .cube', () => {
 test('what is printed is read back', () => {
   const lut = table(cube2)
   const text = printCube({ ...lut, title: 'With "marks"' }, ['first\nnote'])
-  expect(text.startsWith('# first note\nTITLE "With \'marks\'"\n')).toBe(true)
+  expect(text.startsWith('TITLE "With \'marks\'"\n# first note\n')).toBe(true)
   expect([...table(text).data]).toEqual([...lut.data])
 })
 

@@ -1,4 +1,5 @@
-// The .cube table format: strict reading with line numbers in every complaint, and writing.
+// The .cube table format: read as the field writes it, with line numbers in every complaint; written so that strict
+// readers take it.
 import type { Lut, Lut1d, Lut3d, LutTable } from '../luts'
 
 /** Something is wrong with a file's text. `line` counts from 1; 0 means the file as a whole. */
@@ -33,13 +34,16 @@ interface Header {
   /** What LUT_1D_INPUT_RANGE and LUT_3D_INPUT_RANGE say of one table. */
   ranges: Partial<Record<1 | 3, readonly [number, number]>>
 }
+/** Is told what of a file was left out of account, in a sentence. */
+export type Note = (sentence: string) => void
 
 /**
- * Reads a 1D or 3D .cube, or a 3D one behind a 1D shaper (both sizes given, the shaper's rows first). Nothing is
- * allocated for a table before its size has been found to be within the limits and the text long enough to hold it.
- * Throws FormatError with the line and the reason.
+ * Reads a 1D or 3D .cube, or a 3D one behind a 1D shaper (both sizes given, the shaper's rows first). Keywords may be
+ * in lower case, titles without quotation marks or with some inside; a keyword that is not known is noted and left out.
+ * Nothing is allocated for a table before its size has been found to be within the limits and the text long enough to
+ * hold it. Throws FormatError with the line and the reason.
  */
-export function parseCube(text: string): Lut {
+export function parseCube(text: string, note: Note = () => undefined): Lut {
   if (text.length > cubeLimits.maxBytes)
     throw new FormatError(`The file is larger than ${cubeLimits.maxBytes / 1048576} MB.`, 0)
   if (text.includes('\0')) throw new FormatError('This is not a text file.', 0)
@@ -61,7 +65,12 @@ export function parseCube(text: string): Lut {
     const line = lines.next()
     if (line === null) break
     const trimmed = line.trim()
-    if (trimmed === '' || trimmed.startsWith('#')) continue
+    if (trimmed === '') continue
+    if (trimmed.startsWith('#')) {
+      // Where a keyword would be refused, this program writes the title as a comment.
+      header.title ||= /^#\s*TITLE\s+"(.*)"$/.exec(trimmed)?.[1] ?? ''
+      continue
+    }
     if (isNumeric(trimmed)) {
       tables ??= allocate(header, text.length, lines.number)
       const table = tables[at]
@@ -79,7 +88,7 @@ export function parseCube(text: string): Lut {
           `"${shorten(trimmed)}" stands among the table's rows; keywords belong before them.`,
           lines.number,
         )
-      readKeyword(trimmed, header, lines.number)
+      readKeyword(trimmed, header, lines.number, note)
     }
   }
   if (!header.curve && !header.cube)
@@ -204,15 +213,17 @@ function readRow(trimmed: string, data: Float32Array, at: number, line: number):
   data[at + 2] = b
 }
 
-function readKeyword(trimmed: string, header: Header, line: number): void {
-  const [keyword = '', ...words] = trimmed.split(/\s+/)
+function readKeyword(trimmed: string, header: Header, line: number, note: Note): void {
+  const [first = '', ...words] = trimmed.split(/\s+/)
+  const keyword = first.toUpperCase()
   switch (keyword) {
-    case 'TITLE': {
-      const quoted = /^TITLE\s+"([^"]*)"$/.exec(trimmed)
-      if (!quoted) throw new FormatError('TITLE needs a text between quotation marks.', line)
-      header.title = quoted[1] ?? ''
+    case 'TITLE':
+      header.title = trimmed
+        .slice(first.length)
+        .trim()
+        .replace(/^"(.*)"$/, '$1')
+        .slice(0, 200)
       return
-    }
     case 'LUT_3D_SIZE':
       return readSize(words, header, 3, line)
     case 'LUT_1D_SIZE':
@@ -233,7 +244,9 @@ function readKeyword(trimmed: string, header: Header, line: number): void {
       return
     }
     default:
-      throw new FormatError(`"${shorten(keyword)}" is not a keyword of this format.`, line)
+      if (!/^[A-Z_][\w-]*:?$/.test(keyword))
+        throw new FormatError(`"${shorten(first)}" is no keyword and no row of numbers.`, line)
+      note(`Line ${line}: "${shorten(trimmed)}" is not known in this format; it is left out of account.`)
   }
 }
 
@@ -290,14 +303,17 @@ function allocate(header: Header, textLength: number, line: number): readonly Lu
 }
 
 /**
- * Writes a table, or a cube behind a shaper; `notes` become comment lines at the top. Values are printed with six
+ * Writes a table, or a cube behind a shaper; `notes` become comment lines behind the title. Values are printed with six
  * decimals.
  */
 export function printCube(lut: LutTable | readonly [Lut1d, Lut3d], notes: readonly string[] = []): string {
   const tables = 'dimensions' in lut ? [lut] : lut
   const [first] = tables
-  const out: string[] = notes.map((n) => `# ${n.replace(/[\r\n]+/g, ' ')}`)
-  out.push(`TITLE "${(first?.title ?? '').replace(/["\r\n]/g, "'")}"`)
+  const out: string[] = []
+  const title = `TITLE "${(first?.title ?? '').replace(/["\r\n]/g, "'")}"`
+  // Strict readers know no title before a shaper, and none that is not the first keyword.
+  out.push(tables.length > 1 ? `# ${title}` : title)
+  for (const n of notes) out.push(`# ${n.replace(/[\r\n]+/g, ' ')}`)
   for (const { dimensions, size, domainMin, domainMax } of tables) {
     out.push(`LUT_${dimensions}D_SIZE ${size}`)
     // With a shaper each table says what it is given; a table alone says it in the usual words, channel by channel.

@@ -2,7 +2,7 @@
 import type { Lut } from '../luts'
 import { parseClf } from './clf'
 import { parseCsvCurve } from './csv-curve'
-import { FormatError, parseCube } from './cube'
+import { FormatError, parseCube, type Note } from './cube'
 import { parseHald } from './hald'
 import { isPng } from './png'
 
@@ -21,7 +21,7 @@ interface LutFileKind {
   /** Other endings that such files have. */
   readonly alsoNamed?: readonly string[]
   /** Throws FormatError with the line and the reason; null where the file is of another kind. */
-  readonly parse: ((text: LutText) => Lut | null) | { readonly bytes: (bytes: Uint8Array) => Lut | null }
+  readonly parse: ((text: LutText, note: Note) => Lut | null) | { readonly bytes: (bytes: Uint8Array) => Lut | null }
 }
 /** The kinds that are read, in the order in which a file is tried; the last takes what no other did. */
 const lutFileKinds: readonly LutFileKind[] = [
@@ -33,26 +33,31 @@ const lutFileKinds: readonly LutFileKind[] = [
     parse: ({ text, start }) => (start.startsWith('<') ? parseClf(text) : null),
   },
   { id: 'csv', extension: 'csv', parse: ({ text, firstRow }) => (isTable(firstRow) ? parseCsvCurve(text) : null) },
-  { id: 'cube', extension: 'cube', parse: ({ text }) => parseCube(text) },
+  { id: 'cube', extension: 'cube', parse: ({ text }, note) => parseCube(text, note) },
 ]
 export const lutFileBytes = 96 * 1024 * 1024
+const mostNotes = 20
 
 /** A table of rows and separators, with or without a heading; a .cube never has any. */
 const isTable = (row: string): boolean => /[,;\t]/.test(row) && !/^(TITLE|LUT_|DOMAIN_)/.test(row)
 
 /**
- * Reads a file's bytes; `decode` turns them into text where they are text. Throws FormatError with the line, where
- * there are lines, and the reason.
+ * Reads a file's bytes; `decode` turns them into text where they are text. `notes` are sentences about what was left
+ * out of account. Throws FormatError with the line, where there are lines, and the reason.
  */
 export function parseLutFile(
   bytes: Uint8Array,
   decode: (bytes: Uint8Array) => string,
-): { readonly format: string; readonly lut: Lut } {
+): { readonly format: string; readonly lut: Lut; readonly notes: readonly string[] } {
   if (bytes.length > lutFileBytes) throw new FormatError(`The file is larger than ${lutFileBytes / 1048576} MB.`, 0)
   let read: LutText | null = null
+  const notes: string[] = []
+  const note: Note = (sentence) => {
+    if (notes.length < mostNotes) notes.push(sentence)
+  }
   for (const { id, parse } of lutFileKinds) {
-    const lut = typeof parse === 'function' ? parse((read ??= textOf(decode(bytes)))) : parse.bytes(bytes)
-    if (lut) return { format: id, lut }
+    const lut = typeof parse === 'function' ? parse((read ??= textOf(decode(bytes))), note) : parse.bytes(bytes)
+    if (lut) return { format: id, lut, notes }
   }
   throw new FormatError('This is no LUT file of a kind that is read.', 0)
 }

@@ -1,10 +1,9 @@
 // Queries about LUTs: one row per distinct content.
-import type { LutSummary } from '@contracts/index'
-import type { Inspection } from '@core/lut-bench'
+import type { LutInspection, LutSummary } from '@contracts/index'
 import type { Queryable } from './pool'
 
 /** Inspections of another version are made anew. */
-export const inspectionVersion = 1
+export const inspectionVersion = 2
 
 interface Row {
   readonly hash: string
@@ -47,8 +46,8 @@ export async function findLut(db: Queryable, hash: string): Promise<LutSummary |
   return rows[0] && summaryOf(rows[0])
 }
 
-export async function findInspection(db: Queryable, hash: string): Promise<Inspection | undefined> {
-  const { rows } = await db.query<{ inspection: (Inspection & { readonly version: number }) | null }>(
+export async function findInspection(db: Queryable, hash: string): Promise<LutInspection | undefined> {
+  const { rows } = await db.query<{ inspection: (LutInspection & { readonly version: number }) | null }>(
     'SELECT inspection FROM luts WHERE hash = $1',
     [hash],
   )
@@ -56,7 +55,7 @@ export async function findInspection(db: Queryable, hash: string): Promise<Inspe
   return found?.version === inspectionVersion ? found : undefined
 }
 
-export async function keepInspection(db: Queryable, hash: string, inspection: Inspection): Promise<void> {
+export async function keepInspection(db: Queryable, hash: string, inspection: LutInspection): Promise<void> {
   await db.query('UPDATE luts SET inspection = $2 WHERE hash = $1', [
     hash,
     JSON.stringify({ version: inspectionVersion, ...inspection }),

@@ -1,8 +1,7 @@
 // LUT files on their way in, and what is found in them: read and inspected by the workers, kept by content.
 import type { ReadableStream } from 'node:stream/web'
 import { lutFileBytes } from '@core/formats'
-import type { Inspection } from '@core/lut-bench'
-import type { LutSummary } from '@contracts/index'
+import type { LutInspection, LutSummary } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { findInspection, findLut, insertLut, keepInspection } from '../db/luts'
 import { Problem } from '../problem'
@@ -34,7 +33,7 @@ export async function keepLut(
 }
 
 /** What is found in a kept LUT: once, and then kept. */
-export async function inspectionOf({ pool, store, workers }: Context, hash: string): Promise<Inspection> {
+export async function inspectionOf({ pool, store, workers }: Context, hash: string): Promise<LutInspection> {
   const kept = await findInspection(pool, hash)
   if (kept) return kept
   const found = await workers.inspectFile({ path: store.lutPath(hash) })

@@ -3,7 +3,7 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
-import type { GuessSummary } from '@contracts/responses'
+import type { GuessSummary, LutInspection } from '@contracts/responses'
 import { solveAims, type Aim, type Solution } from '@core/aims'
 import { exportLut, printExport, type ExportSettings } from '@core/bake'
 import { FormatError, parseLutFile } from '@core/formats'
@@ -20,7 +20,7 @@ import {
 } from '@core/grade'
 import { guessEncoding, type ColourTags } from '@core/guess'
 import { fitWithin, frameOfDecoded, shrink, type CodeRange, type DecodedPicture, type Frame } from '@core/image'
-import { inspectLut, type Inspection } from '@core/lut-bench'
+import { inspectLut } from '@core/lut-bench'
 import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
 import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
 import { packedBeside } from '../store/store'
@@ -287,4 +287,7 @@ export function readLutFile({ path, packedPath }: { path: string; packedPath: st
     throw error
   }
 }
-export const inspectFile = ({ path }: { path: string }): Inspection => inspectLut(readLut(path))
+export function inspectFile({ path }: { path: string }): LutInspection {
+  const { lut, notes } = parseLutFile(readFileSync(path), decodeText)
+  return { ...inspectLut(lut), notes }
+}

@@ -2,11 +2,10 @@
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
-import type { GuessSummary } from '@contracts/responses'
+import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { Aim, Solution } from '@core/aims'
 import type { ExportSettings } from '@core/bake'
 import type { ColourTags } from '@core/guess'
-import type { Inspection } from '@core/lut-bench'
 import type { Finding, Pointed } from '@core/readings'
 import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, SourceSight, WireFrame } from './frame-worker'
 
@@ -19,7 +18,7 @@ export interface FrameWorkers {
   ) => Promise<Uint8Array>
   readonly bakeFile: (task: GradeTask & { index: number; settings: ExportSettings; title: string }) => Promise<BakedLut>
   readonly readLutFile: (file: { path: string; packedPath: string }) => Promise<ReadLut | RefusedLut>
-  readonly inspectFile: (file: { path: string }) => Promise<Inspection>
+  readonly inspectFile: (file: { path: string }) => Promise<LutInspection>
   readonly findings: (
     task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number },
   ) => Promise<readonly Finding[]>

@@ -241,6 +241,24 @@ describe('bake, lookup, fit, encodings', () => {
     back.data.forEach((v, i) => expect(Math.abs(v - own.data[i]!)).toBeLessThan(1e-6))
   })
 
+  test('inspect says what LUTs are, and which lines it left out', async () => {
+    writeFileSync(at('plain.cube'), `lut_1d_size 2\nLUT_IN_VIDEO_RANGE\n0 0 0\n0.5 0.5 0.5\n`)
+    await pale('bake', '--grade', at('bake.json'), '--size', '33', at('conversion.cube'))
+    const { code, out } = await pale('inspect', at('plain.cube'), at('conversion.cube'), '--json')
+    expect(code).toBe(0)
+    expect(JSON.parse(out)).toMatchObject([
+      {
+        format: 'cube',
+        dimensions: 1,
+        notes: ['Line 2: "LUT_IN_VIDEO_RANGE" is not known in this format; it is left out of account.'],
+        inspection: { expects: { kind: 'look' }, range: { low: 0, high: 0.5 } },
+      },
+      { dimensions: 3, notes: [], inspection: { expects: { kind: 'conversion' } } },
+    ])
+    expect((await pale('inspect', at('plain.cube'))).out).toMatch(/plain\.cube: look.*\n[^]*▲ Line 2/)
+    expect(await pale('inspect', at('bake.json'))).toMatchObject({ code: 2, err: expect.stringContaining('bake.json') })
+  })
+
   test('lookup names the encoding of a data sheet', async () => {
     const { out } = await pale('lookup', '--grey', '41.1%', '--black', '95/1023', '--json')
     expect((JSON.parse(out) as { matches: { id: string }[] }).matches[0]!.id).toBe('log-420-95')
@@ -338,6 +356,29 @@ describe('bad use ends with 2 and one clear line', () => {
       },
       /is no grade/,
     ],
+    [
+      'a shaper before a Hald picture',
+      () => {
+        writeFileSync(at('plain.json'), JSON.stringify(defaultGrade('log-351-128')))
+        return ['bake', '--grade', at('plain.json'), '--format', 'hald', '--shaper', at('x.png')]
+      },
+      /no place for a curve/,
+    ],
+    [
+      'a LUT without the grade that refers to it',
+      () => [
+        'convert',
+        ramp(),
+        at('x.png'),
+        '--encoding',
+        'gamma-2.4',
+        '--display',
+        'bt709-2.4',
+        '--lut',
+        at('x.cube'),
+      ],
+      /name it with --grade/,
+    ],
     ['a patch outside', () => ['guess', ramp(), '--patch', '0,0,9999,9999=0.18'], /24×24|does not lie/],
     ['a picture too small to guess', () => ['guess', ramp()], /24×24/],
   ])('%s', async (_, args, reason) => {
@@ -350,7 +391,7 @@ describe('bad use ends with 2 and one clear line', () => {
 
   test('--help documents every command', async () => {
     const overview = (await pale('--help')).out
-    for (const name of ['encodings', 'lookup', 'fit', 'guess', 'convert', 'bake']) {
+    for (const name of ['encodings', 'lookup', 'fit', 'guess', 'measure', 'convert', 'bake', 'inspect']) {
       expect(overview).toContain(`pale ${name}`)
       expect((await pale(name, '--help')).out).toContain(`pale ${name}`)
     }

@@ -5,9 +5,9 @@
 // entries to turn about.
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
-import { placeFor, placeLut, type Inspection } from '@core/lut-bench'
+import { placeFor, placeLut } from '@core/lut-bench'
 import { unpackLut, type Lut } from '@core/luts'
-import type { LutSummary, ShotDetail } from '@contracts/responses'
+import type { LutInspection, LutSummary, ShotDetail } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import { useGrade } from '../../stores/grade'
 import { useLuts } from '../../stores/luts'
@@ -20,14 +20,14 @@ import WheelChart from './WheelChart.vue'
 const props = defineProps<{ lut: LutSummary; shot: ShotDetail | null }>()
 const lutStore = useLuts()
 const grade = useGrade()
-const found = shallowRef<Inspection | null>(null)
+const found = shallowRef<LutInspection | null>(null)
 const table = shallowRef<Lut | null>(null)
 const fault = ref('')
 const said = ref('')
 onMounted(async () => {
   try {
     const [inspection, bytes] = await Promise.all([
-      request<Inspection>(`/luts/${props.lut.hash}/inspection`),
+      request<LutInspection>(`/luts/${props.lut.hash}/inspection`),
       fetch(`/api/luts/${props.lut.hash}/packed`).then((r) => r.arrayBuffer()),
     ])
     found.value = inspection
@@ -102,6 +102,9 @@ const facts = computed(() => {
     },
     { id: 'folds', name: words.folds, tip: words.foldsTip, value: some(i.folds), warn: i.folds.length > 0 },
     { id: 'banding', name: words.banding, tip: words.bandingTip, value: some(i.banding), warn: i.banding.length > 0 },
+    ...(i.notes.length > 0
+      ? [{ id: 'notes', name: words.notes, tip: words.notesTip, value: i.notes.join(' '), warn: true }]
+      : []),
   ]
 })
 </script>

@@ -40,6 +40,8 @@ export const text = {
     foldsTip: 'Where a brighter grey comes out darker.',
     banding: 'Will band',
     bandingTip: 'Where one step of 8-bit footage becomes more than two and a half.',
+    notes: 'Left out',
+    notesTip: 'Lines of the file that this program does not know.',
     none: 'none',
     atInput: (v: number): string => `at ${(v * 100).toFixed(0)} % in`,
     stretch: (from: number, to: number): string => `${(from * 100).toFixed(0)}–${(to * 100).toFixed(0)} %`,
