@@ -46,7 +46,8 @@ export const bakeCommand: Command = {
       json: { file: out, ...settings, leftOut, error },
       text:
         `${out}: ${size}×${size}×${size}. ${carried} ` +
-        `${error.measure} of colours spread over all codes: mean ${error.mean.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
+        `${error.measure} of colours spread over all codes: mean ${error.mean.toFixed(3)}, ` +
+        `worst ${error.worst.toFixed(3)}.`,
     }
   },
 }

@@ -314,7 +314,8 @@ function notesOf(
         ]
       : []),
     ...(shaper ? ['A curve stands before the cube: not every program reads both.'] : []),
-    `Against direct evaluation on ${error.pixels} ${ofFrame ? 'pixels of one frame' : 'colours spread over all codes'}, ` +
+    `Against direct evaluation on ${error.pixels} ` +
+      `${ofFrame ? 'pixels of one frame' : 'colours spread over all codes'}, ` +
       `${error.measure.replace('Δ', 'Delta ')}: mean ${error.mean.toFixed(3)}, 99.9th percentile ` +
       `${error.percentile999.toFixed(3)}, worst ${error.worst.toFixed(3)}.`,
   ]

@@ -1,14 +1,23 @@
 // The formulas of a common LUT format file: matrices, ranges, logs, exponents, decision lists.
 import type { ExponentStyle, CdlStyle, Formula, LogParameters, LogStyle } from '../luts'
 import { FormatError } from './cube'
-import { type Triple, type Element, attributesFor, child, numberOf, arrayOf, valueIn } from './clf-nodes'
+import {
+  type Triple,
+  type Element,
+  attributesFor,
+  child,
+  numberOf,
+  arrayOf,
+  requireChannels,
+  valueIn,
+} from './clf-nodes'
 
 export function matrixOf(e: Element, into: number, out: number, line: number): Formula {
   const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
   const columns = dims[1] ?? 0
   if (dims[0] !== 3 || (columns !== 3 && columns !== 4)) throw new FormatError('Matrix: 3 × 3 or 3 × 4 is read.', line)
-  // Some writers add a third dimension.
-  const { values } = arrayOf(e, dims.length === 3 ? 3 : 2, line)
+  // A third number, as older versions have it, says three components again.
+  const { values } = arrayOf(e, 2, line)
   const row = (r: number): readonly number[] => [...values.subarray(r * columns, r * columns + columns)]
   const rows = [row(0), row(1), row(2)]
   return {
@@ -65,6 +74,7 @@ export function logOf(e: Element, line: number): Formula {
       line,
     )
   const given = e.children.filter((c) => c.name === 'LogParams')
+  requireChannels(e, given, line)
   const channel = (name: string): LogParameters => {
     const attributes = attributesFor(given, name)
     const number = (key: string, initial: number): number =>
@@ -118,6 +128,7 @@ export function exponentOf(e: Element, line: number): Formula {
     )
   const given = e.children.filter((c) => c.name === 'ExponentParams')
   if (given.length === 0) throw new FormatError('Exponent has no ExponentParams.', line)
+  requireChannels(e, given, line)
   const read = (key: string, initial: number): Triple =>
     ['R', 'G', 'B'].map((name) => {
       const attributes = attributesFor(given, name)

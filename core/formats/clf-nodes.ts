@@ -13,6 +13,15 @@ export interface Element {
   readonly text: string
 }
 
+/** Refuses parameters for a channel that there is none of. */
+export function requireChannels(e: Element, given: readonly Element[], line: number): void {
+  for (const { attributes } of given) {
+    const { channel } = attributes
+    if (channel !== undefined && !['R', 'G', 'B'].includes(channel))
+      throw new FormatError(`${e.name}: there is no channel "${channel.slice(0, 20)}"; R, G and B are.`, line)
+  }
+}
+
 /** The attributes of the parameters for a channel, or of those for all channels. */
 export function attributesFor(given: readonly Element[], channel: string): Element['attributes'] {
   const own = given.find((g) => g.attributes['channel'] === channel)
@@ -48,7 +57,8 @@ export function arrayOf(
 ): { readonly dim: readonly number[]; readonly values: Float64Array } {
   const array = child(e, 'Array')
   if (!array) throw new FormatError(`${e.name} has no Array.`, line)
-  const dim = (array.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
+  const stated = (array.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
+  const dim = dimensions === 2 && stated.length === 3 && stated[2] === 3 ? stated.slice(0, 2) : stated
   if (dim.length !== dimensions || !dim.every((d) => Number.isInteger(d) && d >= 1 && d <= cubeLimits.max1d))
     throw new FormatError(
       `${e.name}: the dimensions "${(array.attributes['dim'] ?? '').slice(0, 40)}" are not those of ` +

@@ -3,7 +3,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import type { Lut, LutPart, LutTable } from '../luts'
 import { cubeLimits, FormatError } from './cube'
-import { clfLimits, type Element, elementOf, child, arrayOf } from './clf-nodes'
+import { clfLimits, type Element, elementOf, child, arrayOf, numberOf } from './clf-nodes'
 import { matrixOf, rangeOf, logOf, exponentOf, cdlOf } from './clf-formulas'
 
 /**
@@ -68,6 +68,8 @@ export function parseClf(text: string): Lut {
   }
   const list = (Array.isArray(nodes) ? nodes : []).map(elementOf).find((e) => e?.name === 'ProcessList')
   if (!list) throw new FormatError('The file holds no ProcessList.', 0)
+  const listLine = linesOf(text, ['ProcessList'])[0] ?? 0
+  requireProcessList(list, listLine)
   const described = new Set(['Description', 'InputDescriptor', 'OutputDescriptor', 'Info'])
   const steps = list.children.filter((e) => !described.has(e.name))
   const lines = linesOf(text, partNames)
@@ -78,15 +80,29 @@ export function parseClf(text: string): Lut {
       0,
     )
   let known = 0
+  let leaves: string | undefined
   const parts = steps.flatMap((e) => {
     const line = partNames.includes(e.name) ? (lines[known++] ?? 0) : 0
-    return partOf(e, line)
+    const made = partOf(e, line)
+    const { inBitDepth, outBitDepth } = e.attributes
+    if (leaves !== undefined && inBitDepth !== leaves)
+      throw new FormatError(`${e.name} takes ${inBitDepth ?? ''}, but the part before it gives ${leaves}.`, line)
+    leaves = outBitDepth
+    return made
   })
   const title = list.attributes['name'] ?? list.children.find((e) => e.name === 'Description')?.text ?? ''
   const [only] = parts
   return parts.length === 1 && only && !('formula' in only)
     ? { ...only, title: title.trim().slice(0, 200) }
     : { dimensions: 'sequence', title: title.trim().slice(0, 200), parts }
+}
+
+/** ST 2136-1, clause 6.2: an identifier, and a version that is known. */
+function requireProcessList({ attributes }: Element, line: number): void {
+  if (!attributes['id']?.trim()) throw new FormatError('ProcessList has no id.', line)
+  const version = attributes['compCLFversion']
+  if (version !== undefined && !/^(1(\.\d)?|2(\.0)?|3(\.0)?)$/.test(version.trim()))
+    throw new FormatError(`Version "${version.slice(0, 20)}" of the format is not read here; up to 3.0 is.`, line)
 }
 
 const partNames: readonly string[] = ['Matrix', 'Range', 'Log', 'Exponent', 'ASC_CDL', 'LUT1D', 'LUT3D']
@@ -97,7 +113,9 @@ function partOf(e: Element, line: number): readonly LutPart[] {
       `"${e.name.slice(0, 40)}" is not a part that is read here (${partNames.join(', ')} are).`,
       line,
     )
-  if (e.attributes['bypass'] === 'true') return []
+  const bypass = (e.attributes['bypass'] ?? 'false').toLowerCase()
+  if (bypass !== 'true' && bypass !== 'false')
+    throw new FormatError(`${e.name}: bypass is true or false, not "${bypass.slice(0, 20)}".`, line)
   const depth = (name: string): number => {
     const word = e.attributes[name]
     const code = word === undefined ? undefined : fullCode[word]
@@ -110,11 +128,12 @@ function partOf(e: Element, line: number): readonly LutPart[] {
   }
   const into = depth('inBitDepth')
   const out = depth('outBitDepth')
+  if (bypass === 'true') return []
   switch (e.name) {
     case 'LUT1D':
-      return [curveTableOf(e, out, line)]
+      return [curveTableOf(e, into, out, line)]
     case 'LUT3D':
-      return [cubeOf(e, out, line)]
+      return [cubeOf(e, into, out, line)]
     case 'Matrix':
       return [matrixOf(e, into, out, line)]
     case 'Range':
@@ -130,10 +149,37 @@ function partOf(e: Element, line: number): readonly LutPart[] {
 
 const unit = { title: '', domainMin: [0, 0, 0], domainMax: [1, 1, 1] } as const
 
-function curveTableOf(e: Element, out: number, line: number): LutTable {
-  for (const flag of ['halfDomain', 'rawHalfs'])
-    if (e.attributes[flag] === 'true') throw new FormatError(`LUT1D: ${flag} is not read here.`, line)
-  if (child(e, 'IndexMap')) throw new FormatError('LUT1D: an IndexMap is not read here.', line)
+/** Where a table's first and last entry stand, on the scale where 1 is the full code. */
+function domainOf(e: Element, into: number, size: number, line: number): Pick<LutTable, 'domainMin' | 'domainMax'> {
+  const map = child(e, 'IndexMap')
+  if (!map) return { domainMin: unit.domainMin, domainMax: unit.domainMax }
+  const ends = map.text
+    .trim()
+    .split(/\s+/)
+    .map((pair) => pair.split('@').map((word) => numberOf(word, line, `${e.name}: IndexMap`)))
+  const [low, high] = ends
+  if (ends.length !== 2 || low?.[1] !== 0 || high?.[1] !== size - 1 || !((low[0] ?? 0) < (high[0] ?? 0)))
+    throw new FormatError(
+      `${e.name}: an IndexMap of two ends is read, from entry 0 to entry ${size - 1}; this one is another.`,
+      line,
+    )
+  const [from, to] = [(low[0] ?? 0) / into, (high[0] ?? 0) / into]
+  return { domainMin: [from, from, from], domainMax: [to, to, to] }
+}
+
+/** A half float's bits as its value (IEEE 754, binary16). */
+function halfOf(bits: number): number {
+  const sign = bits & 0x8000 ? -1 : 1
+  const exponent = (bits >> 10) & 31
+  const fraction = bits & 1023
+  if (exponent === 0) return sign * fraction * 2 ** -24
+  return exponent === 31 ? NaN : sign * (1 + fraction / 1024) * 2 ** (exponent - 15)
+}
+
+function curveTableOf(e: Element, into: number, out: number, line: number): LutTable {
+  for (const name of ['halfDomain', 'hueAdjust'])
+    if (!['false', 'none', undefined].includes(e.attributes[name]?.toLowerCase()))
+      throw new FormatError(`LUT1D: ${name} is not read here.`, line)
   const {
     dim: [length = 0, channels = 0],
     values,
@@ -143,17 +189,21 @@ function curveTableOf(e: Element, out: number, line: number): LutTable {
       `LUT1D: ${length} rows of ${channels} are refused; 2 to ${cubeLimits.max1d} rows of 1 or 3 are read.`,
       line,
     )
-  return {
-    ...unit,
-    dimensions: 1,
-    size: length,
-    data: Float32Array.from({ length: length * 3 }, (_, i) => values[channels === 1 ? Math.floor(i / 3) : i] / out),
-  }
+  const valueOf = e.attributes['rawHalfs']?.toLowerCase() === 'true' ? halfOf : (v: number): number => v / out
+  const data = Float32Array.from({ length: length * 3 }, (_, i) =>
+    valueOf(values[channels === 1 ? Math.floor(i / 3) : i]),
+  )
+  if (!data.every(Number.isFinite)) throw new FormatError('LUT1D: an entry is no finite number.', line)
+  return { ...unit, ...domainOf(e, into, length, line), dimensions: 1, size: length, data }
 }
 
 /** The file runs with blue fastest, our tables with red fastest. */
-function cubeOf(e: Element, out: number, line: number): LutTable {
-  if (child(e, 'IndexMap')) throw new FormatError('LUT3D: an IndexMap is not read here.', line)
+function cubeOf(e: Element, into: number, out: number, line: number): LutTable {
+  const between = (e.attributes['interpolation'] ?? 'trilinear').toLowerCase()
+  if (between !== 'trilinear' && between !== 'tetrahedral')
+    throw new FormatError(`LUT3D: the interpolation "${between.slice(0, 20)}" is not one that is read.`, line)
+  if (e.attributes['rawHalfs']?.toLowerCase() === 'true')
+    throw new FormatError('LUT3D: rawHalfs is not read here.', line)
   const dims = (child(e, 'Array')?.attributes['dim'] ?? '').trim().split(/\s+/).map(Number)
   const [size = 0] = dims
   if (
@@ -174,5 +224,5 @@ function cubeOf(e: Element, out: number, line: number): LutTable {
     for (let g = 0; g < size; g++)
       for (let b = 0; b < size; b++, from += 3)
         for (let c = 0; c < 3; c++) data[((b * size + g) * size + r) * 3 + c] = values[from + c] / out
-  return { ...unit, dimensions: 3, size, data }
+  return { ...unit, ...domainOf(e, into, size, line), dimensions: 3, size, data, interpolation: between }
 }

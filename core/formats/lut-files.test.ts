@@ -160,8 +160,8 @@ describe('common LUT format', () => {
     ['a NaN', `<LUT1D ${depths}><Array dim="2 1">0 nan</Array></LUT1D>`, /"nan" is not a number/, 4],
     ['a cube of size 4096', `<LUT3D ${depths}><Array dim="4096 4096 4096 3">0</Array></LUT3D>`, /refused/, 4],
     [
-      'an index map',
-      `<LUT1D ${depths}><IndexMap dim="2">0@0 1@1</IndexMap><Array dim="2 1">0 1</Array></LUT1D>`,
+      'an index map of other entries',
+      `<LUT1D ${depths}><IndexMap dim="2">0@0 1@2</IndexMap><Array dim="2 1">0 1</Array></LUT1D>`,
       /IndexMap/,
       4,
     ],

@@ -42,7 +42,7 @@ function exactPart(part: LutPart, interpolation: Interpolation): Operation | nul
   const [low] = domainMin
   const [high] = domainMax
   const even = domainMin.every((v) => v === low) && domainMax.every((v) => v === high)
-  if (!even || interpolation !== 'tetrahedral') return null
+  if (!even || (part.interpolation ?? interpolation) !== 'tetrahedral') return null
   return {
     ...pixelsOperation((pixels) => applyLut(part, pixels, interpolation), 'displaySignal'),
     exactOn: { size, low, high },

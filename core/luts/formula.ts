@@ -55,8 +55,8 @@ export type Formula =
     }
 
 type Curve = (v: number) => number
-// The smallest number a logarithm is taken of: the least positive half float (ST 2136-1, clause 6.7).
-const leastLog = 2 ** -24
+// The smallest number a logarithm is taken of: the least normal single float (ST 2136-1, clause 6.7).
+const leastLog = 2 ** -126
 
 /** The formula as one curve for each channel, or null where it mixes channels. */
 export function formulaCurves(f: Formula): readonly [Curve, Curve, Curve] | null {
@@ -142,7 +142,9 @@ function exponentCurve(style: ExponentStyle, exponent: number, offset: number): 
 
 /** A power with a straight toe that meets it in value and slope (ST 2136-1, clause 6.8). */
 function momentCurve(exponent: number, offset: number, reverse: boolean): Curve {
-  if (exponent <= 1 || offset <= 0) return (v) => Math.max(v, 0) ** (reverse ? 1 / exponent : exponent)
+  // Without an offset the toe has no length; with an exponent of 1 it is all there is.
+  if (offset <= 0) return (v) => Math.max(v, 0) ** (reverse ? 1 / exponent : exponent)
+  if (exponent <= 1) return (v) => (reverse ? v * (1 + offset) : v / (1 + offset))
   const breakAt = offset / (exponent - 1)
   const slope = ((exponent - 1) / offset) * ((offset * exponent) / ((exponent - 1) * (offset + 1))) ** exponent
   const level = breakAt * slope
@@ -172,10 +174,11 @@ function applyCdl(f: Cdl, pixels: Float64Array): void {
   }
   for (let i = 0; i < pixels.length; i += 3) {
     if (forward) bend(i)
+    else if (clamp) for (let c = i; c < i + 3; c++) pixels[c] = clamp01(pixels[c])
     const luma = 0.2126 * pixels[i] + 0.7152 * pixels[i + 1] + 0.0722 * pixels[i + 2]
     for (let c = i; c < i + 3; c++) {
       const v = luma + (pixels[c] - luma) * by
-      pixels[c] = clamp ? Math.min(1, Math.max(0, v)) : v
+      pixels[c] = clamp ? clamp01(v) : v
     }
     if (!forward) bend(i)
   }

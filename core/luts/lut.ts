@@ -17,6 +17,8 @@ export interface Lut1d extends LutBase {
 }
 export interface Lut3d extends LutBase {
   readonly dimensions: 3
+  /** How its file says that it is to be read between its entries; then nothing else counts. */
+  readonly interpolation?: Interpolation
 }
 export type LutTable = Lut1d | Lut3d
 export type LutPart = LutTable | Formula
@@ -39,7 +41,7 @@ export function applyLut(lut: Lut, pixels: Float64Array, interpolation: Interpol
       if ('formula' in part) applyFormula(part, pixels)
       else applyLut(part, pixels, interpolation)
   } else if (lut.dimensions === 1) apply1d(lut, pixels)
-  else apply3d(lut, pixels, interpolation === 'trilinear' ? trilinear : tetrahedral)
+  else apply3d(lut, pixels, (lut.interpolation ?? interpolation) === 'trilinear' ? trilinear : tetrahedral)
 }
 
 /** Entries per axis: of the largest cube, else of the longest curve; 0 where there are only formulas. */

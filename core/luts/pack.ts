@@ -1,6 +1,6 @@
 // LUTs as bytes, to be kept and sent without being printed and read again: a header of JSON, then the tables' floats.
 import type { Formula } from './formula'
-import type { Lut, LutPart, LutTable } from './lut'
+import type { Interpolation, Lut, LutPart, LutTable } from './lut'
 
 const magic = 'PMLUT1\n\n'
 type Triple = readonly [number, number, number]
@@ -9,6 +9,7 @@ interface TableHeader {
   readonly size: number
   readonly domainMin: Triple
   readonly domainMax: Triple
+  readonly interpolation?: Interpolation
 }
 interface Header {
   readonly title: string
@@ -29,9 +30,12 @@ export function packLut(lut: Lut): Uint8Array {
   const header: Header = {
     title: lut.title,
     sequence: lut.dimensions === 'sequence',
-    parts: parts.map((p) =>
-      'formula' in p ? p : { dimensions: p.dimensions, size: p.size, domainMin: p.domainMin, domainMax: p.domainMax },
-    ),
+    parts: parts.map((p) => {
+      if ('formula' in p) return p
+      const { dimensions, size, domainMin, domainMax } = p
+      const own = p.dimensions === 3 && p.interpolation ? { interpolation: p.interpolation } : {}
+      return { dimensions, size, domainMin, domainMax, ...own }
+    }),
   }
   const json = bytesOf(asciiJson(header))
   const start = 12 + json.length + ((4 - (json.length % 4)) % 4)

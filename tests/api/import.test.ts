@@ -193,7 +193,7 @@ describe('LUTs', () => {
     ['size 1', good.replace('SIZE 2', 'SIZE 1'), /Line 2: A size of 1 is refused/],
     ['size 300', good.replace('SIZE 2', 'SIZE 300'), /Line 2: A size of 300 is refused/],
     ['no size', good.replace('LUT_3D_SIZE 2\n', ''), /Line 2: Rows begin before the size/],
-    ['text first', `<hello>\n${good}`, /Line 1: "<hello>" is no keyword/],
+    ['text first', `=hello=\n${good}`, /Line 1: "=hello=" is no keyword/],
     ['nothing', '', /empty|size is missing/],
   ])('%s is refused with line and reason', async (_, body, reason) => {
     const before = stored('incoming')

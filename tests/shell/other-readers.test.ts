@@ -1,5 +1,5 @@
-// What is written is read by others: a general colour library's own reader (Debian's opencolorio-tools) takes every file
-// that bake writes, and what it makes of colours is what this program makes of them.
+// What is written is read by others: a general colour library's own reader (Debian's opencolorio-tools) takes every
+// file that bake writes, and what it makes of colours is what this program makes of them.
 import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'

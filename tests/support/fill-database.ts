@@ -44,9 +44,10 @@ export async function fillDatabase(url: string, shots: number, revisionsEach: nu
        SELECT $1, 'Set-up ' || n FROM generate_series(1, greatest(1, $2 / 4)) n`,
       [projectId, shots],
     )
+    // Footage of this film, and of others.
     await db.query(
       `INSERT INTO media (hash, size_bytes, facts, frame_times)
-       SELECT encode(sha256(($1::text || n)::bytea), 'hex'), 1000000, $3, '{0}' FROM generate_series(1, $2::int) n`,
+       SELECT encode(sha256(($1::text || n)::bytea), 'hex'), 1000000, $3, '{0}' FROM generate_series(1, $2::int * 8) n`,
       [projectId, shots, facts],
     )
     await db.query('ANALYZE scenes, setups, media')
