@@ -1,7 +1,16 @@
 // A supplied LUT as operations: curves where it has one dimension, its own grid where it has three, one behind the
 // other where it has parts.
-import { encodingById, gamutById, gamutToGamut, invert, type Gamut } from '../colour'
-import { applyLut, formulaCurves, lookUp1d, type Interpolation, type Lut, type LutPart } from '../luts'
+import { encodingById, gamutById, gamutToGamut, invert, type Gamut, type Matrix3 } from '../colour'
+import {
+  applyLut,
+  cdlStages,
+  formulaCurves,
+  lookUp1d,
+  type Formula,
+  type Interpolation,
+  type Lut,
+  type LutPart,
+} from '../luts'
 import { lutTakesSide } from './document'
 import {
   channelCurves,
@@ -24,29 +33,45 @@ export function lutOperations(
 ): readonly Operation[] {
   const parts: readonly LutPart[] = lut.dimensions === 'sequence' ? lut.parts : [lut]
   const whole = pixelsOperation((pixels) => applyLut(lut, pixels, interpolation), takes, leaves)
-  const run = parts.map((part) => exactPart(part, interpolation))
-  const grids = run.filter((o) => o?.kind === 'pixels').length
-  const exact = run.every((o): o is Operation => o !== null) && grids <= 1
-  return exact ? run : [whole]
+  const run: Operation[] = []
+  for (const part of parts) {
+    const stages = exactStages(part, interpolation)
+    if (!stages) return [whole]
+    run.push(...stages)
+  }
+  return run.filter((o) => o.kind === 'pixels').length <= 1 ? run : [whole]
 }
 
-/** A part that needs no approximation when compiled; null where it does. */
-function exactPart(part: LutPart, interpolation: Interpolation): Operation | null {
-  if ('formula' in part) {
-    const curves = formulaCurves(part)
-    if (curves) return channelCurves(...curves)
-    return part.formula === 'matrix' && part.offset.every((o) => o === 0) ? matrixOperation(part.matrix as never) : null
-  }
-  if (part.dimensions === 1) return channelCurves(lookUp1d(part, 0), lookUp1d(part, 1), lookUp1d(part, 2))
+/** A part as stages that need no approximation when compiled; null where there are none. */
+function exactStages(part: LutPart, interpolation: Interpolation): readonly Operation[] | null {
+  if ('formula' in part) return formulaStages(part)
+  if (part.dimensions === 1) return [channelCurves(lookUp1d(part, 0), lookUp1d(part, 1), lookUp1d(part, 2))]
   const { size, domainMin, domainMax } = part
   const [low] = domainMin
   const [high] = domainMax
   const even = domainMin.every((v) => v === low) && domainMax.every((v) => v === high)
   if (!even || (part.interpolation ?? interpolation) !== 'tetrahedral') return null
-  return {
-    ...pixelsOperation((pixels) => applyLut(part, pixels, interpolation), 'displaySignal'),
-    exactOn: { size, low, high },
-  }
+  const cube = pixelsOperation((pixels) => applyLut(part, pixels, interpolation), 'displaySignal')
+  return [{ ...cube, exactOn: { size, low, high } }]
+}
+
+function formulaStages(formula: Formula): readonly Operation[] {
+  const curves = formulaCurves(formula)
+  if (curves) return [channelCurves(...curves)]
+  if (formula.formula === 'cdl') return cdlStages(formula).flatMap(formulaStages)
+  if (formula.formula !== 'matrix')
+    throw new RangeError(`The formula "${formula.formula}" has neither curves nor a matrix.`)
+  const [red, green, blue] = formula.offset
+  const matrix = matrixOperation(formula.matrix as unknown as Matrix3)
+  if (red === 0 && green === 0 && blue === 0) return [matrix]
+  return [
+    matrix,
+    channelCurves(
+      (v) => v + red,
+      (v) => v + green,
+      (v) => v + blue,
+    ),
+  ]
 }
 
 /** What a side of the Passage gives a LUT: its light's gamut, and its encoded domain. */

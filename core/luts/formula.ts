@@ -84,7 +84,7 @@ export function applyFormula(f: Formula, pixels: Float64Array): void {
   if (curves) {
     for (let i = 0; i < pixels.length; i++) pixels[i] = curves[i % 3](pixels[i])
   } else if (f.formula === 'matrix') applyMatrix(f.matrix, f.offset, pixels)
-  else if (f.formula === 'cdl') applyCdl(f, pixels)
+  else if (f.formula === 'cdl') for (const stage of cdlStages(f)) applyFormula(stage, pixels)
 }
 
 function applyMatrix(m: readonly number[], [or, og, ob]: Triple, pixels: Float64Array): void {
@@ -163,23 +163,18 @@ function cdlCurves({ style, slope, offset, power }: Cdl): readonly [Curve, Curve
   }) as [Curve, Curve, Curve]
 }
 
-/** Saturation about BT.709 luma behind the curves; for the reverse, before them (ASC CDL v1.2). */
-function applyCdl(f: Cdl, pixels: Float64Array): void {
-  const curves = cdlCurves(f)
+/**
+ * A decision list with saturation as formulas that have either curves or a matrix: saturation about BT.709 luma stands
+ * behind the curves; for the reverse, before them, between clamps (ASC CDL v1.2).
+ */
+export function cdlStages(f: Cdl): readonly Formula[] {
   const forward = f.style.startsWith('Fwd')
   const by = forward ? f.saturation : 1 / f.saturation
-  const clamp = f.style === 'Fwd' || f.style === 'Rev'
-  const bend = (i: number): void => {
-    for (let c = 0; c < 3; c++) pixels[i + c] = curves[c](pixels[i + c])
-  }
-  for (let i = 0; i < pixels.length; i += 3) {
-    if (forward) bend(i)
-    else if (clamp) for (let c = i; c < i + 3; c++) pixels[c] = clamp01(pixels[c])
-    const luma = 0.2126 * pixels[i] + 0.7152 * pixels[i + 1] + 0.0722 * pixels[i + 2]
-    for (let c = i; c < i + 3; c++) {
-      const v = luma + (pixels[c] - luma) * by
-      pixels[c] = clamp ? clamp01(v) : v
-    }
-    if (!forward) bend(i)
-  }
+  const weights = [0.2126, 0.7152, 0.0722]
+  const matrix = weights.flatMap((_, row) => weights.map((w, column) => (row === column ? by : 0) + w * (1 - by)))
+  const saturation: Formula = { formula: 'matrix', matrix, offset: [0, 0, 0] }
+  const clamp: readonly Formula[] =
+    f.style === 'Fwd' || f.style === 'Rev' ? [{ formula: 'range', scale: 1, offset: 0, low: 0, high: 1 }] : []
+  const curves: Formula = { ...f, saturation: 1 }
+  return forward ? [curves, saturation, ...clamp] : [...clamp, saturation, ...clamp, curves]
 }
