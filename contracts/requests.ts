@@ -129,8 +129,10 @@ class SceneTarget {
 }
 
 class ReadChange {
+  /** One that ships, or one of the user's own. */
   @IsString() @Length(1, 80) encodingId!: string
-  @IsIn(['full', 'legal']) range!: 'full' | 'legal'
+  /** Left out, each shot keeps the range it is read by. */
+  @IsOptional() @IsIn(['full', 'legal']) range?: 'full' | 'legal'
 }
 
 /** One change for many shots. */
@@ -147,6 +149,8 @@ export class ShotChanges {
   /** For the scenes that the shots are in. */
   @IsOptional() @IsString() @Matches(/^[A-Za-z0-9-]{1,60}$/) standardId?: string
   @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
+  /** The shots are meant to be seen as their files look: it is asked no more. */
+  @IsOptional() @IsBoolean() staysAsItLooks?: boolean
   /** The rate to play at; null takes it back to the rate it was shot at. */
   @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null)
   @ValidateNested()

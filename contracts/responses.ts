@@ -1,8 +1,9 @@
 // Long: all answers of the server stand together, so that a change of the API is seen in one diff.
 // What the server answers.
 import type { RevisionWhy } from './requests'
-import type { MatrixId } from '@core/colour'
+import type { EncodingDefinition, MatrixId } from '@core/colour'
 import type { GradeDocument, RecipeStep } from '@core/grade'
+import type { Opening } from '@core/guess'
 import type { CodeRange, QuarterTurn } from '@core/image'
 import type { Expectation, Inspection } from '@core/lut-bench'
 import type { Area, Finding, SubjectCard } from '@core/readings'
@@ -67,6 +68,10 @@ export interface MediaFacts {
   /** Tags of the file, by the names that ffprobe gives them; absent when the file does not say. */
   readonly transfer?: string
   readonly primaries?: string
+  /** What else the file says of itself, by its own keys, as it says it: shown, and told apart by, never interpreted. */
+  readonly said?: readonly (readonly [string, string])[]
+  /** Numbers of frames that stand alone, a few spread over the file: these are decoded without those before them. */
+  readonly keyFrames?: readonly number[]
 }
 
 /** The colour engine's answer about a medium, as it was when the medium came in. */
@@ -83,6 +88,10 @@ export interface GuessSummary {
   readonly rangeConflict: boolean
   /** The answer came from the file's own tags. */
   readonly tagged: boolean
+  /** How the medium opens, and whether it is asked which of the offers it is. */
+  readonly opening: Opening
+  /** The highest code in use, 0..1: files of one camera and setting share it. */
+  readonly codeCeiling: number
   readonly sentences: readonly string[]
 }
 
@@ -126,6 +135,17 @@ export interface ShotSummary {
   readonly media: MediaFacts & { readonly hash: string }
   readonly proxy: ProxyFacts | null
   readonly guess: GuessSummary | null
+  /** A person said that it is meant to be seen as its file looks. */
+  readonly staysAsItLooks: boolean
+  /** Shared by files of one camera and setting; empty where that is not known. */
+  readonly likeness: string
+  /** What shots of such files are read by, where somebody chose it for some and this one is asked about. */
+  readonly usualReading: {
+    readonly encodingId: string
+    readonly gamutId: string
+    readonly own?: EncodingDefinition
+    readonly shots: number
+  } | null
   /** The shots it is corrected together with, itself counted in. */
   readonly setup: { readonly id: string; readonly name: string; readonly shots: number } | null
   /**
@@ -291,6 +311,8 @@ export interface ShotDetail extends ShotSummary {
   readonly intent: string
   /** Pictures of what its scene should feel like. */
   readonly intentPictures: readonly ScenePicture[]
+  /** The other shots of the project that are asked about and of files like this one's. */
+  readonly askedLikeIt: readonly string[]
   readonly previousShotId: string | null
   readonly nextShotId: string | null
   readonly revision: RevisionState

@@ -47,6 +47,9 @@ const bounded = (command: string, args: readonly string[]): string[] => [
 ]
 export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
   startChild('prlimit', bounded('ffmpeg', args), folder)
+/** One that yields to whoever looks: it runs where nothing else wants to. */
+export const startYieldingDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
+  startChild('nice', ['-n', '15', 'prlimit', ...bounded('ffmpeg', args)], folder)
 export const runDecoder = (
   command: 'ffmpeg' | 'ffprobe',
   args: readonly string[],

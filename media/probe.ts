@@ -29,12 +29,12 @@ interface ProbeStream {
   color_space?: string
   color_transfer?: string
   color_primaries?: string
-  tags?: { timecode?: string; DURATION?: string }
+  tags?: Record<string, string>
   side_data_list?: { rotation?: number }[]
 }
 interface ProbeOutput {
   streams?: ProbeStream[]
-  format?: { format_name?: string; start_time?: string; duration?: string; tags?: { timecode?: string } }
+  format?: { format_name?: string; start_time?: string; duration?: string; tags?: Record<string, string> }
 }
 
 /**
@@ -48,12 +48,12 @@ export async function probe(path: string, name: string): Promise<Probed> {
   const seconds = Number(stream.duration ?? output.format?.duration) || 0
   const expected = Math.max(promised, Math.round(seconds * ratio(stream.avg_frame_rate)))
   if (expected > mediaLimits.frames) throw tooLong(name, expected)
-  const { frameTimes, seekMarginSeconds } =
-    kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0 } : await readTimes(path, name, output)
+  const { frameTimes, seekMarginSeconds, keyFrames } =
+    kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0, keyFrames: [] } : await readTimes(path, name, output)
   if (frameTimes.length === 0) throw unreadableMedia(`"${name}" holds no frames.`)
   if (promised > frameTimes.length) throw damagedMedia(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
-  return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds }, frameTimes }
+  return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds, keyFrames }, frameTimes }
 }
 
 const tooLong = (name: string, frames: number): MediaFault =>
@@ -65,10 +65,10 @@ const tooLong = (name: string, frames: number): MediaFault =>
 const headerEntries = [
   'stream=codec_name,pix_fmt,width,height,nb_frames,duration,r_frame_rate,avg_frame_rate,sample_aspect_ratio,' +
     'field_order,color_range,color_space,color_transfer,color_primaries',
-  'stream_tags=timecode',
+  'stream_tags',
   'stream_side_data=rotation',
   'format=format_name,start_time,duration',
-  'format_tags=timecode',
+  'format_tags',
 ].join(':')
 
 async function readHeader(path: string, name: string): Promise<{ stream: ProbeStream; output: ProbeOutput }> {
@@ -118,7 +118,7 @@ async function readTimes(
   path: string,
   name: string,
   { format }: ProbeOutput,
-): Promise<{ frameTimes: number[]; seekMarginSeconds: number }> {
+): Promise<{ frameTimes: number[]; seekMarginSeconds: number; keyFrames: readonly number[] }> {
   const result = await runDecoder(
     'ffprobe',
     [
@@ -155,7 +155,28 @@ async function readTimes(
   const keyGap = soughtByTime.test(format?.format_name ?? '')
     ? keyTimes.reduce((gap, t, i) => Math.max(gap, t - (keyTimes[i - 1] ?? t)), 1)
     : 0
-  return { frameTimes: frameTimes.sort((a, b) => a - b), seekMarginSeconds: Math.min(ahead + keyGap, 30) }
+  frameTimes.sort((a, b) => a - b)
+  const isKey = new Set(keyTimes.map((time) => time - start))
+  const alone = frameTimes.flatMap((time, index) => (isKey.has(time) ? [index] : []))
+  return { frameTimes, seekMarginSeconds: Math.min(ahead + keyGap, 30), keyFrames: spreadOver(alone) }
+}
+
+const mostKeyFrames = 9
+/** Up to nine of the numbers, spread evenly over them. */
+const spreadOver = (all: readonly number[]): readonly number[] =>
+  all.length <= mostKeyFrames
+    ? all
+    : Array.from({ length: mostKeyFrames }, (_, n) => all[Math.round((n * (all.length - 1)) / (mostKeyFrames - 1))] ?? 0)
+
+const mostSaid = 40
+const longestSaid = 200
+/** What the file says beside what is read already, by its own keys. */
+function saidBy({ tags: ofStream = {} }: ProbeStream, { format }: ProbeOutput): NonNullable<MediaFacts['said']> {
+  const plain = (text: string): string => text.replace(/\s+/g, ' ').trim().slice(0, longestSaid)
+  return [...new Map([...Object.entries(format?.tags ?? {}), ...Object.entries(ofStream)])]
+    .map(([key, value]) => [plain(key), plain(value)] as const)
+    .filter(([key, value]) => key !== '' && value !== '' && !/^(timecode|duration)$/i.test(key))
+    .slice(0, mostSaid)
 }
 
 function parseJson(bytes: Buffer): ProbeOutput {
@@ -187,7 +208,7 @@ function factsOf(
   kind: 'film' | 'still',
   frameTimes: readonly number[],
   name: string,
-): Omit<MediaFacts, 'seekMarginSeconds'> {
+): Omit<MediaFacts, 'seekMarginSeconds' | 'keyFrames'> {
   const stored = stream.pix_fmt ?? ''
   const planar = planarFor(stored)
   if (!planar)
@@ -220,7 +241,7 @@ function factsOf(
     rateDenominator,
     variableRate: variableRate(frameTimes, rateNumerator / rateDenominator),
     durationSeconds: (frameTimes.at(-1) ?? 0) + rateDenominator / rateNumerator,
-    startTimecode: timecodeOf(stream.tags?.timecode ?? format?.tags?.timecode),
+    startTimecode: timecodeOf(stream.tags?.['timecode'] ?? format?.tags?.['timecode']),
     container,
     codec: stream.codec_name ?? 'unknown',
     storedFormat: stored,
@@ -240,6 +261,7 @@ function factsOf(
     matrixTagged: said(stream.color_space) !== undefined,
     ...(transfer ? { transfer } : {}),
     ...(primaries ? { primaries } : {}),
+    said: saidBy(stream, { ...(format ? { format } : {}) }),
   }
 }
 

@@ -1,6 +1,6 @@
 // pale guess: which encoding a picture or clip was written in, ranked, with evidence.
 import { extname } from 'node:path'
-import { guessEncoding, rereadCode, type ColourTags, type Guess, type Sight } from '@core/guess'
+import { fileFactsOf, guessEncoding, rereadCode, type FileFacts, type Guess, type Sight } from '@core/guess'
 import { frameOfDecoded, meanOfBox, videoHigh, videoLow, type CodeRange, type Frame } from '@core/image'
 import { matchPatches, type Patch } from '@core/measure'
 import { decodedPicture } from '@media/decode'
@@ -26,10 +26,10 @@ export const guessCommand: Command = {
     if (input === undefined) throw new UsageError('Name a picture or a clip: pale guess IN')
     const rangeText = textOf(values, 'range')
     const asked = rangeText === undefined ? undefined : choiceOption(rangeText, 'range', ['full', 'legal'])
-    const { sights, flagged, tags } = pictureExtensions.has(extname(input).toLowerCase())
+    const { sights, flagged, file } = pictureExtensions.has(extname(input).toLowerCase())
       ? await pictureFrame(input, asked ?? 'full')
       : await clipFrame(input, asked, textOf(values, 'frame'))
-    const guess = guessEncoding(sights, flagged, tags)
+    const guess = guessEncoding(sights, flagged, file)
     const { frame } = sights[sights.length >> 1] ?? sights[0]
     const patches = listOf(values, 'patch').map((text) => readPatch(text, frame))
     const matched = patches.length === 0 ? null : matchPatches(patches).slice(0, 5)
@@ -66,7 +66,7 @@ export const guessCommand: Command = {
 interface Looked {
   readonly sights: readonly [Sight, ...Sight[]]
   readonly flagged: CodeRange
-  readonly tags: ColourTags
+  readonly file: FileFacts
 }
 
 async function pictureFrame(path: string, flagged: CodeRange): Promise<Looked> {
@@ -76,7 +76,11 @@ async function pictureFrame(path: string, flagged: CodeRange): Promise<Looked> {
   const codes = Uint16Array.from(data, (v) =>
     Math.min(65535, Math.max(0, Math.round((rereadCode(v, 'full', flagged) - videoLow) * perCode))),
   )
-  return { sights: [{ frame: { width, height, data: codes, low: videoLow, high: videoHigh } }], flagged, tags: {} }
+  return {
+    sights: [{ frame: { width, height, data: codes, low: videoLow, high: videoHigh } }],
+    flagged,
+    file: { kind: 'still', bitDepth: bits, chroma: 'RGB' },
+  }
 }
 
 async function clipFrame(path: string, asked: CodeRange | undefined, frameText: string | undefined): Promise<Looked> {
@@ -84,7 +88,6 @@ async function clipFrame(path: string, asked: CodeRange | undefined, frameText: 
   const chosen =
     frameText === undefined ? undefined : Math.floor(numberOption(frameText, 'frame', 0, facts.frameCount - 1))
   const flagged = asked ?? facts.range
-  const { transfer } = facts
   const sightOf = ({ planes, next }: DecodedSight): Sight => ({
     frame: frameOfDecoded(decodedPicture(planes, facts, flagged)),
     ...(next ? { next: frameOfDecoded(decodedPicture(next, facts, flagged)) } : {}),
@@ -93,7 +96,7 @@ async function clipFrame(path: string, asked: CodeRange | undefined, frameText: 
   return {
     sights: [sightOf(first), ...others.map(sightOf)],
     flagged,
-    tags: { ...(transfer ? { transfer } : {}), ...(facts.rangeTagged ? { range: facts.range } : {}) },
+    file: fileFactsOf(facts),
   }
 }
 
@@ -106,12 +109,13 @@ function readPatch(text: string, frame: Frame): Patch {
   return { code: meanOfBox(frame, { x, y, width, height })[1], linear }
 }
 
-function summary({ kind, kindProbability, groups, range, tagged, sentences, ranked }: Guess): object {
+function summary({ kind, kindProbability, groups, range, taggedId, opening, sentences, ranked }: Guess): object {
   return {
     kind,
     kindProbability,
     range,
-    tagged,
+    tagged: taggedId === null ? null : { encodingId: taggedId },
+    opening,
     sentences,
     groups: groups.slice(0, 6).map((g) => ({
       probability: g.probability,
@@ -123,9 +127,16 @@ function summary({ kind, kindProbability, groups, range, tagged, sentences, rank
   }
 }
 
-function printed({ sentences, ranked }: Guess): readonly string[] {
+function openingSentence({ because, encodingId, asks }: Guess['opening']): string {
+  if (because === 'tag') return `It opens as ${encodingId}, as the file says.`
+  if (because === 'sure') return `It opens as ${encodingId}.`
+  return asks ? 'It opens as it looks, and which of these it is will be asked.' : 'It opens as it looks.'
+}
+
+function printed({ sentences, ranked, opening }: Guess): readonly string[] {
   return [
     ...sentences,
+    openingSentence(opening),
     '',
     ...ranked
       .slice(0, 6)

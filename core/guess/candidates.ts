@@ -1,6 +1,5 @@
 // The answers a guess chooses from: every encoding that ships, each with its code range as flagged or the other one.
 import {
-  encodingById,
   encodings,
   gamutById,
   gamutToGamut,
@@ -10,6 +9,7 @@ import {
   type Matrix3,
 } from '../colour'
 import type { CodeRange } from '../image'
+import { priorOf, type FileFacts } from './priors'
 
 export interface Candidate {
   readonly encoding: Encoding
@@ -36,13 +36,18 @@ export const otherRange = (range: CodeRange): CodeRange => (range === 'full' ? '
 /** Linear footage is told by its file (floating point), never by its codes, so it is no candidate. */
 const guessable = encodings.filter((e) => e.group !== 'linear')
 
-export function candidatesFor(flagged: CodeRange): readonly Candidate[] {
+/** Every encoding that such a file could hold, the user's own included, in each of the two ranges. */
+export function candidatesFor(
+  flagged: CodeRange,
+  file?: FileFacts,
+  own: readonly Encoding[] = [],
+): readonly Candidate[] {
   return [flagged, otherRange(flagged)].flatMap((range) =>
-    guessable.map((encoding) => ({
-      encoding: encodingById(encoding.id),
-      range,
-      toWorking: gamutToGamut(gamutById(encoding.gamutIds[0]), workingGamut),
-    })),
+    [...guessable, ...own].flatMap((encoding) =>
+      file && priorOf(encoding, range === flagged, file) === 0
+        ? []
+        : [{ encoding, range, toWorking: gamutToGamut(gamutById(encoding.gamutIds[0]), workingGamut) }],
+    ),
   )
 }
 

@@ -1,5 +1,5 @@
 // What a picked grey card says of a candidate: how far its light lies from 18 %, and how far from neutral.
-import { middleGrey, transform } from '../colour'
+import { middleGrey, transform, type Encoding } from '../colour'
 import type { CodeRange } from '../image'
 import { candidatesFor, rereadCode } from './candidates'
 
@@ -16,8 +16,9 @@ export function cardError(
   flagged: CodeRange,
   encodingId: string,
   range: CodeRange,
+  own: readonly Encoding[] = [],
 ): CardError {
-  const candidate = candidatesFor(flagged).find((c) => c.encoding.id === encodingId && c.range === range)
+  const candidate = candidatesFor(flagged, undefined, own).find((c) => c.encoding.id === encodingId && c.range === range)
   if (!candidate) throw new RangeError(`There is no candidate "${encodingId}".`)
   const { decode } = candidate.encoding.curve
   const [r, g, b] = transform(

@@ -10,6 +10,7 @@ import {
   measureStatistics,
   rereadCode,
   taggedEncoding,
+  type FileFacts,
   type Sight,
 } from '.'
 
@@ -33,6 +34,8 @@ const dark = { ...scene, data: scene.data.map((v, i) => (Math.floor(i / 3) % sce
 const sights = (t: Take): readonly Sight[] => [
   { frame: shoot(dark, t, randomSource(5)), next: shoot(dark, t, randomSource(6)) },
 ]
+/** Such as nothing has compressed. */
+const pictures: FileFacts = { kind: 'pictures', bitDepth: 10, chroma: 'RGB' }
 const chance = (guess: ReturnType<typeof guessEncoding>, like: (id: string) => boolean): number =>
   guess.ranked.filter((r) => like(r.encodingId)).reduce((s, r) => s + r.probability, 0)
 
@@ -40,7 +43,7 @@ describe('the guess', () => {
   const logs = ['log-420-95', 'log-433-128', 'log-351-128', 'log-407-95', 'log-372-127', 'log-400-95-a']
 
   test.each(logs)('%s: is taken for a log of the right black', (id) => {
-    const guess = guessEncoding(sights(take(id)), 'full')
+    const guess = guessEncoding(sights(take(id)), 'full', pictures)
     expect(guess.kind).toBe('camera log')
     const black = (other: string): boolean =>
       Math.abs(encodingById(other).curve.encode(0) - encodingById(id).curve.encode(0)) < 10 / 1023
@@ -50,19 +53,19 @@ describe('the guess', () => {
 
   test.each(['gamma-2.4', 'bt709-camera', 'hlg'])('%s: is not taken for a log', (id) => {
     expect(
-      chance(guessEncoding(sights(take(id)), 'full'), (other) => kindOf(encodingById(other)) === 'camera log'),
+      chance(guessEncoding(sights(take(id)), 'full', pictures), (other) => kindOf(encodingById(other)) === 'camera log'),
     ).toBeLessThan(0.5)
   })
 
   test('a wrong range flag is found where black is in frame, a right one is left alone', () => {
-    const wrong = guessEncoding(sights(take('log-420-95', { range: 'legal', flagged: 'full' })), 'full')
+    const wrong = guessEncoding(sights(take('log-420-95', { range: 'legal', flagged: 'full' })), 'full', pictures)
     expect(wrong.range).toMatchObject({ flagged: 'full', likely: 'legal', conflict: true })
     expect(wrong.sentences.join(' ')).toContain('The file says full range, but its codes look like legal range')
-    expect(guessEncoding(sights(take('log-420-95')), 'full').range.conflict).toBe(false)
+    expect(guessEncoding(sights(take('log-420-95')), 'full', pictures).range.conflict).toBe(false)
   })
 
   test('probabilities are of everything, groups hold every candidate once, alike ones together', () => {
-    const guess = guessEncoding(sights(take('log-420-95')), 'full')
+    const guess = guessEncoding(sights(take('log-420-95')), 'full', pictures)
     expect(guess.ranked).toHaveLength(candidatesFor('full').length)
     expect(guess.ranked.reduce((s, r) => s + r.probability, 0)).toBeCloseTo(1, 9)
     expect(new Set(guess.groups.flatMap((g) => g.members))).toEqual(new Set(guess.ranked))
@@ -73,22 +76,26 @@ describe('the guess', () => {
   })
 
   test('every candidate has evidence in words with numbers', () => {
-    for (const r of guessEncoding(sights(take('log-420-95')), 'full').ranked) {
+    for (const r of guessEncoding(sights(take('log-420-95')), 'full', pictures).ranked) {
       expect(r.evidence.length).toBeGreaterThan(2)
       expect(r.evidence.join(' ')).toMatch(/\d/)
       expect(r.evidence.join(' ')).not.toMatch(/NaN|undefined|Infinity/)
     }
   })
 
-  test('tags come first, and a conflict with the pixels is said', () => {
+  test('tags of HLG and PQ are believed, whatever the pixels look like', () => {
     expect(taggedEncoding('arib-std-b67')).toBe('hlg')
     expect(taggedEncoding('bt709')).toBeUndefined()
-    const honest = guessEncoding(sights(take('hlg')), 'full', { transfer: 'arib-std-b67' })
-    expect(honest.tagged).toEqual({ encodingId: 'hlg', agrees: true })
-    expect([honest.kind, honest.ranked[0]!.encodingId]).toEqual(['HLG', 'hlg'])
-    const lying = guessEncoding(sights(take('log-420-95')), 'full', { transfer: 'iec61966-2-1' })
-    expect(lying.tagged?.agrees).toBe(false)
-    expect(lying.sentences[0]).toContain('but the pixels do not look like it')
+    for (const [transfer, id] of [
+      ['arib-std-b67', 'hlg'],
+      ['smpte2084', 'pq'],
+    ] as const)
+      for (const content of ['hlg', 'log-420-95', 'gamma-2.4']) {
+        const guess = guessEncoding(sights(take(content)), 'full', { ...pictures, transfer })
+        expect(guess.taggedId).toBe(id)
+        expect([guess.kind, guess.ranked[0]!.encodingId]).toEqual([id.toUpperCase(), id])
+        expect(guess.opening).toMatchObject({ encodingId: id, because: 'tag', asks: false })
+      }
   })
 
   test.each<[string, (i: number) => number]>([
@@ -97,7 +104,7 @@ describe('the guess', () => {
     ['one grey', () => 30000],
   ])('a picture of %s says that it tells nothing', (_, value) => {
     const data = Uint16Array.from({ length: 64 * 48 * 3 }, (_v, i) => value(Math.floor(i / 3)))
-    const guess = guessEncoding([{ frame: { width: 64, height: 48, data, low: -0.25, high: 1.25 } }], 'legal')
+    const guess = guessEncoding([{ frame: { width: 64, height: 48, data, low: -0.25, high: 1.25 } }], 'legal', pictures)
     expect(guess.ranked.every((r) => Number.isFinite(r.probability))).toBe(true)
     expect(guess.sentences).toEqual([expect.stringContaining('too few tones')])
   })

@@ -30,93 +30,156 @@ export interface NoiseBlock {
 }
 
 const side = 8
-const blocksWanted = 9000
 /** Share of the blocks of a band that are calm enough to be measured, by how the noise is told. */
 const calmShare = { time: 0.2, place: 0.3 } as const
 
-const strideOf = ({ width, height }: Frame): number =>
-  Math.max(side / 2, Math.ceil(Math.sqrt((width * height) / blocksWanted)))
+const usualBlocks = 9000
+const strideOf = ({ width, height }: Frame, wanted: number): number =>
+  Math.max(side / 2, Math.ceil(Math.sqrt((width * height) / wanted)))
+
+/** Catmull and Rom's cubic: the weights of four neighbours for a place between the middle two. */
+function cubicWeights(f: number): readonly [number, number, number, number] {
+  return [
+    ((-f + 2) * f - 1) * f * 0.5,
+    ((3 * f - 5) * f * f + 2) * 0.5,
+    ((-3 * f + 4) * f + 1) * f * 0.5,
+    (f - 1) * f * f * 0.5,
+  ]
+}
+
+/** What interpolating between pixels leaves of white noise, along one axis: its variance, and that of its bends. */
+function energyOf(weights: readonly number[]): { readonly whole: number; readonly bends: number } {
+  const square = (sum: number, v: number): number => sum + v * v
+  const bent = [1, -2, 1].flatMap((k, i) => weights.map((w, j) => ({ at: i + j, value: k * w })))
+  const sums = new Float64Array(weights.length + 2)
+  for (const { at, value } of bent) sums[at] += value
+  return { whole: weights.reduce(square, 0), bends: sums.reduce(square, 0) }
+}
+
+/** Shares of a pixel that moves are told apart by. */
+const pixelShares = 32
+const between = Array.from({ length: pixelShares }, (_, n) => {
+  const weights = cubicWeights(n / pixelShares)
+  return { weights, ...energyOf(weights) }
+})
 
 /**
  * From the difference of two frames that follow each other, by its second difference along both axes (Immerkær 1996):
- * light that changes and edges that move by less than a pixel are smooth in it, noise is not. Structure is the variance
- * of the frames' sum, which is independent of their difference: choosing by it does not make the noise look small.
- * Blocks are taken along with the camera's move, by whole pixels.
+ * light that changes is smooth in it, noise is not. Structure is the variance of the frames' sum, which is independent
+ * of their difference: choosing by it does not make the noise look small. Blocks are taken along with the camera's
+ * move, between whole pixels by a cubic; what that takes from the noise is known and made good.
  */
-export function blocksInTime(a: Frame, b: Frame): readonly NoiseBlock[] {
+export function blocksInTime(a: Frame, b: Frame, wanted = usualBlocks): readonly NoiseBlock[] {
   if (a.width !== b.width || a.height !== b.height)
     throw new RangeError(`Two frames of one size are needed, not ${a.width}×${a.height} and ${b.width}×${b.height}.`)
   const { width, height, low, high } = a
   const perCode = (high - low) / 65535
   const count = side * side
   const one = a.data
-  const two = b.data
   const ends = endsOf(a)
   const out: NoiseBlock[] = []
   const moves = new Float64Array(count)
-  const stride = strideOf(a)
+  const after = new Float64Array(count)
+  const across = new Float64Array(side * (side + 3))
+  const stride = strideOf(a, wanted)
   const motion = pictureMotion(a, b)
   for (let top = 0; top + side <= height; top += stride)
     for (let left = 0; left + side <= width; left += stride) {
       const [movedX, movedY] = moved(motion, left + side / 2, top + side / 2)
-      const right = Math.round(movedX - left - side / 2)
-      const down = Math.round(movedY - top - side / 2)
-      if (left + right < 0 || top + down < 0 || left + right + side > width || top + down + side > height) continue
-      const away = (down * width + right) * 3
+      const x = Math.round((movedX - side / 2) * pixelShares)
+      const y = Math.round((movedY - side / 2) * pixelShares)
+      const right = between[((x % pixelShares) + pixelShares) % pixelShares]
+      const down = between[((y % pixelShares) + pixelShares) % pixelShares]
+      const x0 = Math.floor(x / pixelShares)
+      const y0 = Math.floor(y / pixelShares)
+      if (x0 < 1 || y0 < 1 || x0 + side + 2 > width || y0 + side + 2 > height) continue
+      if (!takeBlock(b, x0, y0, right.weights, down.weights, ends, across, after)) continue
       let sums = 0
       let sumSquares = 0
       let inside = true
-      for (let y = 0, k = 0; y < side; y++)
-        for (let i = ((top + y) * width + left) * 3 + 1, end = i + side * 3; i < end; i += 3, k++) {
+      for (let row = 0, k = 0; row < side; row++)
+        for (let i = ((top + row) * width + left) * 3 + 1, end = i + side * 3; i < end; i += 3, k++) {
           const v = one[i]
-          const w = two[i + away]
+          const w = after[k]
           const sum = v + w
-          inside &&= v > ends.low && v < ends.high && w > ends.low && w < ends.high
+          inside &&= v > ends.low && v < ends.high
           sums += sum
           sumSquares += sum * sum
           moves[k] = v - w
         }
       if (!inside) continue
-      let bends = 0
-      let moveSum = 0
-      let moveSquares = 0
-      for (const move of moves) {
-        moveSum += move
-        moveSquares += move * move
-      }
-      for (let y = 1; y < side - 1; y++)
-        for (let x = 1, k = y * side + 1; x < side - 1; x++, k++) {
-          const bend =
-            moves[k - side - 1] +
-            moves[k - side + 1] +
-            moves[k + side - 1] +
-            moves[k + side + 1] -
-            2 * (moves[k - side] + moves[k + side] + moves[k - 1] + moves[k + 1]) +
-            4 * moves[k]
-          bends += bend * bend
-        }
-      const fine = bends / (side - 2) ** 2 / 36
+      const { bends, variance } = measureMoves(moves)
+      const fine = bends / (36 + right.bends * down.bends)
       out.push({
         code: low + (sums / 2 / count) * perCode,
-        variance: (fine / 2) * perCode ** 2,
+        variance: fine * perCode ** 2,
         structure: sumSquares - (sums * sums) / count,
-        colour: fine > 0 ? (moveSquares - (moveSum * moveSum) / count) / (count - 1) / fine : Infinity,
+        colour: fine > 0 ? variance / (1 + right.whole * down.whole) / fine : Infinity,
       })
     }
   return out
+}
+
+/** A block of green between whole pixels; false where a pixel of it lies at the very ends of what is held. */
+function takeBlock(
+  { width, data }: Frame,
+  x0: number,
+  y0: number,
+  right: readonly number[],
+  down: readonly number[],
+  ends: { readonly low: number; readonly high: number },
+  across: Float64Array,
+  out: Float64Array,
+): boolean {
+  const [r0, r1, r2, r3] = right as readonly [number, number, number, number]
+  const [d0, d1, d2, d3] = down as readonly [number, number, number, number]
+  let inside = true
+  for (let row = 0, k = 0; row < side + 3; row++)
+    for (let i = ((y0 - 1 + row) * width + x0) * 3 + 1, end = i + side * 3; i < end; i += 3, k++) {
+      const v = data[i]
+      inside &&= v > ends.low && v < ends.high
+      across[k] = r0 * data[i - 3] + r1 * v + r2 * data[i + 3] + r3 * data[i + 6]
+    }
+  for (let k = 0; k < side * side; k++)
+    out[k] = d0 * across[k] + d1 * across[k + side] + d2 * across[k + 2 * side] + d3 * across[k + 3 * side]
+  return inside
+}
+
+/** The mean square of the bends of a block of differences, and the variance of these. */
+function measureMoves(moves: Float64Array): { readonly bends: number; readonly variance: number } {
+  const count = side * side
+  let bends = 0
+  let sum = 0
+  let squares = 0
+  for (const move of moves) {
+    sum += move
+    squares += move * move
+  }
+  for (let y = 1; y < side - 1; y++)
+    for (let x = 1, k = y * side + 1; x < side - 1; x++, k++) {
+      const bend =
+        moves[k - side - 1] +
+        moves[k - side + 1] +
+        moves[k + side - 1] +
+        moves[k + side + 1] -
+        2 * (moves[k - side] + moves[k + side] + moves[k - 1] + moves[k + 1]) +
+        4 * moves[k]
+      bends += bend * bend
+    }
+  return { bends: bends / (side - 2) ** 2, variance: (squares - (sum * sum) / count) / (count - 1) }
 }
 
 /**
  * The second difference along both axes (Immerkær 1996), which straight shading passes untouched. Structure is what the
  * means of sixteen parts leave beside a plane: coarse detail, to which that difference is blind.
  */
-export function blocksInPlace(frame: Frame): readonly NoiseBlock[] {
+export function blocksInPlace(frame: Frame, wanted = usualBlocks): readonly NoiseBlock[] {
   const { width, height, data, low, high } = frame
   const perCode = (high - low) / 65535
   const green = (x: number, y: number): number => data[(y * width + x) * 3 + 1]
   const ends = endsOf(frame)
   const out: NoiseBlock[] = []
-  const stride = strideOf(frame)
+  const stride = strideOf(frame, wanted)
   const parts = new Float64Array(16)
   for (let top = 0; top + side <= height; top += stride)
     for (let left = 0; left + side <= width; left += stride) {

@@ -1,20 +1,14 @@
 // The guess: every candidate weighed by a model that was taught on made-up scenes, alike ones put into one group, and
 // the evidence said in sentences.
-import { middleGrey } from '../colour'
+import { encodingById, middleGrey, type Encoding } from '../colour'
 import type { CodeRange } from '../image'
 import { candidatesFor, kindOf, otherRange, rereadCode, type Candidate, type FootageKind } from './candidates'
 import { featureNames, featureRows, measureFacts, type Facts } from './features'
 import model from './model.json'
+import { openingOf, type Opening } from './opening'
+import { priorOf, taggedEncoding, type FileFacts } from './priors'
 import type { Sight } from './sights'
-import { measureStatistics, type FrameStatistics } from './statistics'
-
-/** What a file says about itself; what it does not say is left out. */
-export interface ColourTags {
-  readonly transfer?: string
-  readonly primaries?: string
-  readonly matrix?: string
-  readonly range?: CodeRange
-}
+import { countLow, measureStatistics, type FrameStatistics } from './statistics'
 
 export interface RankedCandidate {
   readonly encodingId: string
@@ -48,40 +42,36 @@ export interface Guess {
     /** The one not stated is likely enough to look into. */
     readonly conflict: boolean
   }
-  /** What the file's tags name, when they name an encoding; they come first where the pixels do not object. */
-  readonly tagged: { readonly encodingId: string; readonly agrees: boolean } | null
+  /** The encoding that the file's tags name, where they name one: that is believed. */
+  readonly taggedId: string | null
+  /** How it is read at first. */
+  readonly opening: Opening
+  readonly codeCeiling: number
   readonly sentences: readonly string[]
 }
-
-const encodingOfTransfer: Readonly<Record<string, string>> = {
-  'arib-std-b67': 'hlg',
-  smpte2084: 'pq',
-  'iec61966-2-1': 'srgb',
-  gamma22: 'gamma-2.2',
-  linear: 'linear',
-}
-/** The encoding that a transfer tag names; undefined for tags that cameras also put on their logs. */
-export const taggedEncoding = (transfer: string | undefined): string | undefined => encodingOfTransfer[transfer ?? '']
 
 /**
  * Guesses the encoding of a picture, or of places of a clip, whose codes were read by the range that the file states.
  * Frames that follow each other say most: what changes between them is noise, and noise shows the slope of the curve.
  * Throws RangeError for no picture and for pictures under 24×24 pixels.
  */
-export function guessEncoding(sights: readonly Sight[], flagged: CodeRange, tags: ColourTags = {}): Guess {
+export function guessEncoding(
+  sights: readonly Sight[],
+  flagged: CodeRange,
+  file: FileFacts,
+  own: readonly Encoding[] = [],
+): Guess {
   const statistics = measureStatistics(sights)
-  const candidates = candidatesFor(flagged)
+  const candidates = candidatesFor(flagged, file, own)
   const facts = candidates.map((c) => measureFacts(c, statistics, flagged))
-  const taggedId = taggedEncoding(tags.transfer)
   const byPixels = weigh(featureRows(candidates, facts, statistics, flagged))
-  const tagAgrees =
-    candidates.reduce((sum, c, i) => sum + (c.encoding.id === taggedId ? byPixels[i] : 0), 0) > objection
-  const probabilities = tagAgrees
-    ? believed(
-        byPixels,
-        candidates.map((c) => c.encoding.id === taggedId),
-      )
-    : byPixels
+  const taggedId = taggedEncoding(file.transfer)
+  const probabilities = shared(
+    candidates.map(
+      ({ encoding, range }, i) =>
+        byPixels[i] * priorOf(encoding, range === flagged, file) * (encoding.id === taggedId ? tagWeight : 1),
+    ),
+  )
   const all = candidates
     .map((candidate, i) => ({ candidate, facts: facts[i], probability: probabilities[i] }))
     .sort((a, b) => b.probability - a.probability)
@@ -99,29 +89,36 @@ export function guessEncoding(sights: readonly Sight[], flagged: CodeRange, tags
     statistics,
     flagged,
   )
-  const { kind, probability: kindProbability } = likeliestKind(all)
+  const kinds = kindsOf(all)
+  const [kind, kindProbability] = [...kinds].sort((a, b) => b[1] - a[1])[0] ?? ['display gamma', 0]
   const range = judgeRange(ranked, flagged)
-  const tagged = taggedId === undefined ? null : { encodingId: taggedId, agrees: tagAgrees }
+  const byId = new Map(candidates.map(({ encoding }) => [encoding.id, encoding]))
+  const opening = openingOf(
+    { groups, kinds, taggedId: taggedId ?? null, encodingOf: (id) => byId.get(id) ?? encodingById(id) },
+    statistics,
+  )
   return {
     kind,
     kindProbability,
     groups,
     ranked,
     range,
-    tagged,
-    sentences: sentencesOf({ kind, kindProbability, groups, range, tagged }, statistics),
+    taggedId: taggedId ?? null,
+    opening,
+    codeCeiling: ceilingOf(statistics),
+    sentences: sentencesOf({ kind, kindProbability, groups, range, taggedId: taggedId ?? null }, statistics),
   }
 }
 
-/** Below this the pixels object to what a tag says. */
-const objection = 0.02
-/** How much likelier a tag makes what it names, where the pixels do not object. */
-const tagWeight = 100
+/**
+ * How much likelier a tag makes what it names. Who writes HLG or PQ into a file knows it: pixels alone never overrule
+ * that.
+ */
+const tagWeight = 1e6
 
-function believed(probabilities: readonly number[], named: readonly boolean[]): readonly number[] {
-  const weighed = probabilities.map((p, i) => (named[i] ? p * tagWeight : p))
-  const total = weighed.reduce((a, b) => a + b, 0)
-  return weighed.map((p) => p / total)
+function shared(weights: readonly number[]): readonly number[] {
+  const total = weights.reduce((a, b) => a + b, 0)
+  return weights.map((w) => w / total)
 }
 
 interface Model {
@@ -149,19 +146,25 @@ function weigh(rows: readonly Float64Array[]): readonly number[] {
   return shares.map((s) => s / total)
 }
 
-function likeliestKind(all: readonly { candidate: Candidate; probability: number }[]): {
-  kind: FootageKind
-  probability: number
-} {
+function kindsOf(all: readonly { candidate: Candidate; probability: number }[]): ReadonlyMap<FootageKind, number> {
   const sums = new Map<FootageKind, number>()
   for (const { candidate, probability } of all)
     sums.set(kindOf(candidate.encoding), (sums.get(kindOf(candidate.encoding)) ?? 0) + probability)
-  const [kind, probability] = [...sums].sort((a, b) => b[1] - a[1])[0] ?? ['camera log', 0]
-  return { kind, probability }
+  return sums
 }
 
-/** A wrong flag spoils every tone, so it is spoken of while it is still the less likely of the two. */
-const suspicion = 0.25
+/** The highest code in use, 0..1 of full range: cameras of one kind and setting share it. */
+function ceilingOf({ codeShares }: FrameStatistics): number {
+  let above = 0
+  for (let i = codeShares.length - 1; i >= 0; i--) {
+    above += codeShares[i]
+    if (above > 1e-4) return (i + countLow) / 1023
+  }
+  return 0
+}
+
+/** A stated range is seldom wrong, so it is doubted only where its codes all but prove it. */
+const suspicion = 0.8
 
 function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
   const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
@@ -258,17 +261,12 @@ function sentencesOf(
     kindProbability,
     groups,
     range,
-    tagged,
-  }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'tagged'>,
+    taggedId,
+  }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'taggedId'>,
   { noiseTold }: FrameStatistics,
 ): readonly string[] {
   const out: string[] = []
-  if (tagged)
-    out.push(
-      tagged.agrees
-        ? `The file itself says ${tagged.encodingId}, and the pixels do not object.`
-        : `The file says ${tagged.encodingId}, but the pixels do not look like it.`,
-    )
+  if (taggedId) out.push(`The file itself says ${taggedId}.`)
   const [best] = groups
   const all = groups.reduce((n, g) => n + g.members.length, 0)
   if (best && best.members.length > all * 0.6) {

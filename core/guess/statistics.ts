@@ -1,6 +1,7 @@
 // What is measured on a picture or clip once, before any encoding is tried: smoothed samples, shaded pairs, noise by
 // tone, and a count of codes.
-import type { Frame } from '../image'
+import { middleOf, type Frame } from '../image'
+import { clamp } from '../numbers'
 import { blocksInPlace, blocksInTime, noiseBands, noiseColour, type NoiseBand } from './noise'
 import type { Sight } from './sights'
 
@@ -18,6 +19,8 @@ export interface FrameStatistics {
    * it, so that none is given.
    */
   readonly noiseTold: 'time' | 'place' | 'spoilt'
+  /** How white the noise is, 0..1: the whiter, the less compression has changed it. 1 where that cannot be told. */
+  readonly noiseWhite: number
   /** Shares of raw pixels with a channel under the legal black, or over the legal white, of a full-range reading. */
   readonly codesLow: number
   readonly codesHigh: number
@@ -31,11 +34,17 @@ export interface FrameStatistics {
 export const countLow = -256
 const countOf = 1536
 
-/** White noise has a colour of 1 (1.05 to 1.2 with a moving camera); compressed clips have 1.8 and more. */
-const mostColour = 1.4
+/**
+ * White noise has a colour of 1 (1.05 to 1.2 with a moving camera); a compressed clip has the more the less of its noise
+ * is left. Noise is weighed by this, and none is given where it says more of the encoder than of the curve.
+ */
+const mostColour = 2.2
+const whiteOf = (colour: number): number => (Number.isNaN(colour) ? 1 : clamp((mostColour - colour) / (mostColour - 1.1), 0, 1))
 
 const samplesWanted = 3600
-const pairsWanted = 4000
+const pairsWanted = 3000
+/** Pixels whose codes are counted, evenly over all places. */
+const countedPixels = 1e6
 
 /** Throws RangeError for no picture at all, and for pictures too small to say anything. */
 export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
@@ -59,7 +68,9 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
       for (let x = 1; x < width - 1; x += stride)
         for (let c = 0; c < 3; c++) samples.push(mean3(frame, Math.floor(x), Math.floor(y), c))
     shadedPairs(frame, pairsWanted / sights.length, pairs)
-    for (let i = 0; i < data.length; i += 3) {
+    const step = 3 * Math.max(1, Math.floor((width * height * sights.length) / countedPixels))
+    for (let i = 0; i < data.length; i += step) {
+      pixels++
       const r = low + data[i] * perCode
       const g = low + data[i + 1] * perCode
       const b = low + data[i + 2] * perCode
@@ -67,26 +78,37 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
       if (Math.max(r, g, b) > 944 / 1023) codesHigh++
       for (const v of [r, g, b]) codeShares[Math.min(countOf - 1, Math.max(0, Math.round(v * 1023) - countLow))]++
     }
-    pixels += width * height
   }
   const told = sights.some((s) => s.next) ? 'time' : 'place'
   const blocks = sights.flatMap(({ frame, next }) => {
-    if (told === 'place') return blocksInPlace(frame)
-    if (next) return blocksInTime(frame, next)
+    const wanted = blocksWanted / sights.length
+    if (told === 'place') return blocksInPlace(heart(frame), wanted)
+    if (next) return blocksInTime(heart(frame), heart(next), wanted)
     return []
   })
-  const spoilt = noiseColour(blocks) > mostColour
+  const noiseWhite = whiteOf(noiseColour(blocks))
+  const spoilt = noiseWhite === 0
   return {
     samples: Float64Array.from(samples),
     pairs: Float64Array.from(pairs),
     noise: spoilt ? [] : noiseBands(blocks, told),
     noiseTold: spoilt ? 'spoilt' : told,
+    noiseWhite,
     darkestCode: darkestOf(samples),
     codesLow: codesLow / pixels,
     codesHigh: codesHigh / pixels,
     codeShares: codeShares.map((n) => n / (pixels * 3)),
   }
 }
+
+/** Noise is the same all over a picture: of large ones the middle says as much. */
+const heart = (frame: Frame): Frame => {
+  const width = Math.min(frame.width, heartSize.width)
+  const height = Math.min(frame.height, heartSize.height)
+  return middleOf(frame, width, height)
+}
+const heartSize = { width: 1600, height: 900 } as const
+const blocksWanted = 12_000
 
 function darkestOf(samples: readonly number[]): number {
   const least = Float64Array.from({ length: samples.length / 3 }, (_, p) =>

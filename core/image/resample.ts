@@ -13,12 +13,20 @@ export function fitWithin(
 }
 
 /** The upper left part of a frame. */
-export function crop(frame: Frame, width: number, height: number): Frame {
+export const crop = (frame: Frame, width: number, height: number): Frame => partOf(frame, 0, 0, width, height)
+
+/** The part of this size about the middle of a frame. */
+export const middleOf = (frame: Frame, width: number, height: number): Frame =>
+  partOf(frame, (frame.width - width) >> 1, (frame.height - height) >> 1, width, height)
+
+function partOf(frame: Frame, left: number, top: number, width: number, height: number): Frame {
   if (width === frame.width && height === frame.height) return frame
-  if (width > frame.width || height > frame.height) throw new RangeError('crop() only takes parts of frames.')
+  if (width > frame.width || height > frame.height) throw new RangeError('Only parts can be taken of frames.')
   const data = new Uint16Array(width * height * 3)
-  for (let y = 0; y < height; y++)
-    data.set(frame.data.subarray(y * frame.width * 3, (y * frame.width + width) * 3), y * width * 3)
+  for (let y = 0; y < height; y++) {
+    const from = ((top + y) * frame.width + left) * 3
+    data.set(frame.data.subarray(from, from + width * 3), y * width * 3)
+  }
   return { ...frame, width, height, data }
 }
 

@@ -18,6 +18,12 @@ export function placeFor(
   { kind, sources: [source], alike, certain }: Expectation,
   { read }: Pick<GradeDocument, 'read'>,
 ): LutPlace {
+  if (kind === 'technical')
+    return {
+      place: 'look',
+      takes: lutTakesSide,
+      sentence: 'It only changes how a signal is written: Read and Show do that here, so it is seldom needed.',
+    }
   if (kind === 'look' || !source)
     return { place: 'look', takes: lutTakesSide, sentence: 'A look: it takes the display picture, after Show.' }
   // Where several fit, this shot's own encoding is as good as any of them.
@@ -71,6 +77,8 @@ export function showFault(
   { kind, certainty, alike, sources: [source] }: Expectation,
 ): string | null {
   if (certainty < 0.8) return null
+  if (kind === 'technical')
+    return 'This LUT only changes how a signal is written: it contains no conversion, and Show needs one.'
   if (kind === 'look')
     return 'This LUT is a look: it contains no conversion. Show needs one that does; put this one in Look, after Show.'
   if (!source || alike.includes(lutTakes) || source.encodingId === lutTakes) return null

@@ -1,10 +1,12 @@
 // What a LUT expects: is it a look, with a display picture in and out, or does it contain the conversion from a
-// camera's encoding, and from which. Every known conversion is kept as colours; a LUT is explained by one of them with
-// a plain look on top, or by no conversion at all, and what is left over decides.
-import { Matrix, solve } from 'ml-matrix'
-import { encodingById, encodings } from '../colour'
-import { buildChain, defaultGrade, evaluateDirect, setShow, type GradeDocument } from '../grade'
+// camera's encoding, and from which. Every encoding is tried in two ways: as a known conversion with a plain look on
+// top, and by whatever curve the LUT's own greys tell; a look is tried as no conversion. What is left over decides.
+import { encodingById, encodings, middleGrey, type Encoding } from '../colour'
 import { applyLut, type Lut } from '../luts'
+import { curveAt, curvePlaces, fitFreeCurve, greyRow, type FreeFit } from './free-curve'
+import { knownEvidence, type Explained, type KnownEvidence } from './known-conversions'
+import { coloursOffGrey } from './probe-colours'
+import { technicalOf } from './technical'
 
 export interface SourceCandidate {
   readonly encodingId: string
@@ -18,7 +20,8 @@ export interface SourceCandidate {
 }
 
 export interface Expectation {
-  readonly kind: 'look' | 'conversion'
+  /** technical: it changes the range, the display gamma, or a display picture to HDR, and nothing else. */
+  readonly kind: 'look' | 'conversion' | 'technical'
   /** 0..1: how sure that is. */
   readonly certainty: number
   /** Sources of a conversion, the best first; empty for a look. */
@@ -30,257 +33,72 @@ export interface Expectation {
   readonly sentences: readonly string[]
 }
 
-const nowhere = { shares: new Float64Array(0), frameWidth: 1, frameHeight: 1 }
-
-/**
- * The colours that are looked at: a row of greys, and small steps off each to every side, as RGB triples of code
- * values. They lie on the entries of a table of `size` per axis, so that what is measured is the table and not the
- * lines between its entries.
- */
-const sides = [
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-  [-1, 0, 0],
-  [0, -1, 0],
-  [0, 0, -1],
-  [1, 1, 0],
-  [1, 0, 1],
-  [0, 1, 1],
-] as const
-function probeColours(size: number): Pick<Known, 'colours' | 'greys'> {
-  const last = size - 1
-  const every = Math.max(1, Math.round(last / 40))
-  const near = Math.max(1, Math.round(last * 0.03))
-  const far = Math.max(near + 1, Math.round(last * 0.08))
-  const out: number[] = []
-  for (let i = 0; i <= last; i += every) out.push(i, i, i)
-  const greys = out.length / 3
-  for (let n = 0; n < greys; n++) {
-    const i = out[n * 3]
-    for (const d of [near, far]) for (const [r, g, b] of sides) out.push(i + r * d, i + g * d, i + b * d)
-  }
-  return { colours: Float64Array.from(out, (v) => Math.min(1, Math.max(0, v / last))), greys }
-}
-
-type Way = 'straight' | 'rolloff' | 'print'
-interface Reference {
+/** A source with the cheapest of its explanations, its cost and what it leaves. */
+interface Weighed {
   readonly encodingId: string
   readonly gamutId: string
-  readonly way: Way
-  readonly displayId: string
-  readonly signal: Float64Array
-}
-interface Known {
-  readonly colours: Float64Array
-  /** How many of them are greys, at the beginning. */ readonly greys: number
-  readonly references: readonly Reference[]
-}
-
-const known = new Map<number, Known>()
-/**
- * Every known camera encoding, in each gamut it is used with, shown in each of the usual ways on the usual displays.
- */
-function knownFor(size: number): Known {
-  const found = known.get(size)
-  if (found) return found
-  if (known.size >= 6) known.clear()
-  const { colours, greys } = probeColours(size)
-  const references = encodings
-    .filter((e) => e.group !== 'display')
-    .flatMap((e) =>
-      e.gamutIds.flatMap((gamutId) =>
-        (['straight', 'rolloff', 'print'] as const).flatMap((way) =>
-          shownOn.map((displayId): Reference => {
-            const grade: GradeDocument = setShow(defaultGrade(e.id, gamutId), { method: way, displayId })
-            const signal = colours.slice()
-            evaluateDirect(
-              buildChain(grade, () => undefined),
-              signal,
-              nowhere,
-            )
-            return { encodingId: e.id, gamutId, way, displayId, signal }
-          }),
-        ),
-      ),
-    )
-  const made = { colours, greys, references }
-  known.set(size, made)
-  return made
-}
-const shownOn = ['bt709-2.4', 'bt709-2.2', 'srgb', 'p3-d65'] as const
-
-// A plain look: each channel a sum of these, of the channels and of luma.
-const terms = 10
-function termsOf(r: number, g: number, b: number, own: number, into: Float64Array): void {
-  const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b
-  into[0] = 1
-  into[1] = r
-  into[2] = g
-  into[3] = b
-  into[4] = own * own
-  into[5] = own * own * own
-  into[6] = luma * luma
-  into[7] = luma * luma * luma
-  into[8] = own * luma
-  into[9] = own * own * luma
-}
-
-interface Explained {
+  readonly cost: number
   readonly residual: number
   readonly look: number
-  readonly points: number
-  /**
-   * The largest step of the LUT between greys that the conversion makes one and the same: no look can part them again.
-   */
-  readonly parted: number
+  /** The conversion is the table itself. */
+  readonly exact: boolean
 }
 
-/** How well `out` is explained by a plain look over `from`; null where too few colours lie inside both. */
-function explain(from: Float64Array, out: Float64Array, greys: number): Explained | null {
-  const inside: number[] = []
-  const count = from.length / 3
-  for (let p = 0; p < count; p++) {
-    let ok = true
-    for (let c = p * 3; c < p * 3 + 3; c++)
-      ok &&= from[c] > 0.015 && from[c] < 0.985 && out[c] > 0.004 && out[c] < 0.996
-    if (ok) inside.push(p)
-  }
-  if (inside.length < 24) return null
-  const row = new Float64Array(terms)
-  let left = 0
-  let moved = 0
-  for (let c = 0; c < 3; c++) {
-    // Ridge toward doing nothing: a look that is not needed is not found.
-    const normal = Array.from({ length: terms }, () => new Array<number>(terms).fill(0))
-    const right = new Array<number>(terms).fill(0)
-    const ridge = inside.length * 1e-6
-    for (let k = 0; k < terms; k++) normal[k][k] += ridge
-    for (const p of inside) {
-      const r = from[p * 3]
-      const g = from[p * 3 + 1]
-      const b = from[p * 3 + 2]
-      const own = from[p * 3 + c]
-      const wanted = out[p * 3 + c] - own
-      termsOf(r, g, b, own, row)
-      for (let k = 0; k < terms; k++) {
-        for (let j = 0; j < terms; j++) normal[k][j] += row[k] * row[j]
-        right[k] += row[k] * wanted
-      }
-    }
-    const weights = solve(new Matrix(normal), Matrix.columnVector(right)).to1DArray()
-    for (const p of inside) {
-      const own = from[p * 3 + c]
-      const wanted = out[p * 3 + c] - own
-      termsOf(from[p * 3], from[p * 3 + 1], from[p * 3 + 2], own, row)
-      let fitted = 0
-      for (let k = 0; k < terms; k++) fitted += row[k] * weights[k]
-      left += (wanted - fitted) ** 2
-      moved += wanted ** 2
-    }
-  }
-  return {
-    residual: Math.sqrt(left / inside.length / 3),
-    look: Math.sqrt(moved / inside.length / 3),
-    points: inside.length,
-    parted: partedGreys(from, out, greys),
-  }
-}
-
-function partedGreys(from: Float64Array, out: Float64Array, greys: number): number {
-  let most = 0
-  for (let n = 0; n + 1 < greys; n++) {
-    let same = true
-    let step = 0
-    for (let c = n * 3; c < n * 3 + 3; c++) {
-      same &&= Math.abs(from[c] - from[c + 3]) < 1e-6
-      step = Math.max(step, Math.abs(out[c] - out[c + 3]))
-    }
-    if (same) most = Math.max(most, step)
-  }
-  return most
-}
-
-interface Source extends Explained {
-  readonly encodingId: string
-  readonly gamutId: string
-  readonly way: Way
-  readonly displayId: string
-}
-interface Evidence {
-  readonly identity: Explained | null
-  readonly sources: readonly Source[]
-}
-
-/** Where the conversion is the LUT itself, to a few steps of 16 bits, no look is looked for. */
-function exactly(from: Float64Array, out: Float64Array): boolean {
-  for (let i = 0; i < out.length; i++) if (Math.abs(from[i] - out[i]) > 5e-4) return false
-  return true
-}
-
-function gatherEvidence(lut: Lut): Evidence {
-  const { colours, greys, references } = knownFor(lut.dimensions === 3 ? lut.size : 33)
-  const out = colours.slice()
-  applyLut(lut, out, 'tetrahedral')
-  return {
-    identity: explain(colours, out, greys),
-    sources: references.flatMap(({ signal, ...of }): readonly Source[] => {
-      if (exactly(signal, out)) return [{ ...of, residual: 0, look: 0, points: greys, parted: 0 }]
-      // A look takes up the difference between display gammas.
-      const found = of.displayId === 'bt709-2.4' ? explain(signal, out, greys) : null
-      return found ? [{ ...found, ...of }] : []
-    }),
-  }
-}
-
-/** What is left over, with a price on how far the look has to move colours: small and plain explanations first. */
-const cost = ({ residual, look, parted }: Explained, price: number): number =>
-  residual + price * look + Math.max(0, parted - 0.003)
-const kindPrice = 0.1
-const sourcePrice = 0.02
-/**
- * Sources that cost no more than this many times the best, and a little, cannot be told from it. Found on made LUTs;
- * see the test.
- */
-const alikeWithin = { times: 1.5, plus: 0.0005 } as const
+// Prices and bounds, found on the tables that teach (tests/support/foreign-luts.ts, made-luts.ts).
+/** A known conversion needs ten numbers of a look on each channel where it is not the table itself. */
+const knownPrice = { look: 0.02, freedom: 0.006 } as const
+/** Of a free curve: by the natural log of the saturation on top, and by how implausible its greys are. */
+const freePrice = { saturation: 0.003, greys: 0.01, rare: 0.005 } as const
+/** How much a known conversion that fits badly counts against a free curve that fits well. */
+const mixed = 0.2
+/** Where conversions put middle grey on a display, how much of a signal black may be lifted, and how far doubt goes. */
+const plausible = { darkest: 0.34, brightest: 0.56, black: 0.06, per: 0.1 } as const
+/** Made by programs alone, and so the rarer case. */
+const rare = new Set(['acescc', 'acescct', 'linear'])
+/** Sources that cost no more than this many times the best, and a little, cannot be told from it. */
+const alikeWithin = { times: 1.15, plus: 0.0005 } as const
+/** What has to lie between the best source and the next for the best to be certain, and what it may leave. */
+const certainBy = { times: 1.6, plus: 0.004, residual: 0.008 } as const
+/** What a look may leave, and how far it may move colours, to be certain. */
+const certainLook = { cost: 0.012, moved: 0.15 } as const
 // The log of cost without a conversion over cost with one, where looks end and conversions begin, and how fast doubt
 // goes.
-const turning = { at: 0.33, steepness: 10 } as const
+const turning = { at: 0.5, steepness: 10, floor: 0.004 } as const
+/** Greys that come out within less than this say nothing. */
+const leastSpan = 0.02
+const displayIds = ['gamma-2.4', 'gamma-2.2', 'srgb'] as const
 
 /** What a LUT was made for. Never certain where two sources fit. */
 export function expectationOf(lut: Lut): Expectation {
-  const { identity, sources } = gatherEvidence(lut)
-  const withConversion = Math.min(Infinity, ...sources.map((s) => cost(s, kindPrice)))
-  if (!identity && sources.length === 0)
+  const evidence = knownEvidence(lut)
+  const free = freeEvidence(lut)
+  const ranked = weighSources(evidence, free)
+  const [best, second] = ranked
+  if ((!evidence.identity && !best) || free.greySpan < leastSpan) return nothing
+  const technical = best?.exact ? null : technicalOf(lut)
+  if (technical)
+    return { ...nothing, kind: 'technical', certainty: 0.99, certain: true, sentences: [`It ${technical}.`] }
+  const without = costOfLook(evidence.identity, free.identity)
+  const gap = best ? Math.log((without + turning.floor) / (best.cost + turning.floor)) : 0
+  // A table that is a known conversion to its last entry is that, whatever else could explain it.
+  const exact = best?.exact === true && without > 1e-4
+  const chance = exact ? 0.999 : 1 / (1 + Math.exp(-turning.steepness * (gap - turning.at)))
+  if (!best || chance < 0.5) {
+    // In the display's own gamut colours off grey say nothing: what sends a lifted black to black may be either.
+    const either = free.crushesDarks && best !== undefined && best.cost < without + turning.floor
+    const certainty = either ? Math.min(1 - chance, 0.6) : 1 - chance
     return {
-      kind: 'look',
-      certainty: 0,
-      sources: [],
-      alike: [],
-      certain: false,
-      sentences: ['It gives too few different colours to tell what it was made for.'],
+      ...nothing,
+      certainty,
+      certain: certainty > 0.95 && without < certainLook.cost && (evidence.identity?.look ?? 1) < certainLook.moved,
+      sentences: lookSentences(certainty, evidence.identity),
     }
-  const gap = identity ? Math.log((cost(identity, kindPrice) + 1e-4) / (withConversion + 1e-4)) : Infinity
-  const chance = 1 / (1 + Math.exp(-turning.steepness * (gap - turning.at)))
-  if (chance < 0.5)
-    return {
-      kind: 'look',
-      certainty: 1 - chance,
-      sources: [],
-      alike: [],
-      certain: chance < 0.05,
-      sentences: lookSentences(1 - chance, identity),
-    }
-  const best = new Map<string, Source>()
-  for (const s of sources) {
-    const known = best.get(s.encodingId)
-    if (!known || cost(s, sourcePrice) < cost(known, sourcePrice)) best.set(s.encodingId, s)
   }
-  const ranked = [...best.values()].sort((a, b) => cost(a, sourcePrice) - cost(b, sourcePrice))
-  const [first] = ranked
-  const reach = first ? cost(first, sourcePrice) * alikeWithin.times + alikeWithin.plus : 0
-  const alike = ranked.filter((s) => cost(s, sourcePrice) <= reach).map((s) => s.encodingId)
-  const certain = alike.length === 1 && chance > 0.95 && first !== undefined && first.residual < 0.01
+  const alike = ranked
+    .filter((s) => s.cost <= best.cost * alikeWithin.times + alikeWithin.plus)
+    .map((s) => s.encodingId)
+  const apart = second === undefined || second.cost >= best.cost * certainBy.times + certainBy.plus
+  const certain = chance > 0.95 && alike.length === 1 && (exact || (apart && best.residual < certainBy.residual))
   return {
     kind: 'conversion',
     certainty: chance,
@@ -296,6 +114,108 @@ export function expectationOf(lut: Lut): Expectation {
   }
 }
 
+const nothing: Expectation = {
+  kind: 'look',
+  certainty: 0,
+  sources: [],
+  alike: [],
+  certain: false,
+  sentences: ['It gives too few different colours to tell what it was made for.'],
+}
+
+interface FreeSourceFit extends FreeFit {
+  readonly encodingId: string
+  readonly gamutId: string
+  readonly greyPenalty: number
+}
+interface FreeEvidence {
+  readonly sources: readonly FreeSourceFit[]
+  /** As a look on a display picture. */
+  readonly identity: FreeFit | null
+  /** From the darkest to the brightest grey, and whether the darkest twentieth of the codes all come out as one. */
+  readonly greySpan: number
+  readonly crushesDarks: boolean
+}
+
+function freeEvidence(lut: Lut): FreeEvidence {
+  const colours = coloursOffGrey(lut.dimensions === 3 ? lut.size : 33)
+  const out = colours.slice()
+  applyLut(lut, out, 'tetrahedral')
+  const greys = greyRow(lut)
+  const luma = (code: number): number =>
+    0.2126 * curveAt(greys, code, 0) + 0.7152 * curveAt(greys, code, 1) + 0.0722 * curveAt(greys, code, 2)
+  const fits = (encoding: Encoding, gamutId: string): readonly FreeFit[] =>
+    curvePlaces.flatMap((place) => fitFreeCurve(colours, out, greys, { encoding, gamutId }, place) ?? [])
+  const sources = encodings
+    .filter((e) => e.group !== 'display')
+    .flatMap((encoding): readonly FreeSourceFit[] => {
+      const grey = luma(encoding.curve.encode(middleGrey))
+      const black = luma(encoding.curve.encode(0)) - luma(0)
+      const off = Math.max(0, plausible.darkest - grey, grey - plausible.brightest)
+      const greyPenalty = (off + Math.max(0, black - plausible.black)) / plausible.per
+      return encoding.gamutIds.flatMap((gamutId) =>
+        fits(encoding, gamutId).map((fit) => ({ ...fit, encodingId: encoding.id, gamutId, greyPenalty })),
+      )
+    })
+  const [identity = null] = displayIds
+    .flatMap((id) => fits(encodingById(id), 'bt709'))
+    .sort((a, b) => costOfFree(a) - costOfFree(b))
+  const lumas = Array.from({ length: 41 }, (_, i) => luma(i / 40))
+  const darkest = Math.min(...lumas)
+  return {
+    sources,
+    identity,
+    greySpan: Math.max(...lumas) - darkest,
+    crushesDarks: luma(0.05) < darkest + 0.004,
+  }
+}
+
+const costOfFree = ({ residual, saturation }: FreeFit): number =>
+  residual + freePrice.saturation * Math.abs(Math.log(Math.max(saturation, 0.05)))
+const costOfKnown = ({ residual, look, parted }: Explained): number =>
+  residual + knownPrice.look * look + Math.max(0, parted - 0.003) + (residual > 0 ? knownPrice.freedom : 0)
+
+function costOfLook(known: Explained | null, free: FreeFit | null): number {
+  if (free) return costOfFree(free)
+  return known ? costOfKnown(known) : Infinity
+}
+
+/** Every encoding with the cheaper of its two explanations, the cheapest first. */
+function weighSources({ sources }: KnownEvidence, free: FreeEvidence): readonly Weighed[] {
+  const known = cheapest(
+    sources.map((s) => ({
+      encodingId: s.encodingId,
+      gamutId: s.gamutId,
+      residual: s.residual,
+      look: s.look,
+      exact: s.residual === 0,
+      cost: costOfKnown(s),
+    })),
+  )
+  const least = Math.min(0.5, ...[...known.values()].map((s) => s.cost))
+  const byCurve = cheapest(
+    free.sources.map((s) => ({
+      encodingId: s.encodingId,
+      gamutId: s.gamutId,
+      residual: s.residual,
+      look: s.look,
+      exact: false,
+      cost:
+        costOfFree(s) +
+        freePrice.greys * s.greyPenalty +
+        (rare.has(s.encodingId) ? freePrice.rare : 0) +
+        mixed * ((known.get(s.encodingId)?.cost ?? least + 0.05) - least),
+    })),
+  )
+  return [...cheapest([...known.values(), ...byCurve.values()]).values()].sort((a, b) => a.cost - b.cost)
+}
+
+function cheapest(all: readonly Weighed[]): ReadonlyMap<string, Weighed> {
+  const best = new Map<string, Weighed>()
+  for (const s of all) if (s.cost < (best.get(s.encodingId)?.cost ?? Infinity)) best.set(s.encodingId, s)
+  return best
+}
+
 const percent = (v: number): string => `${(v * 100).toFixed(v < 0.1 ? 2 : 0)} %`
 function lookSentences(certainty: number, identity: Explained | null): readonly string[] {
   const moved = identity
@@ -305,7 +225,7 @@ function lookSentences(certainty: number, identity: Explained | null): readonly 
 }
 function conversionSentences(
   chance: number,
-  [first, second]: readonly Source[],
+  [first, second]: readonly Weighed[],
   alike: readonly string[],
   certain: boolean,
 ): readonly string[] {

@@ -24,8 +24,9 @@ export async function insertMedia(db: Queryable, media: MediaRow, sizeBytes: num
   )
 }
 
-export async function keepGuess(db: Queryable, hash: string, guess: GuessSummary): Promise<void> {
-  await db.query('UPDATE media SET guess = $2 WHERE hash = $1', [hash, JSON.stringify(guess)])
+/** @param likeness what files of one camera and setting share */
+export async function keepGuess(db: Queryable, hash: string, guess: GuessSummary, likeness: string): Promise<void> {
+  await db.query('UPDATE media SET guess = $2, likeness = $3 WHERE hash = $1', [hash, JSON.stringify(guess), likeness])
 }
 
 export async function findGuess(db: Queryable, hash: string): Promise<GuessSummary | null> {

@@ -108,6 +108,9 @@ export async function setScene(db: Queryable, ids: readonly string[], sceneId: s
 export async function setState(db: Queryable, ids: readonly string[], state: string): Promise<void> {
   await db.query('UPDATE shots SET state = $2 WHERE id = ANY($1::uuid[])', [ids, state])
 }
+export async function setStaysAsItLooks(db: Queryable, ids: readonly string[], stays: boolean): Promise<void> {
+  await db.query('UPDATE shots SET stays_as_it_looks = $2 WHERE id = ANY($1::uuid[])', [ids, stays])
+}
 export async function setCamera(db: Queryable, ids: readonly string[], cameraName: string): Promise<void> {
   await db.query(`UPDATE shots SET camera_name = nullif($2, '') WHERE id = ANY($1::uuid[])`, [ids, cameraName])
 }

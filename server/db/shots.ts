@@ -37,10 +37,63 @@ const summaryColumns = `
   m.facts || jsonb_build_object('hash', m.hash) AS media,
   m.proxy,
   m.guess,
+  s.stays_as_it_looks AS "staysAsItLooks",
+  m.likeness,
+  q.reading AS "usualReading",
   s.head_id AS "headId",
   r.read,
   r.display_id AS "displayId",
   r.depth AS "revisionDepth"
+`
+/**
+ * What shots of files like those that are asked about are read by, where somebody chose it: the commonest reading, and
+ * how many have it.
+ */
+const usualReadings = `
+  asked AS (
+    SELECT DISTINCT
+      m.likeness
+    FROM
+      chosen s
+      JOIN media m ON m.hash = s.media_hash
+    WHERE
+      m.likeness <> ''
+      AND (m.guess #>> '{opening,asks}')::boolean
+  ),
+  usual AS (
+    SELECT DISTINCT
+      ON (likeness) likeness,
+      read || jsonb_build_object('shots', shots) AS reading
+    FROM
+      (
+        SELECT
+          m.likeness,
+          jsonb_strip_nulls(
+            jsonb_build_object(
+              'encodingId',
+              r.read -> 'encodingId',
+              'gamutId',
+              r.read -> 'gamutId',
+              'own',
+              r.read -> 'own'
+            )
+          ) AS read,
+          count(*) AS shots
+        FROM
+          asked a
+          JOIN media m ON m.likeness = a.likeness
+          JOIN shots o ON o.media_hash = m.hash
+          JOIN revisions r ON r.id = o.head_id
+        WHERE
+          r.read ->> 'encodingId' IS DISTINCT FROM m.guess #>> '{opening,encodingId}'
+        GROUP BY
+          1,
+          2
+      ) g
+    ORDER BY
+      likeness,
+      shots DESC
+  )
 `
 /** Shots that are chosen by a query over `shots`, with everything that is said of them: each table is met once. */
 const chosen = (shots: string): string => `
@@ -68,7 +121,8 @@ const chosen = (shots: string): string => `
             setup_id IS NOT NULL
         ) d
         JOIN setups u ON u.id = d.setup_id
-    )
+    ),
+    ${usualReadings}
 `
 const summaryTables = `
   chosen s
@@ -77,6 +131,7 @@ const summaryTables = `
   JOIN projects p ON p.id = s.project_id
   LEFT JOIN scenes c ON c.id = s.scene_id
   LEFT JOIN sizes z ON z.setup_id = s.setup_id
+  LEFT JOIN usual q ON q.likeness = m.likeness
   LEFT JOIN looks l ON l.id = coalesce(c.look_id, p.look_id)
 `
 
@@ -146,6 +201,22 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
         r.parent_id IS NOT NULL AS "hasParent",
         s.tip_id <> s.head_id AS "hasRedo",
         ${pointedColumns},
+        (
+          SELECT
+            coalesce(jsonb_agg(o.id), '[]')
+          FROM
+            media n
+            JOIN shots o ON o.media_hash = n.hash
+            JOIN revisions h ON h.id = o.head_id
+          WHERE
+            n.likeness = m.likeness
+            AND n.likeness <> ''
+            AND o.project_id = s.project_id
+            AND o.id <> s.id
+            AND (n.guess #>> '{opening,asks}')::boolean
+            AND NOT o.stays_as_it_looks
+            AND h.read ->> 'encodingId' = n.guess #>> '{opening,encodingId}'
+        ) AS "askedLikeIt",
         (
           SELECT
             id

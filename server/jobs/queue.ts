@@ -32,8 +32,8 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
   const runner: Runner = await run({
     pgPool: pool,
     logger,
-    // One long proxy must not keep a small import waiting.
-    concurrency: 2,
+    // Two long proxies at most are made at once (see enqueue.ts), so that an import never waits for them.
+    concurrency: 3,
     pollInterval: 2000,
     noHandleSignals: true,
     taskList: { render: job(renderShot), import: job(importFiles), survey: job(surveyMedia) },

@@ -7,9 +7,10 @@ import { fitWithin, videoHigh, videoLow } from '@core/image'
 import type { ServerContext } from '../context'
 import { findGuess, findMedia, keepGuess, keepProxy, keepSurvey } from '../db/media'
 import { setProposedLead, undecidedLeads } from '../db/leads'
-import { startDecoder, filesOnly, decoderLimits } from '@media/child'
+import { decoderLimits, filesOnly, startYieldingDecoder } from '@media/child'
 import { decodeAll, decodedPicture, inputOf } from '@media/decode'
 import { guessOf } from '../services/import'
+import { likenessOf } from '../services/likeness'
 import { Problem } from '../problem'
 import { runWork, type Progress } from './work'
 
@@ -24,8 +25,10 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
     const media = mediaHash === null ? undefined : await findMedia(context.pool, mediaHash)
     if (!media) throw new Problem(404, 'not_found', `"${name}" is no longer there.`)
     const path = context.store.mediaPath(media.hash)
-    if (!(await findGuess(context.pool, media.hash)))
-      await keepGuess(context.pool, media.hash, await guessOf(context, path, media.facts, media.frameTimes))
+    if (!(await findGuess(context.pool, media.hash))) {
+      const guess = await guessOf(context, path, media.facts, media.frameTimes)
+      await keepGuess(context.pool, media.hash, guess, likenessOf(media.facts, guess))
+    }
     const temporary = context.store.temporaryPath()
     try {
       const sketches = await analyseFrames(context, path, media.facts, temporary, progress)
@@ -114,13 +117,14 @@ async function analyseFrames(
     `[a]${proxyFilters.join(',')}[p]`,
     `[b]${sketchFilters.join(',')}[s]`,
   ].join(';')
-  const child = startDecoder(
+  const child = startYieldingDecoder(
     [
       '-v',
       'error',
       '-nostdin',
       '-y',
-      ...(throughCore ? [] : [...filesOnly, ...decoderLimits]),
+      // Damage ends the pass: a concealed frame is not what was shot.
+      ...(throughCore ? [] : [...filesOnly, ...decoderLimits, '-err_detect', 'explode']),
       ...input.args,
       '-filter_complex',
       filters,

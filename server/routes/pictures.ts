@@ -3,9 +3,13 @@ import { createHash } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { Hono, type Context } from 'hono'
 import { checkExport, defaultExport, type ExportSettings } from '@core/bake'
+import { encodingById, isEncodingId } from '@core/colour'
+import { setRead, type GradeDocument } from '@core/grade'
 import type { ServerContext } from '../context'
+import { listEncodings } from '../db/encodings'
 import { findRevision, type RevisionRow } from '../db/revisions'
 import { notFound, Problem } from '../problem'
+import type { GradeTask } from '../workers/frame-worker'
 import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const maxFrame = 10_000_000
@@ -43,6 +47,29 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
     return revision
   }
 
+  /** A thumbnail that was made before, or is made now and kept. */
+  async function thumbnail(
+    key: readonly unknown[],
+    task: () => Promise<GradeTask & { asShot: boolean }>,
+  ): Promise<Uint8Array> {
+    const place = store.thumbnailPath(createHash('sha256').update(JSON.stringify(key)).digest('hex'))
+    const known = await readFile(place).catch(() => undefined)
+    if (known) return known
+    const png = await workers.thumbnailPng({ ...(await task()), ...thumbnailSize })
+    const temporary = store.temporaryPath()
+    await writeFile(temporary, png)
+    await store.keep(temporary, place)
+    return png
+  }
+
+  /** The grade with its footage read by another encoding, one that ships or one of the user's own. */
+  async function readAs(grade: GradeDocument, encodingId: string): Promise<GradeDocument> {
+    const own = (await listEncodings(pool)).find((e) => e.id === encodingId)
+    if (!own && !isEncodingId(encodingId)) throw notFound('encoding')
+    const gamutId = own?.gamutId ?? encodingById(encodingId).gamutIds[0]
+    return setRead(grade, { method: 'formula', encodingId, gamutId, ...(own ? { own } : {}) })
+  }
+
   return new Hono()
     .get('/media/:hash/frames/:index', async (c) => {
       const hash = hashParam(c, 'hash', 'clip')
@@ -66,28 +93,30 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
         },
       )
     })
+    .get('/revisions/:id/read-as/:encodingId', async (c) => {
+      const revision = await revisionOf(c)
+      const index = frameOf(c, revision)
+      const grade = await readAs(revision.grade, c.req.param('encodingId'))
+      const png = await thumbnail([revision.mediaHash, index, 'graded', grade, thumbnailSize], async () => ({
+        ...(await frames.gradeTask(revision.mediaHash, index, grade, revision)),
+        asShot: false,
+      }))
+      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
+        'content-type': 'image/png',
+        'cache-control': c.req.query('range') === rangeOf(revision) ? forever : 'no-store',
+      })
+    })
     .get('/revisions/:id/thumbnail', async (c) => {
       const revision = await revisionOf(c)
       const index = frameOf(c, revision)
       const as = oneOf(c.req.query('as'), 'as', ['shot', 'graded'] as const)
       // As shot, only the footage and its range matter; every revision shares the picture.
       const subject = as === 'shot' ? revision.grade.read.range : revision.id
-      const place = store.thumbnailPath(
-        createHash('sha256')
-          .update(JSON.stringify([revision.mediaHash, index, as, subject, rangeOf(revision), thumbnailSize]))
-          .digest('hex'),
-      )
-      let png: Uint8Array | undefined = await readFile(place).catch(() => undefined)
-      if (!png) {
-        png = await workers.thumbnailPng({
-          ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)),
-          ...thumbnailSize,
-          asShot: as === 'shot',
-        })
-        const temporary = store.temporaryPath()
-        await writeFile(temporary, png)
-        await store.keep(temporary, place)
-      }
+      const key = [revision.mediaHash, index, as, subject, rangeOf(revision), thumbnailSize]
+      const png = await thumbnail(key, async () => ({
+        ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)),
+        asShot: as === 'shot',
+      }))
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
         // Of another range of frames than the address names, it is good only now.

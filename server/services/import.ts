@@ -6,11 +6,14 @@ import type { ReadableStream } from 'node:stream/web'
 import type { GuessSummary, MediaFacts } from '@contracts/index'
 import { encodingById } from '@core/colour'
 import type { Rate } from '@core/footage'
-import { defaultGrade } from '@core/grade'
+import { defaultGrade, setRead } from '@core/grade'
+import { asItLooks, fileFactsOf } from '@core/guess'
 import { carrierOfLinear } from '@core/image'
 import { localActor, type ServerContext } from '../context'
+import { listEncodings } from '../db/encodings'
 import { findGuess, findMedia, insertMedia, keepGuess } from '../db/media'
 import { transaction } from '../db/pool'
+import { likenessOf } from './likeness'
 import { addShot } from './shots'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
@@ -69,6 +72,12 @@ export interface FileToImport {
   readonly linked: boolean
 }
 
+/**
+ * Pixels that are decoded in a second or two: so much is gone through before it is taken. Of longer clips only a few
+ * places are, so that they are seen at once; the rest while the proxy is made.
+ */
+const checkedAtOnce = 6e8
+
 /** Undefined when `report` stopped it. Throws a Problem for files that cannot be used. */
 export async function importFile(
   context: ServerContext,
@@ -86,6 +95,7 @@ export async function importFile(
   if (!(await report('looking through', 0, 1))) return undefined
   const { facts, frameTimes } = await probe(file.path, to.name)
   if (
+    facts.frameCount * facts.width * facts.height <= checkedAtOnce &&
     !(await requireDecodable(file.path, to.name, facts.frameCount, (frames) =>
       report('decoding', frames, facts.frameCount),
     ))
@@ -96,7 +106,7 @@ export async function importFile(
     ? context.store.keepLink(file.path, context.store.mediaPath(hash))
     : context.store.keep(file.path, context.store.mediaPath(hash)))
   await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
-  await keepGuess(context.pool, hash, guess)
+  await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
   return addImported(context, hash, facts, to)
 }
 
@@ -152,7 +162,7 @@ export async function importPictures(
     const guess = await guessOf(context, folder, facts, frameTimes)
     await context.store.keep(folder, context.store.mediaPath(hash))
     await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
-    await keepGuess(context.pool, hash, guess)
+    await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
     return await addImported(context, hash, facts, to)
   } finally {
     await context.store.discard(folder)
@@ -178,16 +188,18 @@ export async function guessOf(
       probability: 1,
       rangeConflict: false,
       tagged: true,
+      opening: { encodingId: carrierOfLinear, because: 'tag', asks: false, offers: [] },
+      codeCeiling: 1,
       sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
     }
   const sights = await decodeSights(path, facts, frameTimes)
-  const { transfer, primaries, range, rangeTagged } = facts
   return context.workers.guess({
     sights: sights.map(({ planes, next }) => ({
       source: decodedPicture(planes, facts),
       ...(next ? { next: decodedPicture(next, facts) } : {}),
     })),
-    tags: { ...(transfer ? { transfer } : {}), ...(primaries ? { primaries } : {}), ...(rangeTagged ? { range } : {}) },
+    file: fileFactsOf(facts),
+    own: await listEncodings(context.pool),
   })
 }
 
@@ -199,11 +211,20 @@ const gamutOfPrimaries: Readonly<Record<string, string>> = {
   smpte431: 'p3-dci',
 }
 
-/**
- * The likeliest encoding is taken when it is at least this likely, with all that cannot be told from it; else the
- * display's own.
- */
-const takenAt = 0.5
+/** The gamut of a reading at first: floating point carries light, and a log's own gamut is surer than a tag. */
+function gamutAtFirst({ bitDepth, primaries }: MediaFacts, encodingId: string): string {
+  const tagged = gamutOfPrimaries[primaries ?? '']
+  if (bitDepth > 16) return tagged ?? 'bt709'
+  const { group, gamutIds } = encodingById(encodingId)
+  return (group === 'log' ? undefined : tagged) ?? gamutIds[0]
+}
+
+/** Near the middle, at a frame that is decoded at once; a better one is proposed when all were looked through. */
+function leadAtFirst({ frameCount, keyFrames = [] }: MediaFacts): number {
+  const middle = Math.floor(frameCount / 2)
+  const near = keyFrames.reduce((best, k) => (Math.abs(k - middle) < Math.abs(best - middle) ? k : best), 0)
+  return Math.abs(near - middle) <= frameCount / 4 ? near : middle
+}
 
 async function addImported(
   context: ServerContext,
@@ -212,13 +233,10 @@ async function addImported(
   to: Destination,
 ): Promise<{ id: string }> {
   const guess = await findGuess(context.pool, hash)
-  const encodingId = to.known?.encodingId ?? (guess && guess.probability >= takenAt ? guess.encodingId : 'bt709-camera')
-  const tagged = gamutOfPrimaries[facts.primaries ?? '']
-  const { group, gamutIds } = encodingById(encodingId)
-  // Floating point pictures carry light; a log's own gamut is surer than a tag.
-  const fallback = facts.bitDepth > 16 ? 'bt709' : gamutIds[0]
-  const believed = facts.bitDepth > 16 || group !== 'log' ? tagged : undefined
-  const gamutId = to.known?.gamutId ?? believed ?? fallback
+  const encodingId = to.known?.encodingId ?? guess?.opening.encodingId ?? asItLooks
+  const own = (await listEncodings(context.pool)).find((e) => e.id === encodingId)
+  const gamutId = to.known?.gamutId ?? own?.gamutId ?? gamutAtFirst(facts, encodingId)
+  const grade = defaultGrade(own ? asItLooks : encodingId, gamutId, facts.range)
   return transaction(context.pool, async (db) => {
     const shot = await addShot(db, {
       projectId: to.projectId,
@@ -228,9 +246,9 @@ async function addImported(
       cameraName: to.known?.cameraName ?? null,
       firstFrame: 0,
       frameCount: facts.frameCount,
-      leadFrame: to.known?.leadFrame ?? Math.floor(facts.frameCount / 2),
+      leadFrame: to.known?.leadFrame ?? leadAtFirst(facts),
       leadChosen: to.known !== undefined,
-      grade: defaultGrade(encodingId, gamutId, facts.range),
+      grade: own ? setRead(grade, { encodingId, gamutId, own }) : grade,
       actor: to.actor,
       summary: 'Imported',
     })

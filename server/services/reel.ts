@@ -1,10 +1,11 @@
 // Cutting, joining and changing many shots at once. Every grade change is a revision; media stay as they are.
 import type { CutShot, ShotChanges } from '@contracts/index'
-import { encodingById } from '@core/colour'
+import { encodingById, encodingFromDefinition } from '@core/colour'
 import { proposeLead } from '@core/footage'
 import { setRead, type GradeDocument } from '@core/grade'
 import { isShippedStandard } from '@core/readings'
 import { isShippedEncoding } from '@contracts/index'
+import { listEncodings } from '../db/encodings'
 import { findSurvey } from '../db/media'
 import { lockReelOf } from '../db/locks'
 import type { Queryable } from '../db/pool'
@@ -19,6 +20,7 @@ import {
   setPlayed,
   setScene,
   setStandard,
+  setStaysAsItLooks,
   setState,
   type ReelShot,
 } from '../db/reel'
@@ -166,16 +168,25 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
       })
     await setStandard(db, ids, change.standardId)
   }
+  if (change.staysAsItLooks !== undefined) await setStaysAsItLooks(db, ids, change.staysAsItLooks)
   if (change.state) await setState(db, ids, change.state)
   if (change.cameraName !== undefined) await setCamera(db, ids, change.cameraName.trim())
   if (change.played !== undefined) await setPlayed(db, ids, change.played)
   if (change.read) {
     const { encodingId, range } = change.read
-    if (!isShippedEncoding(encodingId))
+    const own = (await listEncodings(db)).find((e) => e.id === encodingId)
+    if (!own && !isShippedEncoding(encodingId))
       throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
+    const { name, gamutIds } = own ? encodingFromDefinition(own) : encodingById(encodingId)
     // A change of scene may have brought another look, and with it another head.
-    await regrade(db, await requireShots(db, ids), `Read as ${encodingById(encodingId).name}`, actor, (shot) =>
-      setRead(shot.grade, { method: 'formula', encodingId, range, gamutId: encodingById(encodingId).gamutIds[0] }),
+    await regrade(db, await requireShots(db, ids), `Read as ${name}`, actor, (shot) =>
+      setRead(shot.grade, {
+        method: 'formula',
+        encodingId,
+        range: range ?? shot.grade.read.range,
+        gamutId: gamutIds[0],
+        ...(own ? { own } : {}),
+      }),
     )
   }
 }

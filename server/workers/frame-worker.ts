@@ -5,6 +5,7 @@ import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import { solveAims, type Aim, type Solution } from '@core/aims'
+import { encodingFromDefinition, type EncodingDefinition } from '@core/colour'
 import { exportLut, printExport, type ExportSettings } from '@core/bake'
 import { FormatError, parseLutFile } from '@core/formats'
 import {
@@ -18,7 +19,7 @@ import {
   type LatticeSize,
   type PlanCache,
 } from '@core/grade'
-import { guessEncoding, type ColourTags } from '@core/guess'
+import { asItLooks, guessEncoding, taggedEncoding, type FileFacts } from '@core/guess'
 import { fitWithin, frameOfDecoded, shrink, type CodeRange, type DecodedPicture, type Frame } from '@core/image'
 import { inspectLut } from '@core/lut-bench'
 import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
@@ -162,55 +163,56 @@ export function thumbnailPng({
   return encodePng({ width, height, data: new Uint8Array(data.buffer), depth: 8, channels: 3 })
 }
 
+export interface GuessQuestion {
+  readonly sights: readonly SourceSight[]
+  readonly file: FileFacts
+  /** Encodings of the user's own: they take part like those that ship. */
+  readonly own: readonly EncodingDefinition[]
+}
+
 /** The engine's answer about a medium, in short. */
-export function guess({ sights, tags }: { sights: readonly SourceSight[]; tags: ColourTags }): GuessSummary {
+export function guess({ sights, file, own }: GuessQuestion): GuessSummary {
   const frames = sights.map(({ source, next }) => ({
     frame: frameOfDecoded(source),
     ...(next ? { next: frameOfDecoded(next) } : {}),
   }))
   const flagged = sights[0]?.source.range ?? 'full'
   // Smaller pictures hold too little to weigh.
-  if (frames.some(({ frame: { width, height } }) => width < 24 || height < 24)) return undecided(flagged)
-  const { kind, kindProbability, groups, ranked, range, tagged, sentences } = guessEncoding(frames, flagged, tags)
+  if (frames.some(({ frame: { width, height } }) => width < 24 || height < 24)) return undecided(flagged, file)
+  const answer = guessEncoding(frames, flagged, file, own.map(encodingFromDefinition))
+  const { kind, kindProbability, groups, ranked, range, taggedId, opening, codeCeiling, sentences } = answer
   const group = groups[0]
   const first = group?.members[0] ?? ranked[0]
-  if (!first) return undecided(flagged)
-  if (tagged)
-    return {
-      kind,
-      kindProbability,
-      encodingId: tagged.encodingId,
-      range: range.likely,
-      alike: [tagged.encodingId],
-      probability: tagged.agrees ? 0.98 : 0.6,
-      rangeConflict: range.conflict,
-      tagged: true,
-      sentences: [...sentences],
-    }
+  if (!first) return undecided(flagged, file)
+  const common = { kind, kindProbability, rangeConflict: range.conflict, opening, codeCeiling, sentences }
+  if (taggedId !== null)
+    return { ...common, encodingId: taggedId, range: range.likely, alike: [taggedId], probability: 1, tagged: true }
   return {
-    kind,
-    kindProbability,
+    ...common,
     encodingId: first.encodingId,
     range: first.range,
     alike: [...new Set(group?.members.map((m) => m.encodingId) ?? [first.encodingId])],
     probability: group?.probability ?? first.probability,
-    rangeConflict: range.conflict,
     tagged: false,
-    sentences: [...sentences],
   }
 }
 
-const undecided = (range: CodeRange): GuessSummary => ({
-  kind: 'display gamma',
-  kindProbability: 0,
-  encodingId: 'bt709-camera',
-  range,
-  alike: [],
-  probability: 0,
-  rangeConflict: false,
-  tagged: false,
-  sentences: ['The picture is too small to tell its encoding.'],
-})
+function undecided(range: CodeRange, { transfer }: FileFacts): GuessSummary {
+  const tagged = taggedEncoding(transfer)
+  return {
+    kind: 'display gamma',
+    kindProbability: 0,
+    encodingId: tagged ?? asItLooks,
+    range,
+    alike: [],
+    probability: tagged ? 1 : 0,
+    rangeConflict: false,
+    tagged: tagged !== undefined,
+    opening: { encodingId: tagged ?? asItLooks, because: tagged ? 'tag' : 'as it looks', asks: false, offers: [] },
+    codeCeiling: 1,
+    sentences: ['The picture is too small to tell its encoding.'],
+  }
+}
 
 /** The readings' findings of a frame no larger than asked, as the Bench's worker measures it. */
 export function findings({

@@ -5,9 +5,8 @@ import { Piscina } from 'piscina'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { Aim, Solution } from '@core/aims'
 import type { ExportSettings } from '@core/bake'
-import type { ColourTags } from '@core/guess'
 import type { Finding, Pointed } from '@core/readings'
-import type { BakedLut, GradeTask, ReadLut, RefusedLut, SourceFrame, SourceSight, WireFrame } from './frame-worker'
+import type { BakedLut, GradeTask, GuessQuestion, ReadLut, RefusedLut, SourceFrame, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
   readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
@@ -25,7 +24,7 @@ export interface FrameWorkers {
   readonly solve: (
     task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
   ) => Promise<Solution>
-  readonly guess: (task: { sights: readonly SourceSight[]; tags: ColourTags }) => Promise<GuessSummary>
+  readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
   readonly threads: number
   readonly close: () => Promise<void>
 }

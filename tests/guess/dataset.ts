@@ -1,15 +1,33 @@
 // Takes of scenes through every encoding, turned into feature rows and the index of the right answer.
-import { candidatesFor, featureRows, measureFacts, measureStatistics, type Candidate, type Sight } from '@core/guess'
+import {
+  candidatesFor,
+  featureRows,
+  measureFacts,
+  measureStatistics,
+  type Candidate,
+  type FileFacts,
+  type Sight,
+} from '@core/guess'
 import type { CodeRange } from '@core/image'
 import { shoot, type Take } from './camera'
 import { randomSource, type Light } from './scenes'
 
 export interface Example {
+  readonly candidates: readonly Candidate[]
+  /** One row of features per candidate. */
   readonly rows: readonly Float64Array[]
-  readonly right: number
+  readonly right: (candidate: Candidate) => boolean
 }
 
 export const taken = [...new Set(candidatesFor('full').map((c) => c.encoding.id))]
+
+/** Made-up takes are sequences of pictures: nothing has compressed them. */
+export const fileOf = ({ bits, flagged }: Pick<Take, 'bits' | 'flagged'>): FileFacts => ({
+  kind: 'pictures',
+  bitDepth: bits,
+  chroma: 'RGB',
+  range: flagged,
+})
 
 export function randomTake(encodingId: string, random: () => number, wrongFlag: number, troubled: number): Take {
   const range: CodeRange = random() < 0.5 ? 'full' : 'legal'
@@ -30,14 +48,16 @@ export function randomTake(encodingId: string, random: () => number, wrongFlag: 
   }
 }
 
-export function exampleOf(sights: readonly Sight[], take: Take): Example {
-  const candidates: readonly Candidate[] = candidatesFor(take.flagged)
+export function exampleOf(
+  sights: readonly Sight[],
+  flagged: CodeRange,
+  file: FileFacts | undefined,
+  right: Example['right'],
+): Example {
+  const candidates = candidatesFor(flagged, file)
   const statistics = measureStatistics(sights)
-  const facts = candidates.map((c) => measureFacts(c, statistics, take.flagged))
-  return {
-    rows: featureRows(candidates, facts, statistics, take.flagged),
-    right: candidates.findIndex((c) => c.encoding.id === take.encodingId && c.range === take.range),
-  }
+  const facts = candidates.map((c) => measureFacts(c, statistics, flagged))
+  return { candidates, rows: featureRows(candidates, facts, statistics, flagged), right }
 }
 
 /**
@@ -69,7 +89,12 @@ export function* examples(
         frame: shoot(now, take, random),
         ...(follows ? { next: shoot(next, take, random) } : {}),
       }))
-      yield exampleOf(sights, take)
+      yield exampleOf(
+        sights,
+        take.flagged,
+        undefined,
+        ({ encoding, range }) => encoding.id === take.encodingId && range === take.range,
+      )
     }
   }
 }

@@ -4,7 +4,7 @@ import { guessEncoding, kindOf, otherRange, type Guess, type Sight } from '@core
 import { encodingById } from '@core/colour'
 import type { Frame } from '@core/image'
 import { shoot, type Take } from './camera'
-import { randomTake, taken } from './dataset'
+import { fileOf, randomTake, taken } from './dataset'
 import { demoShots } from '../../demo/shots'
 import { plateLight, reframed } from './plate-light'
 import { randomSource } from './scenes'
@@ -55,7 +55,7 @@ export function* judge({
         yield {
           scene: id,
           take,
-          guess: guessEncoding(sights, take.flagged, tagged ? tagsOf(encodingId) : {}),
+          guess: guessEncoding(sights, take.flagged, { ...fileOf(take), ...(tagged ? tagsOf(encodingId) : {}) }),
           deepBlack: sights.some(({ frame }) => hasDeepBlack(frame, take)),
         }
       }

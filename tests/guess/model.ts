@@ -14,13 +14,17 @@ const decay = 1e-3
 /** Share of the examples that are shown without the features of noise: compressed clips have none. */
 const blindShare = 0.3
 
-/** Examples in one row of numbers: features of each candidate of each example, and which candidate is right. */
+/**
+ * Examples in one row of numbers: features of each candidate of each example, and what each candidate is there: `absent`
+ * where the file cannot hold it, `right` where it is the answer; finished pictures have several.
+ */
 export interface ExampleSet {
   readonly features: number
   readonly candidates: number
   readonly rows: Float32Array
-  readonly right: Uint16Array
+  readonly marks: Uint8Array
 }
+export const mark = { absent: 0, wrong: 1, right: 2 } as const
 
 /** Smaller steps toward the end of teaching. */
 function rateAt(share: number): number {
@@ -33,7 +37,7 @@ function rateAt(share: number): number {
  * those that some examples are shown without.
  */
 export function fitModel(set: ExampleSet, among: readonly number[], blindFeatures: readonly number[]): Model {
-  const { features, candidates, right } = set
+  const { features, candidates, marks } = set
   const random = randomSource(1)
   const size = features + hidden * (features + 2)
   const unitAt = (k: number): number => features + k * (features + 2)
@@ -58,6 +62,10 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
       start = 0
     }
     for (let c = 0; c < candidates; c++) {
+      if (marks[example * candidates + c] === mark.absent) {
+        scores[c] = -Infinity
+        continue
+      }
       const row = start + c * features
       let sum = 0
       for (let d = 0; d < features; d++) sum += theta[d]! * rows[row + d]!
@@ -72,8 +80,10 @@ export function fitModel(set: ExampleSet, among: readonly number[], blindFeature
       scores[c] = sum
     }
     const shares = softmax(scores)
+    const all = rightShare(shares, set, example)
     for (let c = 0; c < candidates; c++) {
-      const push = shares[c]! - (c === right[example] ? 1 : 0)
+      const isRight = marks[example * candidates + c] === mark.right
+      const push = shares[c]! - (isRight ? shares[c]! / all : 0)
       const row = start + c * features
       if (Math.abs(push) < 1e-4) continue
       for (let d = 0; d < features; d++) gradient[d]! += push * rows[row + d]!
@@ -124,13 +134,21 @@ export function softmax(scores: Float64Array): Float64Array {
   return shares.map((s) => s / total)
 }
 
-/** The scores of all candidates of one example. */
+/** What the right candidates have together. */
+export function rightShare(shares: Float64Array, { candidates, marks }: ExampleSet, example: number): number {
+  let sum = 1e-12
+  for (let c = 0; c < candidates; c++) if (marks[example * candidates + c] === mark.right) sum += shares[c]!
+  return sum
+}
+
+/** The scores of all candidates of one example; −∞ for those that the file cannot hold. */
 export function scoresBy(
   { linear, units }: Model,
-  { features, candidates, rows }: ExampleSet,
+  { features, candidates, rows, marks }: ExampleSet,
   example: number,
 ): Float64Array {
   return Float64Array.from({ length: candidates }, (_, c) => {
+    if (marks[example * candidates + c] === mark.absent) return -Infinity
     const row = rows.subarray((example * candidates + c) * features, (example * candidates + c + 1) * features)
     return (
       linear.reduce((sum, w, d) => sum + w * row[d]!, 0) +
@@ -148,12 +166,13 @@ export function fitTemperature(
   set: ExampleSet,
   heldBack: readonly number[],
 ): { temperature: number; loss: number } {
-  const scored = heldBack.map((example) => ({ right: set.right[example]!, scores: scoresBy(model, set, example) }))
+  const scored = heldBack.map((example) => ({ example, scores: scoresBy(model, set, example) }))
   let best = { temperature: 1, loss: Infinity }
   for (let temperature = 0.6; temperature <= 3; temperature += 0.02) {
     const loss =
       scored.reduce(
-        (sum, { right, scores }) => sum - Math.log(softmax(scores.map((s) => s / temperature))[right]!),
+        (sum, { example, scores }) =>
+          sum - Math.log(rightShare(softmax(scores.map((s) => s / temperature)), set, example)),
         0,
       ) / scored.length
     if (loss < best.loss) best = { temperature: Number(temperature.toFixed(2)), loss }

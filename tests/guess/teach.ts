@@ -1,69 +1,121 @@
-// Teaches the guess: makes examples from made-up scenes, fits the model, and writes core/guess/model.json.
-//   node dist/node/teach-guess.js [scenes]
+// Teaches the guess: makes examples from made-up scenes and from real photographs through real codecs, fits the model,
+// and writes core/guess/model.json.
+//   node dist/node/teach-guess.js [folder for the examples]
+// Examples that lie in the folder are used again.
 import { execFile } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { candidatesFor, featureNames } from '@core/guess'
-import { examples, taken } from './dataset'
-import { fitModel, fitTemperature, scoresBy, type ExampleSet } from './model'
-import { madeUpScene } from './scenes'
+import { exampleOf, examples, type Example } from './dataset'
+import { fitModel, fitTemperature, mark, scoresBy, type ExampleSet } from './model'
+import { teachingPhotographs } from './photographs'
+import { randomRealTake, recorded, recordedLogs, type Content, type RealTake } from './real-takes'
+import { madeUpScene, randomSource } from './scenes'
 
-/**
- * How much less sure answers are made than made-up scenes would allow: real clips are compressed, which spoils the
- * noise that tells slopes apart, and on the demo clips themselves the fitted confidence was too high.
- */
-const caution = 1.15
+/** How much less sure answers are made than what was kept back would allow: the world holds more than was taught. */
+const caution = 1.1
+const sceneCount = 120
+const takesPerPhotograph = 264
+/** Takes of one view of a photograph. */
+const takesPerView = 6
 
-const [first, ...rest] = process.argv.slice(2)
-if (first === 'examples') {
-  // One share of the examples, in a process of its own: for each the index of the right candidate, then its features.
-  const [from = 0, to = 0] = rest.map(Number)
-  const file = rest[2]
-  const numbers: number[][] = []
-  for (const { right, rows } of examples(
-    madeUpScene,
-    Array.from({ length: to - from }, (_, i) => from + i),
-  ))
-    numbers.push([right, ...rows.flatMap((r) => [...r])])
-  if (file) writeFileSync(file, new Uint8Array(Float32Array.from(numbers.flat()).buffer))
-} else if (first === 'from') {
-  // From examples that were made before, to try another model on them.
-  teachFrom(rest)
-} else {
-  await teach(Number(first ?? 240))
+
+/** Every candidate has a place of its own in the rows, whether a file can hold it or not. */
+const places = candidatesFor('full').map(({ encoding, range }) => `${encoding.id} ${range === 'full'}`)
+const numbersOf = ({ candidates, rows, right }: Example, flagged: string): Float32Array => {
+  const out = new Float32Array(places.length * (1 + featureNames.length))
+  candidates.forEach((candidate, i) => {
+    const place = places.indexOf(`${candidate.encoding.id} ${candidate.range === flagged}`)
+    out[place * (1 + featureNames.length)] = right(candidate) ? mark.right : mark.wrong
+    out.set(rows[i]!, place * (1 + featureNames.length) + 1)
+  })
+  return out
 }
 
-async function teach(scenes: number): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'pale-teach-'))
-  try {
-    const shares = availableParallelism()
-    const per = Math.ceil(scenes / shares)
-    const files = await Promise.all(
-      Array.from({ length: shares }, async (_, n) => {
-        const file = join(folder, `${n}.f32`)
-        await promisify(execFile)(process.execPath, [
-          process.argv[1] ?? '',
-          'examples',
-          String(1 + n * per),
-          String(1 + (n + 1) * per),
-          file,
-        ])
-        return file
-      }),
-    )
-    teachFrom(files)
-  } finally {
-    rmSync(folder, { recursive: true, force: true })
+/** What a clip of a person's may hold, as often as it is taught. */
+function contentOf(random: () => number): Content {
+  const draw = random()
+  if (draw < 0.28) return 'finished'
+  if (draw < 0.34) return 'flat-gamma'
+  if (draw < 0.42) return 'unknown flat'
+  if (draw < 0.46) return 'hlg'
+  if (draw < 0.5) return 'pq'
+  return recordedLogs[Math.floor(random() * recordedLogs.length)]!
+}
+
+const displayAnswers = new Set(['bt709-camera', 'srgb', 'gamma-2.2', 'gamma-2.4'])
+function isRight({ content, recording }: RealTake): Example['right'] {
+  return ({ encoding, range }) => {
+    if (range !== recording.range) return false
+    if (content === 'finished') return displayAnswers.has(encoding.id)
+    return encoding.id === (content === 'unknown flat' ? 'flat-gamma' : content)
   }
+}
+
+async function realExamples(photo: string, file: string): Promise<void> {
+  const parts: Float32Array[] = []
+  for (let n = 0; n < takesPerPhotograph; n++) {
+    const seed = n * 131 + teachingPhotographs.indexOf(photo as (typeof teachingPhotographs)[number]) * 100_003 + 1
+    const view = Math.floor(n / takesPerView)
+    const take = randomRealTake(photo, contentOf(randomSource(seed + 5)), seed, view, { wrongFlag: 0.15, tagged: false })
+    const { sights, flagged, file: facts } = await recorded(take)
+    parts.push(numbersOf(exampleOf(sights, flagged, facts, isRight(take)), flagged))
+  }
+  keep(file, parts)
+}
+
+function madeExamples(from: number, file: string): void {
+  const seeds = Array.from({ length: sceneCount / 4 }, (_, i) => from + i)
+  keep(
+    file,
+    [...examples(madeUpScene, seeds)].map((example) => numbersOf(example, example.candidates[0]!.range)),
+  )
+}
+
+function keep(file: string, parts: readonly Float32Array[]): void {
+  const all = Buffer.concat(parts.map((p) => Buffer.from(p.buffer, p.byteOffset, p.byteLength)))
+  writeFileSync(`${file}.part`, all)
+  renameSync(`${file}.part`, file)
+}
+
+const [first, ...rest] = process.argv.slice(2)
+if (first === 'photograph') await realExamples(rest[0]!, rest[1]!)
+else if (first === 'scenes') madeExamples(Number(rest[0]), rest[1]!)
+else await teach(first ?? mkdtempSync(join(tmpdir(), 'pale-teach-')))
+
+async function teach(folder: string): Promise<void> {
+  mkdirSync(folder, { recursive: true })
+  const tasks = [
+    ...teachingPhotographs.map((photo) => ({
+      args: ['photograph', photo],
+      file: join(folder, `${photo.replaceAll('/', ' ')}.f32`),
+    })),
+    ...[0, 1, 2, 3].map((n) => ({
+      args: ['scenes', String(1 + (n * sceneCount) / 4)],
+      file: join(folder, `scenes ${n}.f32`),
+    })),
+  ]
+  const waiting = [...tasks]
+  await Promise.all(
+    Array.from({ length: availableParallelism() }, async () => {
+      for (let task = waiting.shift(); task; task = waiting.shift()) {
+        if (existsSync(task.file)) continue
+        await promisify(execFile)(process.execPath, [process.argv[1] ?? '', ...task.args, task.file])
+        console.log(`${task.args.join(' ')}: made, ${waiting.length} to go`)
+      }
+    }),
+  )
+  teachFrom(tasks.map((t) => t.file))
 }
 
 function teachFrom(files: readonly string[]): void {
   const set = setOf(files)
-  // Every eighth scene is kept back to judge confidence by, never to fit.
-  const all = [...set.right.keys()]
-  const heldBack = (i: number): boolean => Math.floor(i / taken.length) % 8 === 7
+  const count = set.marks.length / set.candidates
+  // Every eighth run of examples is kept back to judge confidence by, never to fit.
+  const all = Array.from({ length: count }, (_, i) => i)
+  const heldBack = (i: number): boolean => Math.floor(i / 20) % 8 === 7
   const ofNoise = featureNames.flatMap((name, i) => (/^(noise|grain|growth|told)/.test(name) ? [i] : []))
   const model = fitModel(
     set,
@@ -77,7 +129,8 @@ function teachFrom(files: readonly string[]): void {
     'core/guess/model.json',
     `${JSON.stringify({
       about:
-        `Taught by tests/guess/teach.ts on ${all.length} takes of ${all.length / taken.length} made-up ` + 'scenes.',
+        `Taught by tests/guess/teach.ts on ${count} takes of ${sceneCount} made-up scenes and ` +
+        `${teachingPhotographs.length} photographs.`,
       features: featureNames,
       temperature,
       ...model,
@@ -85,10 +138,10 @@ function teachFrom(files: readonly string[]): void {
   )
   const right = kept.filter((i) => {
     const s = scoresBy(model, set, i)
-    return s.indexOf(Math.max(...s)) === set.right[i]
+    return set.marks[i * set.candidates + s.indexOf(Math.max(...s))] === mark.right
   }).length
   console.log(
-    `core/guess/model.json: ${all.length} examples, temperature ${temperature.toFixed(2)} (fitted ` +
+    `core/guess/model.json: ${count} examples, temperature ${temperature.toFixed(2)} (fitted ` +
       `${fitted.toFixed(2)}); of those kept back ${((100 * right) / kept.length).toFixed(1)} % exact, ` +
       `cross-entropy ${loss.toFixed(3)}`,
   )
@@ -96,20 +149,20 @@ function teachFrom(files: readonly string[]): void {
 
 function setOf(files: readonly string[]): ExampleSet {
   const features = featureNames.length
-  const candidates = candidatesFor('full').length
-  const each = 1 + features * candidates
+  const candidates = places.length
+  const each = (1 + features) * candidates
   const parts = files.map((file) => {
     const bytes = readFileSync(file)
     return new Float32Array(bytes.buffer, bytes.byteOffset, bytes.byteLength / 4)
   })
   const count = parts.reduce((n, p) => n + p.length / each, 0)
   const rows = new Float32Array(count * features * candidates)
-  const right = new Uint16Array(count)
+  const marks = new Uint8Array(count * candidates)
   let at = 0
   for (const part of parts)
-    for (let from = 0; from < part.length; from += each, at++) {
-      right[at] = part[from]!
-      rows.set(part.subarray(from + 1, from + each), at * features * candidates)
+    for (let from = 0; from < part.length; from += 1 + features, at++) {
+      marks[at] = part[from]!
+      rows.set(part.subarray(from + 1, from + 1 + features), at * features)
     }
-  return { features, candidates, rows, right }
+  return { features, candidates, rows, marks }
 }

@@ -1,7 +1,7 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
-import { encodingById } from '@core/colour'
+import { encodingById, encodingFromDefinition, type EncodingDefinition } from '@core/colour'
 import { compile, execute, setRead, type GradeDocument } from '@core/grade'
-import { guessEncoding, placesToLook, type ColourTags, type Guess, type Sight } from '@core/guess'
+import { guessEncoding, placesToLook, type FileFacts, type Guess, type Sight } from '@core/guess'
 import { fitWithin, meanOfBox, shrink, type Box, type CodeRange, type Frame } from '@core/image'
 import type { TraceImage } from '@core/instruments'
 import { serve } from './calls'
@@ -17,7 +17,8 @@ export interface CodedFrame {
   readonly range: CodeRange
 }
 export interface CompareQuestion extends CodedFrame {
-  readonly tags: ColourTags
+  readonly file: FileFacts
+  readonly own: readonly EncodingDefinition[]
   readonly grade: GradeDocument
   readonly pictures: number
   /** The medium's size. */
@@ -44,15 +45,16 @@ const functions = {
   },
   /** Every encoding weighed, and the frame through the likelier ones. */
   async compare(asked: CompareQuestion): Promise<{ guess: Guess; pictures: readonly ComparedPicture[] }> {
-    const guess = guessEncoding(await sightsOf(asked), asked.range, asked.tags)
+    const guess = guessEncoding(await sightsOf(asked), asked.range, asked.file, asked.own.map(encodingFromDefinition))
     const pictures: ComparedPicture[] = []
     for (const { encodingId, range } of guess.ranked.slice(0, asked.pictures)) {
       const source = await frameOf({ ...asked, range })
       const { width, height } = fitWithin(source.width, source.height, smallPicture.width, smallPicture.height)
-      const { own: _, ...read } = asked.grade.read
+      const own = asked.own.find((e) => e.id === encodingId)
+      const gamutId = own?.gamutId ?? encodingById(encodingId).gamutIds[0]
       const grade = setRead(
-        { ...asked.grade, read, steps: [], regions: [] },
-        { method: 'formula', encodingId, gamutId: encodingById(encodingId).gamutIds[0], range },
+        { ...asked.grade, steps: [], regions: [] },
+        { method: 'formula', encodingId, gamutId, range, ...(own ? { own } : {}) },
       )
       const small = shrink(source, width, height)
       pictures.push({ encodingId, range, picture: imageOf(execute(compile(grade, noLut, small, 17), small)) })

@@ -2,6 +2,7 @@
 // The Bench: one shot, its picture, its instruments, the Meridian, and the chosen station's controls.
 import AppHeader from '../../components/AppHeader.vue'
 import { useView } from '../../stores/view'
+import BenchFirstReading from './BenchFirstReading.vue'
 import BenchNotices from './BenchNotices.vue'
 import InstrumentSection from './InstrumentSection.vue'
 import KeySheet from './KeySheet.vue'
@@ -25,7 +26,10 @@ const view = useView()
       :project="project"
       :shot="shot"
     />
-    <BenchNotices />
+    <div class="said">
+      <BenchNotices />
+      <BenchFirstReading />
+    </div>
     <main
       v-if="shot && document"
       class="work"
@@ -55,6 +59,9 @@ const view = useView()
   overflow: hidden;
   --lower: 186px;
   --meridian: 132px;
+}
+.said {
+  display: grid;
 }
 .work {
   position: relative;

@@ -4,15 +4,16 @@
 // Compare: one frame through the likelier encodings, each with its evidence and a score.
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
-import { encodingById } from '@core/colour'
+import { encodingById, encodingFromDefinition } from '@core/colour'
 import { setRead } from '@core/grade'
-import { cardError, type Guess } from '@core/guess'
+import { cardError, fileFactsOf, type Guess } from '@core/guess'
 import type { CodeRange } from '@core/image'
 import type { ShotDetail } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
 import { putImage } from '../../composables/putImage'
 import { useCameraWorker } from '../../composables/useCameraWorker'
+import { useEncodings } from '../../stores/encodings'
 import { useGrade } from '../../stores/grade'
 import type { ComparedPicture } from '../../workers/camera-worker'
 import ShotChooser from '../../components/ShotChooser.vue'
@@ -22,6 +23,7 @@ const props = defineProps<{ shot: ShotDetail | null; frame: number }>()
 defineEmits<{ choose: [shotId: string] }>()
 const worker = useCameraWorker()
 const grade = useGrade()
+const encodings = useEncodings()
 const guess = ref<Guess | null>(null)
 const pictures = ref<readonly ComparedPicture[]>([])
 const fault = ref('')
@@ -46,6 +48,7 @@ watch(
     if (!shot || !document || grade.shotId !== shot.id) return
     const { media } = shot
     try {
+      await encodings.load()
       const answer = await worker.ask('compare', {
         mediaHash: media.hash,
         frameIndex: props.frame,
@@ -55,10 +58,8 @@ watch(
         width: media.width,
         height: media.height,
         frameCount: media.frameCount,
-        tags: {
-          ...(media.transfer ? { transfer: media.transfer } : {}),
-          ...(media.rangeTagged ? { range: media.range } : {}),
-        },
+        file: fileFactsOf(media),
+        own: JSON.parse(JSON.stringify(encodings.own)),
       })
       if (props.shot?.id !== shot.id) return
       guess.value = answer.guess
@@ -100,7 +101,7 @@ function clicked(e: MouseEvent): void {
 }
 function cardWords(encodingId: string, range: CodeRange): string {
   if (!card.value || !props.shot) return ''
-  const { stops, cast } = cardError(card.value.codes, props.shot.media.range, encodingId, range)
+  const { stops, cast } = cardError(card.value.codes, props.shot.media.range, encodingId, range, encodings.own.map(encodingFromDefinition))
   return Number.isNaN(stops)
     ? text.compare.cardDark
     : text.compare.card(
@@ -116,11 +117,13 @@ const isUsed = (encodingId: string, range: string): boolean =>
   grade.document.read.method === 'formula'
 
 function use(encodingId: string, range: 'full' | 'legal'): void {
-  grade.edit(`Read by ${encodingById(encodingId).name}`, (g) =>
-    setRead(g, { method: 'formula', encodingId, gamutId: encodingById(encodingId).gamutIds[0], range }),
+  const own = encodings.own.find((e) => e.id === encodingId)
+  const { name, gamutIds } = own ? encodingFromDefinition(own) : encodingById(encodingId)
+  grade.edit(`Read by ${name}`, (g) =>
+    setRead(g, { method: 'formula', encodingId, gamutId: gamutIds[0], range, ...(own ? { own } : {}) }),
   )
   void grade.commit()
-  said.value = text.compare.applied(encodingById(encodingId).name)
+  said.value = text.compare.applied(name)
 }
 </script>
 

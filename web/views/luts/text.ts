@@ -16,7 +16,7 @@ export const text = {
   filter: 'Find by name',
   none: 'No LUT yet. Bring one, or a folder of them.',
   alone: 'not in a folder',
-  kinds: { look: 'look', conversion: 'conversion', unknown: '…' },
+  kinds: { look: 'look', conversion: 'conversion', technical: 'technical', unknown: '…' },
   sizes: { sequence: 'parts', d: (n: 1 | 3): string => `${n}D` },
   looking: 'Being inspected …',
   choose: 'Choose a LUT on the left.',

@@ -10,6 +10,8 @@ import { ElButton } from 'element-plus'
 import type { ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
 import AppHeader from '../../components/AppHeader.vue'
+import { askedLike, isAsked } from '../../components/first-reading/asked'
+import FirstReading from '../../components/first-reading/FirstReading.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useReel } from '../../stores/reel'
@@ -61,6 +63,8 @@ const shots = computed(() =>
 )
 const selection = useSelection(() => shots.value.map((s) => s.id))
 const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
+/** A chosen shot that is asked about, or the first of those shown. */
+const askedShot = computed(() => chosen.value.find(isAsked) ?? shots.value.find(isAsked) ?? null)
 const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
 
 const load = (): Promise<void> =>
@@ -218,6 +222,13 @@ useEventListener(window, 'keydown', (event) => {
         v-if="browsing"
         @close="browsing = false"
         @link="(path, pictures) => attempt(() => imports.link(path, pictures))"
+      />
+      <FirstReading
+        v-if="askedShot"
+        :shot="askedShot"
+        :like-it="askedLike(askedShot, all)"
+        named
+        @settle="change"
       />
       <ImportList
         :uploads="imports.running.value"

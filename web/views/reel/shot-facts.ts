@@ -78,6 +78,7 @@ export function fileFacts({ media }: ShotSummary): readonly (readonly [string, s
     ],
     ['length', `${media.frameCount} frames, ${media.durationSeconds.toFixed(2)} s`],
     ['timecode', media.startTimecode ?? 'none'],
+    ...(media.said ?? []),
     ['fields', media.interlaced ? `interlaced, ${media.interlaced}; taken apart for the picture` : 'progressive'],
   ]
 }
