@@ -19,6 +19,7 @@ need_packages() {
   for package in "$@"; do
     case $package in
       opencolorio-tools) command -v ociochecklut >/dev/null 2>&1 || missing="$missing $package" ;;
+      opencv-doc) [ -f /usr/share/doc/opencv-doc/examples/data/fruits.jpg ] || missing="$missing $package" ;;
       postgresql) ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || missing="$missing $package" ;;
       *) command -v "$package" >/dev/null 2>&1 || missing="$missing $package" ;;
     esac

@@ -9,6 +9,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
@@ -161,10 +162,36 @@ export class ShotChanges {
 /** True for the ids of encodings that ship; users' own come with their definition and are set on the Bench. */
 export const isShippedEncoding = (id: string): boolean => isEncodingId(id)
 
+/** Three numbers, each within bounds. */
+const EachWithin = (least: number, most: number): PropertyDecorator =>
+  applyAll(
+    IsArray(),
+    ArrayMinSize(3),
+    ArrayMaxSize(3),
+    IsNumber({}, { each: true }),
+    Min(least, { each: true }),
+    Max(most, { each: true }),
+  )
+const applyAll =
+  (...decorators: readonly PropertyDecorator[]): PropertyDecorator =>
+  (target, key) => {
+    for (const decorate of decorators) decorate(target, key)
+  }
+
+/** A colour decision as three slopes, offsets and powers, and a saturation (ASC CDL v1.2). */
+class Correction {
+  @EachWithin(0, 10) slope!: [number, number, number]
+  @EachWithin(-2, 2) offset!: [number, number, number]
+  @EachWithin(0.05, 10) power!: [number, number, number]
+  @IsNumber() @Min(0) @Max(4) saturation!: number
+}
+
 class Piece {
   @IsInt() @Min(0) @Max(10_000_000) first!: number
   @IsInt() @Min(1) @Max(10_000_000) count!: number
   @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
+  /** The correction that came with it in an edit list: it goes into the piece's own step. */
+  @IsOptional() @ValidateNested() @Type(() => Correction) cdl?: Correction
 }
 
 /** A shot becomes these pieces of its medium, in order. */

@@ -1,4 +1,5 @@
 // What edit lists of every format come down to: pieces of the programme, in its own time.
+import type { CdlNumbers } from '../grade'
 import { FormatError } from './cube'
 
 /** One event of a programme. Frames count from the start of the programme; `first` up to `first + count`. */
@@ -8,6 +9,8 @@ export interface EditEvent {
   readonly count: number
   /** Frames over which the event is dissolved or wiped in; 0 for a cut. */
   readonly transition: number
+  /** The correction that came with the event. */
+  readonly cdl?: CdlNumbers
 }
 
 /** An edit list that could not be read; line 0 means the list as a whole. */
@@ -33,10 +36,12 @@ export function eventRanges(
   events: readonly EditEvent[],
   frames: number,
   handles = 0,
-): readonly (Range & { readonly name: string; readonly transition: number })[] {
-  return events.flatMap(({ name, first, count, transition }) => {
+): readonly (Range & Pick<EditEvent, 'name' | 'transition' | 'cdl'>)[] {
+  return events.flatMap(({ name, first, count, transition, cdl }) => {
     const from = Math.max(0, first - handles)
     const to = Math.min(frames, first + count + handles)
-    return first < frames && first + count > 0 && to > from ? [{ name, transition, first: from, count: to - from }] : []
+    return first < frames && first + count > 0 && to > from
+      ? [{ name, transition, first: from, count: to - from, ...(cdl ? { cdl } : {}) }]
+      : []
   })
 }

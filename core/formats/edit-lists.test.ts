@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { EditListError, eventRanges } from './edit-list'
 import { parseEdl, printEdl } from './edl'
-import { parseOtio } from './otio'
+import { parseOtio, printOtio } from './otio'
 
 const film = { rateNumerator: 24, rateDenominator: 1 }
 const list = `TITLE: Made up
@@ -53,6 +53,30 @@ describe('edit decision lists', () => {
       { name: 'Two', first: 40, count: 31, transition: 16 },
     ]
     expect(parseEdl(printEdl('Töpferei', events, film), film)).toEqual(events)
+  })
+  test('corrections stand in comments, and reels may have spaces in their names', () => {
+    const text = `001  Ashglaze reel 2  V     C        00:00:00:00 00:00:02:00 01:00:00:00 01:00:02:00
+* ASC_SOP (1.1 0.9 1)(0.02 0 -0.01)(1 1.2 1)
+* ASC_SAT 0.85
+002  R13      V     D    012 00:00:05:00 00:00:08:00 01:00:02:00 01:00:05:00
+`
+    const cdl = { slope: [1.1, 0.9, 1], offset: [0.02, 0, -0.01], power: [1, 1.2, 1], saturation: 0.85 } as const
+    const events = parseEdl(text, film)
+    expect(events).toEqual([
+      { name: 'Ashglaze reel 2', first: 0, count: 48, transition: 0, cdl },
+      { name: 'R13', first: 48, count: 72, transition: 12 },
+    ])
+    expect(parseEdl(printEdl('Ashglaze', events, film), film)).toEqual(events)
+    expect(parseOtio(printOtio('Ashglaze', events, 24), 24)).toEqual(events)
+    expect(eventRanges(events, 60)[0]).toMatchObject({ cdl })
+  })
+  test.each([
+    ['eight numbers', '* ASC_SOP (1 1 1)(0 0 0)(1 1)', /^Line 2: ASC_SOP needs/],
+    ['a slope under nothing', '* ASC_SOP (-1 1 1)(0 0 0)(1 1 1)', /^Line 2: ASC_SOP needs/],
+    ['a word', '* ASC_SAT much', /^Line 2: ASC_SAT needs/],
+  ])('a correction of %s is refused with its line', (_, comment, reason) => {
+    const event = '001 AX V C 00:00:00:00 00:00:02:00 01:00:00:00 01:00:02:00'
+    expect(() => parseEdl(`${event}\n${comment}`, film)).toThrow(reason)
   })
   test('any text is read or refused, and nothing else happens', () => {
     fc.assert(

@@ -1,4 +1,5 @@
 // OpenTimelineIO JSON: the clips of the first picture track as events of the programme.
+import { neutralCdl, type CdlNumbers } from '../grade'
 import { editListLimits, EditListError, type EditEvent } from './edit-list'
 
 interface RationalTime {
@@ -14,6 +15,7 @@ interface Item {
   kind?: unknown
   children?: unknown
   media_reference?: unknown
+  metadata?: unknown
   tracks?: unknown
   media_references?: unknown
   active_media_reference_key?: unknown
@@ -57,7 +59,9 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
     if (schema !== 'Gap' && end > first) {
       if (events.length >= editListLimits.events)
         throw new EditListError(`There are more than ${editListLimits.events} clips.`)
+      const cdl = cdlIn(child.metadata, i)
       events.push({
+        ...(cdl ? { cdl } : {}),
         name: typeof child.name === 'string' && child.name.trim() ? child.name.trim() : `Clip ${events.length + 1}`,
         first,
         count: end - first,
@@ -68,6 +72,69 @@ export function parseOtio(text: string, framesPerSecond: number): readonly EditE
   }
   if (events.length === 0) throw new EditListError('There is no clip on the picture track.')
   return events
+}
+
+/** The correction in a clip's metadata: cdl.asc_sop with slope, offset and power, and cdl.asc_sat. */
+function cdlIn(metadata: unknown, index: number): CdlNumbers | undefined {
+  const cdl = (isItem(metadata) ? metadata : {}) as { cdl?: unknown }
+  if (!isItem(cdl.cdl)) return undefined
+  const { asc_sop: sop, asc_sat: saturation = 1 } = cdl.cdl as { asc_sop?: unknown; asc_sat?: unknown }
+  const parts = (isItem(sop) ? sop : {}) as { slope?: unknown; offset?: unknown; power?: unknown }
+  const triple = (value: unknown, usual: readonly [number, number, number], least: number) => {
+    if (value === undefined) return usual
+    const ok =
+      Array.isArray(value) &&
+      value.length === 3 &&
+      value.every((n) => typeof n === 'number' && Number.isFinite(n) && n >= least)
+    if (!ok)
+      throw new EditListError(`Item ${index + 1} of the picture track has a correction that is no three numbers.`)
+    return value as unknown as readonly [number, number, number]
+  }
+  if (typeof saturation !== 'number' || !Number.isFinite(saturation) || saturation < 0)
+    throw new EditListError(`Item ${index + 1} of the picture track has a saturation that is no number from 0 on.`)
+  return {
+    slope: triple(parts.slope, neutralCdl.slope, 0),
+    offset: triple(parts.offset, neutralCdl.offset, -Infinity),
+    power: triple(parts.power, neutralCdl.power, 0),
+    saturation,
+  }
+}
+
+/** Writes events as a timeline of one picture track, their corrections in the clips' metadata. */
+export function printOtio(title: string, events: readonly EditEvent[], framesPerSecond: number): string {
+  const time = (value: number): object => ({ OTIO_SCHEMA: 'RationalTime.1', rate: framesPerSecond, value })
+  const range = (start: number, duration: number): object => ({
+    OTIO_SCHEMA: 'TimeRange.1',
+    start_time: time(start),
+    duration: time(duration),
+  })
+  const children: object[] = []
+  let at = 0
+  for (const { name, first, count, transition, cdl } of events) {
+    if (first > at) children.push({ OTIO_SCHEMA: 'Gap.1', source_range: range(0, first - at) })
+    if (transition > 0)
+      children.push({
+        OTIO_SCHEMA: 'Transition.1',
+        transition_type: 'SMPTE_Dissolve',
+        in_offset: time(0),
+        out_offset: time(transition),
+      })
+    children.push({
+      OTIO_SCHEMA: 'Clip.2',
+      name,
+      source_range: range(0, count),
+      metadata: cdl
+        ? { cdl: { asc_sop: { slope: cdl.slope, offset: cdl.offset, power: cdl.power }, asc_sat: cdl.saturation } }
+        : {},
+    })
+    at = first + count
+  }
+  const track = { OTIO_SCHEMA: 'Track.1', name: 'Picture', kind: 'Video', children }
+  return `${JSON.stringify(
+    { OTIO_SCHEMA: 'Timeline.1', name: title, tracks: { OTIO_SCHEMA: 'Stack.1', children: [track] } },
+    null,
+    2,
+  )}\n`
 }
 
 function pictureTrack(document: unknown): readonly unknown[] {

@@ -79,10 +79,9 @@ export function expectationOf(lut: Lut): Expectation {
   if (technical)
     return { ...nothing, kind: 'technical', certainty: 0.99, certain: true, sentences: [`It ${technical}.`] }
   const without = costOfLook(evidence.identity, free.identity)
-  const gap = best ? Math.log((without + turning.floor) / (best.cost + turning.floor)) : 0
   // A table that is a known conversion to its last entry is that, whatever else could explain it.
-  const exact = best?.exact === true && without > 1e-4
-  const chance = exact ? 0.999 : 1 / (1 + Math.exp(-turning.steepness * (gap - turning.at)))
+  const exact = best?.exact === true
+  const chance = exact ? 0.999 : chanceOfConversion(evidence, best, without)
   if (!best || chance < 0.5) {
     // In the display's own gamut colours off grey say nothing: what sends a lifted black to black may be either.
     const either = free.crushesDarks && best !== undefined && best.cost < without + turning.floor
@@ -113,6 +112,19 @@ export function expectationOf(lut: Lut): Expectation {
     sentences: conversionSentences(chance, ranked, alike, certain),
   }
 }
+
+/** 0..1, by what a look leaves over against what a conversion does. */
+function chanceOfConversion({ identity, sources }: KnownEvidence, best: Weighed | undefined, without: number): number {
+  const chance = (gap: number, at: number): number => 1 / (1 + Math.exp(-turning.steepness * (gap - at)))
+  const byCurve = best ? chance(Math.log((without + turning.floor) / (best.cost + turning.floor)), turning.at) : 0
+  if (without < byKnown.from) return byCurve
+  // Where no plain look explains it, known conversions are asked as well, and far looks are dear.
+  const cost = ({ residual, look, parted }: Explained): number =>
+    residual + byKnown.look * look + Math.max(0, parted - 0.003) + 1e-4
+  const least = Math.min(Infinity, ...sources.map(cost))
+  return Math.max(byCurve, identity ? chance(Math.log(cost(identity) / least), byKnown.at) : 0)
+}
+const byKnown = { from: 0.006, look: 0.1, at: 0.33 } as const
 
 const nothing: Expectation = {
   kind: 'look',

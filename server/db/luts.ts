@@ -3,7 +3,7 @@ import type { LutInspection, LutSummary } from '@contracts/index'
 import type { Queryable } from './pool'
 
 /** Inspections of another version are made anew. */
-export const inspectionVersion = 2
+export const inspectionVersion = 3
 
 interface Row {
   readonly hash: string

@@ -11,19 +11,22 @@ const ofThisFileOnly =
 const ceilingSteps = 16
 
 /** A fingerprint that files of one camera and setting share. */
-export function likenessOf({
-  container,
-  codec,
-  storedFormat,
-  width,
-  height,
-  range,
-  rangeTagged,
-  matrix,
-  transfer = '',
-  primaries = '',
-  said = [],
-}: MediaFacts, { codeCeiling }: Pick<GuessSummary, 'codeCeiling'>): string {
+export function likenessOf(
+  {
+    container,
+    codec,
+    storedFormat,
+    width,
+    height,
+    range,
+    rangeTagged,
+    matrix,
+    transfer = '',
+    primaries = '',
+    said = [],
+  }: MediaFacts,
+  { codeCeiling }: Pick<GuessSummary, 'codeCeiling'>,
+): string {
   const lasting = said.filter(([, value]) => !ofThisFileOnly.test(value))
   const sides = [width, height].sort((a, b) => a - b)
   return createHash('sha256')

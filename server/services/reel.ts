@@ -2,7 +2,7 @@
 import type { CutShot, ShotChanges } from '@contracts/index'
 import { encodingById, encodingFromDefinition } from '@core/colour'
 import { proposeLead } from '@core/footage'
-import { setRead, type GradeDocument } from '@core/grade'
+import { addStep, cdlParameters, removeStep, setRead, type CdlNumbers, type GradeDocument } from '@core/grade'
 import { isShippedStandard } from '@core/readings'
 import { isShippedEncoding } from '@contracts/index'
 import { listEncodings } from '../db/encodings'
@@ -68,12 +68,13 @@ export async function cutShot(
       )
   })
   const ids: string[] = []
-  for (const [i, { first, count, name }] of pieces.entries()) {
+  for (const [i, { first, count, name, cdl }] of pieces.entries()) {
     const title = name?.trim() || (pieces.length === 1 ? shot.name : `${shot.name} ${i + 1}`)
     const keeps = i === 0 && shot.leadChosen && shot.leadFrame >= first && shot.leadFrame < first + count
     const leadFrame = keeps ? shot.leadFrame : await leadOf(db, shot.mediaHash, first, count)
     if (i === 0) {
       await setPiece(db, id, { first, count, name: title, leadFrame, leadChosen: keeps })
+      if (cdl) await regrade(db, [shot], 'Correction of the edit list', actor, () => withCdl(shot.grade, cdl))
       ids.push(id)
     } else {
       ids.push(
@@ -88,7 +89,7 @@ export async function cutShot(
             frameCount: count,
             leadFrame,
             leadChosen: false,
-            grade: shot.grade,
+            grade: cdl ? withCdl(shot.grade, cdl) : shot.grade,
             actor,
             summary: `Cut from ${shot.name}`.slice(0, 200),
           })
@@ -98,6 +99,14 @@ export async function cutShot(
   }
   if (ids.length > 1) await reorder(db, shot.projectId, ids, await shotAfter(db, shot))
   return ids
+}
+
+/** The grade with a colour decision in its own step, in place of one that is there. */
+function withCdl(grade: GradeDocument, cdl: CdlNumbers): GradeDocument {
+  const before = grade.steps.find((step) => step.kind === 'cdl')
+  return addStep(before ? removeStep(grade, before.id) : grade, 'cdl', 'Slope, offset, power', {
+    ...cdlParameters(cdl),
+  })
 }
 
 async function shotAfter(db: Queryable, { projectId, position }: ReelShot): Promise<string | null> {

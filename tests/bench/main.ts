@@ -7,7 +7,7 @@ import { measureAccuracy } from './accuracy'
 import { measureAimSolver } from './aims'
 import { measureDatabase } from './database'
 import { smoke } from './effort'
-import { measureGuess } from './guess'
+import { measureGuess, measureGuessOnPhotographs } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeLuts } from './large-luts'
 import { measurePlayback, proxiesMade } from './playback'
@@ -70,6 +70,7 @@ const parts: readonly Part[] = [
   },
   { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
   { letter: 'l', what: 'The server and its database under a long film', measure: measureDatabase },
+  { letter: 'm', what: 'The guess on photographs that it was not taught with', measure: measureGuessOnPhotographs },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

@@ -5,13 +5,7 @@ import type { CodeRange } from '@core/image'
 import { gaussian, randomSource, type Light } from './scenes'
 
 export type Codec = 'H.264 8 bit' | 'H.264 10 bit' | 'HEVC 8 bit' | 'HEVC 10 bit' | 'all-intra 10 bit'
-export const codecs: readonly Codec[] = [
-  'H.264 8 bit',
-  'H.264 10 bit',
-  'HEVC 8 bit',
-  'HEVC 10 bit',
-  'all-intra 10 bit',
-]
+export const codecs: readonly Codec[] = ['H.264 8 bit', 'H.264 10 bit', 'HEVC 8 bit', 'HEVC 10 bit', 'all-intra 10 bit']
 
 export interface Recording {
   readonly codec: Codec
@@ -33,7 +27,18 @@ function encoderOf({ codec, coarseness }: Recording): readonly string[] {
   const pixels = eightBit(codec) ? 'yuv420p' : codec.startsWith('H.264') ? 'yuv422p10le' : 'yuv420p10le'
   return codec.startsWith('H.264')
     ? ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(rate), '-pix_fmt', pixels]
-    : ['-c:v', 'libx265', '-preset', 'superfast', '-crf', String(rate), '-x265-params', 'log-level=none', '-pix_fmt', pixels]
+    : [
+        '-c:v',
+        'libx265',
+        '-preset',
+        'superfast',
+        '-crf',
+        String(rate),
+        '-x265-params',
+        'log-level=none',
+        '-pix_fmt',
+        pixels,
+      ]
 }
 
 /**
@@ -46,11 +51,13 @@ export function writeClip(path: string, frames: readonly Light[], recording: Rec
   const { width, height } = first
   const raw = Buffer.concat(frames.map((frame) => planesOf(frame, recording.range)))
   const { flagged, transfer, primaries } = recording
+  // Small pictures that say nothing are taken for standard definition, which has another matrix.
+  const filters = 'scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709'
   execFileSync(
     'ffmpeg',
     [
       ...['-v', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv444p16le', '-s', `${width}x${height}`],
-      ...['-r', '24', '-i', 'pipe:0', '-vf', 'scale=flags=area+accurate_rnd:in_range=pc:out_range=pc'],
+      ...['-r', '24', '-i', 'pipe:0', '-vf', filters],
       ...encoderOf(recording),
       ...(flagged ? ['-color_range', flagged === 'full' ? 'pc' : 'tv'] : []),
       ...(transfer ? ['-color_trc', transfer] : []),

@@ -16,11 +16,10 @@ import { madeUpScene, randomSource } from './scenes'
 
 /** How much less sure answers are made than what was kept back would allow: the world holds more than was taught. */
 const caution = 1.1
-const sceneCount = 120
-const takesPerPhotograph = 264
+const sceneCount = 48
+const takesPerPhotograph = 132
 /** Takes of one view of a photograph. */
 const takesPerView = 6
-
 
 /** Every candidate has a place of its own in the rows, whether a file can hold it or not. */
 const places = candidatesFor('full').map(({ encoding, range }) => `${encoding.id} ${range === 'full'}`)
@@ -59,7 +58,10 @@ async function realExamples(photo: string, file: string): Promise<void> {
   for (let n = 0; n < takesPerPhotograph; n++) {
     const seed = n * 131 + teachingPhotographs.indexOf(photo as (typeof teachingPhotographs)[number]) * 100_003 + 1
     const view = Math.floor(n / takesPerView)
-    const take = randomRealTake(photo, contentOf(randomSource(seed + 5)), seed, view, { wrongFlag: 0.15, tagged: false })
+    const take = randomRealTake(photo, contentOf(randomSource(seed + 5)), seed, view, {
+      wrongFlag: 0.15,
+      tagged: false,
+    })
     const { sights, flagged, file: facts } = await recorded(take)
     parts.push(numbersOf(exampleOf(sights, flagged, facts, isRight(take)), flagged))
   }

@@ -135,7 +135,7 @@ const readAs = (encodingId: string): void => settle({ read: { encodingId } })
   display: grid;
   gap: 2px;
   padding: 2px;
-  width: 132px;
+  width: 112px;
   background: none;
   border: var(--line) solid var(--hairline-strong);
   border-radius: var(--radius);

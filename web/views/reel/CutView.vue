@@ -84,7 +84,7 @@ const make = (): Promise<void> =>
     if (!found) return
     await reelStore.cutShot(
       found.id,
-      pieces.value.map(({ first, count, name }) => ({ first, count, name })),
+      pieces.value.map(({ first, count, name, cdl }) => ({ first, count, name, ...(cdl ? { cdl } : {}) })),
     )
     await router.push({ name: 'reel', params: { projectId: found.projectId } })
   })

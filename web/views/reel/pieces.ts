@@ -1,5 +1,6 @@
 // Pieces of a clip while they are being chosen: made from cuts, split, joined, trimmed. Nothing here touches the
 // footage.
+import type { CutShot } from '@contracts/requests'
 import type { Cut } from '@core/footage'
 
 export interface Piece {
@@ -8,6 +9,8 @@ export interface Piece {
   readonly name: string
   /** Frames of a dissolve by which the piece comes in; 0 for a cut. */
   readonly transition: number
+  /** The correction that came with it in an edit list. */
+  readonly cdl?: CutShot['pieces'][number]['cdl']
 }
 
 const endOf = ({ first, count }: Piece): number => first + count

@@ -35,8 +35,13 @@ const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['med
     probability: 0.83,
     rangeConflict: false,
     tagged: false,
+    opening: { encodingId: 'log-420-95', because: 'sure', asks: false, offers: [] },
+    codeCeiling: 0.9,
     sentences: [],
   },
+  staysAsItLooks: false,
+  likeness: '',
+  usualReading: null,
   media: {
     hash: 'm',
     kind: 'film',

@@ -1,0 +1,137 @@
+// How footage opens that nobody has said anything of: what is display video stays as its file looks, tags are believed,
+// what looks flat is asked about, and what was settled for one file is offered for the next of its kind.
+import { execFileSync } from 'node:child_process'
+import { join } from 'node:path'
+import { decode as decodePng } from 'fast-png'
+import type { ShotDetail, ShotSummary } from '@contracts/responses'
+import { call, get, importUploads, postJson, projectNamed, shotById } from '../support/api'
+
+const scratch = (): string => process.env['PALE_TEST_DATA']!
+const ffmpeg = (...args: string[]): Buffer => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args], { maxBuffer: 1e9 })
+
+async function imported(project: string, path: string): Promise<ShotDetail> {
+  await importUploads(project, [path], { pictures: false })
+  const { shots } = await get<{ shots: ShotSummary[] }>(`/projects/${project}/reel`)
+  return shotById(shots.at(-1)!.id)
+}
+
+/** A finished picture with every hue, smooth enough that no way of sampling chroma matters, as an untagged video. */
+function finishedVideo(name: string, ...encoder: string[]): string {
+  const path = join(scratch(), name)
+  ffmpeg(
+    ...[
+      '-f',
+      'lavfi',
+      '-i',
+      'gradients=s=320x180:c0=0x102030:c1=0xf0d0a0:c2=0x30a060:c3=0x802040:nb_colors=4:d=1:r=12',
+    ],
+    ...['-vf', 'scale=out_color_matrix=bt709:out_range=tv,setparams=colorspace=bt709', ...encoder, path],
+  )
+  return path
+}
+
+test.each([
+  ['H.264 of 8 bits', 'plain-8.mp4', ['-c:v', 'libx264', '-crf', '12', '-pix_fmt', 'yuv444p']],
+  ['H.264 of 10 bits', 'plain-10.mp4', ['-c:v', 'libx264', '-crf', '12', '-pix_fmt', 'yuv444p10le']],
+  ['all-intra of 10 bits', 'plain-intra.mov', ['-c:v', 'prores_ks', '-profile:v', '4', '-pix_fmt', 'yuv444p10le']],
+])('display video in %s opens as it looks, and untouched equals its file to 1/255', async (_, name, encoder) => {
+  const path = finishedVideo(name, ...encoder)
+  const shot = await imported(await projectNamed(name), path)
+  expect(shot.read.encodingId).toBe('gamma-2.4')
+  expect(shot.guess?.opening.because).toBe('as it looks')
+  const answer = await call(`/revisions/${shot.headId}/still.png?frame=0`)
+  const still = decodePng(new Uint8Array(await answer.arrayBuffer()))
+  const decoded = ffmpeg(
+    ...[
+      '-i',
+      path,
+      '-frames:v',
+      '1',
+      '-vf',
+      'scale=in_color_matrix=bt709:in_range=tv:flags=accurate_rnd+full_chroma_int',
+    ],
+    ...['-f', 'rawvideo', '-pix_fmt', 'rgb48le', 'pipe:1'],
+  )
+  let worst = 0
+  for (let i = 0; i < still.data.length; i++)
+    worst = Math.max(worst, Math.abs(still.data[i]! - decoded.readUInt16LE(i * 2)) / 257)
+  expect(still.data).toHaveLength(320 * 180 * 3)
+  expect(worst).toBeLessThanOrEqual(1)
+})
+
+test('HLG and PQ open by their tags', async () => {
+  const project = await projectNamed('Tagged')
+  for (const [transfer, id] of [
+    ['arib-std-b67', 'hlg'],
+    ['smpte2084', 'pq'],
+  ] as const) {
+    const path = finishedVideo(
+      `${id}.mp4`,
+      ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p10le', '-color_trc', transfer, '-color_primaries', 'bt2020'],
+    )
+    expect((await imported(project, path)).read).toMatchObject({ encodingId: id, gamutId: 'bt2020' })
+  }
+})
+
+test('what a file says of itself is kept by its own keys, and shown as it says it', async () => {
+  const path = finishedVideo('said.mov', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-metadata', 'comment=kiln 3 test')
+  const shot = await imported(await projectNamed('Said'), path)
+  expect(shot.media.said).toContainEqual(['comment', 'kiln 3 test'])
+})
+
+describe('flat footage', () => {
+  /** Grey, soft and of one camera: the name of the file and its time differ. */
+  const flatClip = (name: string, time: string): string => {
+    const path = join(scratch(), name)
+    ffmpeg(
+      ...['-i', 'demo/footage/glaze-shelf.mov', '-frames:v', '24', '-c:v', 'libx264', '-crf', '24'],
+      ...['-pix_fmt', 'yuv420p', '-metadata', `creation_time=${time}`, '-metadata', 'camera=test bench', path],
+    )
+    return path
+  }
+
+  test('is asked about, is settled for all that are like it, and offers what was settled to the next', async () => {
+    const project = await projectNamed('Flat')
+    const first = await imported(project, flatClip('flat-1.mov', '2026-01-02T10:00:00Z'))
+    const second = await imported(project, flatClip('flat-2.mov', '2026-01-03T11:30:00Z'))
+    expect(second.likeness).toBe(first.likeness)
+    expect(first.guess?.opening).toMatchObject({ encodingId: 'gamma-2.4', asks: true })
+    expect(first.guess!.opening.offers).toHaveLength(3)
+    expect(second.askedLikeIt).toEqual([first.id])
+    const [offer] = first.guess!.opening.offers
+    const picture = await call(`/revisions/${first.headId}/read-as/${offer!.encodingId}?frame=${first.leadFrame}`)
+    expect([picture.status, picture.headers.get('content-type')]).toEqual([200, 'image/png'])
+    expect((await call(`/revisions/${first.headId}/read-as/no-such?frame=${first.leadFrame}`)).status).toBe(404)
+
+    const settled = await postJson('/shots/changes', { shotIds: [first.id], read: { encodingId: offer!.encodingId } })
+    expect(settled.status).toBe(204)
+    const now = await shotById(first.id)
+    expect(now.read.encodingId).toBe(offer!.encodingId)
+    expect(now.read.range).toBe(first.read.range)
+    expect((await shotById(second.id)).usualReading).toMatchObject({ encodingId: offer!.encodingId, shots: 1 })
+    expect((await shotById(second.id)).askedLikeIt).toEqual([])
+
+    await postJson('/shots/changes', { shotIds: [second.id], staysAsItLooks: true })
+    expect((await shotById(second.id)).staysAsItLooks).toBe(true)
+  })
+
+  test('an encoding of one’s own is read by like those that ship', async () => {
+    const own = {
+      id: 'own-first-reading',
+      name: 'Workshop flat',
+      gamutId: 'bt709',
+      source: 'measured in a test',
+      curve: {
+        family: 'table',
+        entries: [0, 0.02, 0.18, 0.9, 4].map((linear, i) => ({ linear, code: 0.08 + i * 0.2 })),
+      },
+    }
+    const kept = await postJson('/encodings', own)
+    expect([kept.status, await kept.clone().text()]).toEqual([expect.any(Number), expect.any(String)])
+    expect(kept.ok).toBe(true)
+    const shot = await imported(await projectNamed('Own'), flatClip('flat-own.mov', '2026-02-02T10:00:00Z'))
+    expect((await postJson('/shots/changes', { shotIds: [shot.id], read: { encodingId: own.id } })).status).toBe(204)
+    expect((await shotById(shot.id)).read).toMatchObject({ encodingId: own.id, own: { name: own.name } })
+    expect((await call(`/revisions/${shot.headId}/read-as/${own.id}?frame=${shot.leadFrame}`)).status).toBe(200)
+  })
+})
