@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs'
 import type { ShotSummary, SceneSummary } from '@contracts/responses'
 import type { Cut } from '@core/footage'
+import { parseEdl, parseOtio } from '@core/formats'
 import { call, demoReel, get, ownShot, postJson, refusal, save, shotById, surveyed } from '../support/api'
 
 interface Reel {
@@ -70,6 +71,32 @@ test(
     expect((await put(72)).status).toBe(422)
   },
 )
+
+test('corrections of an edit list go into the pieces, and leave with the reel as a list again', async () => {
+  const { id, projectId } = await ownShot(clip)
+  const cdl = { slope: [1.2, 1, 0.9], offset: [0.01, 0, -0.02], power: [1, 1.1, 1], saturation: 0.8 }
+  const pieces = [
+    { first: 0, count: 30, name: 'Töpfer 1', cdl },
+    { first: 30, count: 40, name: 'Töpfer 2' },
+  ]
+  await done(await postJson(`/shots/${id}/cut`, { pieces }))
+  const { shots } = await reelOf(projectId)
+  const grades = await Promise.all(shots.map(async (s) => (await shotById(s.id)).revision.grade))
+  expect(grades.map((g) => g.steps.filter((step) => step.kind === 'cdl').map((step) => step.params))).toEqual([
+    [expect.objectContaining({ slopeRed: 1.2, offsetBlue: -0.02, powerGreen: 1.1, saturation: 0.8 })],
+    [],
+  ])
+  const list = async (kind: 'edl' | 'otio'): Promise<string> =>
+    (await call(`/projects/${projectId}/edit-list?kind=${kind}`)).text()
+  const events = [
+    { name: 'Töpfer 1', first: 0, count: 30, transition: 0, cdl },
+    { name: 'Töpfer 2', first: 30, count: 40, transition: 0 },
+  ]
+  expect(parseEdl(await list('edl'), { rateNumerator: 24, rateDenominator: 1 })).toEqual(events)
+  expect(parseOtio(await list('otio'), 24)).toEqual(events)
+  const outside = { first: 0, count: 30, cdl: { ...cdl, power: [0, 1, 1] } }
+  expect((await refusal(await postJson(`/shots/${id}/cut`, { pieces: [outside] }))).field).toMatch(/power/)
+})
 
 describe('cutting and joining', () => {
   test('pieces keep the grade, the first keeps the record; the footage is not touched', async () => {

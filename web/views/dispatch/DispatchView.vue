@@ -117,6 +117,16 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
         >
           {{ text.render }}
         </ElButton>
+        <p class="quiet">{{ text.listNote }}</p>
+        <a
+          v-for="kind in ['edl', 'otio'] as const"
+          :key="kind"
+          class="button"
+          :href="`/api/projects/${shot.projectId}/edit-list?kind=${kind}`"
+          download
+        >
+          {{ text.takeList[kind] }}
+        </a>
       </section>
     </div>
     <section>
@@ -220,6 +230,9 @@ p {
   border-radius: var(--radius);
   padding: 4px var(--gap-wide);
   text-decoration: none;
+}
+.button + .button {
+  margin-left: var(--gap);
 }
 .button:hover {
   border-color: var(--accent);

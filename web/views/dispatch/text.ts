@@ -4,6 +4,8 @@ export const text = {
   stillNote: (frame: number, width: number, height: number): string =>
     `Frame ${frame} as graded, ${width}×${height}, PNG with 16 bits per channel.`,
   takeStill: 'Take the PNG',
+  listNote: 'The whole reel as an edit list, with the colour decisions of its shots.',
+  takeList: { edl: 'Take the EDL', otio: 'Take the OTIO' },
   lut: 'The grade as a LUT',
   export: {
     input: 'Takes',
