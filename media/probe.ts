@@ -166,7 +166,10 @@ const mostKeyFrames = 9
 const spreadOver = (all: readonly number[]): readonly number[] =>
   all.length <= mostKeyFrames
     ? all
-    : Array.from({ length: mostKeyFrames }, (_, n) => all[Math.round((n * (all.length - 1)) / (mostKeyFrames - 1))] ?? 0)
+    : Array.from(
+        { length: mostKeyFrames },
+        (_, n) => all[Math.round((n * (all.length - 1)) / (mostKeyFrames - 1))] ?? 0,
+      )
 
 const mostSaid = 40
 const longestSaid = 200

@@ -5,6 +5,8 @@ import { decodeAll, decodeFrame } from './decode'
 
 /** Planes of a frame and, where there is one, of the frame right after it. */
 export interface DecodedSight {
+  /** The number of the frame. */
+  readonly index: number
   readonly planes: Buffer
   readonly next?: Buffer
 }
@@ -22,11 +24,12 @@ export async function decodeSights(
   const places: readonly LookedPlace[] =
     chosen === undefined ? placesToLook(facts) : [{ index: chosen, count: chosen + 1 < facts.frameCount ? 2 : 1 }]
   const decoded = await Promise.all(places.map((place) => decodePlace(path, facts, frameTimes, place)))
-  const [first, ...others] = decoded.flatMap(([planes, next]): readonly DecodedSight[] =>
-    planes ? [{ planes, ...(next ? { next } : {}) }] : [],
+  const [first, ...others] = decoded.flatMap(([planes, next], i): readonly DecodedSight[] =>
+    planes ? [{ index: places[i]?.index ?? 0, planes, ...(next ? { next } : {}) }] : [],
   )
   // Where nothing came, this says what is wrong.
-  return first ? [first, ...others] : [{ planes: await decodeFrame(path, facts, frameTimes, places[0]?.index ?? 0) }]
+  const index = places[0]?.index ?? 0
+  return first ? [first, ...others] : [{ index, planes: await decodeFrame(path, facts, frameTimes, index) }]
 }
 
 async function decodePlace(

@@ -18,7 +18,9 @@ export function cardError(
   range: CodeRange,
   own: readonly Encoding[] = [],
 ): CardError {
-  const candidate = candidatesFor(flagged, undefined, own).find((c) => c.encoding.id === encodingId && c.range === range)
+  const candidate = candidatesFor(flagged, undefined, own).find(
+    (c) => c.encoding.id === encodingId && c.range === range,
+  )
   if (!candidate) throw new RangeError(`There is no candidate "${encodingId}".`)
   const { decode } = candidate.encoding.curve
   const [r, g, b] = transform(

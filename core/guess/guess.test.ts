@@ -53,7 +53,10 @@ describe('the guess', () => {
 
   test.each(['gamma-2.4', 'bt709-camera', 'hlg'])('%s: is not taken for a log', (id) => {
     expect(
-      chance(guessEncoding(sights(take(id)), 'full', pictures), (other) => kindOf(encodingById(other)) === 'camera log'),
+      chance(
+        guessEncoding(sights(take(id)), 'full', pictures),
+        (other) => kindOf(encodingById(other)) === 'camera log',
+      ),
     ).toBeLessThan(0.5)
   })
 

@@ -4,7 +4,9 @@ import { encodingById, encodings, type Encoding } from '../colour'
 import { asItLooks, isSane, measureStatistics, openingOf, pictureThrough, priorOf, priors, type FileFacts } from '.'
 
 const statisticsOf = (encodingId: string) => {
-  const light = madeUpScene(11)
+  const scene = madeUpScene(7)
+  // Some of it lies in deep shade.
+  const data = scene.data.map((v, i) => (Math.floor(i / 3) % scene.width < 40 ? v * 0.002 : v))
   const take = {
     encodingId,
     exposureStops: 0,
@@ -17,7 +19,7 @@ const statisticsOf = (encodingId: string) => {
     flagged: 'full',
     bits: 10,
   } as const
-  return measureStatistics([{ frame: shoot(light, take, randomSource(3)) }])
+  return measureStatistics([{ frame: shoot({ ...scene, data }, take, randomSource(3)) }])
 }
 const ofLog = statisticsOf('log-420-95')
 const ofVideo = statisticsOf('gamma-2.4')
@@ -74,10 +76,8 @@ describe('how a medium opens', () => {
 
   test('an encoding of the user’s own is applied like one that ships', () => {
     const own: Encoding = { ...encodingById('log-420-95'), id: 'own-1', name: 'Workshop' }
-    const opening = openingOf(
-      { ...question([group(member('own-1', 0.95))]), encodingOf: () => own, kinds: new Map() },
-      ofLog,
-    )
+    const groups = [group(member('own-1', 0.95))]
+    const opening = openingOf({ groups, kinds: new Map(), taggedId: null, encodingOf: () => own }, ofLog)
     expect(opening.encodingId).toBe('own-1')
   })
 })

@@ -17,6 +17,8 @@ const mostOffers = 3
 export interface PictureThrough {
   /** Share of samples with a channel clearly below zero in BT.709. */
   readonly outOfGamut: number
+  /** Share of samples whose brightest channel lies under the encoding's black, where no light can be. */
+  readonly underBlack: number
   /** Share of samples over six stops from middle grey, or at the top of what the encoding holds. */
   readonly clipped: number
   /** Mean distance from neutral, 0..1. */
@@ -26,19 +28,28 @@ export interface PictureThrough {
 }
 
 /** What a sane picture stays within; a night is dark and a flower colourful, and both pass. */
-export const saneBounds = { outOfGamut: 0.25, clipped: 0.12, saturation: 0.7, darkest: -5, brightest: 2.5 } as const
+export const saneBounds = {
+  outOfGamut: 0.25,
+  underBlack: 0.02,
+  clipped: 0.12,
+  saturation: 0.7,
+  darkest: -5,
+  brightest: 2.5,
+} as const
 
 export function pictureThrough(
   encoding: Pick<Encoding, 'curve' | 'gamutIds'>,
   { samples }: Pick<FrameStatistics, 'samples'>,
 ): PictureThrough {
   const m = gamutToGamut(gamutById(encoding.gamutIds[0]), gamutById('bt709'))
-  const { decode } = encoding.curve
+  const { decode, encode } = encoding.curve
   const top = decode(1) * 0.99
+  const black = encode(0) - 0.006
   const count = samples.length / 3
   const luminance = new Float64Array(count)
   let outOfGamut = 0
   let clipped = 0
+  let underBlack = 0
   let saturation = 0
   for (let p = 0, i = 0; p < count; p++, i += 3) {
     const light = [decode(samples[i]), decode(samples[i + 1]), decode(samples[i + 2])] as const
@@ -50,6 +61,7 @@ export function pictureThrough(
     const most = Math.max(r, g, b)
     const least = Math.min(r, g, b)
     luminance[p] = 0.2126 * r + 0.7152 * g + 0.0722 * b
+    if (Math.max(samples[i], samples[i + 1], samples[i + 2]) < black) underBlack++
     if (least < -0.05 * Math.max(most, 0.01)) outOfGamut++
     if (most > middleGrey * 64 || Math.max(...light) >= top) clipped++
     if (most > 1e-4) saturation += Math.min(1, (most - Math.max(0, least)) / most)
@@ -58,13 +70,15 @@ export function pictureThrough(
   return {
     outOfGamut: outOfGamut / count,
     clipped: clipped / count,
+    underBlack: underBlack / count,
     saturation: saturation / count,
     middleStops: Math.log2(Math.max(luminance[count >> 1], 1e-6) / middleGrey),
   }
 }
 
-export const isSane = ({ outOfGamut, clipped, saturation, middleStops }: PictureThrough): boolean =>
+export const isSane = ({ outOfGamut, underBlack, clipped, saturation, middleStops }: PictureThrough): boolean =>
   outOfGamut <= saneBounds.outOfGamut &&
+  underBlack <= saneBounds.underBlack &&
   clipped <= saneBounds.clipped &&
   saturation <= saneBounds.saturation &&
   middleStops >= saneBounds.darkest &&

@@ -39,7 +39,8 @@ const countOf = 1536
  * is left. Noise is weighed by this, and none is given where it says more of the encoder than of the curve.
  */
 const mostColour = 2.2
-const whiteOf = (colour: number): number => (Number.isNaN(colour) ? 1 : clamp((mostColour - colour) / (mostColour - 1.1), 0, 1))
+const whiteOf = (colour: number): number =>
+  Number.isNaN(colour) ? 1 : clamp((mostColour - colour) / (mostColour - 1.1), 0, 1)
 
 const samplesWanted = 3600
 const pairsWanted = 3000
@@ -107,7 +108,8 @@ const heart = (frame: Frame): Frame => {
   const height = Math.min(frame.height, heartSize.height)
   return middleOf(frame, width, height)
 }
-const heartSize = { width: 1600, height: 900 } as const
+/** Of the frame that follows another no more is needed. */
+export const heartSize = { width: 1600, height: 900 } as const
 const blocksWanted = 12_000
 
 function darkestOf(samples: readonly number[]): number {

@@ -1,7 +1,15 @@
 // A decoded picture of any kind → one frame of 16-bit RGB codes.
 import { encodingById, type MatrixId } from '../colour'
 import { videoHigh, videoLow, type Frame } from './frame'
-import { splitPlanes, type CodeRange, type PlaneLayout, type Planes } from './planes'
+import {
+  chromaHeight,
+  chromaWidth,
+  splitPlanes,
+  type CodeRange,
+  type PlaneLayout,
+  type Planes,
+  type Samples,
+} from './planes'
 import { rotate, type QuarterTurn } from './rotate'
 import { codeLevels, ycbcrRows } from './yuv'
 
@@ -43,6 +51,51 @@ export interface DecodedPicture {
 /** The frame as it is to be looked at: turned as the file asks. */
 export const frameOfDecoded = ({ planes, layout, range, matrix, rotation }: DecodedPicture): Frame =>
   rotate(planesToFrame(splitPlanes(planes, layout), layout, range, matrix), rotation)
+
+/**
+ * The part about the middle of a picture, no larger than asked as it is looked at, before anything is converted. Its
+ * corner lies on whole samples of chroma.
+ */
+export function middleOfDecoded(picture: DecodedPicture, shownWidth: number, shownHeight: number): DecodedPicture {
+  const { layout, planes, rotation } = picture
+  const [most, tallest] = rotation % 180 === 0 ? [shownWidth, shownHeight] : [shownHeight, shownWidth]
+  const width = Math.min(layout.width, most)
+  const height = Math.min(layout.height, tallest)
+  if (width === layout.width && height === layout.height) return picture
+  const left = evenHalf(layout.width - width)
+  const top = evenHalf(layout.height - height)
+  const part: PlaneLayout = { ...layout, width, height }
+  const { y, cb, cr } = splitPlanes(planes, layout)
+  const { chromaShiftX: across, chromaShiftY: down } = layout
+  const inChroma = { left: left >> across, top: top >> down, width: chromaWidth(part), height: chromaHeight(part) }
+  const cut = [
+    partOfPlane(y, layout.width, { left, top, width, height }),
+    ...(layout.model === 'grey' ? [] : [cb, cr].map((plane) => partOfPlane(plane, chromaWidth(layout), inChroma))),
+  ]
+  const bytes = new Uint8Array(cut.reduce((sum, plane) => sum + plane.byteLength, 0))
+  let at = 0
+  for (const plane of cut) {
+    bytes.set(new Uint8Array(plane.buffer, plane.byteOffset, plane.byteLength), at)
+    at += plane.byteLength
+  }
+  return { ...picture, planes: bytes, layout: part }
+}
+
+/** Half of what is left over, on a whole sample of chroma. */
+export const evenHalf = (rest: number): number => (rest >> 2) << 1
+
+function partOfPlane(
+  plane: Samples,
+  stride: number,
+  { left, top, width, height }: { left: number; top: number; width: number; height: number },
+): Samples {
+  const out = plane.slice(0, width * height)
+  for (let y = 0; y < height; y++) {
+    const from = (top + y) * stride + left
+    out.set(plane.subarray(from, from + width), y * width)
+  }
+  return out
+}
 
 /** Rows `from` up to `to` into the RGB triples of a whole frame. */
 export function planesToRows(

@@ -1,9 +1,8 @@
 import fc from 'fast-check'
 import { encodingById } from '../colour'
-import { carrierOfLinear } from './decoded'
+import { carrierOfLinear, frameOfDecoded, middleOfDecoded, planesToFrame, type DecodedPicture } from './decoded'
 import { sampleSignal, type Frame } from './frame'
-import { fitWithin, shrink } from './resample'
-import { planesToFrame } from './decoded'
+import { fitWithin, middleOf, shrink } from './resample'
 import { ycbcrRowsByKernel } from './kernel/yuv'
 import { chromaHeight, chromaWidth, splitPlanes, type PlaneLayout } from './planes'
 import { rotate } from './rotate'
@@ -221,5 +220,46 @@ describe('quarter turns', () => {
     [270, 'cf be ad'],
   ] as const)('%d degrees clockwise', (degrees, expected) => {
     expect(read(rotate(letters, degrees))).toBe(expected)
+  })
+})
+
+describe('the middle of a decoded picture', () => {
+  const layout = {
+    model: 'ycbcr',
+    bitDepth: 10,
+    chromaShiftX: 1,
+    chromaShiftY: 1,
+    width: 64,
+    height: 36,
+  } as const
+  const samples = Uint16Array.from({ length: 64 * 36 * 1.5 }, (_, i) => 200 + ((i * 37) % 500))
+  const picture = (rotation: 0 | 90): DecodedPicture => ({
+    planes: new Uint8Array(samples.buffer),
+    layout,
+    range: 'legal',
+    matrix: 'bt709',
+    rotation,
+  })
+
+  test.each([0, 90] as const)(
+    'is the same as the middle of the frame, but for the chroma at its edge; turned by %i°',
+    (turn) => {
+      const whole = frameOfDecoded(picture(turn))
+      const [width, height] = turn === 0 ? [32, 16] : [16, 32]
+      const part = frameOfDecoded(middleOfDecoded(picture(turn), width, height))
+      const wanted = middleOf(whole, width, height)
+      expect([part.width, part.height]).toEqual([width, height])
+      for (let y = 2; y < height - 2; y++)
+        for (let x = 2; x < width - 2; x++)
+          for (let c = 0; c < 3; c++) {
+            const i = (y * width + x) * 3 + c
+            expect(Math.abs(part.data[i]! - wanted.data[i]!)).toBeLessThanOrEqual(1)
+          }
+    },
+  )
+
+  test('is the picture itself where it is no larger', () => {
+    const small = picture(0)
+    expect(middleOfDecoded(small, 64, 36)).toBe(small)
   })
 })

@@ -1,4 +1,5 @@
 // Making frames smaller: area averaging on the code values.
+import { evenHalf } from './decoded'
 import type { Frame } from './frame'
 
 /** The size that fits into maxWidth × maxHeight with the same shape; never larger than the source. */
@@ -15,9 +16,9 @@ export function fitWithin(
 /** The upper left part of a frame. */
 export const crop = (frame: Frame, width: number, height: number): Frame => partOf(frame, 0, 0, width, height)
 
-/** The part of this size about the middle of a frame. */
+/** The part of this size about the middle of a frame, cut where a decoded picture is cut too. */
 export const middleOf = (frame: Frame, width: number, height: number): Frame =>
-  partOf(frame, (frame.width - width) >> 1, (frame.height - height) >> 1, width, height)
+  partOf(frame, evenHalf(frame.width - width), evenHalf(frame.height - height), width, height)
 
 function partOf(frame: Frame, left: number, top: number, width: number, height: number): Frame {
   if (width === frame.width && height === frame.height) return frame

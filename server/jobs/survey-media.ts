@@ -26,7 +26,7 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
     if (!media) throw new Problem(404, 'not_found', `"${name}" is no longer there.`)
     const path = context.store.mediaPath(media.hash)
     if (!(await findGuess(context.pool, media.hash))) {
-      const guess = await guessOf(context, path, media.facts, media.frameTimes)
+      const { guess } = await guessOf(context, path, media.facts, media.frameTimes)
       await keepGuess(context.pool, media.hash, guess, likenessOf(media.facts, guess))
     }
     const temporary = context.store.temporaryPath()

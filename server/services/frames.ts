@@ -12,6 +12,8 @@ import type { Store } from '../store/store'
 export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
   readonly source: (hash: string, index: number, range: CodeRange) => Promise<SourceFrame>
+  /** A frame's planes that were decoded for something else: the first look at a medium needs no decoder. */
+  readonly remember: (hash: string, index: number, planes: Buffer) => void
   /** All that a worker needs to grade one frame. */
   readonly gradeTask: (hash: string, index: number, grade: GradeDocument, range?: ShotRange) => Promise<GradeTask>
 }
@@ -59,6 +61,9 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
   }
   return {
     source,
+    remember: (hash, index, bytes) => {
+      planes.set(`${hash}:${index}`, bytes)
+    },
     gradeTask: async (hash, index, grade, range) => {
       const bounds = range ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
       const neighbours = neighbourFrames(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)

@@ -18,7 +18,7 @@ import { addShot } from './shots'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
 import { decodedPicture, pictureName } from '@media/decode'
-import { decodeSights } from '@media/sights'
+import { decodeSights, type DecodedSight } from '@media/sights'
 import { unreadableMedia } from '@media/fault'
 import { requireDecodable, requirePictures } from '@media/integrity'
 import { probe } from '@media/probe'
@@ -87,27 +87,46 @@ export async function importFile(
 ): Promise<{ id: string } | undefined> {
   const sizeBytes = file.sizeBytes ?? (await stat(file.path)).size
   if (sizeBytes === 0) throw new Problem(422, 'empty_file', `"${to.name}" is empty.`)
+  // What the picture says needs no hash, and reading a large file takes as long as looking at a few of its places.
+  const looking = lookThrough(context, file.path, to.name, report)
+  looking.catch(() => undefined)
   const hash = file.hash ?? (await hashFile(file.path, (done) => report('reading', mega(done), mega(sizeBytes))))
   if (hash === undefined) return undefined
   const known = await findMedia(context.pool, hash)
   if (known && (await context.store.isKept(context.store.mediaPath(hash))))
     return addImported(context, hash, known.facts, to)
-  if (!(await report('looking through', 0, 1))) return undefined
-  const { facts, frameTimes } = await probe(file.path, to.name)
-  if (
-    facts.frameCount * facts.width * facts.height <= checkedAtOnce &&
-    !(await requireDecodable(file.path, to.name, facts.frameCount, (frames) =>
-      report('decoding', frames, facts.frameCount),
-    ))
-  )
-    return undefined
-  const guess = await guessOf(context, file.path, facts, frameTimes)
+  const looked = await looking
+  if (!looked) return undefined
+  const { facts, frameTimes, guess, seen } = looked
   await (file.linked
     ? context.store.keepLink(file.path, context.store.mediaPath(hash))
     : context.store.keep(file.path, context.store.mediaPath(hash)))
+  for (const { index, planes } of seen) context.frames.remember(hash, index, planes)
   await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
   await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
   return addImported(context, hash, facts, to)
+}
+
+interface Looked extends Guessed {
+  readonly facts: MediaFacts
+  readonly frameTimes: readonly number[]
+}
+
+/** What a file holds, that it can be decoded, and what it was written in. Undefined when `report` stopped it. */
+async function lookThrough(
+  context: ServerContext,
+  path: string,
+  name: string,
+  report: Report,
+): Promise<Looked | undefined> {
+  if (!(await report('looking through', 0, 1))) return undefined
+  const { facts, frameTimes } = await probe(path, name)
+  if (
+    facts.frameCount * facts.width * facts.height <= checkedAtOnce &&
+    !(await requireDecodable(path, name, facts.frameCount, (frames) => report('decoding', frames, facts.frameCount)))
+  )
+    return undefined
+  return { facts, frameTimes, ...(await guessOf(context, path, facts, frameTimes)) }
 }
 
 export interface PicturesToImport {
@@ -159,7 +178,8 @@ export async function importPictures(
     }
     if (!(await requirePictures(folder, facts, to.name, (done) => report('decoding', done, paths.length))))
       return undefined
-    const guess = await guessOf(context, folder, facts, frameTimes)
+    const { guess, seen } = await guessOf(context, folder, facts, frameTimes)
+    for (const { index, planes } of seen) context.frames.remember(hash, index, planes)
     await context.store.keep(folder, context.store.mediaPath(hash))
     await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
     await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
@@ -171,36 +191,44 @@ export async function importPictures(
 
 const mega = (bytes: number): number => Math.round(bytes / 1048576)
 
+interface Guessed {
+  readonly guess: GuessSummary
+  /** The frames that were decoded for it. */
+  readonly seen: readonly DecodedSight[]
+}
+
 /** The colour engine's answer for a few places of the medium; floating point is linear by its nature. */
 export async function guessOf(
   context: ServerContext,
   path: string,
   facts: MediaFacts,
   frameTimes: readonly number[],
-): Promise<GuessSummary> {
-  if (facts.bitDepth > 16)
-    return {
-      kind: 'linear',
-      kindProbability: 1,
-      encodingId: carrierOfLinear,
-      range: 'full',
-      alike: [carrierOfLinear],
-      probability: 1,
-      rangeConflict: false,
-      tagged: true,
-      opening: { encodingId: carrierOfLinear, because: 'tag', asks: false, offers: [] },
-      codeCeiling: 1,
-      sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
-    }
-  const sights = await decodeSights(path, facts, frameTimes)
-  return context.workers.guess({
-    sights: sights.map(({ planes, next }) => ({
+): Promise<Guessed> {
+  if (facts.bitDepth > 16) return { guess: ofLight, seen: [] }
+  const seen = await decodeSights(path, facts, frameTimes)
+  const guess = await context.workers.guess({
+    sights: seen.map(({ planes, next }) => ({
       source: decodedPicture(planes, facts),
       ...(next ? { next: decodedPicture(next, facts) } : {}),
     })),
     file: fileFactsOf(facts),
     own: await listEncodings(context.pool),
   })
+  return { guess, seen }
+}
+
+const ofLight: GuessSummary = {
+  kind: 'linear',
+  kindProbability: 1,
+  encodingId: carrierOfLinear,
+  range: 'full',
+  alike: [carrierOfLinear],
+  probability: 1,
+  rangeConflict: false,
+  tagged: true,
+  opening: { encodingId: carrierOfLinear, because: 'tag', asks: false, offers: [] },
+  codeCeiling: 1,
+  sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
 }
 
 // Tags of primaries by the gamut they name (ISO/IEC 23091-2).

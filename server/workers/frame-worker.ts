@@ -19,8 +19,16 @@ import {
   type LatticeSize,
   type PlanCache,
 } from '@core/grade'
-import { asItLooks, guessEncoding, taggedEncoding, type FileFacts } from '@core/guess'
-import { fitWithin, frameOfDecoded, shrink, type CodeRange, type DecodedPicture, type Frame } from '@core/image'
+import { asItLooks, guessEncoding, heartSize, taggedEncoding, type FileFacts } from '@core/guess'
+import {
+  fitWithin,
+  frameOfDecoded,
+  middleOfDecoded,
+  shrink,
+  type CodeRange,
+  type DecodedPicture,
+  type Frame,
+} from '@core/image'
 import { inspectLut } from '@core/lut-bench'
 import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
 import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
@@ -174,7 +182,7 @@ export interface GuessQuestion {
 export function guess({ sights, file, own }: GuessQuestion): GuessSummary {
   const frames = sights.map(({ source, next }) => ({
     frame: frameOfDecoded(source),
-    ...(next ? { next: frameOfDecoded(next) } : {}),
+    ...(next ? { next: frameOfDecoded(middleOfDecoded(next, heartSize.width, heartSize.height)) } : {}),
   }))
   const flagged = sights[0]?.source.range ?? 'full'
   // Smaller pictures hold too little to weigh.
