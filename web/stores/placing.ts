@@ -13,7 +13,9 @@ import { useGrade } from './grade'
  * present one first; empty where it is settled.
  */
 export function unsettledEncodings(guess: GuessSummary | null, encodingId: string): readonly string[] {
-  const alike = guess?.alike ?? []
+  // What opened as its file looks is finished, or is asked about where it is seen.
+  const asItLooks = guess?.opening.because === 'as it looks' && guess.opening.encodingId === encodingId
+  const alike = asItLooks ? [] : (guess?.alike ?? [])
   return alike.length > 1 && alike.includes(encodingId) ? [encodingId, ...alike.filter((id) => id !== encodingId)] : []
 }
 

@@ -13,8 +13,8 @@ defineProps<{ shot: ShotSummary }>()
   >
     <dl>
       <div
-        v-for="[name, value] in fileFacts(shot)"
-        :key="name"
+        v-for="([name, value], i) in fileFacts(shot)"
+        :key="i"
       >
         <dt>{{ name }}</dt>
         <dd class="figures">{{ value }}</dd>

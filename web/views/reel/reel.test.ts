@@ -84,6 +84,15 @@ describe('what a row says', () => {
         .words,
     ).toBe('the pixels cannot tell')
     expect(certaintyOf(shot({ guess: { ...shot().guess!, tagged: true } })).words).toBe('the file says so')
+    const read = { ...shot().read, encodingId: 'gamma-2.4' }
+    const opened = (asks: boolean) => ({
+      ...shot().guess!,
+      opening: { encodingId: 'gamma-2.4', because: 'as it looks', asks, offers: [] } as const,
+    })
+    expect(certaintyOf(shot({ read, guess: opened(false) })).words).toBe('as the file looks')
+    expect(certaintyOf(shot({ read, guess: opened(true) })).words).toBe('looks flat: which is it?')
+    expect(certaintyOf(shot({ read, guess: opened(true), staysAsItLooks: true })).words).toBe('as the file looks')
+    expect(warningsOf(shot({ read, guess: { ...opened(true), probability: 0.95 } }))).toEqual([])
   })
   test('what to look at', () => {
     expect(warningsOf(shot())).toEqual([])

@@ -3,6 +3,7 @@ import { encodingById, isEncodingId } from '@core/colour'
 import { rateName, speedOf, timecodeAt } from '@core/footage'
 import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
+import { isAsked } from '../../components/first-reading/asked'
 import { text } from './text'
 import type { Standing } from './useStandings'
 
@@ -21,6 +22,10 @@ export const sourceOf = ({ media }: ShotSummary): string =>
 
 const nameOf = (encodingId: string): string => (isEncodingId(encodingId) ? encodingById(encodingId).name : encodingId)
 
+/** It is seen as its file looks, as it opened. */
+const asItLooks = ({ guess, read }: ShotSummary): boolean =>
+  guess?.opening.because === 'as it looks' && guess.opening.encodingId === read.encodingId
+
 /** The encoding a shot is read by agrees with what its pixels or its tags say. */
 const agrees = ({ guess, read }: ShotSummary): boolean =>
   guess !== null && (guess.encodingId === read.encodingId || guess.alike.includes(read.encodingId))
@@ -29,6 +34,7 @@ const agrees = ({ guess, read }: ShotSummary): boolean =>
 export function certaintyOf(shot: ShotSummary): { readonly words: string; readonly order: number } {
   const { guess } = shot
   if (!guess) return { words: text.waiting, order: 1 }
+  if (asItLooks(shot)) return isAsked(shot) ? { words: text.asked, order: 2 } : { words: text.asItLooks, order: 0 }
   if (agrees(shot))
     return guess.tagged
       ? { words: text.byTag, order: -1 }
@@ -47,7 +53,7 @@ export function warningsOf(shot: ShotSummary): readonly string[] {
   const { media, guess, played } = shot
   const words: string[] = []
   if (guess?.rangeConflict) words.push(text.warn.range)
-  if (guess && !agrees(shot) && guess.probability >= 0.9) words.push(text.warn.encoding)
+  if (guess && !asItLooks(shot) && !agrees(shot) && guess.probability >= 0.9) words.push(text.warn.encoding)
   if (media.variableRate) words.push(text.warn.variable(media.variableRate[0], media.variableRate[1]))
   if (media.interlaced) words.push(text.warn.interlaced)
   if (media.bitDepth === 8 && isEncodingId(shot.read.encodingId) && encodingById(shot.read.encodingId).group === 'log')

@@ -105,6 +105,8 @@ export const text = {
   keep: 'Keep',
   certain: (probability: number): string => `the pixels agree, ${Math.round(probability * 100)} %`,
   byTag: 'the file says so',
+  asItLooks: 'as the file looks',
+  asked: 'looks flat: which is it?',
   unlike: (name: string, probability: number): string => `the pixels say ${name}, ${Math.round(probability * 100)} %`,
   unsure: 'the pixels cannot tell',
   alike: (count: number): string => ` or ${count} like it`,
