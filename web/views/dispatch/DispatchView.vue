@@ -118,15 +118,17 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
           {{ text.render }}
         </ElButton>
         <p class="quiet">{{ text.listNote }}</p>
-        <a
-          v-for="kind in ['edl', 'otio'] as const"
-          :key="kind"
-          class="button"
-          :href="`/api/projects/${shot.projectId}/edit-list?kind=${kind}`"
-          download
-        >
-          {{ text.takeList[kind] }}
-        </a>
+        <p class="lists">
+          <a
+            v-for="kind in ['edl', 'otio'] as const"
+            :key="kind"
+            class="button"
+            :href="`/api/projects/${shot.projectId}/edit-list?kind=${kind}`"
+            download
+          >
+            {{ text.takeList[kind] }}
+          </a>
+        </p>
       </section>
     </div>
     <section>
@@ -231,8 +233,9 @@ p {
   padding: 4px var(--gap-wide);
   text-decoration: none;
 }
-.button + .button {
-  margin-left: var(--gap);
+.lists {
+  display: flex;
+  gap: var(--gap);
 }
 .button:hover {
   border-color: var(--accent);
