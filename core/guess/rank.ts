@@ -36,10 +36,10 @@ export interface Guess {
   readonly ranked: readonly RankedCandidate[]
   readonly range: {
     readonly flagged: CodeRange
-    /** The likelier of the two, and how likely the one is that the file does not state. */
+    /** The likelier of the two, and how much the codes by themselves speak for the one that the file does not state. */
     readonly likely: CodeRange
     readonly otherProbability: number
-    /** The one not stated is likely enough to look into. */
+    /** They all but prove that one. */
     readonly conflict: boolean
   }
   /** The encoding that the file's tags name, where they name one: that is believed. */
@@ -91,7 +91,7 @@ export function guessEncoding(
   )
   const kinds = kindsOf(all)
   const [kind, kindProbability] = [...kinds].sort((a, b) => b[1] - a[1])[0] ?? ['display gamma', 0]
-  const range = judgeRange(ranked, flagged)
+  const range = judgeRange(candidates, byPixels, flagged)
   const byId = new Map(candidates.map(({ encoding }) => [encoding.id, encoding]))
   const opening = openingOf(
     { groups, kinds, taggedId: taggedId ?? null, encodingOf: (id) => byId.get(id) ?? encodingById(id) },
@@ -163,17 +163,13 @@ function ceilingOf({ codeShares }: FrameStatistics): number {
   return 0
 }
 
-/** A stated range is seldom wrong, so it is doubted only where its codes all but prove it. */
+/** What a file states of its range is seldom wrong, so it is doubted only where the codes by themselves speak for it. */
 const suspicion = 0.8
 
-function judgeRange(ranked: readonly RankedCandidate[], flagged: CodeRange): Guess['range'] {
-  const other = ranked.filter((r) => r.range !== flagged).reduce((s, r) => s + r.probability, 0)
-  return {
-    flagged,
-    likely: other > 0.5 ? otherRange(flagged) : flagged,
-    otherProbability: other,
-    conflict: other > suspicion,
-  }
+function judgeRange(candidates: readonly Candidate[], byPixels: readonly number[], flagged: CodeRange): Guess['range'] {
+  const other = candidates.reduce((sum, c, i) => sum + (c.range === flagged ? 0 : byPixels[i]), 0)
+  const conflict = other > suspicion
+  return { flagged, likely: conflict ? otherRange(flagged) : flagged, otherProbability: other, conflict }
 }
 
 /** Largest difference allowed inside a group, in stops, after the best shift of exposure. */

@@ -52,7 +52,8 @@ export function writeClip(path: string, frames: readonly Light[], recording: Rec
   const raw = Buffer.concat(frames.map((frame) => planesOf(frame, recording.range)))
   const { flagged, transfer, primaries } = recording
   // Small pictures that say nothing are taken for standard definition, which has another matrix.
-  const filters = 'scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709'
+  const said = { full: 'pc', legal: 'tv', nothing: 'unknown' }[flagged ?? 'nothing']
+  const filters = `scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709:range=${said}`
   execFileSync(
     'ffmpeg',
     [
