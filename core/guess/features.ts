@@ -1,3 +1,4 @@
+// Long: what is measured of a candidate, and the row of numbers that a model weighs, in the same order.
 // How plausible a picture looks when decoded through one candidate: numbers a model can weigh and a sentence can quote.
 import { clamp } from '../numbers'
 import { middleGrey } from '../colour'

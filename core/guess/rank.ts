@@ -163,7 +163,7 @@ function ceilingOf({ codeShares }: FrameStatistics): number {
   return 0
 }
 
-/** What a file states of its range is seldom wrong, so it is doubted only where the codes by themselves speak for it. */
+/** What a file states of its range is seldom wrong: it is doubted only where the codes by themselves speak for it. */
 const suspicion = 0.8
 
 function judgeRange(candidates: readonly Candidate[], byPixels: readonly number[], flagged: CodeRange): Guess['range'] {

@@ -35,8 +35,8 @@ export const countLow = -256
 const countOf = 1536
 
 /**
- * White noise has a colour of 1 (1.05 to 1.2 with a moving camera); a compressed clip has the more the less of its noise
- * is left. Noise is weighed by this, and none is given where it says more of the encoder than of the curve.
+ * White noise has a colour of 1 (1.05 to 1.2 with a moving camera); a compressed clip has the more the less of its
+ * noise is left. Noise is weighed by this, and none is given where it says more of the encoder than of the curve.
  */
 const mostColour = 2.2
 const whiteOf = (colour: number): number =>

@@ -24,7 +24,8 @@ function encoderOf({ codec, coarseness }: Recording): readonly string[] {
   const rate = Math.round(15 + 12 * coarseness)
   if (codec === 'all-intra 10 bit')
     return ['-c:v', 'prores_ks', '-profile:v', coarseness > 0.5 ? '2' : '3', '-pix_fmt', 'yuv422p10le']
-  const pixels = eightBit(codec) ? 'yuv420p' : codec.startsWith('H.264') ? 'yuv422p10le' : 'yuv420p10le'
+  const tenBit = codec.startsWith('H.264') ? 'yuv422p10le' : 'yuv420p10le'
+  const pixels = eightBit(codec) ? 'yuv420p' : tenBit
   return codec.startsWith('H.264')
     ? ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', String(rate), '-pix_fmt', pixels]
     : [

@@ -15,7 +15,7 @@ const decay = 1e-3
 const blindShare = 0.3
 
 /**
- * Examples in one row of numbers: features of each candidate of each example, and what each candidate is there: `absent`
+ * Examples in one row of numbers: features of each candidate of each example, and a mark for each candidate: `absent`
  * where the file cannot hold it, `right` where it is the answer; finished pictures have several.
  */
 export interface ExampleSet {

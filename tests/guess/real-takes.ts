@@ -1,5 +1,5 @@
-// Takes of real photographs through real codecs: what a camera with each curve, or a finished picture, leaves in a file,
-// and what the program's own reader finds there.
+// Takes of real photographs through real codecs: what a camera with each curve, or a finished picture, leaves in a
+// file, and what the program's own reader finds there.
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -69,7 +69,9 @@ export function randomRealTake(
   const wrong = random() < options.wrongFlag
   const other: CodeRange = range === 'full' ? 'legal' : 'full'
   const stated = range === 'full' || random() < 0.5 ? range : undefined
-  const flagged = wrong ? (other === 'legal' && random() < 0.5 ? undefined : other) : stated
+  // A file that says nothing is taken for legal range, which is as wrong as saying so.
+  const mistaken = other === 'legal' && random() < 0.5 ? undefined : other
+  const flagged = wrong ? mistaken : stated
   const noise = (options.mostNoise ?? 4) ** random()
   return {
     photo,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-// One line that asks what a flat picture was written in: three small pictures to choose from in one click, for this shot
-// or for all that are like it.
+// One line that asks what a flat picture was written in: three small pictures to choose from in one click, for this
+// shot or for all that are like it.
 import { computed, ref, watch } from 'vue'
 import { encodingById, isEncodingId } from '@core/colour'
 import type { ShotChanges } from '@contracts/requests'

@@ -1,4 +1,4 @@
-// Which shots it is asked of what they were written in: opened as they look, though they look flat, and nobody has said.
+// Which shots it is asked of what they were written in: opened as they look, though flat, and nobody has said.
 import type { ShotSummary } from '@contracts/responses'
 
 export const isAsked = ({ guess, read, staysAsItLooks }: ShotSummary): boolean =>

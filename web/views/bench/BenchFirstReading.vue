@@ -15,9 +15,7 @@ const grade = useGrade()
 const reel = useReel()
 const openShot = useOpenShot()
 /** The document is newer than what the server last said of the shot. */
-const asked = computed(
-  () => shot.value && document.value && isAsked({ ...shot.value, read: document.value.read }),
-)
+const asked = computed(() => shot.value && document.value && isAsked({ ...shot.value, read: document.value.read }))
 
 async function settle(change: Omit<ShotChanges, 'shotIds'>, ids: readonly string[]): Promise<void> {
   const id = shot.value?.id

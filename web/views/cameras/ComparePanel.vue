@@ -101,7 +101,8 @@ function clicked(e: MouseEvent): void {
 }
 function cardWords(encodingId: string, range: CodeRange): string {
   if (!card.value || !props.shot) return ''
-  const { stops, cast } = cardError(card.value.codes, props.shot.media.range, encodingId, range, encodings.own.map(encodingFromDefinition))
+  const own = encodings.own.map(encodingFromDefinition)
+  const { stops, cast } = cardError(card.value.codes, props.shot.media.range, encodingId, range, own)
   return Number.isNaN(stops)
     ? text.compare.cardDark
     : text.compare.card(

@@ -13,6 +13,7 @@ import Notice from '../../components/Notice.vue'
 import { useGrade } from '../../stores/grade'
 import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
+import EditListExport from './EditListExport.vue'
 import LutExport from './LutExport.vue'
 import { text } from './text'
 import { useRenders } from './useRenders'
@@ -117,18 +118,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
         >
           {{ text.render }}
         </ElButton>
-        <p class="quiet">{{ text.listNote }}</p>
-        <p class="lists">
-          <a
-            v-for="kind in ['edl', 'otio'] as const"
-            :key="kind"
-            class="button"
-            :href="`/api/projects/${shot.projectId}/edit-list?kind=${kind}`"
-            download
-          >
-            {{ text.takeList[kind] }}
-          </a>
-        </p>
+        <EditListExport :project-id="shot.projectId" />
       </section>
     </div>
     <section>
@@ -232,10 +222,6 @@ p {
   border-radius: var(--radius);
   padding: 4px var(--gap-wide);
   text-decoration: none;
-}
-.lists {
-  display: flex;
-  gap: var(--gap);
 }
 .button:hover {
   border-color: var(--accent);
