@@ -164,7 +164,7 @@ function ceilingOf({ codeShares }: FrameStatistics): number {
 }
 
 /** What a file states of its range is seldom wrong: it is doubted only where the codes by themselves speak for it. */
-const suspicion = 0.8
+const suspicion = 0.85
 
 function judgeRange(candidates: readonly Candidate[], byPixels: readonly number[], flagged: CodeRange): Guess['range'] {
   const other = candidates.reduce((sum, c, i) => sum + (c.range === flagged ? 0 : byPixels[i]), 0)

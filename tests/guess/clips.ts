@@ -54,7 +54,11 @@ export function writeClip(path: string, frames: readonly Light[], recording: Rec
   const { flagged, transfer, primaries } = recording
   // Small pictures that say nothing are taken for standard definition, which has another matrix.
   const said = { full: 'pc', legal: 'tv', nothing: 'unknown' }[flagged ?? 'nothing']
-  const filters = `scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709:range=${said}`
+  const tags = [
+    ...(transfer ? [`:color_trc=${transfer}`] : []),
+    ...(primaries ? [`:color_primaries=${primaries}`] : []),
+  ].join('')
+  const filters = `scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709:range=${said}${tags}`
   execFileSync(
     'ffmpeg',
     [

@@ -69,13 +69,11 @@ export async function* judgePhotographs(effort: PhotographEffort): AsyncGenerato
   }
 }
 
-/** Some of the picture lies as deep as anything in it: half a percent within four codes of the least. */
+/** Some of the picture is black: half a percent lies within six codes of what one in a thousand lies under. */
 function hasDeepBlack(data: Uint16Array): boolean {
-  const least = data.reduce((m, v) => Math.min(m, v), 65535)
-  let near = 0
-  const reach = ((4 / 1023) * 65535) / 1.5
-  for (let i = 1; i < data.length; i += 3) if (data[i]! < least + reach) near++
-  return near > (data.length / 3) * 0.005
+  const green = Uint16Array.from({ length: data.length / 3 }, (_, p) => data[p * 3 + 1]!).sort()
+  const reach = ((6 / 1023) * 65535) / 1.5
+  return green[Math.floor(green.length * 0.006)]! < green[Math.floor(green.length * 0.001)]! + reach
 }
 
 const isLog = ({ content }: RealTake): boolean => content.startsWith('log-')
