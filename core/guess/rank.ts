@@ -259,7 +259,7 @@ function sentencesOf(
     range,
     taggedId,
   }: Pick<Guess, 'kind' | 'kindProbability' | 'groups' | 'range' | 'taggedId'>,
-  { noiseTold }: FrameStatistics,
+  { noiseTold, noiseWhite }: FrameStatistics,
 ): readonly string[] {
   const out: string[] = []
   if (taggedId) out.push(`The file itself says ${taggedId}.`)
@@ -283,8 +283,11 @@ function sentencesOf(
         'This is uncertain: a grey scale, a card at several exposures, or the data sheet would settle ' +
           `it.${noiseTold === 'place' ? ' A clip would say more than one picture.' : ''}`,
       )
-    if (noiseTold === 'spoilt')
-      out.push('Compression has changed the noise of this clip, so it says nothing of the curve.')
+    if (noiseTold === 'spoilt' || noiseWhite < 0.6)
+      out.push(
+        'Compression has changed the noise of this clip, so it says ' +
+          `${noiseTold === 'spoilt' ? 'nothing' : 'little'} of the curve.`,
+      )
   }
   out.push(`${Math.round(kindProbability * 100)} % sure that it is ${kind === 'camera log' ? 'a camera log' : kind}.`)
   if (range.conflict)
