@@ -178,7 +178,7 @@ function freeEvidence(lut: Lut): FreeEvidence {
     sources,
     identity,
     greySpan: Math.max(...lumas) - darkest,
-    crushesDarks: luma(0.05) < darkest + 0.004,
+    crushesDarks: luma(0.05) < darkest + 0.02,
   }
 }
 
