@@ -82,6 +82,7 @@ const usualReadings = `
         FROM
           asked a
           JOIN media m ON m.likeness = a.likeness
+          AND m.likeness <> ''
           JOIN shots o ON o.media_hash = m.hash
           JOIN revisions r ON r.id = o.head_id
         WHERE

@@ -89,22 +89,22 @@ export async function listWork(db: Queryable, projectId: string): Promise<readon
         ${columns}
       FROM
         work w
+        LEFT JOIN LATERAL (
+          SELECT
+            TRUE AS found
+          FROM
+            shots s
+          WHERE
+            s.media_hash = w.media_hash
+            AND s.project_id = $1
+          LIMIT
+            1
+        ) of_shot ON w.kind = 'survey'
       WHERE
-        state IN ('queued', 'running', 'failed')
+        w.state IN ('queued', 'running', 'failed')
         AND (
-          project_id = $1
-          OR (
-            kind = 'survey'
-            AND EXISTS (
-              SELECT
-                1
-              FROM
-                shots s
-              WHERE
-                s.media_hash = w.media_hash
-                AND s.project_id = $1
-            )
-          )
+          w.project_id = $1
+          OR of_shot.found
         )
       ORDER BY
         created_at

@@ -133,5 +133,6 @@ describe('flat footage', () => {
     expect((await postJson('/shots/changes', { shotIds: [shot.id], read: { encodingId: own.id } })).status).toBe(204)
     expect((await shotById(shot.id)).read).toMatchObject({ encodingId: own.id, own: { name: own.name } })
     expect((await call(`/revisions/${shot.headId}/read-as/${own.id}?frame=${shot.leadFrame}`)).status).toBe(200)
+    expect((await call(`/encodings/${own.id}`, { method: 'DELETE' })).status).toBe(204)
   })
 })
