@@ -1,6 +1,7 @@
 // Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's
 // work unseen.
 import type { Page } from '@playwright/test'
+import type { ShotDetail } from '@contracts/responses'
 import { expect, test } from './program'
 import {
   address,
@@ -303,14 +304,19 @@ test(
     'it with its steps',
   async ({ page }) => {
     await resetShot('Courtyard walk')
+    const { id, guess } = await demoShot('Courtyard walk')
+    // Read by one of several encodings that its pixels cannot tell apart.
+    const [first, second] = guess!.alike
+    expect(second).toBeDefined()
+    await fetch(`${address()}/api/shots/changes`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ shotIds: [id], read: { encodingId: first } }),
+    })
     await openBench(page, 'Courtyard walk', 'look')
     const readAs = async (): Promise<string> =>
-      (
-        (await (await fetch(`${address()}/api/shots/${(await demoShot('Courtyard walk')).id}`)).json()) as {
-          revision: { grade: { read: { encodingId: string } } }
-        }
-      ).revision.grade.read.encodingId
-    expect(await readAs()).toBe('log-400-95-a')
+      ((await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail).revision.grade.read.encodingId
+    expect(await readAs()).toBe(first)
     const before = await meanColour(page)
     await page.getByRole('button', { name: 'recipes', exact: true }).click()
     await page.getByLabel('Recipes').selectOption({ label: 'Documentary neutral' })
@@ -318,12 +324,12 @@ test(
     const placing = page.getByTestId('placing')
     await expect(placing).toContainText('asks how this footage is to be read')
     await placing.getByRole('combobox', { name: 'Read as' }).click({ force: true })
-    await page.getByRole('option', { name: 'PQ', exact: true }).click()
-    await expect.poll(async () => Math.abs((await meanColour(page))[1] - before[1])).toBeGreaterThan(5)
-    expect(await readAs()).toBe('log-400-95-a')
+    await page.getByRole('option').filter({ visible: true }).nth(1).click()
+    await expect.poll(async () => meanColour(page)).not.toEqual(before)
+    expect(await readAs()).toBe(first)
     await placing.getByRole('button', { name: 'Keep' }).click()
     await saved(page)
-    expect(await readAs()).toBe('pq')
+    expect(await readAs()).toBe(second)
     await page.getByRole('button', { name: 'Apply' }).click()
     await saved(page)
     await expect(placing).toHaveCount(0)
