@@ -246,8 +246,10 @@ test(
     await page.getByRole('button', { name: 'recipes', exact: true }).click()
     await page.getByLabel('Recipes').selectOption({ label: 'Courtyard sun' })
     await page.getByRole('button', { name: 'Apply' }).click()
-    // The pixels leave open which log it is, so that a recipe asks; it stays as it is read.
-    await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+    // Where the pixels leave open which log it is, a recipe asks; it stays as it is read.
+    const { guess, read } = await demoShot('Courtyard walk')
+    if (guess!.alike.length > 1 && guess!.alike.includes(read.encodingId))
+      await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
     await saved(page)
     await page.getByRole('button', { name: 'Remove', exact: true }).click()
     await expect(page.getByText('Courtyard sun')).toHaveCount(0)
