@@ -2,20 +2,14 @@
 import type { Queryable } from '../db/pool'
 import { insertWork, type WorkKind } from '../db/work'
 
-/** Adds the queue's job for a row of work or a render. Surveys stand in two lines, and each line goes one by one. */
+/** Adds the queue's job for a row of work or a render. */
 export async function enqueue(db: Queryable, task: WorkKind | 'render', id: string): Promise<void> {
   await db.query(
     `
       SELECT
-        graphile_worker.add_job (
-          $1,
-          payload := json_build_object('id', $2::text),
-          queue_name := $4,
-          max_attempts := 1,
-          priority := $3
-        )
+        graphile_worker.add_job ($1, payload := json_build_object('id', $2::text), max_attempts := 1, priority := $3)
     `,
-    [task, id, task === 'survey' ? 5 : 0, task === 'survey' ? `survey ${id.charCodeAt(0) % 2}` : null],
+    [task, id, task === 'survey' ? 5 : 0],
   )
 }
 

@@ -1,5 +1,5 @@
 // The job queue in PostgreSQL: several server processes may share it.
-import { Logger as QueueLogger, run, type Runner } from 'graphile-worker'
+import { Logger as QueueLogger, run, type Runner, type TaskList } from 'graphile-worker'
 import type { ServerContext } from '../context'
 import { requeueAbandoned } from '../db/renders'
 import { pruneWork, requeueAbandonedWork } from '../db/work'
@@ -29,15 +29,14 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
   const logger = new QueueLogger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: level }, message)
   })
-  const runner: Runner = await run({
-    pgPool: pool,
-    logger,
-    // Two long proxies at most are made at once (see enqueue.ts), so that an import never waits for them.
-    concurrency: 3,
-    pollInterval: 2000,
-    noHandleSignals: true,
-    taskList: { render: job(renderShot), import: job(importFiles), survey: job(surveyMedia) },
-  })
+  // Surveys have workers of their own, so that no import or render waits for long proxies. Named queues would not do: one
+  // stays locked for hours when its worker is killed.
+  const workersOf = (taskList: TaskList): Promise<Runner> =>
+    run({ pgPool: pool, logger, concurrency: 2, pollInterval: 2000, noHandleSignals: true, taskList })
+  const runners = [
+    await workersOf({ render: job(renderShot), import: job(importFiles) }),
+    await workersOf({ survey: job(surveyMedia) }),
+  ]
   const requeue = async (): Promise<void> => {
     try {
       await transaction(pool, async (db) => {
@@ -61,7 +60,7 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
     stop: async () => {
       clearInterval(timer)
       clearInterval(pruning)
-      await runner.stop()
+      await Promise.all(runners.map((runner) => runner.stop()))
     },
   }
 }
