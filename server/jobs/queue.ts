@@ -29,8 +29,8 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
   const logger = new QueueLogger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: level }, message)
   })
-  // Surveys have workers of their own, so that no import or render waits for long proxies. Named queues would not do: one
-  // stays locked for hours when its worker is killed.
+  // Surveys have workers of their own, so that no import or render waits for long proxies. Named queues would not do:
+  // one stays locked for hours when its worker is killed.
   const workersOf = (taskList: TaskList): Promise<Runner> =>
     run({ pgPool: pool, logger, concurrency: 2, pollInterval: 2000, noHandleSignals: true, taskList })
   const runners = [
