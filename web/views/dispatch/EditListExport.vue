@@ -21,6 +21,9 @@ defineProps<{ projectId: string }>()
 </template>
 
 <style scoped>
+p {
+  margin: var(--gap-small) 0 0;
+}
 .lists {
   display: flex;
   gap: var(--gap);
