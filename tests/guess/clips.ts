@@ -58,7 +58,8 @@ export function writeClip(path: string, frames: readonly Light[], recording: Rec
     ...(transfer ? [`:color_trc=${transfer}`] : []),
     ...(primaries ? [`:color_primaries=${primaries}`] : []),
   ].join('')
-  const filters = `scale=flags=area+accurate_rnd:in_range=pc:out_range=pc,setparams=colorspace=bt709:range=${said}${tags}`
+  const scale = 'scale=flags=area+accurate_rnd:in_range=pc:out_range=pc'
+  const filters = `${scale},setparams=colorspace=bt709:range=${said}${tags}`
   execFileSync(
     'ffmpeg',
     [

@@ -115,8 +115,8 @@ async function teach(folder: string): Promise<void> {
 }
 
 /**
- * How sure answers may be is found on photographs that a first model was not taught with: of those it was taught with it
- * is surer than it is right. The model itself is then taught on all.
+ * How sure answers may be is found on photographs that a first model was not taught with: of those it was taught with
+ * it is surer than it is right. The model itself is then taught on all.
  */
 function teachFrom(files: readonly string[]): void {
   const { set, fileOf } = setOf(files)
@@ -149,8 +149,8 @@ function teachFrom(files: readonly string[]): void {
   }).length
   console.log(
     `core/guess/model.json: ${count} examples, temperature ${temperature.toFixed(2)} (fitted ` +
-      `${fitted.toFixed(2)}); of ${kept.length} of photographs kept back ${((100 * right) / kept.length).toFixed(1)} % ` +
-      `exact, cross-entropy ${loss.toFixed(3)}`,
+      `${fitted.toFixed(2)}); of ${kept.length} of photographs kept back ` +
+      `${((100 * right) / kept.length).toFixed(1)} % exact, cross-entropy ${loss.toFixed(3)}`,
   )
 }
 
