@@ -10,6 +10,7 @@ import { rereadCode } from '@core/guess'
 import { cut, frameOfDecoded, requireInside, shrink, videoHigh, videoLow, type Box, type Frame } from '@core/image'
 import {
   cardFindings,
+  defaultStandardId,
   houseStandards,
   judge,
   measuredPicture,
@@ -104,7 +105,7 @@ function signOf({ weight, verdict }: Reading): string {
 }
 
 async function standardOf(name: string | undefined): Promise<HouseStandard> {
-  const found = houseStandards.find((s) => s.id === (name ?? 'broad-day'))
+  const found = houseStandards.find((s) => s.id === (name ?? defaultStandardId))
   if (found) return found
   const text = await readFile(name ?? '', 'utf8').catch(() => null)
   if (text === null)

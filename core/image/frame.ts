@@ -46,3 +46,12 @@ export function sampleSignal(frame: Frame, stride: number): Float64Array {
   }
   return out
 }
+
+/** The signal of the given pixels (their places counted row by row), three numbers each. */
+export function signalAt({ data, low, high }: Frame, pixels: readonly number[]): Float64Array {
+  const scale = (high - low) / 65535
+  return Float64Array.from({ length: pixels.length * 3 }, (_, i) => {
+    const pixel = pixels[Math.floor(i / 3)] ?? 0
+    return low + data[pixel * 3 + (i % 3)] * scale
+  })
+}

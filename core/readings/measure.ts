@@ -3,6 +3,7 @@ import { bandingFindings } from './banding'
 import { cardFindings } from './card'
 import { castFindings } from './cast'
 import { deliveryFindings } from './delivery'
+import { endFindings } from './ends'
 import { measureLevels } from './levels'
 import { noiseFindings } from './noise'
 import type { Area, MeasuredPicture } from './picture'
@@ -52,6 +53,7 @@ export function* measureInParts(
   pointed: Pointed = nothingPointed,
 ): Generator<readonly Finding[]> {
   yield measureLevels(picture)
+  yield endFindings(picture)
   yield sceneEndFindings(picture)
   yield castFindings(picture)
   yield cardFindings(picture, pointed.card)

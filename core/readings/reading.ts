@@ -9,6 +9,8 @@ export interface Finding {
   readonly id: ReadingId
   /** In the kind's carried unit. */
   readonly value: number
+  /** The part of it that can be helped, where that is less: this is held against the target. */
+  readonly counted?: number
   /** How sure the measurement is of itself, 0..1. Under a third it is not judged. */
   readonly confidence: number
   /** Whose reading it is, where there may be several: the subject's name. */
@@ -21,6 +23,8 @@ export interface Finding {
   readonly places?: readonly Area[]
   /** Of casts: in which direction. */
   readonly cast?: Pick<Cast, 'mired' | 'duv'>
+  /** Something is wrong that no grade can help: it is ranked by these steps and never counts as outside. */
+  readonly gravity?: number
   /** The finding itself says that something is wrong, whatever the standard. */
   readonly alarm?: boolean
 }
@@ -56,31 +60,53 @@ const leastConfidence = 1 / 3
  * target.
  */
 export function judge(findings: readonly Finding[], standard: HouseStandard): readonly Reading[] {
-  const noWhite = findings.some((f) => f.id === 'noWhite' && f.alarm)
-  const noBlack = findings.some((f) => f.id === 'noBlack' && f.alarm)
-  return findings.map((finding) => judgeOne(finding, standard, noWhite, noBlack)).sort((a, b) => rankOf(b) - rankOf(a))
+  return findings
+    .map((finding) => judgeOne(finding, standard.targets[finding.id] ?? null, whySpared(finding, findings)))
+    .sort((a, b) => rankOf(b) - rankOf(a))
 }
 
+/** Casts this near to each other are one cast: steps of a Duv ×10³, and of two and a half mired. */
+const oneCast = 3
+const isToneCast = (id: ReadingId): boolean => id === 'castBlacks' || id === 'castMids' || id === 'castWhites'
+
+interface Spared {
+  /** The side of the target that is not asked for. */
+  readonly side: Verdict
+  readonly why: string
+}
+
+/** Why a target is not asked for of this finding; null where it is. */
+function whySpared({ id, cast }: Finding, findings: readonly Finding[]): Spared | null {
+  const alarmed = (of: ReadingId): boolean => findings.some((f) => f.id === of && f.alarm)
+  if (id === 'white' && alarmed('noWhite')) return { side: 'low', why: 'the scene holds no true white' }
+  if (id === 'black' && alarmed('noBlack')) return { side: 'high', why: 'the scene holds no true black' }
+  // A cast of the whole picture is told once.
+  const whole = isToneCast(id) ? findings.find((f) => f.id === 'neutrals')?.cast : undefined
+  if (!whole || !cast) return null
+  const apart = Math.hypot((cast.mired - whole.mired) * 0.4, (cast.duv - whole.duv) * 1000)
+  return apart <= oneCast ? { side: 'high', why: 'it is that of the whole picture' } : null
+}
+
+const strongCast = 7
 const rankOf = (r: Reading): number => {
   if (r.weight > 0) return 10 + r.weight * r.confidence
+  if (r.gravity) return 10 + r.gravity
   if (r.alarm) return 5
+  // A strong cast that is not sure is no verdict, yet worth a look.
+  if (r.id === 'neutrals' && r.verdict === null && r.value > strongCast) return 2
   if (r.verdict === 'met') return 1
   return 0
 }
 
-function judgeOne(finding: Finding, standard: HouseStandard, noWhite: boolean, noBlack: boolean): Reading {
-  const { id, value, confidence, of } = finding
+function judgeOne(finding: Finding, wanted: Target | null, sparing: Spared | null): Reading {
+  const { id, value, counted = value, confidence, of } = finding
   const kind = readingKind(id)
   const name = of ? `${kind.name}, ${of}` : kind.name
-  const wanted = standard.targets[id] ?? null
   const unsure = confidence < leastConfidence
-  // Where the scene holds no white or no black, a stretch is not asked for.
-  const spared =
-    (id === 'white' && noWhite && wanted !== null && value < wanted.low) ||
-    (id === 'black' && noBlack && wanted !== null && value > wanted.high)
+  const spared = sparing && verdictOf(counted, wanted) === sparing.side ? sparing.why : ''
   const target = unsure || spared ? null : wanted
-  const verdict = verdictOf(value, target)
-  const weight = target ? stepsOutside(id, value, target) : 0
+  const verdict = verdictOf(counted, target)
+  const weight = target ? stepsOutside(id, counted, target) : 0
   return {
     ...finding,
     name,
@@ -96,7 +122,7 @@ function sentenceOf(
   { id, value, detail }: Finding,
   wanted: Target | null,
   verdict: Verdict | null,
-  { spared, unsure }: { readonly spared: boolean; readonly unsure: boolean },
+  { spared, unsure }: { readonly spared: string; readonly unsure: boolean },
 ): string {
   const { unit } = readingKind(id)
   const { after } = unitForm(unit)
@@ -109,8 +135,7 @@ function sentenceOf(
         ? `at most ${printValue(wanted.high, unit)}`
         : `${printValue(wanted.low, unit)} to ${printValue(wanted.high, unit)}`
     if (unsure) parts.push('Too uncertain to be judged.')
-    else if (spared)
-      parts.push(`The standard's ${range}${gap}${after} is not asked for: the scene holds no true ${id}.`)
+    else if (spared) parts.push(`The standard's ${range}${gap}${after} is not asked for: ${spared}.`)
     else
       parts.push(
         verdict === 'met'

@@ -1,6 +1,7 @@
 // Long: every reading has its case, by the same made pictures.
 import { frameOf, normalFrom, pictureOf, randomFrom, shownAsIs } from '../../tests/support/pictures'
 import {
+  encodingById,
   gamutById,
   gamutToGamut,
   invert,
@@ -16,7 +17,7 @@ import { codeSteps, measureBanding } from './banding'
 import { readCard } from './card'
 import { measureCasts } from './cast'
 import { outOfRangeShare, rangeMisfit } from './delivery'
-import { largestPatch, measureLevels } from './levels'
+import { measureLevels } from './levels'
 import { measureFrame } from './measure'
 import { pixelsBehind } from './evidence'
 import { measureNoise } from './noise'
@@ -50,34 +51,6 @@ describe('levels', () => {
     }
   })
 
-  test('clip and crush shares are exact, with the largest patch', () => {
-    // 30 clipped pixels in one bar, 5 alone; a crushed block of 24.
-    const picture = pictureOf(
-      frameOf(50, 40, (x, y) => {
-        if (y === 3 && x < 30) return [1, 0.4, 0.4]
-        if (y % 2 === 0 && x === 49 && y >= 30) return [0.4, 1, 0.4]
-        return y >= 20 && y < 24 && x >= 10 && x < 16 ? [0, 0, 0] : [0.4, 0.5, 0.6]
-      }),
-    )
-    const levels = measureLevels(picture)
-    expect(found(levels, 'clipped')).toBe(35 / 2000)
-    expect(found(levels, 'crushed')).toBe(24 / 2000)
-    expect(levels.find((f) => f.id === 'clipped')?.area).toEqual({
-      left: 0,
-      top: 3 / 40,
-      right: 30 / 50,
-      bottom: 4 / 40,
-    })
-    expect(levels.find((f) => f.id === 'crushed')?.area).toEqual({ left: 0.2, top: 0.5, right: 0.32, bottom: 0.6 })
-  })
-
-  test('patches join around corners and not across them', () => {
-    const draw = (rows: readonly string[]): Uint8Array => Uint8Array.from(rows.join(''), (c) => (c === '#' ? 1 : 0))
-    expect(largestPatch(draw(['#.#', '#.#', '###']), 3, 3)?.pixels).toBe(7)
-    expect(largestPatch(draw(['#..', '.#.', '..#']), 3, 3)?.pixels).toBe(1)
-    expect(largestPatch(draw(['...', '...']), 3, 2)).toBeNull()
-  })
-
   test('the contrast range counts stops of light', () => {
     const picture = pictureOf(
       frameOf(200, 20, (x) => {
@@ -90,7 +63,7 @@ describe('levels', () => {
 })
 
 /** Greys from dark to bright between coloured things, in one light that is off by a known cast. */
-function castScene(seed: number, temperatureMired: number, tint: number) {
+function castScene(seed: number, temperatureMired: number, tint: number, gain = 1) {
   const random = randomFrom(seed)
   const normal = normalFrom(random)
   const matrix = multiply(
@@ -108,7 +81,11 @@ function castScene(seed: number, temperatureMired: number, tint: number) {
     frameOf(160, 90, (x, y) => {
       const light = lit[Math.floor(x / 20) + 8 * Math.floor(y / 18)]!
       const shade = 0.75 + (0.5 * (x % 20)) / 20
-      return light.map((v) => Math.max(0, v * shade + normal() * 0.0015) ** (1 / 2.4)) as [number, number, number]
+      return light.map((v) => Math.max(0, v * shade * gain + normal() * 0.0015) ** (1 / 2.4)) as [
+        number,
+        number,
+        number,
+      ]
     }),
   )
 }
@@ -153,18 +130,34 @@ describe('casts', () => {
     const readings = judge(measureFrame(picture), standardById('broad-day'))
     expect(readings.find((r) => r.id === 'neutrals')).toMatchObject({ verdict: null, weight: 0 })
     expect(readings.find((r) => r.id === 'neutrals')?.sentence).toContain('Too uncertain')
-    // The same walls with nothing greyer in the picture are taken for grey in warm light, and a card is what would
-    // tell.
-    expect(
-      measureCasts(
+    expect(all!.doubt).toMatch(/[Aa]nother colour/)
+  })
+
+  test('one colour that fills the frame says nothing of the light, whatever it is', () => {
+    for (const tint of [
+      [1.06, 1, 0.9],
+      [1, 1, 1],
+      [0.8, 1, 1.1],
+    ] as const) {
+      const { all } = measureCasts(
         pictureOf(
           frameOf(320, 180, (x) => {
             const v = 0.15 + (0.6 * (x % 80)) / 80
-            return [v * 1.06, v, v * 0.9]
+            return [v * tint[0], v * tint[1], v * tint[2]]
           }),
         ),
-      ).all!.confidence,
-    ).toBeGreaterThan(0.5)
+      )
+      expect(all!.confidence).toBeLessThan(1 / 3)
+      expect(all!.doubt).toBe('One colour fills the frame.')
+    }
+  })
+
+  test('exposure does not turn the answer', () => {
+    for (const stops of [-1, 0, 1]) {
+      const { all } = measureCasts(castScene(1234, 20, 4, 2 ** stops))
+      expect(all!.confidence).toBeGreaterThan(1 / 3)
+      expect(Math.abs(all!.mired + 20)).toBeLessThan(4)
+    }
   })
 
   test('a picture without greys is not judged', () => {
@@ -423,12 +416,14 @@ test('the hottest hue is found where it is', () => {
 })
 
 test('mist holds no true black and no true white, a sunny scene holds both; the stretch is then not asked for', () => {
+  const { encode } = encodingById('log-420-95').curve
   const scene = (low: number, high: number) =>
     pictureOf(
       frameOf(200, 40, (x) => {
-        const v = (0.18 * 2 ** (low + ((high - low) * x) / 199)) ** (1 / 2.4)
+        const v = encode(0.18 * 2 ** (low + ((high - low) * x) / 199))
         return [v, v, v]
       }),
+      defaultGrade('log-420-95'),
     )
   const alarms = (picture: ReturnType<typeof scene>) =>
     sceneEndFindings(picture)

@@ -26,7 +26,7 @@ const share = (low: number, high: number, tolerance = 0.1): Target => ({
 })
 const plain = (low: number, high: number, tolerance = 0): Target => ({ low, high, tolerance })
 
-/** What every school asks for: nothing lost, neutral greys, a card where it belongs, clean steps. */
+/** What every school asks for: nothing lost that can be helped, neutral greys, a card where it belongs, clean steps. */
 const common: Targets = {
   clipped: share(0, 0.5, 0),
   crushed: share(0, 0.5, 0),
@@ -47,6 +47,23 @@ const common: Targets = {
 }
 
 export const houseStandards: readonly HouseStandard[] = [
+  {
+    id: 'common-ground',
+    name: 'Common ground',
+    tip: 'What no school disputes. Finished pictures of every kind lie within it; what lies outside is a fault.',
+    targets: {
+      ...common,
+      black: share(0, 8),
+      white: share(82, 100),
+      contrastRange: plain(2.8, 12, 0.1),
+      neutrals: plain(0, 5.5, 0.3),
+      castBlacks: plain(0, 7, 0.3),
+      castMids: plain(0, 5.5, 0.3),
+      castWhites: plain(0, 5.5, 0.3),
+      saturationTop: share(0, 90, 0.5),
+      noise: share(0, 2.5, 0.02),
+    },
+  },
   {
     id: 'broad-day',
     name: 'Broad day',
@@ -85,7 +102,7 @@ export const houseStandards: readonly HouseStandard[] = [
   },
 ]
 
-export const defaultStandardId = 'broad-day'
+export const defaultStandardId = 'common-ground'
 const byId = new Map(houseStandards.map((s) => [s.id, s]))
 const defaultStandard = byId.get(defaultStandardId) ?? houseStandards[0]
 

@@ -1,5 +1,5 @@
 // Queries about house standards of one's own.
-import type { HouseStandard } from '@core/readings'
+import { defaultStandardId, type HouseStandard } from '@core/readings'
 import type { Queryable } from './pool'
 
 export async function listStandards(db: Queryable): Promise<readonly HouseStandard[]> {
@@ -35,7 +35,7 @@ export async function putStandard(db: Queryable, standard: HouseStandard, actor:
 /** Removes one; scenes that went by it go by their project's standard again. False when it is not there. */
 export async function deleteStandard(db: Queryable, id: string): Promise<boolean> {
   await db.query('UPDATE scenes SET standard_id = NULL WHERE standard_id = $1', [id])
-  await db.query("UPDATE projects SET standard_id = 'broad-day' WHERE standard_id = $1", [id])
+  await db.query('UPDATE projects SET standard_id = $2 WHERE standard_id = $1', [id, defaultStandardId])
   const { rowCount } = await db.query('DELETE FROM own_standards WHERE id = $1', [id])
   return rowCount === 1
 }

@@ -77,7 +77,7 @@ describe('standards', () => {
       (await refusal(await postJson('/shots/changes', { shotIds: [shot.id], standardId: 'own-not-there' }))).code,
     ).toBe('no_standard')
     await call('/standards/own-s', { method: 'DELETE' })
-    expect((await shotById(shot.id)).standardId).toBe('broad-day')
+    expect((await shotById(shot.id)).standardId).toBe('common-ground')
   })
 })
 

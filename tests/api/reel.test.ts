@@ -239,7 +239,7 @@ describe('many shots at once', () => {
     await done(
       await postJson('/shots/changes', { shotIds: ids.slice(0, 2), scene: { name: 'Night' }, standardId: 'night' }),
     )
-    expect((await reelOf(projectId)).shots.map((s) => s.standardId)).toEqual(['night', 'night', 'broad-day'])
+    expect((await reelOf(projectId)).shots.map((s) => s.standardId)).toEqual(['night', 'night', 'common-ground'])
     expect((await postJson('/shots/changes', { shotIds: ids, standardId: 'mine' })).status).toBe(422)
   })
 

@@ -11,6 +11,7 @@ import { measureGuess, measureGuessOnPhotographs } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeLuts } from './large-luts'
 import { measurePlayback, proxiesMade } from './playback'
+import { measureReadingsOnPhotographs } from './readings'
 import { measureRegions } from './regions'
 import { measureSheet } from './sheet'
 import { measureSlider } from './slider'
@@ -71,6 +72,7 @@ const parts: readonly Part[] = [
   { letter: 'k', what: 'Large tables, one core', measure: measureLargeLuts },
   { letter: 'l', what: 'The server and its database under a long film', measure: measureDatabase },
   { letter: 'm', what: 'The guess on photographs that it was not taught with', measure: measureGuessOnPhotographs },
+  { letter: 'n', what: 'Readings and casts on photographs', measure: measureReadingsOnPhotographs },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

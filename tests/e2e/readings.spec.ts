@@ -161,5 +161,5 @@ test('a standard is copied, changed, saved, picked by a scene on the Reel, expor
   await page.getByRole('button', { name: 'Remove' }).click()
   await page.getByRole('button', { name: 'Remove for good' }).click()
   await openBench(page, 'Potter at the bench')
-  await expect(page.getByRole('link', { name: 'Broad day' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Common ground' })).toBeVisible()
 })

@@ -18,7 +18,7 @@ import { madeUpScene, randomSource } from './scenes'
 const caution = 1.1
 /** Photographs that a first model is not taught with. */
 const heldBack = ['home', 'aloeL', 'baboon'] as const
-const sceneCount = 48
+const sceneCount = 120
 const takesPerPhotograph = 132
 /** Takes of one view of a photograph. */
 const takesPerView = 6

@@ -465,7 +465,7 @@ describe('measure', () => {
     const good = await pale('measure', greys('good.png', 0.03, 0.95), '--json')
     expect([good.code, good.err]).toEqual([0, ''])
     const readings = JSON.parse(good.out) as Measured
-    expect(readings).toMatchObject({ standard: 'broad-day', within: true })
+    expect(readings).toMatchObject({ standard: 'common-ground', within: true })
     expect(Math.abs(value(readings, 'black') - 0.03)).toBeLessThan(0.002)
     expect(Math.abs(value(readings, 'white') - 0.95)).toBeLessThan(0.002)
     const milky = await pale('measure', greys('milky.png', 0.12, 0.95), '--json')
@@ -477,7 +477,7 @@ describe('measure', () => {
     })
     expect((await pale('measure', at('milky.png'), '--standard', 'as-lit')).code).toBe(0)
     expect((await pale('measure', at('milky.png'))).out).toMatch(
-      /1 reading lies outside "Broad day".\n▲ Black: 12\.\d %\. The standard wants 2\.0 to 5\.0 %\./,
+      /1 reading lies outside "Common ground".\n▲ Black: 12\.\d %\. The standard wants 0\.0 to 8\.0 %\./,
     )
   })
 
