@@ -5,6 +5,7 @@ import { planeBytes, type CodeRange, type DecodedPicture, type PlaneLayout } fro
 import { decoderLimits, fileArgument, filesOnly, runDecoder, startDecoder } from './child'
 import { MediaFault } from './fault'
 import { planarFor } from './formats'
+import { mostKeyFrames } from './probe'
 
 /** The planes as decoded, before the turn that the file asks for. */
 export function layoutOf(facts: MediaFacts): PlaneLayout {
@@ -34,11 +35,11 @@ export const pictureName = (index: number, extension: string): string =>
   `${String(index).padStart(8, '0')}.${extension}`
 
 // Fields are taken apart within the frame, so that one frame needs no neighbours.
-const filtersFor = ({ interlaced }: MediaFacts): string[] =>
-  interlaced ? ['-vf', `estdif=mode=frame:parity=${interlaced === 'top first' ? 'tff' : 'bff'}:deint=all`] : []
+const fieldsOf = ({ interlaced }: MediaFacts): string[] =>
+  interlaced ? [`estdif=mode=frame:parity=${interlaced === 'top first' ? 'tff' : 'bff'}:deint=all`] : []
 
-const planesOut = (facts: MediaFacts): string[] => [
-  ...filtersFor(facts),
+const planesOut = (facts: MediaFacts, leaveOut: readonly string[] = []): string[] => [
+  ...filterOption([...leaveOut, ...fieldsOf(facts)]),
   '-f',
   'rawvideo',
   '-pix_fmt',
@@ -46,24 +47,56 @@ const planesOut = (facts: MediaFacts): string[] => [
   'pipe:1',
 ]
 
+const filterOption = (filters: readonly string[]): string[] => (filters.length > 0 ? ['-vf', filters.join(',')] : [])
+
+interface Seek {
+  /** Stands before the input: where decoding begins. */
+  readonly input: readonly string[]
+  /** Stands after it. */
+  readonly output: readonly string[]
+  /** Leaves out what comes before the frame. */
+  readonly filters: readonly string[]
+}
+const fromTheStart: Seek = { input: [], output: [], filters: [] }
+
 /**
- * Options that find a frame by its time: before the input, where to begin decoding; after it, what to leave out. Half a
- * frame early, so that rounding in the container cannot skip it; earlier still where frames are stored in another order
- * than they are shown.
+ * Finds a frame by its time. From a frame that is known to stand alone decoding begins right there. Otherwise half a
+ * frame early, so that rounding in the container cannot skip it, and earlier still where frames are stored in another
+ * order than they are shown: which, at a frame that stands alone, decodes all from the one before it.
  */
-function seekTo(
-  time: number,
-  spacing: number,
-  { seekMarginSeconds }: MediaFacts,
-): { readonly input: readonly string[]; readonly output: readonly string[] } {
+function seekTo(time: number, spacing: number, { seekMarginSeconds }: MediaFacts, keySeconds?: number): Seek {
   const wanted = time - spacing / 2
-  if (spacing === 0 || wanted <= 0) return { input: [], output: [] }
+  if (spacing === 0 || wanted <= 0) return fromTheStart
+  if (keySeconds !== undefined) {
+    const begin = keySeconds + spacing / 4
+    return {
+      input: ['-noaccurate_seek', '-ss', begin.toFixed(6)],
+      output: [],
+      filters: [`select=gte(t\\,${(wanted - begin).toFixed(6)})`],
+    }
+  }
   const begin = Math.max(0, wanted - seekMarginSeconds)
   return {
     input: begin > 0 ? ['-ss', begin.toFixed(6)] : [],
     output: wanted > begin ? ['-ss', (wanted - begin).toFixed(6)] : [],
+    filters: [],
   }
 }
+
+/** Further from a frame that stands alone, others may do so too that are not known. */
+const nearKey = 24
+/** Where a margin of a second or more is kept, the container finds frames by time alone, and not these. */
+const exactMargin = 1
+
+/** When the frame is shown that stands alone and from which this one is best decoded; undefined where none is known. */
+export function keySecondsFor(index: number, facts: MediaFacts, frameTimes: readonly number[]): number | undefined {
+  const { keyFrames = [], seekMarginSeconds, kind } = facts
+  const key = keyFrames.findLast((k) => k <= index)
+  if (kind !== 'film' || key === undefined || key === 0 || seekMarginSeconds >= exactMargin) return undefined
+  return keyFrames.length < mostKeyFrames || index - key <= nearKey ? frameTimes[key] : undefined
+}
+
+const largePicture = 4e6
 
 /** The planes of frame `index`, found by its own presentation time. Throws a MediaFault when it cannot be decoded. */
 export async function decodeFrame(
@@ -80,7 +113,9 @@ export async function decodeFrame(
     )
   const inPictures = facts.kind === 'pictures'
   const spacing = index > 0 ? time - (frameTimes[index - 1] ?? 0) : 0
-  const { input, output } = inPictures ? seekTo(0, 0, facts) : seekTo(time, spacing, facts)
+  const { input, output, filters } = inPictures
+    ? fromTheStart
+    : seekTo(time, spacing, facts, keySecondsFor(index, facts, frameTimes))
   const expected = planeBytes(layoutOf(facts))
   const result = await runDecoder(
     'ffmpeg',
@@ -88,8 +123,9 @@ export async function decodeFrame(
       '-v',
       'error',
       '-nostdin',
+      // Large pictures take all cores, so that one is there soon; of small ones many are asked for at once.
       '-threads',
-      '1',
+      facts.width * facts.height > largePicture ? '0' : '1',
       ...filesOnly,
       ...decoderLimits,
       '-noautorotate',
@@ -99,9 +135,11 @@ export async function decodeFrame(
       '-map',
       '0:v:0',
       ...output,
+      '-fps_mode',
+      'passthrough',
       '-frames:v',
       '1',
-      ...planesOut(facts),
+      ...planesOut(facts, filters),
     ],
     { seconds: 60, maxOutputBytes: expected },
   )
@@ -121,14 +159,21 @@ export async function decodeFrame(
 export function inputOf(
   path: string,
   facts: MediaFacts,
-  { first, time }: Pick<FrameRange, 'first' | 'time'> = { first: 0, time: 0 },
-): { readonly args: readonly string[]; readonly output: readonly string[]; readonly folder?: string } {
+  { first, time, keySeconds }: Pick<FrameRange, 'first' | 'time' | 'keySeconds'> = { first: 0, time: 0 },
+): {
+  readonly args: readonly string[]
+  readonly output: readonly string[]
+  readonly filters: readonly string[]
+  readonly folder?: string
+} {
   if (facts.kind !== 'pictures') {
-    const { input, output } = seekTo(time, first > 0 ? facts.rateDenominator / facts.rateNumerator : 0, facts)
-    return { args: ['-noautorotate', ...input, '-i', fileArgument(path)], output }
+    const spacing = first > 0 ? facts.rateDenominator / facts.rateNumerator : 0
+    const { input, output, filters } = seekTo(time, spacing, facts, keySeconds)
+    return { args: ['-noautorotate', ...input, '-i', fileArgument(path)], output, filters }
   }
   return {
     output: [],
+    filters: [],
     args: [
       '-f',
       'image2',
@@ -148,6 +193,8 @@ export interface FrameRange {
   readonly first: number
   readonly time: number
   readonly count: number
+  /** When the frame is shown that stands alone and that decoding begins with, where it is known. */
+  readonly keySeconds?: number
 }
 
 /** All frames of a medium, or of a range, in order as plane buffers. `stop` ends the decoder early. */
@@ -156,7 +203,7 @@ export function decodeAll(
   facts: MediaFacts,
   range?: FrameRange,
 ): { frames: AsyncGenerator<Buffer>; stop: () => void } {
-  const { args, output, folder } = inputOf(path, facts, range)
+  const { args, output, filters, folder } = inputOf(path, facts, range)
   const limit = range ? ['-frames:v', String(range.count)] : []
   const child = startDecoder(
     [
@@ -172,7 +219,7 @@ export function decodeAll(
       '-fps_mode',
       'passthrough',
       ...limit,
-      ...planesOut(facts),
+      ...planesOut(facts, filters),
     ],
     folder,
   )

@@ -161,7 +161,8 @@ async function readTimes(
   return { frameTimes, seekMarginSeconds: Math.min(ahead + keyGap, 30), keyFrames: spreadOver(alone) }
 }
 
-const mostKeyFrames = 9
+/** So many are kept at most: a file with fewer has no others. */
+export const mostKeyFrames = 9
 /** Up to nine of the numbers, spread evenly over them. */
 const spreadOver = (all: readonly number[]): readonly number[] =>
   all.length <= mostKeyFrames

@@ -1,7 +1,7 @@
 // The frames of a medium that its encoding is guessed from.
 import type { MediaFacts } from '@contracts/index'
 import { placesToLook, type LookedPlace } from '@core/guess'
-import { decodeAll, decodeFrame } from './decode'
+import { decodeAll, decodeFrame, keySecondsFor } from './decode'
 
 /** Planes of a frame and, where there is one, of the frame right after it. */
 export interface DecodedSight {
@@ -38,7 +38,13 @@ async function decodePlace(
   frameTimes: readonly number[],
   { index, count }: LookedPlace,
 ): Promise<readonly Buffer[]> {
-  const { frames, stop } = decodeAll(path, facts, { first: index, time: frameTimes[index] ?? 0, count })
+  const keySeconds = keySecondsFor(index, facts, frameTimes)
+  const { frames, stop } = decodeAll(path, facts, {
+    first: index,
+    time: frameTimes[index] ?? 0,
+    count,
+    ...(keySeconds === undefined ? {} : { keySeconds }),
+  })
   const out: Buffer[] = []
   try {
     for await (const frame of frames) out.push(frame)

@@ -146,6 +146,10 @@ function sentenceOf(
   return parts.join(' ')
 }
 
+/** The standard holds a target for it that this picture is not held to: by the scene, or as it cannot be helped. */
+export const isSpared = ({ id, value, target, verdict }: Reading, { targets }: HouseStandard): boolean =>
+  targets[id] !== undefined && (target === null || (verdict === 'met' && verdictOf(value, target) !== 'met'))
+
 /** The readings that lie outside their targets. */
 export const outside = (readings: readonly Reading[]): readonly Reading[] => readings.filter((r) => r.weight > 0)
 

@@ -2,14 +2,23 @@
 import type { Queryable } from '../db/pool'
 import { insertWork, type WorkKind } from '../db/work'
 
+/** First whoever imported sees the shot. */
+const surveyAfterSeconds = 2
+
 /** Adds the queue's job for a row of work or a render. */
 export async function enqueue(db: Queryable, task: WorkKind | 'render', id: string): Promise<void> {
   await db.query(
     `
       SELECT
-        graphile_worker.add_job ($1, payload := json_build_object('id', $2::text), max_attempts := 1, priority := $3)
+        graphile_worker.add_job (
+          $1,
+          payload := json_build_object('id', $2::text),
+          max_attempts := 1,
+          priority := $3,
+          run_at := now() + make_interval(secs => $4)
+        )
     `,
-    [task, id, task === 'survey' ? 5 : 0],
+    [task, id, task === 'survey' ? 5 : 0, task === 'survey' ? surveyAfterSeconds : 0],
   )
 }
 

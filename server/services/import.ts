@@ -22,7 +22,6 @@ import { decodeSights, type DecodedSight } from '@media/sights'
 import { unreadableMedia } from '@media/fault'
 import { requireDecodable, requirePictures } from '@media/integrity'
 import { probe } from '@media/probe'
-import { hashFile } from '../store/store'
 
 /** Told of each stage; answers false when the import is to stop. */
 export type Report = (stage: string, done: number, total: number) => Promise<boolean>
@@ -90,7 +89,8 @@ export async function importFile(
   // What the picture says needs no hash, and reading a large file takes as long as looking at a few of its places.
   const looking = lookThrough(context, file.path, to.name, report)
   looking.catch(() => undefined)
-  const hash = file.hash ?? (await hashFile(file.path, (done) => report('reading', mega(done), mega(sizeBytes))))
+  const hash =
+    file.hash ?? (await context.workers.hashFile(file.path, (done) => report('reading', done, mega(sizeBytes))))
   if (hash === undefined) return undefined
   const known = await findMedia(context.pool, hash)
   if (known && (await context.store.isKept(context.store.mediaPath(hash))))
@@ -149,7 +149,9 @@ export async function importPictures(
     const hashes = createHash('sha256')
     let sizeBytes = 0
     for (const [i, path] of paths.entries()) {
-      const hash = await hashFile(path, async () => (i % 16 === 0 ? report('reading', i, paths.length) : true))
+      const hash = await context.workers.hashFile(path, async () =>
+        i % 16 === 0 ? report('reading', i, paths.length) : true,
+      )
       if (hash === undefined) return undefined
       hashes.update(hash)
       sizeBytes += (await stat(path)).size

@@ -1,6 +1,6 @@
 // Where files lie: named by the hash of their content in a data folder. The one place that knows paths.
 import { createHash, randomUUID } from 'node:crypto'
-import { createReadStream, createWriteStream } from 'node:fs'
+import { createWriteStream } from 'node:fs'
 import { lstat, mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -98,19 +98,4 @@ export async function openStore(dataFolder: string): Promise<Store> {
       }
     },
   }
-}
-
-/** SHA-256 of a file in hexadecimal; `onBytes` may stop it by answering false. Undefined when stopped. */
-export async function hashFile(
-  path: string,
-  onBytes: (bytes: number) => Promise<boolean>,
-): Promise<string | undefined> {
-  const hash = createHash('sha256')
-  let bytes = 0
-  for await (const chunk of createReadStream(path, { highWaterMark: 4 * 1024 * 1024 }) as AsyncIterable<Buffer>) {
-    hash.update(chunk)
-    bytes += chunk.length
-    if (!(await onBytes(bytes))) return undefined
-  }
-  return hash.digest('hex')
 }

@@ -33,6 +33,7 @@ import { inspectLut } from '@core/lut-bench'
 import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
 import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
 import { packedBeside } from '../store/store'
+import { hashOf, type HashTask } from './hash'
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture
@@ -301,3 +302,5 @@ export function inspectFile({ path }: { path: string }): LutInspection {
   const { lut, notes } = parseLutFile(readFileSync(path), decodeText)
   return { ...inspectLut(lut), notes }
 }
+
+export const hashFile = (task: HashTask): Promise<string | undefined> => hashOf(task)

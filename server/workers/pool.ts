@@ -6,6 +6,7 @@ import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { Aim, Solution } from '@core/aims'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
+import { hashAndTell } from './hash'
 import type { BakedLut, GradeTask, GuessQuestion, ReadLut, RefusedLut, SourceFrame, WireFrame } from './frame-worker'
 
 export interface FrameWorkers {
@@ -25,6 +26,8 @@ export interface FrameWorkers {
     task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
   ) => Promise<Solution>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
+  /** SHA-256 of a file in hexadecimal; `onRead`, told of mebibytes, may stop it. Undefined when stopped. */
+  readonly hashFile: (path: string, onRead: (mebibytes: number) => Promise<boolean>) => Promise<string | undefined>
   readonly threads: number
   readonly close: () => Promise<void>
 }
@@ -41,6 +44,8 @@ export function startFrameWorkers(
     maxQueue: 256,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
+  // A file may take minutes to read: it takes no thread from those who look at pictures.
+  const reader = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: 1 })
   const call = (name: string) => (task: object) => pool.run(task, { name })
   return {
     previewFrame: call('previewFrame'),
@@ -53,7 +58,11 @@ export function startFrameWorkers(
     findings: call('findings'),
     solve: call('solve'),
     guess: call('guess'),
+    hashFile: (path, onRead) =>
+      hashAndTell((task) => reader.run(task, { name: 'hashFile' }) as Promise<string | undefined>, path, onRead),
     threads,
-    close: () => pool.close({ force: true }),
+    close: async () => {
+      await Promise.all([pool.close({ force: true }), reader.close({ force: true })])
+    },
   }
 }

@@ -1,6 +1,7 @@
 // The Cameras view: the list, looking up, measuring, comparing, and encodings of one's own.
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
+import { encodingById } from '@core/colour'
 import { expect, test } from './program'
 import { address, demoShot, openBench, resetShot, saved } from './bench-page'
 
@@ -77,17 +78,15 @@ test(
   },
 )
 
-test('patches on a frame fit a curve, and the known encoding is named', async ({ page }) => {
-  const shot = await demoShot('Glaze shelf')
+/** Draws a box over each named patch of the Glaze shelf's frame, in turn. */
+async function drawPatches(page: Page, names: readonly (keyof Truth['patches']['leadFrame'])[]): Promise<void> {
   const { patches } = truth('glaze-shelf')
-  await page.goto(`${address()}/cameras/measure?shot=${shot.id}&frame=${shot.leadFrame}`)
   const picture = page.getByRole('application')
   await expect(page.getByRole('img', { name: /Glaze shelf, frame/ })).toBeVisible()
   // A canvas is 300 wide until a picture is put there.
   await expect.poll(() => picture.locator('canvas').evaluate((c) => (c as HTMLCanvasElement).width)).not.toBe(300)
   const box = (await picture.boundingBox())!
-  const lights = { black3: 0.03, greyCard: 0.18, white90: 0.9 } as const
-  for (const name of ['black3', 'greyCard', 'white90'] as const) {
+  for (const name of names) {
     const corners = patches.leadFrame[name]
     const xs = corners.map((c) => c[0])
     const ys = corners.map((c) => c[1])
@@ -97,6 +96,41 @@ test('patches on a frame fit a curve, and the known encoding is named', async ({
     await page.mouse.move(box.x + (middle.x + 0.006) * box.width, box.y + (middle.y + 0.012) * box.height, { steps: 3 })
     await page.mouse.up()
   }
+}
+
+test('a curve that nobody can name is estimated from a clip, narrows with each fact, and the shot is read by it', async ({
+  page,
+}) => {
+  const shot = await demoShot('Glaze shelf')
+  await page.goto(`${address()}/cameras/estimate?shot=${shot.id}&frame=${shot.leadFrame}`)
+  const band = async (): Promise<number> =>
+    Number(/±([\d.]+)/.exec(await page.getByTestId('band-at-grey').innerText())?.[1])
+  await expect(page.getByTestId('noise')).toContainText('bands of tones')
+  await expect(page.getByTestId('pointed')).toContainText('none')
+  await expect(page.getByTestId('band-at-grey')).toBeVisible()
+  const before = await band()
+  await drawPatches(page, ['greyCard', 'white90'])
+  await page.getByRole('textbox', { name: 'Light of patch 2' }).fill('0.9')
+  await page.getByRole('textbox', { name: 'Light of patch 2' }).press('Enter')
+  await expect(page.getByTestId('pointed')).toHaveText('2 patches')
+  await expect.poll(band).toBeLessThan(before / 2)
+  // The shot is written in Log 420/95: white lies near its code 598.
+  const row = (await page.getByRole('row', { name: /^\+2/ }).innerText()).split(/\s+/)
+  const nearWhite = encodingById('log-420-95').curve.encode(0.18 * 4) * 1023
+  expect(Math.abs(Number(row[1]) - nearWhite)).toBeLessThan(25)
+  await page.getByLabel('Name', { exact: true }).fill('Kiln camera')
+  await page.getByRole('button', { name: 'Keep as my own' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Kiln camera' })).toContainText('read by it')
+  expect((await demoShot('Glaze shelf')).read.encodingId).toMatch(/^own-kiln-camera-/)
+  await resetShot('Glaze shelf')
+})
+
+test('patches on a frame fit a curve, and the known encoding is named', async ({ page }) => {
+  const shot = await demoShot('Glaze shelf')
+  await page.goto(`${address()}/cameras/measure?shot=${shot.id}&frame=${shot.leadFrame}`)
+  const picture = page.getByRole('application')
+  const lights = { black3: 0.03, greyCard: 0.18, white90: 0.9 } as const
+  await drawPatches(page, ['black3', 'greyCard', 'white90'])
   await expect(page.getByText('1 more patch before a curve can be fitted.')).toBeVisible()
   const typed = Object.values(lights)
   for (let i = 0; i < 3; i++) {

@@ -1,9 +1,10 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
 import { encodingById, encodingFromDefinition, type EncodingDefinition } from '@core/colour'
 import { compile, execute, setRead, type GradeDocument } from '@core/grade'
-import { guessEncoding, placesToLook, type FileFacts, type Guess, type Sight } from '@core/guess'
+import { guessEncoding, measureStatistics, placesToLook, type FileFacts, type Guess, type Sight } from '@core/guess'
 import { fitWithin, meanOfBox, shrink, type Box, type CodeRange, type Frame } from '@core/image'
 import type { TraceImage } from '@core/instruments'
+import { estimateCurve, tonesOf, type CurveEstimate, type Fact, type NoiseAt } from '@core/measure'
 import { serve } from './calls'
 import { loadFrame } from './frame-source'
 
@@ -16,15 +17,24 @@ export interface CodedFrame {
   readonly frameIndex: number
   readonly range: CodeRange
 }
-export interface CompareQuestion extends CodedFrame {
+/** A frame, and of which medium it is. */
+export interface CodedClip extends CodedFrame {
+  readonly width: number
+  readonly height: number
+  readonly frameCount: number
+}
+export interface CompareQuestion extends CodedClip {
   readonly file: FileFacts
   readonly own: readonly EncodingDefinition[]
   readonly grade: GradeDocument
   readonly pictures: number
-  /** The medium's size. */
-  readonly width: number
-  readonly height: number
-  readonly frameCount: number
+}
+/** What a clip shows of its own curve: codes of 0..1. */
+export interface ClipTones {
+  /** Of the frame that was asked for, at even shares of its pixels. */
+  readonly tones: readonly number[]
+  /** Of the whole clip; empty where compression has changed it. */
+  readonly noise: readonly NoiseAt[]
 }
 export interface ComparedPicture {
   readonly encodingId: string
@@ -61,6 +71,23 @@ const functions = {
     }
     return { guess, pictures }
   },
+  async tones(asked: CodedClip): Promise<ClipTones> {
+    const sights = await sightsOf(asked)
+    const frame = await frameOf(asked)
+    const { samples } = measureStatistics([{ frame }])
+    const green = Float64Array.from({ length: samples.length / 3 }, (_, p) => samples[p * 3 + 1] ?? 0)
+    return {
+      tones: tonesOf(green),
+      noise: measureStatistics(sights).noise.map(({ code, variance }) => ({ code, variance })),
+    }
+  },
+  estimate: ({
+    facts,
+    noise,
+  }: {
+    readonly facts: readonly Fact[]
+    readonly noise: readonly NoiseAt[]
+  }): CurveEstimate => estimateCurve(facts, noise),
 }
 export type CameraFunctions = typeof functions
 serve(functions)
@@ -76,7 +103,7 @@ async function sightsOf({
   range,
   width,
   height,
-}: CompareQuestion): Promise<readonly Sight[]> {
+}: CodedClip): Promise<readonly Sight[]> {
   const load = (index: number): Promise<Frame> => loadFrame({ mediaHash, index, range })
   return Promise.all(
     placesToLook({ frameCount, width, height }, frameIndex).map(async ({ index, count }): Promise<Sight> => {

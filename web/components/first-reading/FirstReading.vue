@@ -54,6 +54,13 @@ const readAs = (encodingId: string): void => settle({ read: { encodingId } })
       >
         {{ usual.words }}
       </button>
+      <RouterLink
+        :data-tip="text.estimateTip"
+        class="estimate"
+        :to="{ name: 'cameras', params: { part: 'estimate' }, query: { shot: shot.id } }"
+      >
+        {{ text.estimate }}
+      </RouterLink>
       <label
         v-if="likeIt.length"
         class="others"

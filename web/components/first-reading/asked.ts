@@ -23,6 +23,8 @@ export const text = {
   staysTip: 'It is meant to be seen like this: read as finished video, and asked no more.',
   usual: (shots: number, name: string): string =>
     shots === 1 ? `One like it is read as ${name}` : `${counted(shots)} like it are read as ${name}`,
+  estimate: 'None of these: estimate it',
+  estimateTip: 'Fits a curve to what the clip shows: its noise, a grey card, another exposure, another camera.',
   usualTip: 'Files of the same camera and setting, by what they say of themselves, their size and their highest code.',
   others: (count: number): string => (count === 1 ? 'and the one like it' : `and the ${count} like it`),
 } as const

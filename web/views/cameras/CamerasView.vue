@@ -8,6 +8,7 @@ import { useQueriedShot } from '../../composables/useQueriedShot'
 import { useEncodings } from '../../stores/encodings'
 import ComparePanel from './ComparePanel.vue'
 import EncodingsPanel from './EncodingsPanel.vue'
+import EstimatePanel from './EstimatePanel.vue'
 import LookupPanel from './LookupPanel.vue'
 import MeasurePanel from './MeasurePanel.vue'
 import { text } from './text'
@@ -17,7 +18,7 @@ const encodingStore = useEncodings()
 const route = useRoute()
 const router = useRouter()
 const fault = ref('')
-const ids = ['encodings', 'lookup', 'measure', 'compare'] as const
+const ids = ['encodings', 'lookup', 'measure', 'estimate', 'compare'] as const
 const parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'encodings')
 const { shot, frame } = useQueriedShot((sentence) => {
@@ -48,6 +49,13 @@ const toFrame = (n: number): void => void router.replace({ query: { ...route.que
     <LookupPanel v-else-if="here === 'lookup'" />
     <MeasurePanel
       v-else-if="here === 'measure'"
+      :shot="shot"
+      :frame="frame"
+      @choose="choose"
+      @frame="toFrame"
+    />
+    <EstimatePanel
+      v-else-if="here === 'estimate'"
       :shot="shot"
       :frame="frame"
       @choose="choose"

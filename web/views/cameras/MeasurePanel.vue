@@ -113,6 +113,7 @@ function chooseOutput(id: string): void {
           v-else
           :shot="shot"
           :frame="frame"
+          :how="text.measure.how"
           @patches="picked = $event"
           @frame="emit('frame', $event)"
         />

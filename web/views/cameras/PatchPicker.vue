@@ -17,7 +17,7 @@ import { putImage } from '../../composables/putImage'
 import { useCameraWorker } from '../../composables/useCameraWorker'
 import { text } from './text'
 
-const props = defineProps<{ shot: ShotDetail; frame: number }>()
+const props = defineProps<{ shot: ShotDetail; frame: number; how: string }>()
 const emit = defineEmits<{ patches: [patches: readonly Patch[]]; frame: [frame: number] }>()
 const worker = useCameraWorker()
 
@@ -190,7 +190,7 @@ function setLight(index: number, typed: string): void {
 
 <template>
   <div class="picker">
-    <p class="quiet">{{ text.measure.how }}</p>
+    <p class="quiet">{{ how }}</p>
     <div
       class="picture"
       tabindex="0"

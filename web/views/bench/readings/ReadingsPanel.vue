@@ -6,6 +6,7 @@ import { aimOfReading, type Aim } from '@core/aims'
 import type { DrawnPart, FrameTrace } from '@core/instruments'
 import {
   isReadingId,
+  isSpared,
   outside,
   printValue,
   readingKey as keyOf,
@@ -69,9 +70,7 @@ const waivers = computed(
   () => new Map(props.shot.waivers.map((w) => [w.subject ? `${w.reading} ${w.subject}` : w.reading, w])),
 )
 const waivedIds = computed(() => new Set([...waivers.value.keys()]))
-const spared = computed(
-  () => new Set(props.readings.filter((r) => r.target === null && props.standard.targets[r.id]).map((r) => r.id)),
-)
+const spared = computed(() => new Set(props.readings.filter((r) => isSpared(r, props.standard)).map((r) => r.id)))
 const ranked = computed(() => props.readings.filter((r) => !live.has(r.id)))
 const off = computed(() => outside(props.readings).filter((r) => !waivedIds.value.has(keyOf(r))))
 const mostRows = computed(() => (props.part ? 2 : 3))
