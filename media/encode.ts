@@ -45,13 +45,20 @@ export function startEncoder(outputPath: string, facts: MediaFacts, displayId: s
   const { primaries, transfer, matrix, pixelFormat } = deliveryFor(displayId)
   const size = `${facts.width}x${facts.height}`
   // 4:2:0 needs even sides: an odd last row or column is repeated.
-  const evenSides = facts.width % 2 || facts.height % 2 ? ['pad=ceil(iw/2)*2:ceil(ih/2)*2:0:0'] : []
-  const outMatrix = matrix === 'bt709' ? 'bt709' : 'bt2020'
+  const right = facts.width % 2
+  const bottom = facts.height % 2
+  const evenSides =
+    right + bottom > 0
+      ? ['pad=ceil(iw/2)*2:ceil(ih/2)*2:0:0', `fillborders=right=${right}:bottom=${bottom}:mode=smear`]
+      : []
+  const outMatrix = matrix === 'bt709' ? '709' : '2020_ncl'
   const filters = [
-    `scale=out_color_matrix=${outMatrix}:out_range=tv:flags=accurate_rnd+full_chroma_int+bicubic`,
+    'format=gbrp16le',
     ...evenSides,
-    `setsar=${facts.pixelAspect.join('/')}`,
+    // The plain scaler makes white 236 of 235; this one is exact.
+    `zscale=matrixin=gbr:matrix=${outMatrix}:rangein=full:range=limited:filter=bicubic:dither=ordered`,
     `format=${pixelFormat}`,
+    `setsar=${facts.pixelAspect.join('/')}`,
   ]
   const child = startChild('ffmpeg', [
     '-v',

@@ -54,6 +54,8 @@ export function measureCasts(picture: MeasuredPicture): Casts {
   }
 }
 
+/** Brighter than this on the mean, a surface is white. */
+const whiteLuma = 0.75
 /** As near to the greys found as another way must come to agree with them. */
 const agreesWithin = 0.008
 const isNear = (a: Uv, b: Uv, reach: number): boolean => Math.hypot(a.u - b.u, a.v - b.v) < reach
@@ -77,6 +79,11 @@ function confidenceOf(blocks: Blocks, peak: Peak, found: Settled): Confidence {
     { sure: clamp((1 - alike / blocks.count) / 0.15, 0, 1), doubt: 'One colour fills the frame.' },
     { sure: Math.min(1, found.frame / 0.4), doubt: 'It lies in few places.' },
     { sure: Math.min(1, found.share / 0.02), doubt: 'It is little of the picture.' },
+    // White needs no other tones beside it; a wall in one light may be of any colour.
+    {
+      sure: found.luma >= whiteLuma ? 1 : clamp((found.tones - 2) / 4, 0, 1),
+      doubt: 'It has nearly one brightness, as one surface has.',
+    },
     { sure: [0.2, 0.5][agreeing] ?? 1, doubt: 'Other ways to the light come to another answer.' },
   ]
   const confidence = grounds.reduce((product, { sure }) => product * sure, 1)
@@ -111,7 +118,9 @@ export function castFindings(picture: MeasuredPicture): readonly Finding[] {
       id: 'neutrals',
       value: all.distance,
       confidence: all.confidence,
-      detail: `${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.${all.doubt && ` ${all.doubt}`}`,
+      detail: [`${(all.share * 100).toFixed(0)} % of the picture is near grey: ${castWords(all)}.`, all.doubt]
+        .filter((words) => words !== '')
+        .join(' '),
       area: all.area,
       places: all.places,
       cast: all,

@@ -1,5 +1,5 @@
-// What is lost at the ends of the signal, told apart: flat in the file itself, lamps and glints, and what the grade cut,
-// which alone can be helped.
+// What is lost at the ends of the signal, told apart: flat in the file itself, lamps and glints, and what the grade
+// cut, which alone can be helped.
 import { middleGrey } from '../colour'
 import { sceneLight } from '../grade'
 import { signalAt, type Frame } from '../image'
@@ -27,15 +27,15 @@ export function lostAt(
   return out
 }
 
-/** Inside its code range, a file's end is flat where so many pixels stand, three times as many as in the codes beside. */
+/** Inside its code range, a file's end is flat where so many pixels stand, and far fewer in the codes beside. */
 const leastPile = 5e-4
 const pileOverNext = 3
 /** How far compression scatters a flat end, as a share of the code range. */
 const scatter = 0.0075
 
 /**
- * 1 where the file itself is flat at its own end: its brightest codes (any channel) or its darkest (all channels), where
- * they pile up or are the last that its samples can hold.
+ * 1 where the file itself is flat at its own end: its brightest codes (any channel) or its darkest (all channels),
+ * where they pile up or are the last that its samples can hold.
  */
 export function flatInFile(end: End, { data }: Pick<Frame, 'data'>): Uint8Array {
   const marks = new Uint8Array(data.length / 3)

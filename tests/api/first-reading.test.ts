@@ -1,10 +1,12 @@
 // How footage opens that nobody has said anything of: what is display video stays as its file looks, tags are believed,
 // what looks flat is asked about, and what was settled for one file is offered for the next of its kind.
 import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
-import type { ShotDetail, ShotSummary } from '@contracts/responses'
+import type { RenderSummary, ShotDetail, ShotSummary } from '@contracts/responses'
 import { call, get, importUploads, postJson, projectNamed, shotById } from '../support/api'
+import { until } from '../support/until'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
 const ffmpeg = (...args: string[]): Buffer => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args], { maxBuffer: 1e9 })
@@ -57,7 +59,33 @@ test.each([
     worst = Math.max(worst, Math.abs(still.data[i]! - decoded.readUInt16LE(i * 2)) / 257)
   expect(still.data).toHaveLength(320 * 180 * 3)
   expect(worst).toBeLessThanOrEqual(1)
+  // The render is compressed again, in 4:2:0: its luma is what can be compared, and that it leans to neither side.
+  const rendered = join(scratch(), `rendered-${name}.mp4`)
+  writeFileSync(rendered, await renderOf(shot.headId))
+  const [before, after] = [lumaOf(path), lumaOf(rendered)]
+  expect(after).toHaveLength(before.length)
+  let near = 0
+  let lean = 0
+  for (let i = 0; i < before.length; i++) {
+    const apart = before[i]! - after[i]!
+    if (Math.abs(apart) <= 1) near++
+    lean += apart
+  }
+  expect(near / before.length).toBeGreaterThan(0.95)
+  expect(Math.abs(lean / before.length)).toBeLessThan(0.05)
 })
+
+const lumaOf = (path: string): Buffer =>
+  ffmpeg('-i', path, '-vf', 'extractplanes=y,format=gray', '-f', 'rawvideo', 'pipe:1')
+
+async function renderOf(revisionId: string): Promise<Uint8Array> {
+  const { id } = (await (await postJson('/renders', { revisionId })).json()) as RenderSummary
+  await until('the render has ended', async () => {
+    const { state } = await get<RenderSummary>(`/renders/${id}`)
+    return state !== 'queued' && state !== 'running'
+  })
+  return new Uint8Array(await (await call(`/renders/${id}/file`)).arrayBuffer())
+}
 
 test('HLG and PQ open by their tags', async () => {
   const project = await projectNamed('Tagged')

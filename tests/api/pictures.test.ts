@@ -124,8 +124,8 @@ describe('the demo footage says what its truth says', () => {
   )
 
   test(
-    'greys are only judged where they can be told from coloured surfaces: four shots are left ' +
-      'undecided, five of the other six are within 10 mired of the truth',
+    'greys are only judged where they can be told from coloured surfaces: eight shots are ' +
+      'left undecided, the other two are within 10 mired of the truth',
     async () => {
       const { shots } = await demoReel()
       const judged: { id: string; off: number }[] = []
@@ -147,15 +147,8 @@ describe('the demo footage says what its truth says', () => {
         if (all && all.confidence >= 1 / 3)
           judged.push({ id: demo.id, off: Math.abs(all.mired + truth.neutralisedBy.temperatureMired) })
       }
-      expect(judged.map((j) => j.id)).toEqual([
-        'potter',
-        'apprentice',
-        'kiln-night',
-        'courtyard',
-        'market-phone',
-        'market-gamma',
-      ])
-      expect(judged.filter((j) => j.off > 10).map((j) => j.id)).toEqual(['apprentice'])
+      expect(judged.map((j) => j.id)).toEqual(['potter', 'market-phone'])
+      for (const { off } of judged) expect(off).toBeLessThan(10)
     },
   )
 

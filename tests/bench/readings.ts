@@ -12,7 +12,8 @@ export function measureReadingsOnPhotographs(): readonly string[] {
   const percent = (part: number, of: number): string =>
     of === 0 ? 'none' : `${((100 * part) / of).toFixed(0)} % (${part} of ${of})`
   return [
-    `readings outside in a finished photograph: median ${median(outside)} (bar 1), most ${Math.max(...outside)} (bar 3)`,
+    'readings outside in a finished photograph: ' +
+      `median ${median(outside)} (bar 1), most ${Math.max(...outside)} (bar 3)`,
     'the one fault named first (bar 90 %):',
     ...named.map(({ name, first, of }) => `    ${name}: ${percent(first, of)}`),
     `casts judged: ${percent(casts.judged, casts.all)} (bar 50 %)`,

@@ -97,7 +97,7 @@ async function drawPatches(page: Page, names: readonly (keyof Truth['patches']['
   }
 }
 
-test('a curve that nobody can name is estimated from a clip, narrows with each fact, and the shot is read by it', async ({
+test('a curve that nobody can name is estimated, narrows with each fact, and the shot is read by it', async ({
   page,
 }) => {
   const shot = await demoShot('Glaze shelf')

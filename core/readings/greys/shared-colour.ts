@@ -82,7 +82,10 @@ export interface Settled {
   readonly share: number
   /** The share of the frame's 24 parts (6 × 4) that hold some of it, 0..1. */
   readonly frame: number
+  /** Eighths of the scale of luma that hold some of it. */
   readonly tones: number
+  /** Their mean luma. */
+  readonly luma: number
   readonly area: Area
   /** Some of the places that count, evenly over them. */
   readonly places: readonly Area[]
@@ -133,11 +136,12 @@ export function settle(s: Blocks, start: Uv, low: number, high: number): Settled
     tones = seen.reduce((sum, k) => sum + (k > n * 0.02 ? 1 : 0), 0)
   }
   const frame = new Set(members.map((i) => Math.floor(s.x[i] * 6) + 6 * Math.floor(s.y[i] * 4))).size / 24
+  const luma = members.reduce((sum, i) => sum + s.luma[i], 0) / members.length
   const every = Math.max(1, Math.floor(members.length / placesKept))
   const half = 0.002
   const places = members
     .filter((_, k) => k % every === 0)
     .slice(0, placesKept)
     .map((i) => ({ left: s.x[i] - half, top: s.y[i] - half, right: s.x[i] + half, bottom: s.y[i] + half }))
-  return { at: { u, v }, share, frame, tones, area: { left, top, right, bottom }, places }
+  return { at: { u, v }, share, frame, tones, luma, area: { left, top, right, bottom }, places }
 }

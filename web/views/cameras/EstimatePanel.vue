@@ -1,48 +1,36 @@
 <script setup lang="ts">
 // Estimate: a curve that nobody can name, from what a clip shows of it, with its band of uncertainty.
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { encodingById, encodingFromDefinition, middleGrey, type EncodingDefinition } from '@core/colour'
+import { onMounted, ref, watch } from 'vue'
+import type { EncodingDefinition } from '@core/colour'
 import { setRead, type NumberParameter } from '@core/grade'
-import { matchedTones, type CurveEstimate, type Fact, type Patch } from '@core/measure'
-import type { ShotDetail, ShotSummary } from '@contracts/responses'
-import { sentenceOf } from '../../api/client'
+import type { ShotDetail } from '@contracts/responses'
 import Notice from '../../components/Notice.vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import ScaleControl from '../../components/ScaleControl.vue'
 import ShotChooser from '../../components/ShotChooser.vue'
-import { useCameraWorker } from '../../composables/useCameraWorker'
 import { useEncodings } from '../../stores/encodings'
 import { useGrade } from '../../stores/grade'
-import { useReel } from '../../stores/reel'
-import type { ClipTones, CodedClip } from '../../workers/camera-worker'
-import { Overtaken } from '../../workers/calls'
 import EstimateResult from './EstimateResult.vue'
 import PatchPicker from './PatchPicker.vue'
 import { text } from './text'
+import { none, stopsOf, useEstimate } from './useEstimate'
 
 const props = defineProps<{ shot: ShotDetail | null; frame: number }>()
 const emit = defineEmits<{ choose: [shotId: string]; frame: [frame: number] }>()
-const worker = useCameraWorker()
 const encodingStore = useEncodings()
-const reelStore = useReel()
 const grade = useGrade()
-
-const patches = shallowRef<readonly Patch[]>([])
-const ours = shallowRef<ClipTones | null>(null)
-/** The choice of no other shot. */
-const none = 'none'
-const known = ref(none)
-const exposed = ref(none)
-const byStops = ref(1)
-const knownTones = shallowRef<readonly number[]>([])
-const exposedTones = shallowRef<readonly number[]>([])
-const estimate = shallowRef<CurveEstimate | null>(null)
-const fault = ref('')
+const { patches, ours, known, exposed, byStops, others, estimate, fault, say } = useEstimate(
+  () => props.shot,
+  () => props.frame,
+)
 const kept = ref('')
-const others = computed(() => [
-  { id: none, name: text.estimate.none },
-  ...(reelStore.current?.shots ?? []).filter((s) => s.id !== props.shot?.id).map(({ id, name }) => ({ id, name })),
-])
+onMounted(() => void encodingStore.load().catch(say))
+watch(
+  () => props.shot?.id,
+  () => {
+    kept.value = ''
+  },
+)
 const stopsParameter: NumberParameter = {
   type: 'number',
   label: text.estimate.stops,
@@ -56,92 +44,6 @@ const stopsParameter: NumberParameter = {
   decimals: 2,
   signed: true,
 }
-
-const clipOf = ({ media }: ShotSummary, frameIndex: number): CodedClip => ({
-  mediaHash: media.hash,
-  frameIndex,
-  range: media.range,
-  width: media.width,
-  height: media.height,
-  frameCount: media.frameCount,
-})
-const saying = (error: unknown): void => {
-  if (!(error instanceof Overtaken)) fault.value = sentenceOf(error)
-}
-onMounted(() => void encodingStore.load().catch(saying))
-watch(
-  [() => props.shot?.id, () => props.frame],
-  async ([id], before) => {
-    const { shot } = props
-    if (id !== before[0]) {
-      known.value = exposed.value = none
-      kept.value = ''
-      ours.value = null
-    }
-    if (!shot) return
-    try {
-      if (reelStore.current?.project.id !== shot.projectId) await reelStore.load(shot.projectId)
-      const tones = await worker.ask('tones', clipOf(shot, props.frame))
-      if (props.shot?.id === id) ours.value = tones
-    } catch (error) {
-      saying(error)
-    }
-  },
-  { immediate: true },
-)
-const other = (id: string): ShotSummary | undefined => reelStore.current?.shots.find((s) => s.id === id)
-async function tonesOfShot(id: string): Promise<readonly number[]> {
-  const shot = other(id)
-  return shot ? (await worker.ask('tones', clipOf(shot, shot.leadFrame))).tones : []
-}
-watch(known, async (id) => {
-  knownTones.value = []
-  const tones = await tonesOfShot(id).catch((error: unknown) => (saying(error), []))
-  if (known.value === id) knownTones.value = tones
-})
-watch(exposed, async (id) => {
-  exposedTones.value = []
-  const tones = await tonesOfShot(id).catch((error: unknown) => (saying(error), []))
-  if (exposed.value === id) exposedTones.value = tones
-})
-
-/** How sure facts are, in stops: a patch that was drawn over; a scene seen by another camera; one surface twice. */
-const unsure = { patch: 0.1, known: 0.3, exposed: 0.12 } as const
-const stopsOf = (light: number): number => Math.log2(Math.max(light, 1e-5) / middleGrey)
-const facts = computed<readonly Fact[]>(() => {
-  const tones = ours.value?.tones ?? []
-  const read = other(known.value)?.read
-  const { decode } = read?.own ? encodingFromDefinition(read.own).curve : encodingById(read?.encodingId ?? 'srgb').curve
-  return [
-    ...patches.value
-      .filter((p) => p.linear > 0)
-      .map(({ code, linear }): Fact => ({ kind: 'tone', code, stops: stopsOf(linear), unsure: unsure.patch })),
-    ...(knownTones.value.length === tones.length ? matchedTones(tones, knownTones.value) : []).map(
-      ({ ours: code, theirs }): Fact => ({ kind: 'tone', code, stops: stopsOf(decode(theirs)), unsure: unsure.known }),
-    ),
-    ...(exposedTones.value.length === tones.length ? matchedTones(tones, exposedTones.value) : []).map(
-      ({ ours: from, theirs: to }): Fact => ({
-        kind: 'apart',
-        from,
-        to,
-        stops: byStops.value,
-        unsure: unsure.exposed,
-      }),
-    ),
-  ]
-})
-watch([facts, ours], async () => {
-  const tones = ours.value
-  if (!tones) {
-    estimate.value = null
-    return
-  }
-  try {
-    estimate.value = await worker.ask('estimate', { facts: facts.value, noise: tones.noise })
-  } catch (error) {
-    saying(error)
-  }
-})
 
 async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): Promise<void> {
   const made = estimate.value
@@ -164,7 +66,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
     await grade.commit()
     kept.value = own.name
   } catch (error) {
-    saying(error)
+    say(error)
   }
 }
 </script>

@@ -107,7 +107,9 @@ export const text = {
   },
   estimate: {
     choose: 'Choose a shot whose curve nobody can name.',
-    how: 'Every fact narrows the band. Drag over a grey card or anything whose light you know; grey is 0.18, a white wall 0.9.',
+    how:
+      'Every fact narrows the band. Drag over a grey card or anything whose light you know; grey is 0.18, ' +
+      'a white wall 0.9.',
     facts: 'What it rests on',
     usual: 'Curves as cameras usually write them',
     noise: 'Noise of the clip',
