@@ -1,9 +1,10 @@
 // A curve that nobody can name, estimated from what a clip itself shows: how curves usually run, and then one fact
-// after another that bends the estimate and narrows its band. The maths is Gaussian regression (Rasmussen and Williams 2006,
-// section 2.7): the mean and the covariance of known curves stand for what is usual, each fact is one linear equation.
+// after another that bends the estimate and narrows its band. The maths is Gaussian regression (Rasmussen and Williams
+// 2006, section 2.7): the mean and the covariance of known curves stand for what is usual, each fact is one linear
+// equation.
 import { encodings, middleGrey, type Encoding, type TableEntry } from '../colour'
 
-/** One fact about the curve: codes of 0..1 of full range, light in stops over middle grey; `unsure` is one deviation. */
+/** One fact about the curve: codes of 0..1 of full range, stops over middle grey; `unsure` is one deviation. */
 export type Fact =
   /** A tone whose light is known: a grey card, a white wall, a tone of a shot by a known camera. */
   | { readonly kind: 'tone'; readonly code: number; readonly stops: number; readonly unsure: number }
@@ -126,8 +127,8 @@ function heightAt({ mean }: State, code: number): number {
 
 /**
  * Noise in light grows with the root of light and a constant (EMVA 1288 release 4.0, section 2.2), and the curve's
- * slope carries it into codes: so code over noise, summed up from the darkest band, is the root of light and constant, up to
- * a factor and a start. Both are tried; each gives light, and how far it lies apart from band to band.
+ * slope carries it into codes: so code over noise, summed up from the darkest band, is the root of light and constant,
+ * up to a factor and a start. Both are tried; each gives light, and how far it lies apart from band to band.
  */
 function noiseWays(noise: readonly NoiseAt[]): readonly (readonly Fact[])[] {
   const sorted = [...noise].sort((a, b) => a.code - b.code).filter((n) => n.variance > 0)
