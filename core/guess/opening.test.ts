@@ -50,6 +50,11 @@ describe('how a medium opens', () => {
     expect(openingOf(sure, ofVideo)).toMatchObject({ encodingId: asItLooks, because: 'as it looks', asks: true })
   })
 
+  test('a flat profile that has no name is asked about, however sure it is that it is one', () => {
+    const flat = question([group(member('flat-gamma', 0.98)), group(member('srgb', 0.02))])
+    expect(openingOf(flat, ofLog)).toMatchObject({ encodingId: asItLooks, because: 'as it looks', asks: true })
+  })
+
   test('under nine in ten it stays as it looks, and three are offered by the best of each group', () => {
     const unsure = question([
       group(member('log-420-95', 0.3), member('log-408-95', 0.35)),

@@ -137,7 +137,9 @@ export function openingOf(
   }
   const flat = 1 - (kinds.get('display gamma') ?? 0)
   const [best] = [...offers].sort((a, b) => b.probability - a.probability)
-  if (best && best.probability >= sureAt && isSane(pictureThrough(encodingOf(best.encodingId), statistics)))
+  // A flat gamma is nobody's: it stands for all flat profiles that have no name, and those are asked about.
+  const hasName = best !== undefined && kindOf(encodingOf(best.encodingId)) !== 'flat gamma'
+  if (hasName && best.probability >= sureAt && isSane(pictureThrough(encodingOf(best.encodingId), statistics)))
     return { encodingId: best.encodingId, because: 'sure', asks: false, offers }
   return { encodingId: asItLooks, because: 'as it looks', asks: flat >= askedFrom && offers.length > 0, offers }
 }

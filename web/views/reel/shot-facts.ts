@@ -53,7 +53,7 @@ export function warningsOf(shot: ShotSummary): readonly string[] {
   const { media, guess, played } = shot
   const words: string[] = []
   if (guess?.rangeConflict) words.push(text.warn.range)
-  if (guess && !asItLooks(shot) && !agrees(shot) && guess.probability >= 0.9) words.push(text.warn.encoding)
+  if (guess?.opening.because === 'sure' && !agrees(shot)) words.push(text.warn.encoding)
   if (media.variableRate) words.push(text.warn.variable(media.variableRate[0], media.variableRate[1]))
   if (media.interlaced) words.push(text.warn.interlaced)
   if (media.bitDepth === 8 && isEncodingId(shot.read.encodingId) && encodingById(shot.read.encodingId).group === 'log')
