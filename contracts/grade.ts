@@ -111,7 +111,7 @@ class ReadContract {
 }
 
 class ShowContract {
-  @IsIn(['straight', 'rolloff', 'print', 'lut']) method!: ShowMethodId
+  @IsIn(['straight', 'rendered', 'rolloff', 'print', 'lut']) method!: ShowMethodId
   @Validate(KnownId, [isDisplayId]) displayId!: string
   @ValidateIf((show: ShowContract) => show.lutHash !== null) @Matches(contentHash) lutHash!: string | null
   @Validate(KnownId, [(id: unknown) => id === lutTakesSide || isEncodingId(id)]) lutTakes!: string

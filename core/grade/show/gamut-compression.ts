@@ -7,14 +7,17 @@ import type { Operation } from '../operation'
  * exponent 1.2.
  * @param threshold 0..1 @param limit above 1
  */
-export function gamutCompression(threshold: number, limit: number): Operation {
+export const gamutCompression = (threshold: number, limit: number): Operation => ({
+  kind: 'relative',
+  curve: compressedPurity(threshold, limit),
+})
+
+/** The same as a curve of c/m, each component over the largest. */
+export function compressedPurity(threshold: number, limit: number): (share: number) => number {
   const power = 1.2
   const scale = (limit - threshold) / (((1 - threshold) / (limit - threshold)) ** -power - 1) ** (1 / power)
-  return {
-    kind: 'relative',
-    curve: (share) => {
-      const over = (1 - share - threshold) / scale
-      return over <= 0 ? share : 1 - threshold - (scale * over) / (1 + over ** power) ** (1 / power)
-    },
+  return (share) => {
+    const over = (1 - share - threshold) / scale
+    return over <= 0 ? share : 1 - threshold - (scale * over) / (1 + over ** power) ** (1 / power)
   }
 }

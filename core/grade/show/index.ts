@@ -4,6 +4,7 @@ import type { ShowSettings } from '../document'
 import { curveOperation, matrixOperation, type Operation } from '../operation'
 import { gamutCompression } from './gamut-compression'
 import { printCurve } from './print'
+import { rendering } from './rendering'
 import { rolloff, rolloffCurve } from './rolloff'
 
 export * from './parameters'
@@ -33,6 +34,14 @@ export function prepareShow({ method, gamutMethod, params }: ShowSettings, displ
     )
     operations.push(rolloff(curve, params.bleach))
   }
-  if (gamutMethod === 'compress') operations.push(gamutCompression(params.gamutThreshold, params.gamutLimit))
+  if (method === 'rendered')
+    operations.push(
+      ...rendering(
+        { maximum: middleGrey * 2 ** params.sceneMaximumStops, toe: params.toe, bleach: params.bleach },
+        { gamut: gamutById(display.gamutId), peak: display.peak },
+      ),
+    )
+  // The rendering draws colours in by itself.
+  else if (gamutMethod === 'compress') operations.push(gamutCompression(params.gamutThreshold, params.gamutLimit))
   return operations
 }

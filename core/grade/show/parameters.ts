@@ -2,7 +2,7 @@
 import type { StepParameters } from '../document'
 import type { NumberParameter } from '../step-kind'
 
-export type ShowMethodId = 'straight' | 'rolloff' | 'print' | 'lut'
+export type ShowMethodId = 'straight' | 'rendered' | 'rolloff' | 'print' | 'lut'
 export type GamutMethodId = 'clip' | 'compress'
 
 export interface ShowChoice<Id extends string> {
@@ -133,6 +133,12 @@ export const showMethods: readonly ShowChoice<ShowMethodId>[] = [
     name: 'straight',
     tip: 'Matrix to the display, then clip: exact up to display white, nothing above it.',
     uses: [],
+  },
+  {
+    id: 'rendered',
+    name: 'rendered',
+    tip: 'The middle as it is; bright light rolls off to the scene maximum and goes to white with its hue held.',
+    uses: ['sceneMaximumStops', 'toe', 'bleach'],
   },
   {
     id: 'rolloff',
