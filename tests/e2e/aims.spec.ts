@@ -115,7 +115,7 @@ test('a reading proposes its aim; a part of the picture says what it is; aims th
   await fresh(page)
   await page.getByRole('button', { name: 'all', exact: true }).click()
   await page.locator('[data-reading="black"]').click()
-  await page.getByRole('button', { name: 'Aim: Black at 3.5 %' }).click()
+  await page.getByRole('button', { name: 'Aim: Black at 4.0 %' }).click()
   await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
   await drawPart(page, 0.05, 0.4, 0.12, 0.5)
   await page.getByLabel('Says what this part should be.').selectOption('white')
