@@ -117,7 +117,7 @@ test('left alone, the whole clip is looked through, and a reading says where it 
   await openBench(page, 'Courtyard walk')
   await fresh(page)
   await page.getByRole('button', { name: 'all', exact: true }).click()
-  const over = row(page, 'castWhites')
+  const over = row(page, 'clipped')
   // Nobody touches anything: frame after frame is measured.
   await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/72$/, { timeout: 60_000 })
   await expect(over).toContainText('⇥', { timeout: 60_000 })

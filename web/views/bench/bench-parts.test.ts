@@ -1,6 +1,6 @@
 import { displayById } from '@core/colour'
 import { levelHigh, type FrameTrace } from '@core/instruments'
-import { houseStandards } from '@core/readings'
+import { standardById } from '@core/readings'
 import { parseInstrumentSettings, parseSlots } from '../../stores/kept-settings'
 import { scaleLines } from './instruments/scale-lines'
 import { bandOf, linesOf, pathOf, yOf } from './meridian/meridian-paths'
@@ -59,7 +59,7 @@ describe('the clip', () => {
     expect(clipRange('black', [undefined], 0)).toBeNull()
   })
   test('the worst is the end further outside; none when all lie within', () => {
-    const { black, clipped } = houseStandards[0]!.targets
+    const { black, clipped } = standardById('broad-day').targets
     expect(worstOf(clipRange('black', traces, 100)!, black)).toEqual({ value: 0.08, frame: 102 })
     expect(worstOf(clipRange('clipped', traces, 100)!, clipped)?.frame).toBe(102)
     expect(worstOf(clipRange('black', [trace(0.03, 0)], 0)!, black)).toBeNull()
