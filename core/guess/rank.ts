@@ -21,8 +21,8 @@ export interface RankedCandidate {
 }
 
 /**
- * Encodings whose decoded pictures differ by less than a quarter stop over the tones in use: no picture can tell them
- * apart.
+ * Encodings whose decoded pictures, once exposed alike, differ by less than a quarter stop over the tones in use: no
+ * picture can tell them apart.
  */
 export interface GuessGroup {
   readonly members: readonly RankedCandidate[]
@@ -275,7 +275,8 @@ function sentencesOf(
     ]
     const alike =
       names.length > 1
-        ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: no picture can tell them apart`
+        ? `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' and others' : ''}: ` +
+          'but for exposure, no picture can tell them apart'
         : names[0]
     out.push(`${Math.round(best.probability * 100)} %: ${alike}.`)
     if (best.probability < 0.6)

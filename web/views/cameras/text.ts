@@ -146,7 +146,7 @@ export const text = {
     tagsFirst: 'The file says',
     range: { full: 'full range', legal: 'legal range' },
     alike: 'group',
-    alikeTip: 'Encodings whose pictures differ by less than a quarter stop here: no picture can tell them apart.',
+    alikeTip: 'Once exposed alike, their pictures differ by less than a quarter stop: no picture can tell them apart.',
     applied: (name: string): string => `The shot is now read by ${name}.`,
     pickHint:
       'Click the grey card in any of the pictures to see how far each encoding puts it from 18 % and from neutral.',
