@@ -28,7 +28,7 @@ async function shortShot(name: string): Promise<string> {
 test('a project of one’s own: make it, add a clip, and a file that is none', async ({ page }, info) => {
   await page.goto(address())
   await page.getByLabel('New project').fill('Kiln notes')
-  await page.getByRole('button', { name: 'Make it' }).click()
+  await page.getByRole('button', { name: 'Create' }).click()
   await expect(page.getByText('No shots yet.')).toBeVisible()
   const bad = info.outputPath('not-a-clip.mov')
   writeFileSync(bad, 'only text')
@@ -36,7 +36,7 @@ test('a project of one’s own: make it, add a clip, and a file that is none', a
   await expect(page.getByRole('alert')).toContainText('"not-a-clip.mov" is not a video or picture that can be read.')
   await expect(page.getByRole('link', { name: 'potter.mov' })).toBeVisible()
   await expect(page.getByRole('row')).toHaveCount(2)
-  await page.getByRole('button', { name: 'Put away' }).click()
+  await page.getByRole('button', { name: 'Dismiss' }).click()
   await page.getByRole('link', { name: 'potter.mov' }).click()
   await expect(page.getByTestId('reading-middle')).toContainText('%')
 })
@@ -104,7 +104,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
 
   const [still] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take the PNG' }).click(),
+    page.getByRole('link', { name: 'Download PNG' }).click(),
   ])
   const png = decode(readFileSync(await still.path()))
   expect(png).toMatchObject({ width: 960, height: 540, depth: 16 })
@@ -116,7 +116,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await expect(page.getByTestId('lut-error')).toContainText('mean ΔE 2000')
   const [lut] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take the LUT' }).click(),
+    page.getByRole('link', { name: 'Download LUT' }).click(),
   ])
   expect(readFileSync(await lut.path(), 'utf8')).toContain('LUT_3D_SIZE 33')
 
@@ -132,7 +132,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   await expect(newest).toHaveAttribute('data-state', 'done', { timeout: 120_000 })
   const [clip] = await Promise.all([
     page.waitForEvent('download'),
-    newest.getByRole('link', { name: 'Take the file' }).click(),
+    newest.getByRole('link', { name: 'Download file' }).click(),
   ])
   // What came instead is in the message when it is no clip.
   expect(

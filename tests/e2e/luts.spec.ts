@@ -56,7 +56,7 @@ test(
     await expect(page.locator('[data-colour="skin-4"]')).toContainText('×')
     await page.getByTestId('lattice').press('ArrowLeft')
     // Put where it belongs, the picture stays nearly what it was: the same light, by another camera's conversion.
-    await page.getByRole('button', { name: 'Put it in Show' }).click()
+    await page.getByRole('button', { name: 'Place in Show' }).click()
     await saved(page)
     await page.goto(`${address()}/shots/${shot.id}/bench?station=show`)
     const through = await meanColour(page)
@@ -161,7 +161,7 @@ test('the grade goes out as a LUT for a declared place, with its error, in three
     return Number(/mean ΔE 2000 ([\d.]+)/.exec(await page.getByTestId('lut-error').innerText())![1])
   }
   const plain = await error()
-  await choose('Curve before it', 'a shaper')
+  await choose('Shaper', 'a shaper')
   await expect.poll(error).toBeLessThan(plain)
   await choose('Gives', 'the same, under a conversion')
   await expect(page.getByTestId('lut-carries')).toContainText('Not carried: Show')
@@ -169,7 +169,7 @@ test('the grade goes out as a LUT for a declared place, with its error, in three
   await expect(page.getByTestId('lut-export').getByText('36 × 36 × 36')).toBeVisible()
   const [hald] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take the LUT' }).click(),
+    page.getByRole('link', { name: 'Download LUT' }).click(),
   ])
   expect(hald.suggestedFilename()).toBe('Glaze shelf.png')
   await resetShot('Glaze shelf')

@@ -41,7 +41,7 @@ test('every shot says what it is; words, scenes and columns find it', async ({ p
       )
       .toBeGreaterThan(100)
   // Measured on the server, one shot after another, and held against the standard of the scene.
-  await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d outside.*Clipped/s, {
+  await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d needs? attention.*Clipped/s, {
     timeout: 60_000,
   })
   await page.getByRole('searchbox', { name: 'Filter' }).fill('hlg phone')
@@ -63,7 +63,7 @@ test('a file comes in by the picker in pieces, and a bad one says why and can be
   await expect(row(page, 'market-phone.mov')).toBeVisible({ timeout: 60_000 })
   await expect(row(page, 'market-phone.mov')).toContainText(/HLG.*the file says so/s)
   await expect(page.getByRole('alert')).toContainText('"notes.mov" is not a video or picture that can be read.')
-  await page.getByRole('button', { name: 'Put away' }).click()
+  await page.getByRole('button', { name: 'Dismiss' }).click()
   await expect(page.getByRole('alert')).toHaveCount(0)
   // The proxy comes by itself.
   await expect

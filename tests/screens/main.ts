@@ -83,7 +83,7 @@ try {
   await page.getByRole('link', { name: 'Next shot' }).click()
   await settled(page)
   await page.locator('[data-station="show"]').click()
-  await page.getByRole('combobox', { name: 'Way', exact: true }).click({ force: true })
+  await page.getByRole('combobox', { name: 'Rendering', exact: true }).click({ force: true })
   await page.getByRole('option', { name: 'rolloff' }).click()
   await type(page, 'sceneMaximumStops', '8.2')
   await settled(page)
@@ -99,9 +99,9 @@ try {
   await settled(page)
   await page.getByRole('button', { name: 'grey card' }).click()
   await page.locator('[data-reading="cardWhite"]').waitFor()
-  await page.getByTestId('outside').filter({ hasText: 'outside' }).waitFor()
+  await page.getByTestId('outside').filter({ hasText: 'attention' }).waitFor()
   await take('bench-readings')
-  await page.getByRole('button', { name: 'let go' }).click()
+  await page.getByRole('button', { name: 'clear' }).click()
   await page.keyboard.press('n')
   await page.getByTestId('aims-status').filter({ hasText: /met/ }).waitFor()
   await settled(page)
@@ -156,7 +156,7 @@ async function settled(page: Page): Promise<void> {
   await page.locator('canvas[data-settled="true"]').waitFor()
   await page
     .getByTestId('outside')
-    .filter({ hasText: /within|outside/ })
+    .filter({ hasText: /good|attention/ })
     .waitFor()
 }
 

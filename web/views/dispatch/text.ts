@@ -3,7 +3,7 @@ export const text = {
   still: 'This frame',
   stillNote: (frame: number, width: number, height: number): string =>
     `Frame ${frame} as graded, ${width}×${height}, PNG with 16 bits per channel.`,
-  takeStill: 'Take the PNG',
+  takeStill: 'Download PNG',
   listNote: 'The whole reel as an edit list, with the colour decisions of its shots.',
   takeList: { edl: 'Take the EDL', otio: 'Take the OTIO' },
   lut: 'The grade as a LUT',
@@ -15,7 +15,7 @@ export const text = {
       'Under a conversion: what goes in comes out corrected, for a camera or monitor that converts behind the LUT.',
     format: 'Written as',
     formatTip: 'The kind of file.',
-    shaper: 'Curve before it',
+    shaper: 'Shaper',
     shaperTip:
       "A curve of 4096 entries deals the cube's entries out to where the grade bends: nearer, but not " +
       'read by every program.',
@@ -54,15 +54,15 @@ export const text = {
     `Against exact evaluation on this frame: mean ${measure} ${mean.toFixed(3)}, 99.9th percentile ` +
     `${high.toFixed(2)}, worst ${worst.toFixed(2)}.`,
   measuring: 'Being measured …',
-  takeLut: 'Take the LUT',
+  takeLut: 'Download LUT',
   clip: 'The whole clip',
   clipNote: (frames: number, width: number, height: number, display: string, bits: number): string =>
     `${frames} frames, ${width}×${height}, H.264 of ${bits} bits in an .mp4, tagged for ${display}, legal range.`,
   render: 'Render',
   renders: 'Renders',
-  columns: { shot: 'Shot', made: 'Asked for', state: 'State', take: '' },
+  columns: { shot: 'Shot', made: 'Started', state: 'State', take: '' },
   noRenders: 'Nothing has been rendered in this project.',
   cancel: 'Cancel',
-  takeFile: 'Take the file',
+  takeFile: 'Download file',
   states: { queued: 'waiting', running: 'running', done: 'done', failed: 'failed', cancelled: 'cancelled' },
 } as const

@@ -13,7 +13,7 @@ export const text = {
   nameTip: 'Gives this revision a name: a version.',
   namePlaceholder: 'Version name',
   keep: 'Keep',
-  cancel: 'Leave it',
+  cancel: 'Cancel',
   remove: 'Remove the name',
   back: 'Go back to this',
   backTip: 'Makes this grade the present one, as a new revision. What came after stays in the record.',

@@ -74,15 +74,15 @@ const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['med
 
 describe('what a row says', () => {
   test('how sure the encoding is', () => {
-    expect(certaintyOf(shot()).words).toBe('the pixels agree, 83 %')
-    expect(certaintyOf(shot({ guess: null })).words).toBe('being looked through')
+    expect(certaintyOf(shot()).words).toBe('confirmed by the picture, 83 %')
+    expect(certaintyOf(shot({ guess: null })).words).toBe('analysing')
     expect(certaintyOf(shot({ read: { ...shot().read, encodingId: 'hlg' } })).words).toBe(
-      'the pixels say Log 408/95 or 1 like it, 83 %',
+      'looks like Log 408/95 or 1 like it, 83 %',
     )
     expect(
       certaintyOf(shot({ read: { ...shot().read, encodingId: 'hlg' }, guess: { ...shot().guess!, probability: 0.2 } }))
         .words,
-    ).toBe('the pixels cannot tell')
+    ).toBe('not sure')
     expect(certaintyOf(shot({ guess: { ...shot().guess!, tagged: true } })).words).toBe('the file says so')
     const read = { ...shot().read, encodingId: 'gamma-2.4' }
     const opened = (asks: boolean) => ({

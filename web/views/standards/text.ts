@@ -14,7 +14,7 @@ export const text = {
   save: 'Save',
   saved: 'saved',
   changed: 'not saved',
-  revert: 'Take back',
+  revert: 'Discard',
   fixed: 'This one ships with the program. Copy it to change it.',
   name: 'Name',
   tip: 'What it is for',

@@ -142,7 +142,7 @@ export const regionsText = {
     pickTip: 'Press or drag in the picture on what belongs to the key: its ranges are fitted to it.',
     drop: 'pick away',
     dropTip: 'Press or drag on what does not belong: the ranges draw in where that costs least.',
-    back: 'take back',
+    back: 'undo',
     backTip: 'Forgets the last pick; the ranges are fitted to those before.',
     samples: (added: number, taken: number): string => `${added} picked, ${taken} picked away`,
     tap: 'Reads',
