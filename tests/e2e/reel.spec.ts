@@ -153,7 +153,7 @@ test('shots are dragged into a scene; a grade is carried to another and solved f
   await row(page, 'potter.mov').click()
   await page.getByRole('button', { name: 'Copy grade' }).click()
   await row(page, 'apprentice.mov').click()
-  await page.getByRole('button', { name: 'Put grade of potter.mov' }).click()
+  await page.getByRole('button', { name: 'Paste grade of potter.mov' }).click()
   await page.getByRole('button', { name: 'Carry to 1 shot' }).click()
   await expect(page.locator('[data-carried="apprentice.mov"]')).toContainText(/Exposure .+ → /, { timeout: 60_000 })
   await expect

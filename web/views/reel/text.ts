@@ -63,7 +63,7 @@ export const text = {
   asFilmed: 'the rate it was shot at',
   copy: 'Copy grade',
   copyTip: 'Takes the grade of the shot in hand. What a shot reads by stays its own.',
-  paste: (name: string): string => `Put grade of ${name}`,
+  paste: (name: string): string => `Paste grade of ${name}`,
   carry: {
     title: (name: string): string => `From ${name}`,
     solve: 'solve for each shot',
