@@ -40,8 +40,8 @@ export function renderingCurve({ maximum, toe }: RenderingShape, peak: number): 
  * Display-linear light that may lie outside the display → display-linear light inside it. Colours that the display does
  * not have are drawn in (AMPAS TB-2021), so that they keep their drawing; tone acts on a norm between the largest
  * component and luminance; what then still stands over the peak lets go of colour instead of being cut; and from the
- * knee to the maximum colour goes to the white of its own brightness. All of it at the hue that the light had,
- * in Oklab, so that fire stays orange and a blue lamp blue.
+ * knee to the maximum colour goes to the white of its own brightness. All of it at the hue that the light had, in
+ * Oklab: a blue lamp stays blue, but orange goes to white by way of salmon, which does not suit fire.
  */
 export function rendering(
   shape: RenderingShape,

@@ -5,7 +5,7 @@ export const text = {
     `Frame ${frame} as graded, ${width}×${height}, PNG with 16 bits per channel.`,
   takeStill: 'Download PNG',
   listNote: 'The whole reel as an edit list, with the colour decisions of its shots.',
-  takeList: { edl: 'Take the EDL', otio: 'Take the OTIO' },
+  takeList: { edl: 'Download EDL', otio: 'Download OTIO' },
   lut: 'The grade as a LUT',
   export: {
     input: 'Takes',
