@@ -1,6 +1,7 @@
 // Lint: the imports between rooms point one way, promises are waited for, and a few habits that bite.
 import { defineConfig } from 'eslint/config'
 import prettier from 'eslint-config-prettier'
+import regexp from 'eslint-plugin-regexp'
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
@@ -52,8 +53,11 @@ export default defineConfig(
   ...vue.configs['flat/strongly-recommended'],
   prettier,
   {
-    plugins: { local: { rules: { 'long-file': longFile } } },
+    plugins: { local: { rules: { 'long-file': longFile } }, regexp },
     rules: {
+      // Outside text meets many of them: none may look at a long line over and over.
+      'regexp/no-super-linear-backtracking': 'error',
+      'regexp/no-super-linear-move': 'error',
       eqeqeq: 'error',
       'max-len': ['error', { code: 120, ignoreUrls: true }],
       'local/long-file': ['error', 350],
@@ -118,5 +122,12 @@ export default defineConfig(
   { files: ['cli/**/*.ts'], rules: closed('cli', ['server', 'web', 'demo', 'vue', 'hono', 'pg']) },
   // A function that is called "component" is no component of Vue.
   { files: ['**/*.ts'], rules: { 'vue/one-component-per-file': 'off' } },
-  { files: tests, rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: tests,
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      // Their patterns meet text of our own.
+      'regexp/no-super-linear-move': 'off',
+    },
+  },
 )

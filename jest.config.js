@@ -12,10 +12,11 @@ const common = {
       },
     ],
     // Packages that are published as ES modules only.
-    '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+    '^.+\\.m?js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand)/)',
+    '/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand|pinia|nostics|' +
+      'p-queue|p-timeout|eventemitter3)/)',
   ],
   moduleNameMapper: {
     '^@core/(.*)$': '<rootDir>/core/$1',

@@ -4,6 +4,7 @@ import { ContractError } from '@contracts/index'
 import { FormatError } from '@core/formats'
 import { MediaFault } from '@media/fault'
 import type { Command } from './command'
+import { balanceCommand } from './commands/balance'
 import { bakeCommand } from './commands/bake'
 import { convertCommand } from './commands/convert'
 import { encodingsCommand } from './commands/encodings'
@@ -20,6 +21,7 @@ const commands: readonly Command[] = [
   fitCommand,
   guessCommand,
   measureCommand,
+  balanceCommand,
   convertCommand,
   bakeCommand,
   inspectCommand,

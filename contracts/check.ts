@@ -2,6 +2,7 @@
 import 'reflect-metadata'
 import { plainToInstance, type ClassConstructor } from 'class-transformer'
 import { validateSync, type ValidationError } from 'class-validator'
+import { overlong } from './parts'
 
 /** Data that did not meet its contract. `field` is the path of the first fault. */
 export class ContractError extends Error {
@@ -14,12 +15,17 @@ export class ContractError extends Error {
   }
 }
 
-/** Returns the data as an instance of the contract. Unknown fields are faults. Throws ContractError. */
+/**
+ * Returns the data as an instance of the contract. Unknown fields are faults. Lists are counted before anything is
+ * built. Throws ContractError.
+ */
 export function checked<T extends object>(contract: ClassConstructor<T>, data: unknown): T {
   if (typeof data !== 'object' || data === null || Array.isArray(data))
     throw new ContractError('An object was expected.', '')
   const forbidden = forbiddenKey(data)
   if (forbidden !== null) throw new ContractError(`A field named "${forbidden}" is not allowed.`, forbidden)
+  const long = overlong(contract, data)
+  if (long) throw new ContractError(`${capital(long.path)} must hold no more than ${long.max} elements.`, long.path)
   const instance = plainToInstance(contract, data)
   const faults = validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, forbidUnknownValues: true })
   const first = tellingFault(faults)
@@ -33,8 +39,10 @@ function firstFault(fault: ValidationError, parent: string): { path: string; mes
   const child = tellingFault(fault.children ?? [])
   if (child) return firstFault(child, path)
   const message = Object.values(fault.constraints ?? {})[0] ?? 'The value is not allowed.'
-  return { path, message: `${message.charAt(0).toUpperCase()}${message.slice(1)}${message.endsWith('.') ? '' : '.'}` }
+  return { path, message: `${capital(message)}${message.endsWith('.') ? '' : '.'}` }
 }
+
+const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`
 
 /** What is wrong says more than what is strange: of a thing of no known kind every field is. */
 const tellingFault = (faults: readonly ValidationError[]): ValidationError | undefined =>

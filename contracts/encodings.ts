@@ -1,29 +1,24 @@
 // Encodings of the user's own as contracts: what may be stored, sent, exported and imported.
+import { oneLine } from '@core/names'
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
-  ArrayMaxSize,
-  ArrayMinSize,
   Equals,
-  IsArray,
   IsIn,
   IsNumber,
-  IsObject,
   IsString,
   Length,
   Matches,
   Validate,
   ValidateIf,
-  ValidateNested,
   ValidatorConstraint,
   type ValidationArguments,
   type ValidatorConstraintInterface,
 } from 'class-validator'
 import { curveOf, isGamutId, ownEncodingId, type CurveDefinition, type EncodingDefinition } from '@core/colour'
 import { checked } from './check'
+import { ListOf, PartOf } from './parts'
 
 const finite = { allowNaN: false, allowInfinity: false } as const
-const oneLine = /^[^\p{Cc}]*$/u
 
 class TablePair {
   @IsNumber(finite) code!: number
@@ -40,11 +35,7 @@ class CurveContract {
   @ValidateIf((curve: CurveContract) => isLinLog(curve) && curve.f !== null) @IsNumber(finite) f!: number | null
   @ValidateIf(isLinLog) @IsNumber(finite) cut!: number
   @ValidateIf((curve: CurveContract) => curve.family === 'table')
-  @IsArray()
-  @ArrayMinSize(2)
-  @ArrayMaxSize(4096)
-  @ValidateNested({ each: true })
-  @Type(() => TablePair)
+  @ListOf(() => TablePair, { min: 2, max: 4096 })
   entries!: TablePair[]
 }
 function isLinLog(curve: CurveContract): boolean {
@@ -85,19 +76,14 @@ export class OwnEncoding implements EncodingDefinition {
   @IsString() @Length(1, 60) @Matches(oneLine) name!: string
   @Validate(KnownGamut) gamutId!: string
   @IsString() @Length(0, 200) @Matches(oneLine) source!: string
-  @IsObject() @ValidateNested() @Type(() => CurveContract) @Validate(RisingCurve) curve!: CurveDefinition &
-    CurveContract
+  @PartOf(() => CurveContract) @Validate(RisingCurve) curve!: CurveDefinition & CurveContract
 }
 
 /** A file of user encodings, as exported and imported. */
 export class EncodingFile {
   @Equals('pale-meridian-encodings') kind!: 'pale-meridian-encodings'
   @Equals(1) version!: 1
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => OwnEncoding)
+  @ListOf(() => OwnEncoding, { min: 1, max: 200 })
   encodings!: OwnEncoding[]
 }
 

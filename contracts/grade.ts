@@ -1,11 +1,7 @@
 // The grade document as a contract: what may be stored as a revision.
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
-  ArrayMaxSize,
-  ArrayMinSize,
   Equals,
-  IsArray,
   IsBoolean,
   IsIn,
   IsInt,
@@ -19,7 +15,6 @@ import {
   Min,
   Validate,
   ValidateIf,
-  ValidateNested,
   ValidatorConstraint,
   type ValidationArguments,
   type ValidatorConstraintInterface,
@@ -27,6 +22,7 @@ import {
 import { isDisplayId, isEncodingId, isGamutId, ownEncodingId } from '@core/colour'
 import {
   currentSchema,
+  inheritedShow,
   isStepKindId,
   lutTakesSide,
   completedGrade,
@@ -36,6 +32,7 @@ import {
   stepKindById,
   type GamutMethodId,
   type GradeDocument,
+  type InheritedShow,
   type Parameter,
   type ShowMethodId,
   type ShowParameters,
@@ -46,6 +43,7 @@ import type { CodeRange } from '@core/image'
 import { checked, ContractError } from './check'
 import { OwnEncoding } from './encodings'
 import { idPattern, RegionContract, requireRegions, type RecipeRegionContract } from './regions'
+import { ListOf, Listed, PartOf } from './parts'
 
 const finite = { allowNaN: false, allowInfinity: false } as const
 export const gradeLimits = { steps: 600, regions: 32, animation: 200, keyframes: 1000, nameLength: 80 } as const
@@ -107,7 +105,8 @@ class ReadContract {
   @IsIn(['full', 'legal']) range!: CodeRange
   @ValidateIf((read: ReadContract) => read.lutHash !== null) @Matches(contentHash) lutHash!: string | null
   @IsNumber(finite) @Min(0) @Max(1) lutStrength!: number
-  @IsOptional() @ValidateNested() @Type(() => OwnEncoding) own?: OwnEncoding
+  @IsOptional() @PartOf(() => OwnEncoding) own?: OwnEncoding
+  @IsOptional() @IsNumber(finite) @Min(-0.5) @Max(1.5) brightestSignal?: number
 }
 
 class ShowContract {
@@ -118,6 +117,10 @@ class ShowContract {
   @IsNumber(finite) @Min(0) @Max(1) lutStrength!: number
   @IsIn(['clip', 'compress']) gamutMethod!: GamutMethodId
   @Validate(ShowNumbers) params!: ShowParameters
+  @IsOptional()
+  @Listed({ max: inheritedShow.length })
+  @IsIn(inheritedShow, { each: true })
+  own?: InheritedShow[]
 }
 
 /** A step as a recipe keeps it. */
@@ -145,34 +148,21 @@ class KeyframesContract {
   @Matches(idPattern) stepId!: string
   @IsString() @Length(1, 40) key!: string
   @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(gradeLimits.keyframes)
-  @ValidateNested({ each: true })
-  @Type(() => KeyframeContract)
+  @ListOf(() => KeyframeContract, { min: 1, max: gradeLimits.keyframes })
   keyframes!: KeyframeContract[]
 }
 
 export class GradeContract {
   @Equals(currentSchema) schema!: typeof currentSchema
   @IsIn(['scene', 'display']) working!: Side
-  @IsObject() @ValidateNested() @Type(() => ReadContract) read!: ReadContract
-  @IsArray()
-  @ArrayMaxSize(gradeLimits.steps)
-  @ValidateNested({ each: true })
-  @Type(() => StepContract)
+  @PartOf(() => ReadContract) read!: ReadContract
+  @ListOf(() => StepContract, { max: gradeLimits.steps })
   steps!: StepContract[]
-  @IsArray()
-  @ArrayMaxSize(gradeLimits.animation)
-  @ValidateNested({ each: true })
-  @Type(() => KeyframesContract)
+  @ListOf(() => KeyframesContract, { max: gradeLimits.animation })
   animation!: KeyframesContract[]
-  @IsArray()
-  @ArrayMaxSize(gradeLimits.regions)
-  @ValidateNested({ each: true })
-  @Type(() => RegionContract)
+  @ListOf(() => RegionContract, { max: gradeLimits.regions })
   regions!: RegionContract[]
-  @IsObject() @ValidateNested() @Type(() => ShowContract) show!: ShowContract
+  @PartOf(() => ShowContract) show!: ShowContract
 }
 
 /**

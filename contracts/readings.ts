@@ -1,12 +1,9 @@
 // House standards of one's own, subjects, picks and waivers as contracts.
+import { oneLine } from '@core/names'
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
-  ArrayMaxSize,
-  ArrayMinSize,
   ArrayUnique,
   Equals,
-  IsArray,
   IsBoolean,
   IsInt,
   IsNumber,
@@ -20,16 +17,15 @@ import {
   Min,
   Validate,
   ValidateIf,
-  ValidateNested,
   ValidatorConstraint,
   type ValidationArguments,
   type ValidatorConstraintInterface,
 } from 'class-validator'
 import { isReadingId, readingKind, type HouseStandard, type Targets } from '@core/readings'
 import { checked } from './check'
+import { ListOf, PartOf } from './parts'
 
 const finite = { allowNaN: false, allowInfinity: false } as const
-const oneLine = /^[^\p{Cc}]*$/u
 export const ownStandardId = /^own-[A-Za-z0-9-]{1,40}$/
 
 /** What is wrong with a set of targets, in a sentence; null when nothing is. */
@@ -75,12 +71,8 @@ export class OwnStandard {
 export class StandardFile {
   @Equals('pale-meridian-standards') kind!: 'pale-meridian-standards'
   @Equals(1) version!: 1
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(100)
   @ArrayUnique((s: OwnStandard) => s.id)
-  @ValidateNested({ each: true })
-  @Type(() => OwnStandard)
+  @ListOf(() => OwnStandard, { min: 1, max: 100 })
   standards!: OwnStandard[]
 }
 
@@ -101,7 +93,7 @@ class AreaContract {
 /** Where in a shot something lies. */
 export class PickedArea {
   @IsInt() @Min(0) @Max(10_000_000) frame!: number
-  @IsObject() @ValidateNested() @Type(() => AreaContract) area!: AreaContract
+  @PartOf(() => AreaContract) area!: AreaContract
 }
 
 class CardContract {
@@ -115,8 +107,8 @@ export class NewSubject {
   @IsString() @Length(1, 60) @Matches(oneLine) name!: string
   @IsUUID() shotId!: string
   @IsInt() @Min(0) @Max(10_000_000) frame!: number
-  @IsObject() @ValidateNested() @Type(() => AreaContract) area!: AreaContract
-  @IsObject() @ValidateNested() @Type(() => CardContract) card!: CardContract
+  @PartOf(() => AreaContract) area!: AreaContract
+  @PartOf(() => CardContract) card!: CardContract
 }
 
 @ValidatorConstraint({ name: 'reading' })

@@ -1,50 +1,25 @@
 // Recipes as contracts.
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsBoolean,
-  IsNumber,
-  IsString,
-  IsUUID,
-  Length,
-  Matches,
-  Max,
-  Min,
-  ValidateIf,
-  ValidateNested,
-} from 'class-validator'
+import { IsBoolean, IsNumber, IsString, IsUUID, Length, Matches, Max, Min, ValidateIf } from 'class-validator'
 import type { Recipe } from '@core/grade'
 import { checked } from './check'
 import { gradeLimits, RecipeStepContract, requireCarried } from './grade'
 import { RecipeRegionContract } from './regions'
+import { ListOf } from './parts'
 
 export class NewRecipe {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
   @IsString() @Length(0, 300) @Matches(/^[^\p{Cc}]*$/u) note!: string
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => RecipeStepContract)
+  @ListOf(() => RecipeStepContract, { min: 1, max: 200 })
   steps!: RecipeStepContract[]
-  @IsArray()
-  @ArrayMaxSize(gradeLimits.regions)
-  @ValidateNested({ each: true })
-  @Type(() => RecipeRegionContract)
+  @ListOf(() => RecipeRegionContract, { max: gradeLimits.regions })
   regions!: RecipeRegionContract[]
 }
 
 /** A look to be shared. */
 export class NewLook {
   @IsString() @Length(1, 60) @Matches(/^[^\p{Cc}]*$/u) name!: string
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(60)
-  @ValidateNested({ each: true })
-  @Type(() => RecipeStepContract)
+  @ListOf(() => RecipeStepContract, { min: 1, max: 60 })
   steps!: RecipeStepContract[]
 }
 export const checkedLook = (data: unknown): NewLook => checked(NewLook, data)

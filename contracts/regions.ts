@@ -1,11 +1,7 @@
 // Regions as contracts: shapes, keys, how they are put together, and how they follow the picture.
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
-  ArrayMaxSize,
-  ArrayMinSize,
   Equals,
-  IsArray,
   IsBoolean,
   IsIn,
   IsInt,
@@ -19,7 +15,6 @@ import {
   Min,
   Validate,
   ValidateIf,
-  ValidateNested,
   ValidatorConstraint,
   type ValidationArguments,
   type ValidatorConstraintInterface,
@@ -40,6 +35,7 @@ import {
   type TrackKind,
 } from '@core/regions'
 import { ContractError } from './check'
+import { ByKind, ListOf, Listed, PartOf } from './parts'
 
 export const idPattern = /^[A-Za-z0-9_-]{1,40}$/
 const finite = { allowNaN: false, allowInfinity: false } as const
@@ -91,32 +87,14 @@ class PathPointContract extends PlaceContract {
 }
 class PolygonContract {
   @Equals('polygon') kind!: 'polygon'
-  @IsArray()
-  @ArrayMinSize(points.min)
-  @ArrayMaxSize(points.max)
-  @ValidateNested({ each: true })
-  @Type(() => PlaceContract)
+  @ListOf(() => PlaceContract, { min: points.min, max: points.max })
   points!: PlaceContract[]
 }
 class PathContract {
   @Equals('path') kind!: 'path'
-  @IsArray()
-  @ArrayMinSize(points.min)
-  @ArrayMaxSize(points.max)
-  @ValidateNested({ each: true })
-  @Type(() => PathPointContract)
+  @ListOf(() => PathPointContract, { min: points.min, max: points.max })
   points!: PathPointContract[]
 }
-/** What is none of the kinds. */
-class UnknownKind {
-  @IsIn([]) kind!: never
-}
-
-const byKind = (kinds: Readonly<Record<string, new () => object>>): PropertyDecorator =>
-  Type(() => UnknownKind, {
-    discriminator: { property: 'kind', subTypes: Object.entries(kinds).map(([name, value]) => ({ name, value })) },
-    keepDiscriminatorProperty: true,
-  })
 const shapes = {
   ellipse: EllipseContract,
   rectangle: RectangleContract,
@@ -130,15 +108,12 @@ class TrackContract {
   @IsIn(trackKinds.map((k) => k.id)) kind!: TrackKind
   @IsInt() @Min(0) reference!: number
   @IsInt() @Min(0) first!: number
-  @IsArray()
-  @ArrayMinSize(2)
-  @ArrayMaxSize(motionLimits.frames * 8)
+  @Listed({ min: 2, max: motionLimits.frames * 8 })
   @IsNumber(finite, { each: true })
   @Min(-motionLimits.value, { each: true })
   @Max(motionLimits.value, { each: true })
   values!: number[]
-  @IsArray()
-  @ArrayMaxSize(motionLimits.frames * 2)
+  @Listed({ max: motionLimits.frames * 2 })
   @IsNumber(finite, { each: true })
   @Min(0, { each: true })
   @Max(motionLimits.value, { each: true })
@@ -146,7 +121,7 @@ class TrackContract {
 }
 class ShapeKeyframeContract {
   @IsInt() @Min(0) frame!: number
-  @IsObject() @ValidateNested() @byKind(shapes) shape!: object
+  @ByKind(shapes) shape!: object
 }
 class ShownContract {
   @IsInt() @Min(0) frame!: number
@@ -154,21 +129,13 @@ class ShownContract {
 }
 class MotionContract {
   @ValidateIf((m: MotionContract) => m.track !== null)
-  @IsObject()
-  @ValidateNested()
-  @Type(() => TrackContract)
+  @PartOf(() => TrackContract)
   track!: TrackContract | null
-  @IsArray()
-  @ArrayMaxSize(motionLimits.keys)
-  @ValidateNested({ each: true })
-  @Type(() => ShapeKeyframeContract)
+  @ListOf(() => ShapeKeyframeContract, { max: motionLimits.keys })
   keys!: ShapeKeyframeContract[]
   @IsIn(['linear', 'smooth']) path!: 'linear' | 'smooth'
   @IsBoolean() roll!: boolean
-  @IsArray()
-  @ArrayMaxSize(motionLimits.shown)
-  @ValidateNested({ each: true })
-  @Type(() => ShownContract)
+  @ListOf(() => ShownContract, { max: motionLimits.shown })
   shown!: ShownContract[]
   @IsInt() @Min(motionLimits.fadeFrames.min) @Max(motionLimits.fadeFrames.max) fadeFrames!: number
   @Within({ min: 0.05, max: 20 }) aspect!: number
@@ -176,10 +143,10 @@ class MotionContract {
 
 class ShapeSourceContract {
   @Equals('shape') kind!: 'shape'
-  @IsObject() @ValidateNested() @byKind(shapes) shape!: object
+  @ByKind(shapes) shape!: object
   @Within(softness) inner!: number
   @Within(softness) outer!: number
-  @IsOptional() @IsObject() @ValidateNested() @Type(() => MotionContract) motion?: MotionContract
+  @IsOptional() @PartOf(() => MotionContract) motion?: MotionContract
 }
 
 class SoftRangeContract {
@@ -195,19 +162,13 @@ class HueRangeContract {
 }
 class KeyRangesContract {
   @ValidateIf((r: KeyRangesContract) => r.hue !== null)
-  @IsObject()
-  @ValidateNested()
-  @Type(() => HueRangeContract)
+  @PartOf(() => HueRangeContract)
   hue!: HueRangeContract | null
   @ValidateIf((r: KeyRangesContract) => r.chroma !== null)
-  @IsObject()
-  @ValidateNested()
-  @Type(() => SoftRangeContract)
+  @PartOf(() => SoftRangeContract)
   chroma!: SoftRangeContract | null
   @ValidateIf((r: KeyRangesContract) => r.lightness !== null)
-  @IsObject()
-  @ValidateNested()
-  @Type(() => SoftRangeContract)
+  @PartOf(() => SoftRangeContract)
   lightness!: SoftRangeContract | null
 }
 
@@ -235,15 +196,9 @@ class KeySampleContract {
 }
 class KeyContract {
   @IsIn(keyTaps) tap!: KeyTap
-  @IsArray()
-  @ArrayMaxSize(keyBounds.groups)
-  @ValidateNested({ each: true })
-  @Type(() => KeyRangesContract)
+  @ListOf(() => KeyRangesContract, { max: keyBounds.groups })
   groups!: KeyRangesContract[]
-  @IsArray()
-  @ArrayMaxSize(keyBounds.samples)
-  @ValidateNested({ each: true })
-  @Type(() => KeySampleContract)
+  @ListOf(() => KeySampleContract, { max: keyBounds.samples })
   samples!: KeySampleContract[]
 }
 class CleaningContract {
@@ -259,8 +214,8 @@ class CleaningContract {
 }
 class KeySourceContract {
   @Equals('key') kind!: 'key'
-  @IsObject() @ValidateNested() @Type(() => KeyContract) key!: KeyContract
-  @IsObject() @ValidateNested() @Type(() => CleaningContract) cleaning!: CleaningContract
+  @PartOf(() => KeyContract) key!: KeyContract
+  @PartOf(() => CleaningContract) cleaning!: CleaningContract
 }
 class RegionSourceContract {
   @Equals('region') kind!: 'region'
@@ -273,8 +228,7 @@ class ComponentContract {
   @IsBoolean() invert!: boolean
   @Within(share) opacity!: number
   @IsObject()
-  @ValidateNested()
-  @byKind({ shape: ShapeSourceContract, key: KeySourceContract, region: RegionSourceContract })
+  @ByKind({ shape: ShapeSourceContract, key: KeySourceContract, region: RegionSourceContract })
   source!: ShapeSourceContract | KeySourceContract | RegionSourceContract
 }
 
@@ -284,10 +238,7 @@ export class RecipeRegionContract {
   @IsString() @Length(1, 80) name!: string
   @IsBoolean() invert!: boolean
   @Within(share) strength!: number
-  @IsArray()
-  @ArrayMaxSize(componentLimits.components)
-  @ValidateNested({ each: true })
-  @Type(() => ComponentContract)
+  @ListOf(() => ComponentContract, { max: componentLimits.components })
   components!: ComponentContract[]
 }
 export class RegionContract extends RecipeRegionContract {

@@ -1,6 +1,6 @@
 // What the browser may ask of the server, as contracts.
+import { oneLine } from '@core/names'
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -19,26 +19,36 @@ import {
   Max,
   Min,
   ValidateIf,
-  ValidateNested,
 } from 'class-validator'
 import { carriedStations, type CarriedStation } from '@core/aims'
-import { isEncodingId } from '@core/colour'
+import { displays, isEncodingId } from '@core/colour'
+import { defaultRenderings, type DefaultRendering } from '@core/grade'
+import { ListOf, Listed, PartOf } from './parts'
 
 // Printable text on one line: no control characters.
-const oneLine = /^[^\p{Cc}]*$/u
 
 export class NewProject {
   @IsString() @Length(1, 80) @Matches(oneLine) name!: string
 }
 
-export const whyKinds = ['hand', 'aim', 'balance', 'reading', 'carried', 'back', 'cdl', 'setup', 'look'] as const
+export const whyKinds = [
+  'hand',
+  'aim',
+  'balance',
+  'reading',
+  'carried',
+  'back',
+  'cdl',
+  'setup',
+  'look',
+  'defaults',
+] as const
 /** Why a revision was made, beyond what it changed. */
 export class RevisionWhy {
   @IsIn(whyKinds) kind!: (typeof whyKinds)[number]
   /** The aims in words, met or not. */
   @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(40)
+  @Listed({ max: 40 })
   @IsString({ each: true })
   @Length(1, 200, { each: true })
   @Matches(oneLine, { each: true })
@@ -51,7 +61,7 @@ export class NewRevision {
   /** The revision the edit was made on; when it is no longer the shot's present one, the answer is 409. */
   @IsUUID() parentId!: string
   @IsString() @Length(1, 400) @Matches(oneLine) summary!: string
-  @IsOptional() @ValidateNested() @Type(() => RevisionWhy) why?: RevisionWhy
+  @IsOptional() @PartOf(() => RevisionWhy) why?: RevisionWhy
   /** The other shots of the set-up do not follow. */
   @IsOptional() @IsBoolean() alone?: boolean
   /** A grade document; checked by checkedGrade. */
@@ -109,18 +119,18 @@ export class RateOf {
 export class NewImport {
   /** Ids of finished uploads: one film or still each, or all pictures of one sequence in order. */
   @ValidateIf((r: NewImport) => r.path === undefined)
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200_000)
+  @Listed({ min: 1, max: 200_000 })
   @Matches(/^[0-9a-f]{32}$/, { each: true })
   uploads?: string[]
   /** A path below the media folder. */
   @IsOptional() @IsString() @Length(1, 1000) path?: string
+  /** The medium, by its hash, whose linked original lies at the path now; no shot is made. */
+  @IsOptional() @Matches(/^[0-9a-f]{64}$/) again?: string
   /** The uploads (or the files of the folder) are one sequence. */
   @IsBoolean() pictures!: boolean
   @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
   /** Frames per second of a sequence. */
-  @IsOptional() @ValidateNested() @Type(() => RateOf) rate?: RateOf
+  @IsOptional() @PartOf(() => RateOf) rate?: RateOf
 }
 
 class SceneTarget {
@@ -136,26 +146,33 @@ class ReadChange {
   @IsOptional() @IsIn(['full', 'legal']) range?: 'full' | 'legal'
 }
 
+const standardIdPattern = /^[A-Za-z0-9-]{1,60}$/
+
+/** A change of what shots have of their project, or of one scene; null inherits, what is left out stays. */
+export class DefaultsChange {
+  @ValidateIf((d: DefaultsChange) => d.sceneId !== null) @IsUUID() sceneId!: string | null
+  @IsOptional() @IsIn(displays.map((d) => d.id)) displayId?: string | null
+  @IsOptional() @IsIn(defaultRenderings) rendering?: DefaultRendering | null
+  @IsOptional() @IsString() @Matches(standardIdPattern) standardId?: string | null
+}
+
 /** One change for many shots. */
 export class ShotChanges {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 1, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]
-  @IsOptional() @ValidateNested() @Type(() => SceneTarget) scene?: SceneTarget
+  @IsOptional() @PartOf(() => SceneTarget) scene?: SceneTarget
   @IsOptional() @IsIn(['new', 'corrected', 'matched', 'finished']) state?: 'new' | 'corrected' | 'matched' | 'finished'
   @IsOptional() @IsString() @Length(0, 80) @Matches(oneLine) cameraName?: string
-  /** For the scenes that the shots are in. */
-  @IsOptional() @IsString() @Matches(/^[A-Za-z0-9-]{1,60}$/) standardId?: string
-  @IsOptional() @ValidateNested() @Type(() => ReadChange) read?: ReadChange
+  /** Their own house standard; null takes that of their scene or project again. */
+  @IsOptional() @IsString() @Matches(standardIdPattern) standardId?: string | null
+  @IsOptional() @PartOf(() => ReadChange) read?: ReadChange
   /** The shots are meant to be seen as their files look: it is asked no more. */
   @IsOptional() @IsBoolean() staysAsItLooks?: boolean
   /** The rate to play at; null takes it back to the rate it was shot at. */
   @ValidateIf((r: ShotChanges) => r.played !== undefined && r.played !== null)
-  @ValidateNested()
-  @Type(() => RateOf)
+  @PartOf(() => RateOf)
   played?: RateOf | null
 }
 
@@ -191,24 +208,18 @@ class Piece {
   @IsInt() @Min(1) @Max(10_000_000) count!: number
   @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
   /** The correction that came with it in an edit list: it goes into the piece's own step. */
-  @IsOptional() @ValidateNested() @Type(() => Correction) cdl?: Correction
+  @IsOptional() @PartOf(() => Correction) cdl?: Correction
 }
 
 /** A shot becomes these pieces of its medium, in order. */
 export class CutShot {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(mostShots)
-  @ValidateNested({ each: true })
-  @Type(() => Piece)
+  @ListOf(() => Piece, { min: 1, max: mostShots })
   pieces!: Piece[]
 }
 
 /** Neighbouring pieces of one medium become one shot. */
 export class JoinShots {
-  @IsArray()
-  @ArrayMinSize(2)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 2, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]
@@ -216,9 +227,7 @@ export class JoinShots {
 
 /** Shots to a place on the reel: before another shot, or to its end. */
 export class MoveShots {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 1, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]
@@ -227,27 +236,21 @@ export class MoveShots {
 
 /** Shots that are corrected together from now on. */
 export class LinkShots {
-  @IsArray()
-  @ArrayMinSize(2)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 2, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]
 }
 
 export class UnlinkShots {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 1, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]
 }
 
 export class RemoveShots {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(mostShots)
+  @Listed({ min: 1, max: mostShots })
   @ArrayUnique()
   @IsUUID(undefined, { each: true })
   shotIds!: string[]

@@ -2,7 +2,7 @@
 // What the server answers.
 import type { RevisionWhy } from './requests'
 import type { EncodingDefinition, MatrixId } from '@core/colour'
-import type { GradeDocument, RecipeStep } from '@core/grade'
+import type { DefaultRendering, GradeDocument, RecipeStep, ShowDefaults } from '@core/grade'
 import type { Opening } from '@core/guess'
 import type { CodeRange, QuarterTurn } from '@core/image'
 import type { Expectation, Inspection } from '@core/lut-bench'
@@ -130,9 +130,11 @@ export interface ShotSummary {
   /** The rate it is played at, where that is not the one it was shot at. */
   readonly played: { readonly numerator: number; readonly denominator: number } | null
   readonly state: ShotState
-  /** The house standard of its scene, or of the project. */
+  /** Its own house standard, or that of its scene, or of the project. */
   readonly standardId: string
-  readonly media: MediaFacts & { readonly hash: string }
+  readonly ownStandardId: string | null
+  /** `linked`: its original lies in the media folder, not in the store. */
+  readonly media: MediaFacts & { readonly hash: string; readonly linked: boolean }
   readonly proxy: ProxyFacts | null
   readonly guess: GuessSummary | null
   /** A person said that it is meant to be seen as its file looks. */
@@ -180,6 +182,37 @@ export interface SceneSummary {
   readonly position: number
   /** What it should feel like, in words and in pictures. */ readonly intent: string
   readonly pictures: readonly ScenePicture[]
+}
+/** What shots have of a project or scene; null where it inherits. */
+export interface Defaults {
+  readonly displayId: string | null
+  readonly rendering: DefaultRendering | null
+  readonly standardId: string | null
+}
+export interface ProjectDefaults {
+  readonly project: Defaults
+  /** By the scenes' ids. */
+  readonly scenes: Readonly<Record<string, Defaults>>
+}
+/** A change of defaults that was made: what was before, and how many shots moved with it. */
+export interface DefaultsMoved {
+  readonly before: Defaults
+  readonly moved: number
+}
+/** What Balance for me would choose for a shot as it is at revision `headId`: the first is advised. */
+export interface ShotBalance {
+  readonly shotId: string
+  readonly headId: string
+  readonly note: string
+  readonly choices: readonly {
+    readonly id: string
+    readonly name: string
+    readonly sentence: string
+    readonly sure: boolean
+    /** What it changes, in words; nothing where it leaves the shot as it is. */
+    readonly changes: readonly string[]
+    readonly grade: GradeDocument
+  }[]
 }
 export interface LookSummary {
   readonly id: string
@@ -307,6 +340,8 @@ export interface Carried {
 
 export interface ShotDetail extends ShotSummary {
   readonly projectName: string
+  /** The display and rendering it has unless a hand chose otherwise. */
+  readonly showDefaults: ShowDefaults
   /** What its scene should feel like; empty without a scene or words. */
   readonly intent: string
   /** Pictures of what its scene should feel like. */

@@ -4,8 +4,9 @@ import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 import { seedDemo } from './seed'
 import { clusterFolder, ClusterError, requireWritable, startCluster, type Cluster } from '../server/db/cluster'
+import { NewerDatabaseError } from '../server/db/migrate'
 import { asProblem } from '../server/problem'
-import { mediaFolderOf, readPort, type Settings } from '../server/settings'
+import { mediaFolderOf, readDays, readPort, type Settings } from '../server/settings'
 import { startServer, type RunningServer } from '../server/start'
 
 const projectFolder = resolve(import.meta.dirname, '..', '..')
@@ -61,6 +62,7 @@ try {
   const settings: Settings = {
     dataFolder,
     mediaFolder: mediaFolderOf(process.env, dataFolder),
+    removedDays: readDays(process.env['PALE_REMOVED_DAYS']),
     host,
     port,
     databaseUrl: cluster.url,
@@ -70,9 +72,13 @@ try {
   await seedDemo(server.context, join(projectFolder, 'demo', 'footage'))
   say(`Pale Meridian is at ${server.address}  (Ctrl-C stops it)`)
 } catch (error) {
-  const sentence = error instanceof ClusterError || error instanceof RangeError ? error.message : plainSentence(error)
+  const sentence = isSentence(error) ? error.message : plainSentence(error)
   console.error(sentence)
   await stop(1)
+}
+
+function isSentence(error: unknown): error is Error {
+  return error instanceof ClusterError || error instanceof RangeError || error instanceof NewerDatabaseError
 }
 
 function plainSentence(error: unknown): string {

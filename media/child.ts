@@ -4,6 +4,8 @@ import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
 export interface ChildLimits {
   readonly seconds: number
   readonly maxOutputBytes: number
+  /** Ends it early; the promise rejects with the signal's reason. */
+  readonly signal?: AbortSignal
   /** Where the child runs. */
   readonly folder?: string
   /** Sees what is printed as it comes, and may stop the child. */
@@ -38,15 +40,20 @@ export function startChild(command: string, args: readonly string[], folder?: st
   })
 }
 
-/** A decoder reads files that nobody vouches for: its memory is bounded by the system as well. */
+/** Media programs read files that nobody vouches for: their memory is bounded by the system as well. */
 const bounded = (command: string, args: readonly string[]): string[] => [
   `--as=${decoderMemoryBytes}`,
   '--',
   command,
   ...args,
 ]
+export const startBounded = (
+  command: 'ffmpeg',
+  args: readonly string[],
+  folder?: string,
+): ChildProcessWithoutNullStreams => startChild('prlimit', bounded(command, args), folder)
 export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
-  startChild('prlimit', bounded('ffmpeg', args), folder)
+  startBounded('ffmpeg', args, folder)
 /** One that yields to whoever looks: it runs where nothing else wants to. */
 export const startYieldingDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
   startChild('nice', ['-n', '15', 'prlimit', ...bounded('ffmpeg', args)], folder)
@@ -59,7 +66,13 @@ export const runDecoder = (
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
   return new Promise((resolve, reject) => {
+    limits.signal?.throwIfAborted()
     const child = startChild(command, args, limits.folder)
+    const giveUp = (): void => {
+      child.kill('SIGKILL')
+      reject(limits.signal?.reason as Error)
+    }
+    limits.signal?.addEventListener('abort', giveUp, { once: true })
     child.stdin.end()
     const chunks: Buffer[] = []
     let size = 0
@@ -88,6 +101,7 @@ export function runChild(command: string, args: readonly string[], limits: Child
     })
     child.on('close', (code) => {
       clearTimeout(timer)
+      limits.signal?.removeEventListener('abort', giveUp)
       resolve({ code, stdout: Buffer.concat(chunks), stderr, stoppedBy })
     })
   })

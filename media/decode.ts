@@ -98,12 +98,16 @@ export function keySecondsFor(index: number, facts: MediaFacts, frameTimes: read
 
 const largePicture = 4e6
 
-/** The planes of frame `index`, found by its own presentation time. Throws a MediaFault when it cannot be decoded. */
+/**
+ * The planes of frame `index`, found by its own presentation time. Throws a MediaFault when it cannot be decoded, and
+ * the signal's reason when it is given up.
+ */
 export async function decodeFrame(
   path: string,
   facts: MediaFacts,
   frameTimes: readonly number[],
   index: number,
+  signal?: AbortSignal,
 ): Promise<Buffer> {
   const time = frameTimes[index]
   if (time === undefined)
@@ -141,7 +145,7 @@ export async function decodeFrame(
       '1',
       ...planesOut(facts, filters),
     ],
-    { seconds: 60, maxOutputBytes: expected },
+    { seconds: 60, maxOutputBytes: expected, ...(signal ? { signal } : {}) },
   )
   if (result.code !== 0 || result.stdout.length !== expected)
     throw new MediaFault(

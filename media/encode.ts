@@ -2,7 +2,7 @@
 import { once } from 'node:events'
 import type { MediaFacts } from '@contracts/index'
 import { displayById } from '@core/colour'
-import { startChild } from './child'
+import { startBounded } from './child'
 
 export interface Encoder {
   /** Takes one frame of 16-bit little-endian R'G'B' (display signal). Resolves when more may be sent. */
@@ -60,7 +60,7 @@ export function startEncoder(outputPath: string, facts: MediaFacts, displayId: s
     `format=${pixelFormat}`,
     `setsar=${facts.pixelAspect.join('/')}`,
   ]
-  const child = startChild('ffmpeg', [
+  const child = startBounded('ffmpeg', [
     '-v',
     'error',
     '-y',

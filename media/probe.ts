@@ -6,6 +6,7 @@ import type { QuarterTurn } from '@core/image'
 import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
 import { damagedMedia, unreadableMedia, type MediaFault } from './fault'
 import { chromaName, planarFor } from './formats'
+import { readPictureHeader, type PictureHeader } from './picture-header'
 
 export interface Probed {
   readonly facts: MediaFacts
@@ -53,7 +54,9 @@ export async function probe(path: string, name: string): Promise<Probed> {
   if (frameTimes.length === 0) throw unreadableMedia(`"${name}" holds no frames.`)
   if (promised > frameTimes.length) throw damagedMedia(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
-  return { facts: { ...factsOf(stream, output, kind, frameTimes, name), seekMarginSeconds, keyFrames }, frameTimes }
+  const facts = factsOf(stream, output, kind, frameTimes, name)
+  const header = kind === 'still' ? await readPictureHeader(path) : null
+  return { facts: { ...withHeader(facts, header), seekMarginSeconds, keyFrames }, frameTimes }
 }
 
 const tooLong = (name: string, frames: number): MediaFault =>
@@ -181,6 +184,20 @@ function saidBy({ tags: ofStream = {} }: ProbeStream, { format }: ProbeOutput): 
     .map(([key, value]) => [plain(key), plain(value)] as const)
     .filter(([key, value]) => key !== '' && value !== '' && !/^(timecode|duration)$/i.test(key))
     .slice(0, mostSaid)
+}
+
+/** Facts with what the picture's own header says, which goes before the prober's reading of it. */
+type HeaderFacts = Omit<MediaFacts, 'seekMarginSeconds' | 'keyFrames'>
+function withHeader(facts: HeaderFacts, header: PictureHeader | null): HeaderFacts {
+  if (!header) return facts
+  const { transfer: _, ...others } = facts
+  const { transfer, primaries, said } = header
+  return {
+    ...others,
+    ...(transfer ? { transfer } : {}),
+    ...(primaries ? { primaries } : {}),
+    said: [...said, ...(facts.said ?? [])].slice(0, mostSaid),
+  }
 }
 
 function parseJson(bytes: Buffer): ProbeOutput {

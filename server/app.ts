@@ -6,6 +6,8 @@ import { Problem, problemResponse } from './problem'
 import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
+import { balanceRoutes } from './routes/balance'
+import { defaultsRoutes } from './routes/defaults'
 import { lookRoutes } from './routes/looks'
 import { scenePictureRoutes } from './routes/scene-pictures'
 import { lutRoutes } from './routes/luts'
@@ -55,6 +57,8 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     pictureRoutes,
     proxyRoutes,
     lutRoutes,
+    balanceRoutes,
+    defaultsRoutes,
     lookRoutes,
     scenePictureRoutes,
     renderRoutes,

@@ -3,6 +3,7 @@ import type { Logger } from 'pino'
 import type { Pool } from './db/pool'
 import type { FindingsReader } from './services/findings'
 import type { FrameReader } from './services/frames'
+import type { RequireOriginal } from './services/originals'
 import type { Store } from './store/store'
 import type { FrameWorkers } from './workers/pool'
 
@@ -12,8 +13,12 @@ export interface ServerContext {
   readonly workers: FrameWorkers
   readonly frames: FrameReader
   readonly findings: FindingsReader
+  /** Looks at a linked original before it is used. */
+  readonly requireOriginal: RequireOriginal
   /** Where files lie that can be linked without copying. */
   readonly mediaFolder: string
+  /** Tokens of the work that this process has under way. */
+  readonly attempts: Set<string>
   readonly log: Logger
 }
 

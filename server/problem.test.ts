@@ -1,4 +1,5 @@
 import { ContractError } from '@contracts/check'
+import { JsonError } from '@contracts/json'
 import { FormatError } from '@core/formats'
 import { asProblem, Problem } from './problem'
 
@@ -7,6 +8,10 @@ test.each([
   [new FormatError('"x" is not a number.', 7), 422, 'unreadable_file'],
   [new SyntaxError('Unexpected token'), 500, 'internal'],
   [Object.assign(new Error('write'), { code: 'ENOSPC' }), 507, 'disk_full'],
+  [Object.assign(new Error('could not extend file'), { code: '53100' }), 507, 'disk_full'],
+  [new Error('timeout exceeded when trying to connect'), 503, 'busy'],
+  [Object.assign(new Error('This operation was aborted'), { name: 'AbortError' }), 408, 'broken_off'],
+  [new JsonError('Too much.', 413), 413, 'too_large'],
   [Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }), 503, 'database_away'],
   [Object.assign(new Error('terminating connection'), { code: '57P01' }), 503, 'database_away'],
   [Object.assign(new Error('gone'), { code: '08006' }), 503, 'database_away'],

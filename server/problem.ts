@@ -3,19 +3,22 @@ import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
 import type { ContentfulStatusCode } from 'hono/utils/http-status'
 import type { Logger } from 'pino'
-import { ContractError, type ErrorBody } from '@contracts/index'
+import { ContractError, JsonError, type ErrorBody } from '@contracts/index'
 import { FormatError } from '@core/formats'
 import { MediaFault } from '@media/fault'
 
 export interface ProblemDetail {
   readonly field?: string
   readonly hint?: string
+  /** When it is worth asking again. */
+  readonly retryAfterSeconds?: number
   readonly cause?: unknown
 }
 
 export class Problem extends Error {
   readonly field: string | undefined
   readonly hint: string | undefined
+  readonly retryAfterSeconds: number | undefined
   constructor(
     readonly status: ContentfulStatusCode,
     readonly code: string,
@@ -26,6 +29,7 @@ export class Problem extends Error {
     this.name = 'Problem'
     this.field = detail.field
     this.hint = detail.hint
+    this.retryAfterSeconds = detail.retryAfterSeconds
   }
 }
 
@@ -39,14 +43,25 @@ const problemOfMedia = ({ code, message, hint }: MediaFault): Problem =>
 export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ContractError) return new Problem(422, 'invalid', error.message, { field: error.field })
+  if (error instanceof JsonError)
+    return new Problem(error.status, error.status === 413 ? 'too_large' : 'bad_request', error.message)
   if (error instanceof MediaFault) return problemOfMedia(error)
   if (error instanceof FormatError) return new Problem(422, 'unreadable_file', error.message)
   if (error instanceof HTTPException && error.status < 500)
     return new Problem(error.status, 'bad_request', error.message || 'The request could not be read.')
+  // Nobody is there any more to be answered.
+  if (error instanceof Error && error.name === 'AbortError')
+    return new Problem(408, 'broken_off', 'The request was broken off.')
   const code = (error as { code?: unknown } | null)?.code
-  if (code === 'ENOSPC')
+  // 53100: the database's disk is full (PostgreSQL, appendix A).
+  if (code === 'ENOSPC' || code === 'EDQUOT' || code === '53100')
     return new Problem(507, 'disk_full', 'The disk is full, so nothing was stored.', {
       hint: 'Free some space and try again.',
+    })
+  if (error instanceof Error && /^timeout exceeded when trying to connect/.test(error.message))
+    return new Problem(503, 'busy', 'The server is busy, so nothing was stored.', {
+      hint: 'It is tried again after a moment.',
+      retryAfterSeconds: 2,
     })
   if (typeof code === 'string' && (/^(ECONNREFUSED|ECONNRESET|ENOENT_SOCKET)$/.test(code) || /^(57P0|08)/.test(code)))
     return new Problem(503, 'database_away', 'The database does not answer, so nothing was stored.', {
@@ -61,7 +76,9 @@ export function asProblem(error: unknown): Problem {
 
 export function problemResponse(c: Context, error: unknown, log: Logger): Response {
   const problem = asProblem(error)
-  if (problem.status >= 500) log.error({ err: problem.cause ?? error, path: c.req.path }, problem.message)
+  if (problem.retryAfterSeconds !== undefined) c.header('retry-after', String(problem.retryAfterSeconds))
+  if (problem.status >= 500 && problem.code !== 'busy')
+    log.error({ err: problem.cause ?? error, path: c.req.path }, problem.message)
   const body: ErrorBody = {
     error: {
       code: problem.code,

@@ -6,6 +6,8 @@ export interface Settings {
   readonly dataFolder: string
   /** Files that lie here can be linked into a project without copying. */
   readonly mediaFolder: string
+  /** What was removed can be brought back for so many days; what nobody uses stays as long. */
+  readonly removedDays: number
   readonly host: string
   readonly port: number
   readonly databaseUrl: string
@@ -20,6 +22,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
   return {
     dataFolder: resolve(env['PALE_DATA'] ?? '.data'),
     mediaFolder: mediaFolderOf(env, resolve(env['PALE_DATA'] ?? '.data')),
+    removedDays: readDays(env['PALE_REMOVED_DAYS']),
     host: env['PALE_HOST'] ?? '127.0.0.1',
     port: readPort(env['PALE_PORT'] ?? '4180'),
     databaseUrl,
@@ -36,4 +39,14 @@ export function readPort(text: string): number {
   if (!/^\d{1,5}$/.test(text) || port < 1 || port > 65535)
     throw new RangeError(`PALE_PORT must be a number from 1 to 65535, not "${text}".`)
   return port
+}
+
+const usualDays = 7
+
+/** Days as a number; throws RangeError with a sentence. */
+export function readDays(text: string | undefined): number {
+  if (text === undefined) return usualDays
+  const days = Number(text)
+  if (!/^\d{1,4}(?:\.\d+)?$/.test(text)) throw new RangeError(`PALE_REMOVED_DAYS must be a number, not "${text}".`)
+  return days
 }

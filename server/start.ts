@@ -1,5 +1,7 @@
 // Starts everything a server process needs, and stops it again in order.
 import { createServer, type Server } from 'node:http'
+import type { Socket } from 'node:net'
+import { setTimeout as delay } from 'node:timers/promises'
 import { getRequestListener } from '@hono/node-server'
 import pino, { type Logger } from 'pino'
 import { createApp } from './app'
@@ -9,8 +11,10 @@ import { openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
 import { findingsReader } from './services/findings'
 import { frameReader } from './services/frames'
+import { originalsGuard } from './services/originals'
 import { openStore } from './store/store'
 import { ownHosts } from './security/guard'
+import { ownAccounts, peerCheck } from './security/peer'
 import type { Settings } from './settings'
 import { startFrameWorkers } from './workers/pool'
 
@@ -20,6 +24,10 @@ export interface RunningServer {
   readonly stop: () => Promise<void>
 }
 
+/** At its end the server waits so long for requests that are under way, and for the database to close. */
+const lastRequestsMs = 1200
+const lastQueriesMs = 500
+
 export interface StartOptions {
   readonly log?: Logger
   /** The built frame-worker.js, when it does not lie beside the running build. */
@@ -28,36 +36,53 @@ export interface StartOptions {
 
 export async function startServer(settings: Settings, options: StartOptions = {}): Promise<RunningServer> {
   const log = options.log ?? pino({ level: process.env['PALE_LOG'] ?? 'warn' }, pino.destination(2))
+  // What is stored is the account's own.
+  process.umask(0o077)
   const pool = openPool(settings.databaseUrl, log)
   await migrate(pool)
   const store = await openStore(settings.dataFolder)
   const workers = startFrameWorkers(options.workerFile)
-  const frames = frameReader(pool, store)
+  const requireOriginal = originalsGuard(pool, store, workers)
+  const frames = frameReader(pool, store, requireOriginal)
   const context: ServerContext = {
     pool,
     store,
     workers,
     frames,
     findings: findingsReader(frames, workers),
+    requireOriginal,
     mediaFolder: settings.mediaFolder,
+    attempts: new Set(),
     log,
   }
-  const jobs = await startJobs(context)
+  const jobs = await startJobs(context, settings.removedDays)
   const app = createApp(context, ownHosts(settings.host, settings.port), settings.webFolder)
   const answer = getRequestListener(app.fetch)
-  const server = await listen(
-    createServer((request, response) => void answer(request, response)),
-    settings,
-  )
+  const isOwnPeer = peerCheck(ownAccounts(process.env))
+  const verdicts = new WeakMap<Socket, Promise<boolean>>()
+  const http = createServer((request, response) => {
+    void verdicts.get(request.socket)?.then((own) => {
+      if (own) return answer(request, response)
+      response
+        .writeHead(403, { 'content-type': 'text/plain', connection: 'close' })
+        .end('This program belongs to another account of this machine.\n')
+      return undefined
+    })
+  })
+  http.on('connection', (socket) => verdicts.set(socket, isOwnPeer(socket)))
+  const server = await listen(http, settings)
   return {
     address: `http://${settings.host}:${settings.port}/`,
     context,
     stop: async () => {
+      // Requests under way, a save among them, come to their end; what takes longer is cut off.
+      const closed = new Promise((resolve) => server.close(resolve))
+      server.closeIdleConnections()
+      await Promise.race([closed, delay(lastRequestsMs)])
       server.closeAllConnections()
-      await new Promise((resolve) => server.close(resolve))
-      await jobs.stop()
+      await jobs.stop().catch((error: unknown) => log.warn({ err: error }, 'running work could not be put back'))
       await workers.close()
-      await pool.end()
+      await Promise.race([pool.end(), delay(lastQueriesMs)])
     },
   }
 }

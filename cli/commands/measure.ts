@@ -26,7 +26,7 @@ import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
 import { gradeOrPlain } from '../grade-file'
 import { pictureExtensions, readPicture } from '../pictures'
-import { numberOption, UsageError } from '../usage'
+import { boxOption, numberOption, UsageError } from '../usage'
 
 export const measureCommand: Command = {
   name: 'measure',
@@ -57,8 +57,8 @@ export const measureCommand: Command = {
     if (input === undefined) throw new UsageError('Name a picture or a clip: pale measure IN')
     const standard = await standardOf(textOf(values, 'standard'))
     const { grade, find, rangeGiven } = await gradeOf(values)
-    const box = boxOf(textOf(values, 'box'), 'box')
-    const card = boxOf(textOf(values, 'card'), 'card')
+    const box = boxOption(textOf(values, 'box'), 'box')
+    const card = boxOption(textOf(values, 'card'), 'card')
     const measure = (frame: Frame, read: GradeDocument, bits: number): readonly Reading[] =>
       measureOne(frame, read, find, bits, standard, box, card)
     const measured = pictureExtensions.has(extname(input).toLowerCase())
@@ -137,14 +137,6 @@ async function gradeOf(
     throw new UsageError(`--range must be full or legal, not "${range.slice(0, 40)}".`)
   if (range === 'full' || range === 'legal') read = setRead(read, { range })
   return { grade: read, find, rangeGiven: range !== undefined || path !== undefined }
-}
-
-function boxOf(text: string | undefined, option: string): Box | null {
-  if (text === undefined) return null
-  const found = /^(\d{1,6}),(\d{1,6}),(\d{1,6}),(\d{1,6})$/.exec(text)
-  if (!found) throw new UsageError(`--${option} must look like 120,80,40,40, not "${text.slice(0, 60)}".`)
-  const [x = 0, y = 0, width = 0, height = 0] = found.slice(1).map(Number)
-  return { x, y, width, height }
 }
 
 function measureOne(

@@ -1,6 +1,6 @@
 // Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's
 // own pixels.
-import { sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
+import { carriedShow, sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
 import type { Area, Finding, Pointed, ReadingId } from '../readings'
 import type { Aim } from './aim'
 
@@ -24,7 +24,7 @@ export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: rea
   const regions = taken.has('regions') ? from.regions : onto.regions
   return {
     ...onto,
-    ...(taken.has('show') ? { show: from.show, working: from.working } : {}),
+    ...(taken.has('show') ? { show: carriedShow(from, onto.read), working: from.working } : {}),
     regions,
     // Keyframes are places of one clip: they stay behind, and those of controls that are replaced here go.
     animation: onto.animation.filter((m) =>

@@ -1,4 +1,5 @@
 // Colour decision lists (ASC CDL v1.2): one correction (.cc), a collection (.ccc) or a list (.cdl), read and written.
+import { cutTo } from '../names'
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser'
 import { neutralCdl, type CdlNumbers } from '../grade'
 import { FormatError } from './cube'
@@ -70,7 +71,7 @@ export function parseCdl(text: string): readonly NamedCdl[] {
 }
 
 function correctionOf(node: Node, index: number): NamedCdl {
-  const id = typeof node['@id'] === 'string' && node['@id'] !== '' ? node['@id'].slice(0, 120) : `${index + 1}`
+  const id = typeof node['@id'] === 'string' && node['@id'] !== '' ? cutTo(node['@id'], 120) : `${index + 1}`
   // The standard's spelling, and that of some older lists.
   const sop = child(node, 'SOPNode' in node ? 'SOPNode' : 'SopNode')
   const sat = child(node, 'SatNode' in node ? 'SatNode' : 'SATNode')
@@ -88,7 +89,7 @@ function correctionOf(node: Node, index: number): NamedCdl {
       throw new FormatError(
         `Correction "${id}": ${name} must be ` +
           `${count === 1 ? 'a number' : `${count} numbers`}${least === 0 ? ' not below zero' : ''}, not ` +
-          `"${words.slice(0, 60)}".`,
+          `"${cutTo(words, 60)}".`,
         0,
       )
     return values

@@ -40,7 +40,7 @@ export function elementOf(node: unknown): Element | null {
 }
 
 export const child = (e: Element, name: string): Element | undefined => e.children.find((c) => c.name === name)
-const decimal = /^[-+]?(\d+\.?\d*|\.\d+)([eE][-+]?\d+)?$/
+const decimal = /^[-+]?(\d+(?:\.\d*)?|\.\d+)([eE][-+]?\d+)?$/
 
 export function numberOf(word: string, line: number, what: string): number {
   const value = Number(word)

@@ -24,7 +24,7 @@ export function parseCsvCurve(text: string, title = ''): Lut1d {
       if (trimmed === '' || trimmed.startsWith('#')) return
       const words = trimmed.split(/[,;\t]/).map((w) => w.trim())
       if (rows.length === 0 && words.every((w) => !/^[-+.\d]/.test(w))) return
-      const values = words.map((w) => (/^[-+]?(\d+\.?\d*|\.\d+)([eE][-+]?\d+)?$/.test(w) ? Number(w) : Number.NaN))
+      const values = words.map((w) => (/^[-+]?(\d+(?:\.\d*)?|\.\d+)([eE][-+]?\d+)?$/.test(w) ? Number(w) : Number.NaN))
       const bad = values.findIndex((v) => !Number.isFinite(v) || Math.abs(v) > 1e6)
       if (bad >= 0)
         throw new FormatError(`"${(words[bad] ?? '').slice(0, 40)}" is not a number that can be used.`, line)

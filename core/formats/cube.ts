@@ -186,7 +186,7 @@ const shorten = (s: string): string => (s.length > 40 ? `${s.slice(0, 40)}…` :
 
 // A row begins with a digit, sign or point; "nan" and "inf" count as rows so that they are refused as numbers.
 const isNumeric = (s: string): boolean => /^([-+.\d]|nan|inf)/i.test(s)
-const decimal = /^[-+]?(\d+\.?\d*|\.\d+)([eE][-+]?\d+)?$/
+const decimal = /^[-+]?(\d+(?:\.\d*)?|\.\d+)([eE][-+]?\d+)?$/
 
 function readNumber(word: string | undefined, line: number): number {
   if (word === undefined || !decimal.test(word))

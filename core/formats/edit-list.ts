@@ -21,7 +21,7 @@ export class EditListError extends FormatError {
   }
 }
 
-export const editListLimits = { characters: 4_000_000, events: 20_000 } as const
+export const editListLimits = { characters: 4_000_000, events: 20_000, line: 4000 } as const
 
 export interface Range {
   readonly first: number

@@ -167,3 +167,13 @@ test('ranges of a clip: handles where there is footage, events outside left out'
     ['b', 2, 46],
   ])
 })
+
+test('a line that is longer than any event is refused with its number; spaces before a line end cost nothing', () => {
+  const event = '001  AX V C 00:00:00:00 00:00:01:00 00:00:00:00 00:00:01:00'
+  const spaces = `* FROM CLIP NAME:${' '.repeat(120_000)}\u2028x`
+  // A line separator inside a line once made the search for a name look at every run of spaces anew.
+  expect(parseEdl(`${event}\n${spaces}`, film)).toHaveLength(1)
+  const long = `${event}\n* ${'x'.repeat(5000)}`
+  expect(() => parseEdl(long, film)).toThrow(/^Line 2: The line is longer than 4000/)
+  expect(parseEdl(`${event}\n* FROM CLIP NAME:  Glaze shelf`, film)[0]?.name).toBe('Glaze shelf')
+})

@@ -69,11 +69,13 @@ export function parseEdl(text: string, rate: FrameRate, start: string | null = n
     cdl?: CdlNumbers
   }[] = []
   let dropFrame = false
-  text.split(/\r\n|\n|\r/).forEach((raw, i) => {
+  text.split(/\r\n|[\n\r\u2028\u2029]/).forEach((raw, i) => {
     const line = raw.replace(/^\uFEFF/, '').trim()
-    const mode = /^FCM:\s*(.+)$/i.exec(line)
-    if (mode) dropFrame = /^drop/i.test(mode[1] ?? '')
-    const named = /^\*\s*(?:FROM|TO) CLIP NAME:\s*(.+)$/i.exec(line)
+    if (line.length > editListLimits.line)
+      throw new EditListError(`The line is longer than ${editListLimits.line} characters.`, i + 1)
+    const mode = /^FCM:(.+)$/i.exec(line)
+    if (mode) dropFrame = /^\s*drop/i.test(mode[1] ?? '')
+    const named = /^\*\s*(?:FROM|TO) CLIP NAME:(.+)$/i.exec(line)
     const last = events.at(-1)
     // Of a dissolve the list names both clips; the one that comes is the event's own.
     if (named && last && (/^\*\s*TO/i.test(line) || last.name === last.reel)) last.name = (named[1] ?? '').trim()

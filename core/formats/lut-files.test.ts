@@ -9,6 +9,7 @@ import { parseCsvCurve } from './csv-curve'
 import { FormatError, printCube } from './cube'
 import { parseHald, printHald } from './hald'
 import { parseLutFile } from './lut-file'
+import { withoutAncillary } from './png'
 
 const text = (bytes: Uint8Array): string => Buffer.from(bytes).toString('utf8')
 const through = (lut: Lut, ...rgb: number[]): number[] => {
@@ -206,8 +207,29 @@ describe('Hald pictures', () => {
     back.data.forEach((v, i) => expect(Math.abs(v - lut.data[i]!)).toBeLessThan(1 / 65535))
     expect(() => printHald(bent(17))).toThrow(RangeError)
   })
+  test('profiles and texts are never inflated: they are left out before the picture is decoded', () => {
+    const rows = Buffer.alloc(8 * (1 + 8 * 3))
+    const plain = png(8, 8, 8, 2, deflate(rows))
+    const bomb = Buffer.concat([Buffer.from('ash\0\0', 'latin1'), deflate(new Uint8Array(4_000_000))])
+    const loaded = png(8, 8, 8, 2, deflate(rows), [
+      ['iCCP', bomb],
+      ['zTXt', bomb],
+      ['teSt', new Uint8Array(9)],
+    ])
+    expect(loaded.length).toBeGreaterThan(plain.length + 2 * bomb.length)
+    expect(Buffer.from(withoutAncillary(loaded)).equals(Buffer.from(plain))).toBe(true)
+    expect(parseHald(loaded)).toEqual(parseHald(plain))
+    expect(() => withoutAncillary(loaded.subarray(0, 200))).toThrow(/ends inside/)
+  })
   /** A PNG of any header around any data. */
-  function png(width: number, height: number, depth: number, kind: number, data: Uint8Array): Uint8Array {
+  function png(
+    width: number,
+    height: number,
+    depth: number,
+    kind: number,
+    data: Uint8Array,
+    beside: readonly (readonly [type: string, body: Uint8Array])[] = [],
+  ): Uint8Array {
     const crcTable = Uint32Array.from({ length: 256 }, (_, n) => {
       let c = n
       for (let k = 0; k < 8; k++) c = c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1
@@ -231,6 +253,7 @@ describe('Hald pictures', () => {
     return Buffer.concat([
       Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
       chunk('IHDR', header),
+      ...beside.map(([type, body]) => chunk(type, body)),
       chunk('IDAT', data),
       chunk('IEND', new Uint8Array(0)),
     ])

@@ -33,15 +33,43 @@ export function pngHeader(bytes: Uint8Array): PngHeader {
   }
 }
 
+/** IHDR, PLTE, IDAT and IEND (W3C PNG, third edition, clause 11.2): all that a picture needs. */
+const critical = new Set([0x49484452, 0x504c5445, 0x49444154, 0x49454e44])
+
 /**
- * Decodes a picture of 8 or 16 bits whose header was found to be acceptable. What it inflates to is counted chunk by
- * chunk first. Throws FormatError.
+ * The file without its ancillary chunks: profiles and texts inflate without bound, and nothing here reads them. Throws
+ * FormatError where it ends inside a chunk.
  */
-export function decodePng(bytes: Uint8Array, header: PngHeader): ReturnType<typeof decode> {
+export function withoutAncillary(bytes: Uint8Array): Uint8Array {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  const kept: [number, number][] = [[0, signature.length]]
+  for (let at = signature.length; at + 12 <= bytes.length;) {
+    const end = at + 12 + view.getUint32(at)
+    const type = view.getUint32(at + 4)
+    if (end > bytes.length) throw new FormatError('The PNG ends inside one of its parts.', 0)
+    if (critical.has(type)) kept.push([at, end])
+    if (type === 0x49454e44) break
+    at = end
+  }
+  const out = new Uint8Array(kept.reduce((sum, [from, to]) => sum + to - from, 0))
+  let at = 0
+  for (const [from, to] of kept) {
+    out.set(bytes.subarray(from, to), at)
+    at += to - from
+  }
+  return out
+}
+
+/**
+ * Decodes a picture of 8 or 16 bits whose header was found to be acceptable. Only its critical chunks are looked at;
+ * what it inflates to is counted chunk by chunk first. Throws FormatError.
+ */
+export function decodePng(file: Uint8Array, header: PngHeader): ReturnType<typeof decode> {
   const { width, height, depth, samples, interlaced } = header
   if (samples === undefined || (depth !== 8 && depth !== 16))
     throw new FormatError('The picture must be of red, green and blue at 8 or 16 bits.', 0)
   if (interlaced) throw new FormatError('An interlaced picture is not read here.', 0)
+  const bytes = withoutAncillary(file)
   checkInflation(bytes, height * (1 + (width * samples * depth) / 8))
   let picture: ReturnType<typeof decode>
   try {

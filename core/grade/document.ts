@@ -49,6 +49,8 @@ export interface ReadSettings {
   readonly lutStrength: number
   /** The definition behind an encoding of the user's own. */
   readonly own?: EncodingDefinition
+  /** The signal that one in ten thousand channel values of the clip exceeds, by the range that it opened with. */
+  readonly brightestSignal?: number
 }
 
 /** A table is given what its side of the Passage carries. */
@@ -66,7 +68,12 @@ export interface ShowSettings {
   readonly gamutMethod: GamutMethodId
   /** The numbers of all methods, kept when the method changes. */
   readonly params: ShowParameters
+  /** What a hand chose for this shot: it does not follow the defaults of its scene and project. */
+  readonly own?: readonly InheritedShow[]
 }
+/** What a shot has of its scene or project unless a hand chose otherwise. */
+export const inheritedShow = ['displayId', 'method'] as const
+export type InheritedShow = (typeof inheritedShow)[number]
 
 /**
  * A control that changes along the clip: what it is at keyframes of the medium, in rising order; between them along a

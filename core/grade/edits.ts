@@ -1,9 +1,19 @@
 // Edits: pure functions from one grade document to the next. An edit that changes nothing returns the same object.
 import { clamp } from '../numbers'
 import { newStep } from './defaults'
-import type { CurvePoint, GradeDocument, ParameterValue, ReadSettings, ShowSettings, Side, Step } from './document'
+import {
+  inheritedShow,
+  type CurvePoint,
+  type GradeDocument,
+  type ParameterValue,
+  type ReadSettings,
+  type ShowSettings,
+  type Side,
+  type Step,
+} from './document'
 import { stationOf } from './chain'
-import type { ShowParameterKey } from './show/parameters'
+import { showAfter } from './opening-show'
+import type { DefaultRendering, ShowParameterKey } from './show/parameters'
 import type { StationId } from './stations'
 import { stepKindById } from './steps'
 
@@ -32,15 +42,25 @@ export function setStep(
   return replaceStep(grade, stepId, (step) => ({ ...step, ...change }))
 }
 
-/** Changes Read. A definition of the user's own leaves with the encoding it belongs to. */
-export function setRead(grade: GradeDocument, change: Partial<ReadSettings>): GradeDocument {
-  const { own, ...read } = { ...grade.read, ...change }
-  return { ...grade, read: own && own.id === read.encodingId ? { ...read, own } : read }
+/**
+ * Changes Read. A definition of the user's own leaves with the encoding it belongs to; Show follows while it stands as
+ * it opened, with the rendering of its project.
+ */
+export function setRead(
+  grade: GradeDocument,
+  change: Partial<ReadSettings>,
+  rendering?: DefaultRendering,
+): GradeDocument {
+  const { own, ...others } = { ...grade.read, ...change }
+  const read = own && own.id === others.encodingId ? { ...others, own } : others
+  return { ...grade, read, show: showAfter(grade, read, rendering) }
 }
-export const setShow = (grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument => ({
-  ...grade,
-  show: { ...grade.show, ...change },
-})
+
+/** Changes Show. What is chosen so no longer follows the defaults of scene and project. */
+export function setShow(grade: GradeDocument, change: Partial<ShowSettings>): GradeDocument {
+  const chosen = inheritedShow.filter((key) => change[key] !== undefined || grade.show.own?.includes(key))
+  return { ...grade, show: { ...grade.show, ...(chosen.length ? { own: chosen } : {}), ...change } }
+}
 
 export function setShowParameter(grade: GradeDocument, key: ShowParameterKey, value: number): GradeDocument {
   return grade.show.params[key] === value ? grade : setShow(grade, { params: { ...grade.show.params, [key]: value } })

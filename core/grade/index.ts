@@ -14,6 +14,7 @@ export {
   applyLink,
   buildChain,
   encodingOf,
+  isActive,
   isNeutralStep,
   lutsOf,
   missingLuts,
@@ -56,6 +57,8 @@ export { matteCache, playedMatteCache } from './matte-cache'
 export { chunkPixels, packSignal, runChunk, runPlain } from './kernel'
 export { interpolationDifference } from './interpolation-difference'
 export * from './lattice'
+export { carriedShow, isSceneReferred, openingShow, sceneMaximumLimits, sceneMaximumOf } from './opening-show'
+export * from './show-defaults'
 export { intoDomain } from './lut-operation'
 export { presentRegion, migrateGrade, presentGrade } from './migrations'
 export { operate, type Light, type Operation } from './operation'

@@ -61,6 +61,11 @@ export const priors: readonly Prior[] = [
     weights: ({ id }) => (neverRecorded.has(id) ? 0.5 : 1),
   },
   {
+    reason: 'A scan that says that it holds printing density is rarely anything else.',
+    applies: ({ transfer }) => transfer === 'printing density',
+    weights: ({ id }) => (id === 'film-density' ? 100 : 1),
+  },
+  {
     reason: 'Gamma 2.6 is for cinema projectors; such files say their primaries.',
     applies: ({ primaries }) => !/^smpte43[12]$/.test(primaries ?? ''),
     weights: ({ id }) => (id === 'gamma-2.6' ? 0.02 : 1),
@@ -82,7 +87,8 @@ export const priors: readonly Prior[] = [
   },
   {
     reason: 'A tag of plain video is put on logs as well, but seldom on HLG or PQ.',
-    applies: ({ transfer }) => transfer !== undefined && taggedEncoding(transfer) === undefined,
+    applies: ({ transfer }) =>
+      transfer !== undefined && transfer !== 'printing density' && taggedEncoding(transfer) === undefined,
     weights: byGroup({ hdr: 0.15, display: 1.5 }),
   },
   {

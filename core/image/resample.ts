@@ -35,40 +35,61 @@ function partOf(frame: Frame, left: number, top: number, width: number, height: 
 export function shrink(frame: Frame, width: number, height: number): Frame {
   if (width === frame.width && height === frame.height) return frame
   if (width > frame.width || height > frame.height) throw new RangeError('shrink() only makes frames smaller.')
-  const across = shrinkAxis(frame.data, frame.height, frame.width, width, 3, frame.width * 3)
-  const both = shrinkAxis(across, width, frame.height, height, width * 3, 3)
-  const data = new Uint16Array(both.length)
-  for (let i = 0; i < data.length; i++) data[i] = Math.round(both[i])
+  const data = new Uint16Array(width * height * 3)
+  const across = areas(frame.width, width)
+  const down = areas(frame.height, height)
+  const samples = frame.width * 3
+  // Down first: whole rows are added up in the order that they lie in.
+  const sum = new Float64Array(samples)
+  for (let y = 0; y < height; y++) {
+    sum.fill(0)
+    for (let k = down.first[y]; k < down.first[y + 1]; k++) {
+      const weight = down.weight[k]
+      const row = frame.data.subarray(down.sample[k] * samples, (down.sample[k] + 1) * samples)
+      for (let i = 0; i < samples; i++) sum[i] += row[i] * weight
+    }
+    narrowRow(sum, across, data, y * width * 3)
+  }
   return { ...frame, width, height, data }
 }
 
-/** Area-averages `lines` lines of `from` RGB samples to `to`; strides are in values. Output keeps the axis order. */
-function shrinkAxis(
-  source: Uint16Array | Float32Array,
-  lines: number,
-  from: number,
-  to: number,
-  sampleStride: number,
-  lineStride: number,
-): Float32Array {
-  const alongRows = sampleStride === 3
-  const out = new Float32Array(lines * to * 3)
-  const outSample = alongRows ? 3 : lines * 3
-  const outLine = alongRows ? to * 3 : 3
+interface Areas {
+  /** Where the entries of target `t` begin; they end where those of `t + 1` begin. */
+  readonly first: Uint32Array
+  readonly sample: Uint32Array
+  /** Share of a target that a sample covers. */
+  readonly weight: Float64Array
+}
+
+/** Which of `from` samples each of `to` targets covers, and by how much. */
+function areas(from: number, to: number): Areas {
   const ratio = from / to
+  const first = new Uint32Array(to + 1)
+  const sample: number[] = []
+  const weight: number[] = []
   for (let t = 0; t < to; t++) {
     const start = t * ratio
     const end = Math.min(from, start + ratio)
     for (let s = Math.floor(start); s < end; s++) {
-      const weight = (Math.min(s + 1, end) - Math.max(s, start)) / ratio
-      for (let l = 0; l < lines; l++) {
-        const i = l * lineStride + s * sampleStride
-        const o = l * outLine + t * outSample
-        out[o] += source[i] * weight
-        out[o + 1] += source[i + 1] * weight
-        out[o + 2] += source[i + 2] * weight
-      }
+      sample.push(s)
+      weight.push((Math.min(s + 1, end) - Math.max(s, start)) / ratio)
     }
+    first[t + 1] = sample.length
   }
-  return out
+  return { first, sample: Uint32Array.from(sample), weight: Float64Array.from(weight) }
+}
+
+function narrowRow(row: Float64Array, { first, sample, weight }: Areas, out: Uint16Array, at: number): void {
+  for (let t = 0, o = at; t + 1 < first.length; t++, o += 3) {
+    let [red, green, blue] = [0, 0, 0]
+    for (let k = first[t]; k < first[t + 1]; k++) {
+      const i = sample[k] * 3
+      red += row[i] * weight[k]
+      green += row[i + 1] * weight[k]
+      blue += row[i + 2] * weight[k]
+    }
+    out[o] = Math.round(red)
+    out[o + 1] = Math.round(green)
+    out[o + 2] = Math.round(blue)
+  }
 }

@@ -8,7 +8,7 @@ import { expectationOf } from './expects'
 
 test('the source of a foreign conversion comes first or tied with two at most, and is never certain and wrong', () => {
   const all = foreignLuts('judging')
-  expect(all.length).toBeGreaterThanOrEqual(70)
+  expect(all.length).toBeGreaterThanOrEqual(80)
   const judged = thorough ? all : all.filter((l, i) => i % 4 === 0 || l.kind === 'look')
   // In the gamut of the display itself colours off grey say nothing, and any curve may be a look.
   const told = judged.filter((l) => !/^(flat-gamma|film-density) in bt709/.test(l.name))

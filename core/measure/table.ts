@@ -19,7 +19,7 @@ export function parseTable(text: string): readonly Patch[] {
   lines.forEach((line, i) => {
     const trimmed = line.trim()
     if (trimmed === '' || trimmed.startsWith('#')) return
-    const words = trimmed.split(/\s*[;,\t]\s*|\s+/)
+    const words = trimmed.split(/[;,\t]/).flatMap((part) => part.trim().split(/\s+/))
     if (pairs.length === 0 && words.every((w) => !/^[-+.\d]/.test(w))) return
     if (words.length !== 2)
       throw new FormatError(

@@ -41,7 +41,7 @@ const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789
 
 /** Base64 (RFC 4648, clause 4) to bytes; the core has no platform to ask. */
 function bytesOf(base64: string): Uint8Array {
-  const digits = base64.replace(/=+$/, '')
+  const digits = base64.replaceAll('=', '')
   const bytes = new Uint8Array(Math.floor((digits.length * 3) / 4))
   let bits = 0
   let bitCount = 0

@@ -25,10 +25,13 @@ export function migrationsFrom(sources: Readonly<Record<string, string>>): reado
   return list
 }
 
+/** The database holds what this version does not know, and would lose or misread. */
+export class NewerDatabaseError extends Error {}
+
 // Any fixed number: one migrator at a time.
 const lockKey = 7_041_001
 
-/** Returns the names of the migrations applied now. */
+/** Returns the names of the migrations applied now. Throws NewerDatabaseError. */
 export async function migrate(pool: Pool, migrations = migrationsFrom(files)): Promise<readonly string[]> {
   return transaction(pool, async (client) => {
     await client.query('SELECT pg_advisory_xact_lock($1)', [lockKey])
@@ -38,6 +41,12 @@ export async function migrate(pool: Pool, migrations = migrationsFrom(files)): P
     )
     const { rows } = await client.query<{ number: number }>('SELECT number FROM migrations')
     const done = new Set(rows.map((r) => r.number))
+    const newer = rows.filter((r) => r.number > migrations.length).length
+    if (newer > 0)
+      throw new NewerDatabaseError(
+        `The database was made by a newer version of this program (${newer} steps ahead). Start that version, or ` +
+          'choose another folder with PALE_DATA.',
+      )
     const missing = migrations.filter((m) => !done.has(m.number))
     for (const m of missing) {
       await client.query(m.sql)

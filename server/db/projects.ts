@@ -44,6 +44,8 @@ export async function listProjects(db: Queryable): Promise<readonly ProjectSumma
           LIMIT
             1
         ) f ON TRUE
+      WHERE
+        p.removed_at IS NULL
       ORDER BY
         p.updated_at DESC,
         p.id

@@ -36,8 +36,10 @@ export async function sceneNamed(db: Queryable, projectId: string, name: string)
   )
   if (known.rows[0]) return known.rows[0].id
   const { rows } = await db.query<{ id: string }>(
+    // Two who make it at the same time get the same one.
     'INSERT INTO scenes (project_id, name, position) SELECT $1, $2, coalesce(max(position), 0) + 1 ' +
-      'FROM scenes WHERE project_id = $1 RETURNING id',
+      'FROM scenes WHERE project_id = $1 ' +
+      'ON CONFLICT (project_id, name) DO UPDATE SET name = excluded.name RETURNING id',
     [projectId, name],
   )
   return onlyRow({ rows }).id
@@ -120,12 +122,9 @@ export async function setIntent(db: Queryable, sceneId: string, intent: string):
   return rowCount === 1
 }
 
-/** Gives the scenes of the shots a standard. */
-export async function setStandard(db: Queryable, ids: readonly string[], standardId: string): Promise<void> {
-  await db.query(
-    'UPDATE scenes SET standard_id = $2 WHERE id IN (SELECT scene_id FROM shots WHERE id = ANY($1::uuid[]))',
-    [ids, standardId],
-  )
+/** Gives shots a standard of their own; null takes it off them. */
+export async function setStandard(db: Queryable, ids: readonly string[], standardId: string | null): Promise<void> {
+  await db.query('UPDATE shots SET standard_id = $2 WHERE id = ANY($1::uuid[])', [ids, standardId])
 }
 export async function setPlayed(
   db: Queryable,

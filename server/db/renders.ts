@@ -1,6 +1,7 @@
 // Queries about render jobs and their state.
 import type { RenderSummary } from '@contracts/index'
 import type { Queryable } from './pool'
+import type { Attempt, PutBack } from './work'
 
 const columns = `
   n.id,
@@ -68,24 +69,34 @@ export async function listRenders(db: Queryable, projectId: string): Promise<rea
 }
 
 /** Takes a queued render. False when it was cancelled meanwhile or another worker has it. */
-export async function claimRender(db: Queryable, id: string): Promise<boolean> {
+export async function claimRender(db: Queryable, { id, attempt }: Attempt): Promise<boolean> {
   const { rowCount } = await db.query(
-    `UPDATE renders SET state = 'running', frames_done = 0, updated_at = now() WHERE id = $1 AND state = 'queued'`,
-    [id],
+    `UPDATE renders SET state = 'running', attempt = $2, frames_done = 0, updated_at = now()
+      WHERE id = $1 AND state = 'queued'`,
+    [id, attempt],
   )
   return rowCount === 1
 }
 
 /** Reports progress. False when the render is no longer to be run. */
-export async function reportProgress(db: Queryable, id: string, framesDone: number): Promise<boolean> {
+export async function reportProgress(db: Queryable, { id, attempt }: Attempt, framesDone: number): Promise<boolean> {
   const { rowCount } = await db.query(
-    `UPDATE renders SET frames_done = $2, updated_at = now() WHERE id = $1 AND state = 'running'`,
-    [id, framesDone],
+    `UPDATE renders SET frames_done = $2, updated_at = now() WHERE id = $1 AND attempt = $3 AND state = 'running'`,
+    [id, framesDone, attempt],
   )
   return rowCount === 1
 }
 
-export async function finishRender(db: Queryable, id: string, sizeBytes: number): Promise<boolean> {
+/** Says that the render goes on, though no frame was finished lately. */
+export async function touchRender(db: Queryable, { id, attempt }: Attempt): Promise<void> {
+  await db.query(`UPDATE renders SET updated_at = now() WHERE id = $1 AND attempt = $2 AND state = 'running'`, [
+    id,
+    attempt,
+  ])
+}
+
+/** False when the render is no longer this try's. Until the transaction ends nobody else takes or cancels it. */
+export async function finishRender(db: Queryable, { id, attempt }: Attempt, sizeBytes: number): Promise<boolean> {
   const { rowCount } = await db.query(
     `
       UPDATE renders
@@ -96,17 +107,19 @@ export async function finishRender(db: Queryable, id: string, sizeBytes: number)
         updated_at = now()
       WHERE
         id = $1
+        AND attempt = $3
         AND state = 'running'
     `,
-    [id, sizeBytes],
+    [id, sizeBytes, attempt],
   )
   return rowCount === 1
 }
 
-export async function failRender(db: Queryable, id: string, message: string): Promise<void> {
+export async function failRender(db: Queryable, { id, attempt }: Attempt, message: string): Promise<void> {
   await db.query(
-    `UPDATE renders SET state = 'failed', error = $2, updated_at = now() WHERE id = $1 AND state = 'running'`,
-    [id, message],
+    `UPDATE renders SET state = 'failed', error = $2, updated_at = now()
+      WHERE id = $1 AND attempt = $3 AND state = 'running'`,
+    [id, message, attempt],
   )
 }
 
@@ -117,12 +130,21 @@ export async function cancelRender(db: Queryable, id: string): Promise<void> {
   )
 }
 
-/** Puts renders back whose worker has not reported for a while (it was killed), and returns their ids. */
-export async function requeueAbandoned(db: Queryable, silentSeconds: number): Promise<readonly string[]> {
+/** Puts renders back, and returns their ids. */
+export async function requeueRenders(db: Queryable, { silentSeconds, attempts }: PutBack): Promise<readonly string[]> {
   const { rows } = await db.query<{ id: string }>(
-    `UPDATE renders SET state = 'queued', updated_at = now()
-      WHERE state = 'running' AND updated_at < now() - make_interval(secs => $1) RETURNING id`,
-    [silentSeconds],
+    `UPDATE renders SET state = 'queued', attempt = NULL, updated_at = now()
+      WHERE state = 'running' AND (updated_at < now() - make_interval(secs => $1) OR attempt = ANY ($2::text[]))
+      RETURNING id`,
+    [silentSeconds, attempts],
   )
   return rows.map((r) => r.id)
+}
+
+/** The tries that have a render under way. */
+export async function runningRenders(db: Queryable): Promise<readonly string[]> {
+  const { rows } = await db.query<{ attempt: string }>(
+    `SELECT attempt FROM renders WHERE state = 'running' AND attempt IS NOT NULL`,
+  )
+  return rows.map((row) => row.attempt)
 }

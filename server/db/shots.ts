@@ -2,6 +2,7 @@
 import { presentGrade } from '@core/grade'
 import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
+import { showDefaultsColumn } from './defaults'
 import { lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 
@@ -21,7 +22,8 @@ const summaryColumns = `
   s.lead_frame AS "leadFrame",
   s.lead_chosen AS "leadChosen",
   s.state,
-  coalesce(c.standard_id, p.standard_id) AS "standardId",
+  coalesce(s.standard_id, c.standard_id, p.standard_id) AS "standardId",
+  s.standard_id AS "ownStandardId",
   CASE
     WHEN s.played_numerator IS NOT NULL THEN jsonb_build_object(
       'numerator',
@@ -34,7 +36,7 @@ const summaryColumns = `
     WHEN z.setup_id IS NOT NULL THEN jsonb_build_object('id', z.setup_id, 'name', z.name, 'shots', z.shots)
   END AS setup,
   ${lookColumn} AS look,
-  m.facts || jsonb_build_object('hash', m.hash) AS media,
+  m.facts || jsonb_build_object('hash', m.hash, 'linked', m.seal IS NOT NULL) AS media,
   m.proxy,
   m.guess,
   s.stays_as_it_looks AS "staysAsItLooks",
@@ -194,6 +196,7 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
       SELECT
         ${summaryColumns},
         p.name AS "projectName",
+        ${showDefaultsColumn} AS "showDefaults",
         coalesce(c.intent, '') AS intent,
         ${picturesOf('c')} AS "intentPictures",
         r.grade,

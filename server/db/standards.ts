@@ -32,8 +32,9 @@ export async function putStandard(db: Queryable, standard: HouseStandard, actor:
   )
 }
 
-/** Removes one; scenes that went by it go by their project's standard again. False when it is not there. */
+/** Removes one; what went by it goes by its scene's or project's standard again. False when it is not there. */
 export async function deleteStandard(db: Queryable, id: string): Promise<boolean> {
+  await db.query('UPDATE shots SET standard_id = NULL WHERE standard_id = $1', [id])
   await db.query('UPDATE scenes SET standard_id = NULL WHERE standard_id = $1', [id])
   await db.query('UPDATE projects SET standard_id = $2 WHERE standard_id = $1', [id, defaultStandardId])
   const { rowCount } = await db.query('DELETE FROM own_standards WHERE id = $1', [id])

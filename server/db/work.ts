@@ -36,40 +36,58 @@ export interface ClaimedWork {
   readonly actor: string
 }
 
+/** One try of a piece of work or a render, by its token: what is not of the try that has it is left alone. */
+export interface Attempt {
+  readonly id: string
+  readonly attempt: string
+}
+
 /** Takes queued work. Undefined when it was cancelled meanwhile or another worker has it. */
-export async function claimWork(db: Queryable, id: string): Promise<ClaimedWork | undefined> {
+export async function claimWork(db: Queryable, { id, attempt }: Attempt): Promise<ClaimedWork | undefined> {
   const { rows } = await db.query<ClaimedWork>(
-    `UPDATE work SET state = 'running', done = 0, updated_at = now() WHERE id = $1 AND state = 'queued'
+    `UPDATE work SET state = 'running', attempt = $2, done = 0, updated_at = now() WHERE id = $1 AND state = 'queued'
      RETURNING id, project_id AS "projectId", media_hash AS "mediaHash", name, payload, actor`,
-    [id],
+    [id, attempt],
   )
   return rows[0]
+}
+
+/** Says that the work goes on, without numbers. */
+export async function touchWork(db: Queryable, { id, attempt }: Attempt): Promise<void> {
+  await db.query(`UPDATE work SET updated_at = now() WHERE id = $1 AND attempt = $2 AND state = 'running'`, [
+    id,
+    attempt,
+  ])
 }
 
 /** Reports where the work is. False when it is no longer to be done. */
 export async function reportWork(
   db: Queryable,
-  id: string,
+  { id, attempt }: Attempt,
   stage: string,
   done: number,
   total: number,
 ): Promise<boolean> {
   const { rowCount } = await db.query(
-    `UPDATE work SET stage = $2, done = $3, total = $4, updated_at = now() WHERE id = $1 AND state = 'running'`,
-    [id, stage, done, total],
+    `UPDATE work SET stage = $2, done = $3, total = $4, updated_at = now()
+      WHERE id = $1 AND attempt = $5 AND state = 'running'`,
+    [id, stage, done, total, attempt],
   )
   return rowCount === 1
 }
 
+/** False when the work is no longer this try's to end. */
 export async function endWork(
   db: Queryable,
-  id: string,
+  { id, attempt }: Attempt,
   failure: { message: string; hint?: string } | null,
-): Promise<void> {
-  await db.query(
-    `UPDATE work SET state = $2, error = $3, hint = $4, updated_at = now() WHERE id = $1 AND state = 'running'`,
-    [id, failure ? 'failed' : 'done', failure?.message ?? null, failure?.hint ?? null],
+): Promise<boolean> {
+  const { rowCount } = await db.query(
+    `UPDATE work SET state = $2, error = $3, hint = $4, updated_at = now()
+      WHERE id = $1 AND attempt = $5 AND state = 'running'`,
+    [id, failure ? 'failed' : 'done', failure?.message ?? null, failure?.hint ?? null, attempt],
   )
+  return rowCount === 1
 }
 
 /** Ends work that has not come to its end, and forgets work that has. */
@@ -121,25 +139,35 @@ export async function findWork(db: Queryable, id: string): Promise<WorkSummary |
   return rows[0]
 }
 
-/** Puts work back whose worker has not reported for a while (it was killed). */
-export async function requeueAbandonedWork(
+/** What goes back into the queue: what was silent for so long, and what these attempts have. */
+export interface PutBack {
+  readonly silentSeconds: number
+  readonly attempts: readonly string[]
+}
+
+/** Puts work back whose worker has not reported for a while (it was killed), or that is one of these attempts. */
+export async function requeueWork(
   db: Queryable,
-  silentSeconds: number,
+  { silentSeconds, attempts }: PutBack,
 ): Promise<readonly { readonly id: string; readonly kind: WorkKind }[]> {
   const { rows } = await db.query<{ id: string; kind: WorkKind }>(
     `
       UPDATE work
       SET
         state = 'queued',
+        attempt = NULL,
         updated_at = now()
       WHERE
         state = 'running'
-        AND updated_at < now() - make_interval(secs => $1)
+        AND (
+          updated_at < now() - make_interval(secs => $1)
+          OR attempt = ANY ($2::text[])
+        )
       RETURNING
         id,
         kind
     `,
-    [silentSeconds],
+    [silentSeconds, attempts],
   )
   return rows
 }
@@ -151,4 +179,12 @@ export async function pruneWork(db: Queryable, days: number): Promise<number> {
     [days],
   )
   return rowCount ?? 0
+}
+
+/** The tries that have work under way. */
+export async function runningWork(db: Queryable): Promise<readonly string[]> {
+  const { rows } = await db.query<{ attempt: string }>(
+    `SELECT attempt FROM work WHERE state = 'running' AND attempt IS NOT NULL`,
+  )
+  return rows.map((row) => row.attempt)
 }

@@ -1,9 +1,12 @@
 // The job queue in PostgreSQL: several server processes may share it.
+import { setTimeout as delay } from 'node:timers/promises'
 import { Logger as QueueLogger, run, type Runner, type TaskList } from 'graphile-worker'
 import type { ServerContext } from '../context'
-import { requeueAbandoned } from '../db/renders'
-import { pruneWork, requeueAbandonedWork } from '../db/work'
+import { requeueRenders, runningRenders } from '../db/renders'
+import { pruneWork, requeueWork, runningWork, type PutBack } from '../db/work'
 import { transaction } from '../db/pool'
+import { isLost } from './attempts'
+import { collect } from '../services/collect'
 import { enqueue } from './enqueue'
 import { importFiles } from './import-files'
 import { renderShot } from './render-shot'
@@ -14,14 +17,18 @@ const silentSeconds = 20
 /** Work that has ended is kept this long. */
 const keptDays = 7
 const pruneEveryMs = 3600_000
+/** A silence that nothing reaches. */
+const never = 1e9
+/** What is under way at the end may take so long to notice it. */
+const graceMs = 2000
 
 export interface JobWorker {
   readonly stop: () => Promise<void>
 }
 
 /** Starts taking jobs. Work whose process was killed is put back and taken up again. */
-export async function startJobs(context: ServerContext): Promise<JobWorker> {
-  const { pool, log } = context
+export async function startJobs(context: ServerContext, removedDays: number): Promise<JobWorker> {
+  const { pool, log, attempts } = context
   const job = (run: (context: ServerContext, id: string) => Promise<void>) => async (payload: unknown) => {
     const { id } = payload as { id?: unknown }
     if (typeof id === 'string') await run(context, id)
@@ -37,12 +44,15 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
     await workersOf({ render: job(renderShot), import: job(importFiles) }),
     await workersOf({ survey: job(surveyMedia) }),
   ]
+  const putBack = (which: PutBack): Promise<void> =>
+    transaction(pool, async (db) => {
+      for (const id of await requeueRenders(db, which)) await enqueue(db, 'render', id)
+      for (const { id, kind } of await requeueWork(db, which)) await enqueue(db, kind, id)
+    })
   const requeue = async (): Promise<void> => {
     try {
-      await transaction(pool, async (db) => {
-        for (const id of await requeueAbandoned(db, silentSeconds)) await enqueue(db, 'render', id)
-        for (const { id, kind } of await requeueAbandonedWork(db, silentSeconds)) await enqueue(db, kind, id)
-      })
+      const running = [...(await runningRenders(pool)), ...(await runningWork(pool))]
+      await putBack({ silentSeconds, attempts: running.filter(isLost) })
     } catch (error) {
       log.warn({ code: (error as { code?: string }).code }, 'abandoned work could not be looked for')
     }
@@ -50,6 +60,9 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
   const prune = async (): Promise<void> => {
     await pruneWork(pool, keptDays).catch((error: { code?: string }) =>
       log.warn({ code: error.code }, 'ended work could not be pruned'),
+    )
+    await collect(context, removedDays).catch((error: unknown) =>
+      log.warn({ err: error }, 'what nobody uses could not be collected'),
     )
   }
   await requeue()
@@ -60,7 +73,11 @@ export async function startJobs(context: ServerContext): Promise<JobWorker> {
     stop: async () => {
       clearInterval(timer)
       clearInterval(pruning)
-      await Promise.all(runners.map((runner) => runner.stop()))
+      // Nothing more is taken. What is under way goes back into the queue: it is told so when it reports next, and
+      // whoever starts after this process takes it up.
+      const stopped = Promise.all(runners.map((runner) => runner.stop()))
+      await putBack({ silentSeconds: never, attempts: [...attempts] })
+      await Promise.race([stopped, delay(graceMs, undefined, { ref: false })])
     },
   }
 }

@@ -3,34 +3,44 @@ import type { MediaFacts } from '@contracts/index'
 import { neighbourFrames, gradeAt } from '@core/grade'
 import type { ServerContext } from '../context'
 import { findMedia } from '../db/media'
-import { claimRender, failRender, findRender, finishRender, reportProgress } from '../db/renders'
+import { claimRender, failRender, findRender, finishRender, reportProgress, touchRender } from '../db/renders'
+import type { Attempt } from '../db/work'
+import { transaction } from '../db/pool'
 import { findRevision, type RevisionRow } from '../db/revisions'
 import { decodeAll, decodedPicture } from '@media/decode'
 import { startEncoder } from '@media/encode'
 import { lutPaths } from '../services/frames'
+import { newAttempt } from './attempts'
 import type { SourceFrame } from '../workers/frame-worker'
 
 /** Renders one queued job to its end. Failures are written to the job in one sentence; nothing is left half-stored. */
 export async function renderShot(context: ServerContext, id: string): Promise<void> {
   const { pool, store, log } = context
-  if (!(await claimRender(pool, id))) return
+  const mine = newAttempt(id)
+  if (!(await claimRender(pool, mine))) return
+  context.attempts.add(mine.attempt)
   const temporary = store.temporaryPath()
+  // Frames may wait long for a thread; the render must not look abandoned meanwhile.
+  const pulse = setInterval(() => void touchRender(pool, mine).catch(() => undefined), pulseEveryMs)
   try {
-    const finished = await writeFrames(context, id, temporary)
-    if (!finished) return
-    await store.keep(temporary, store.renderPath(id))
-    const size = (await store.sizeOf(store.renderPath(id))) ?? 0
-    // Cancelled in the last moment: the file goes, too.
-    if (!(await finishRender(pool, id, size))) await store.discard(store.renderPath(id))
+    if (!(await writeFrames(context, mine, temporary))) return
+    const size = (await store.sizeOf(temporary)) ?? 0
+    // The file comes to its place only while the row is held: never over that of another try, never after a cancel.
+    await transaction(pool, async (db) => {
+      if (await finishRender(db, mine, size)) await store.keep(temporary, store.renderPath(id))
+    })
   } catch (error) {
     log.error({ err: error, render: id }, 'a render failed')
-    await failRender(pool, id, error instanceof Error ? error.message : 'The render failed.')
+    await failRender(pool, mine, error instanceof Error ? error.message : 'The render failed.')
   } finally {
+    clearInterval(pulse)
+    context.attempts.delete(mine.attempt)
     await store.discard(temporary)
   }
 }
 
 const reportEveryMs = 250
+const pulseEveryMs = 5000
 
 /** Conformed footage is delivered at the rate it is played at: the same frames, another time. */
 const playedRate = (
@@ -40,11 +50,16 @@ const playedRate = (
   played ? { rateNumerator: played.numerator, rateDenominator: played.denominator } : facts
 
 /** False when the render was cancelled on the way. */
-async function writeFrames({ pool, store, workers }: ServerContext, id: string, path: string): Promise<boolean> {
-  const render = await findRender(pool, id)
+async function writeFrames(
+  { pool, store, workers, requireOriginal }: ServerContext,
+  mine: Attempt,
+  path: string,
+): Promise<boolean> {
+  const render = await findRender(pool, mine.id)
   const revision = render && (await findRevision(pool, render.revisionId))
   const media = revision && (await findMedia(pool, revision.mediaHash))
   if (!revision || !media) throw new Error('The shot is no longer there.')
+  await requireOriginal(media.hash)
   const { grade } = revision
   const range = {
     first: revision.firstFrame,
@@ -70,7 +85,7 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     const now = Date.now()
     if (now - reportedAt < reportEveryMs) return true
     reportedAt = now
-    return reportProgress(pool, id, written)
+    return reportProgress(pool, mine, written)
   }
   try {
     const last = range.first + range.count - 1
@@ -110,6 +125,8 @@ async function writeFrames({ pool, store, workers }: ServerContext, id: string, 
     while (inFlight.length > 0) if (!(await writeOldest())) return false
     if (written !== range.count) throw new Error(`Only ${written} of ${range.count} frames could be decoded.`)
     await encoder.finish()
+    // It may have been replaced while it was read.
+    await requireOriginal(media.hash)
     return true
   } finally {
     decoder.stop()

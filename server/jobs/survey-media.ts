@@ -20,11 +20,12 @@ const proxyQuality = ['-qp', '13', '-x264-params', 'cabac=0:no-psy=1'] as const
 const proxyLimits = { width: 960, height: 540 } as const
 const sketchPicture = { width: 160, height: 90 } as const
 
-export function surveyMedia(context: ServerContext, id: string): Promise<void> {
-  return runWork(context, id, async ({ mediaHash, name }, progress) => {
+export async function surveyMedia(context: ServerContext, id: string): Promise<void> {
+  await runWork(context, id, async ({ mediaHash, name }, { progress }) => {
     const media = mediaHash === null ? undefined : await findMedia(context.pool, mediaHash)
     if (!media) throw new Problem(404, 'not_found', `"${name}" is no longer there.`)
     const path = context.store.mediaPath(media.hash)
+    await context.requireOriginal(media.hash)
     if (!(await findGuess(context.pool, media.hash))) {
       const { guess } = await guessOf(context, path, media.facts, media.frameTimes)
       await keepGuess(context.pool, media.hash, guess, likenessOf(media.facts, guess))
@@ -33,6 +34,7 @@ export function surveyMedia(context: ServerContext, id: string): Promise<void> {
     try {
       const sketches = await analyseFrames(context, path, media.facts, temporary, progress)
       if (!sketches) return
+      await context.requireOriginal(media.hash)
       if (sketches.length !== media.facts.frameCount)
         throw new Problem(
           422,

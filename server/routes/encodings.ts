@@ -1,15 +1,14 @@
 // Encodings of the user's own: list, keep, remove, and whole files of them.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, checkedEncoding, EncodingFile } from '@contracts/index'
 import type { EncodingDefinition } from '@core/colour'
 import { localActor, type ServerContext } from '../context'
 import { deleteEncoding, insertEncoding, listEncodings } from '../db/encodings'
 import { transaction } from '../db/pool'
 import { notFound, Problem } from '../problem'
-import { jsonBody } from './params'
+import { largeBody } from './params'
 
-export function encodingRoutes({ pool }: ServerContext): Hono {
+export function encodingRoutes({ pool, workers }: ServerContext): Hono {
   const keep = (definitions: readonly EncodingDefinition[]): Promise<void> =>
     transaction(pool, async (db) => {
       for (const definition of definitions)
@@ -22,12 +21,12 @@ export function encodingRoutes({ pool }: ServerContext): Hono {
   return new Hono()
     .get('/encodings', async (c) => c.json(await listEncodings(pool)))
     .post('/encodings', bodyLimit({ maxSize: 512 * 1024 }), async (c) => {
-      const definition = checkedEncoding(await jsonBody(c))
+      const definition = await largeBody(c, workers, 'encoding')
       await keep([definition])
       return c.json(definition, 201)
     })
     .post('/encodings/import', bodyLimit({ maxSize: 8 * 1024 * 1024 }), async (c) => {
-      const { encodings } = checked(EncodingFile, await jsonBody(c))
+      const { encodings } = await largeBody(c, workers, 'encodings')
       await keep(encodings)
       return c.json(await listEncodings(pool), 201)
     })

@@ -1,11 +1,11 @@
 // Bringing footage in: uploads in parts (tus), files of the server's media folder, and the work that follows.
+import { cutTo } from '@core/names'
 import { FileStore } from '@tus/file-store'
 import { Server as TusServer } from '@tus/server'
 import { readFile, stat } from 'node:fs/promises'
 import { basename, join } from 'node:path'
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, NewImport } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { findProject } from '../db/projects'
@@ -14,12 +14,14 @@ import { findShot } from '../db/shots'
 import { enqueue } from '../jobs/enqueue'
 import { importClip } from '../services/import'
 import { libraryPath, listLibrary } from '../services/media-folder'
-import { notFound, Problem } from '../problem'
-import { jsonBody, uuidParam } from './params'
+import { asProblem, notFound, Problem } from '../problem'
+import { requireSpace } from '../store/space'
+import { largeBody, uuidParam } from './params'
 
 const maxClipBytes = 256 * 1024 ** 3
 /** Uploads that nobody went on with are removed after this long. */
 const uploadLifeMs = 7 * 24 * 3600 * 1000
+const cleanUpEveryMs = 3600 * 1000
 
 export function importRoutes(context: ServerContext): Hono {
   const { pool, store, mediaFolder } = context
@@ -30,8 +32,26 @@ export function importRoutes(context: ServerContext): Hono {
     datastore: new FileStore({ directory: store.uploadsFolder, expirationPeriodInMilliseconds: uploadLifeMs }),
     maxSize: maxClipBytes,
     relativeLocation: true,
+    onUploadCreate: async (_, { size }) => {
+      await requireSpace(store.uploadsFolder, size ?? 0).catch((error: unknown) => {
+        // The library has a shape of error of its own.
+        const { status, message, hint } = asProblem(error)
+        const body = JSON.stringify({ error: { code: 'disk_full', message, hint } })
+        throw Object.assign(new Error(message), { status_code: status, body })
+      })
+      return {}
+    },
   })
-  void uploads.cleanUpExpiredUploads().catch(() => 0)
+  const cleanUp = (): void => void uploads.cleanUpExpiredUploads().catch(() => 0)
+  cleanUp()
+  setInterval(cleanUp, cleanUpEveryMs).unref()
+
+  /** The library answers pages of any origin; this program answers its own. */
+  async function upload(request: Request): Promise<Response> {
+    const { body, status, headers } = await uploads.handleWeb(request)
+    const kept = [...headers].filter(([name]) => !name.startsWith('access-control-'))
+    return new Response(body, { status, headers: kept })
+  }
 
   async function projectId(given: string): Promise<string> {
     const project = await findProject(pool, given)
@@ -41,14 +61,14 @@ export function importRoutes(context: ServerContext): Hono {
 
   return (
     new Hono()
-      .all('/uploads', (c) => uploads.handleWeb(c.req.raw))
+      .all('/uploads', (c) => upload(c.req.raw))
       .all('/uploads/:id', (c) => {
         if (!/^[0-9a-f]{32}$/.test(c.req.param('id'))) throw notFound('upload')
-        return uploads.handleWeb(c.req.raw)
+        return upload(c.req.raw)
       })
       .post('/projects/:id/imports', bodyLimit({ maxSize: 16 * 1024 * 1024 }), async (c) => {
         const project = await projectId(uuidParam(c, 'id', 'project'))
-        const wanted = checked(NewImport, await jsonBody(c))
+        const wanted = await largeBody(c, context.workers, 'imports')
         const name = fileName(
           wanted.name ??
             (wanted.path !== undefined
@@ -77,6 +97,7 @@ export function importRoutes(context: ServerContext): Hono {
       .post('/projects/:id/shots', async (c) => {
         const project = await projectId(uuidParam(c, 'id', 'project'))
         const name = fileName(c.req.query('name'))
+        await requireSpace(store.uploadsFolder, Number(c.req.header('content-length') ?? 0))
         if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
         const { id } = await importClip(context, {
           body: c.req.raw.body,
@@ -126,7 +147,7 @@ async function requireWhole(folder: string, id: string): Promise<void> {
 /** A file's name as a shot's name: only its last part, without control characters, at most 120 long. */
 function fileName(given: string | undefined): string {
   const last = basename((given ?? '').replaceAll('\\', '/'))
-    .replace(/\p{Cc}/gu, '')
+    .replace(/[\p{Cc}\p{Cs}]/gu, '')
     .trim()
-  return (last || 'Untitled').slice(0, 120)
+  return cutTo(last || 'Untitled', 120)
 }

@@ -2,7 +2,7 @@
 // feel like.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, checkedLook, LookPlace, SceneIntent, ShotLook } from '@contracts/index'
+import { checked, LookPlace, SceneIntent, ShotLook } from '@contracts/index'
 import { lookSteps } from '@core/grade'
 import { localActor, type ServerContext } from '../context'
 import { lockProjectShots } from '../db/locks'
@@ -12,16 +12,16 @@ import { setIntent } from '../db/reel'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { bringLooks } from '../services/looks'
-import { jsonBody, uuidParam } from './params'
+import { jsonBody, largeBody, uuidParam } from './params'
 
 const small = bodyLimit({ maxSize: 16 * 1024 })
 
-export const lookRoutes = ({ pool }: ServerContext): Hono =>
+export const lookRoutes = ({ pool, workers }: ServerContext): Hono =>
   new Hono()
     .get('/projects/:id/looks', async (c) => c.json(await listLooks(pool, uuidParam(c, 'id', 'project'))))
     .post('/projects/:id/looks', bodyLimit({ maxSize: 256 * 1024 }), async (c) => {
       const id = uuidParam(c, 'id', 'project')
-      const { name, steps } = checkedLook(await jsonBody(c))
+      const { name, steps } = await largeBody(c, workers, 'look')
       const kept = lookSteps(steps)
       if (kept.length === 0)
         throw new Problem(422, 'empty_look', 'Nothing in it acts on the whole picture, so there is no look to share.', {

@@ -1,7 +1,10 @@
 // Reading path and query parameters without trusting them.
+import { cutTo } from '@core/names'
 import { basename } from 'node:path'
 import type { Context } from 'hono'
+import { largeBodies, mostOnOwnThread, readJson, type CheckedBody, type LargeBody } from '@contracts/index'
 import { notFound, Problem } from '../problem'
+import type { FrameWorkers } from '../workers/pool'
 
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/
 
@@ -37,17 +40,25 @@ export function oneOf<T extends string>(text: string | undefined, name: string, 
 
 /** A file's own name out of a query: no folders, no control characters, not too long. */
 export const plainName = (given: string | undefined): string =>
-  basename((given ?? '').replaceAll('\\', '/'))
-    .replace(/\p{Cc}/gu, '')
-    .trim()
-    .slice(0, 120)
+  cutTo(
+    basename((given ?? '').replaceAll('\\', '/'))
+      .replace(/[\p{Cc}\p{Cs}]/gu, '')
+      .trim(),
+    120,
+  )
 
-/** The body as JSON. Only what the sender wrote is a bad request; a fault of our own stays one. */
+/** The body as JSON, within the limits of what is read at all. */
 export async function jsonBody(c: Context): Promise<unknown> {
+  return readJson(await c.req.text())
+}
+
+/** A body that may be large, checked: on another thread where it is. */
+export async function largeBody<K extends LargeBody>(
+  c: Context,
+  workers: FrameWorkers,
+  name: K,
+): Promise<CheckedBody<K>> {
   const text = await c.req.text()
-  try {
-    return JSON.parse(text) as unknown
-  } catch {
-    throw new Problem(400, 'bad_request', 'The request is not readable JSON.')
-  }
+  if (text.length > mostOnOwnThread) return workers.checkBody(name, text)
+  return largeBodies[name](readJson(text)) as CheckedBody<K>
 }

@@ -1,6 +1,4 @@
 // Pictures: exact frames for the Bench, thumbnails for lists, stills and LUTs to take away.
-import { createHash } from 'node:crypto'
-import { readFile, writeFile } from 'node:fs/promises'
 import { Hono, type Context } from 'hono'
 import { checkExport, defaultExport, type ExportSettings } from '@core/bake'
 import { encodingById, isEncodingId } from '@core/colour'
@@ -9,14 +7,13 @@ import type { ServerContext } from '../context'
 import { listEncodings } from '../db/encodings'
 import { findRevision, type RevisionRow } from '../db/revisions'
 import { notFound, Problem } from '../problem'
-import type { GradeTask } from '../workers/frame-worker'
+import { thumbnailOf, thumbnailThrough } from '../services/thumbnails'
 import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const maxFrame = 10_000_000
 const previewSize = { maxWidth: 960, maxHeight: 540 } as const
 /** What frames are sent as: for the Bench, and for the tiles of a contact sheet. */
 const frameSizes = { bench: previewSize, sheet: { maxWidth: 192, maxHeight: 108 } } as const
-const thumbnailSize = { maxWidth: 384, maxHeight: 216 } as const
 // Everything here is addressed by content or by revision, so it never changes.
 const forever = 'private, max-age=31536000, immutable'
 
@@ -40,26 +37,13 @@ function frameOf(c: Context, { shotName, firstFrame, frameCount }: RevisionRow):
   return index
 }
 
-export function pictureRoutes({ pool, store, workers, frames }: ServerContext): Hono {
+export function pictureRoutes(context: ServerContext): Hono {
+  const { pool, workers, frames } = context
+
   async function revisionOf(c: Context): Promise<RevisionRow> {
     const revision = await findRevision(pool, uuidParam(c, 'id', 'revision'))
     if (!revision) throw notFound('revision')
     return revision
-  }
-
-  /** A thumbnail that was made before, or is made now and kept. */
-  async function thumbnail(
-    key: readonly unknown[],
-    task: () => Promise<GradeTask & { asShot: boolean }>,
-  ): Promise<Uint8Array> {
-    const place = store.thumbnailPath(createHash('sha256').update(JSON.stringify(key)).digest('hex'))
-    const known = await readFile(place).catch(() => undefined)
-    if (known) return known
-    const png = await workers.thumbnailPng({ ...(await task()), ...thumbnailSize })
-    const temporary = store.temporaryPath()
-    await writeFile(temporary, png)
-    await store.keep(temporary, place)
-    return png
   }
 
   /** The grade with its footage read by another encoding, one that ships or one of the user's own. */
@@ -78,7 +62,8 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const size = oneOf(c.req.query('size') ?? 'bench', 'size', ['bench', 'sheet'] as const)
       const etag = `"${hash}-${index}-${range}-${size}"`
       if (c.req.header('if-none-match') === etag) return c.body(null, 304)
-      const frame = await workers.previewFrame({ source: await frames.source(hash, index, range), ...frameSizes[size] })
+      const source = await frames.source(hash, index, range, c.req.raw.signal)
+      const frame = await workers.previewFrame({ source, ...frameSizes[size] })
       return c.body(
         Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer,
         200,
@@ -97,10 +82,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const revision = await revisionOf(c)
       const index = frameOf(c, revision)
       const grade = await readAs(revision.grade, c.req.param('encodingId'))
-      const png = await thumbnail([revision.mediaHash, index, 'graded', grade, thumbnailSize], async () => ({
-        ...(await frames.gradeTask(revision.mediaHash, index, grade, revision)),
-        asShot: false,
-      }))
+      const png = await thumbnailThrough(context, { ...revision, index, grade })
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
         'cache-control': c.req.query('range') === rangeOf(revision) ? forever : 'no-store',
@@ -110,13 +92,7 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
       const revision = await revisionOf(c)
       const index = frameOf(c, revision)
       const as = oneOf(c.req.query('as'), 'as', ['shot', 'graded'] as const)
-      // As shot, only the footage and its range matter; every revision shares the picture.
-      const subject = as === 'shot' ? revision.grade.read.range : revision.id
-      const key = [revision.mediaHash, index, as, subject, rangeOf(revision), thumbnailSize]
-      const png = await thumbnail(key, async () => ({
-        ...(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision)),
-        asShot: as === 'shot',
-      }))
+      const png = await thumbnailOf(context, { ...revision, revisionId: revision.id, index, as })
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
         // Of another range of frames than the address names, it is good only now.
@@ -126,7 +102,9 @@ export function pictureRoutes({ pool, store, workers, frames }: ServerContext): 
     .get('/revisions/:id/still.png', async (c) => {
       const revision = await revisionOf(c)
       const index = frameOf(c, revision)
-      const png = await workers.stillPng(await frames.gradeTask(revision.mediaHash, index, revision.grade, revision))
+      const png = await workers.stillPng(
+        await frames.gradeTask(revision.mediaHash, index, revision.grade, revision, c.req.raw.signal),
+      )
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',
         ...attachment(`${revision.shotName} frame ${index}.png`),

@@ -3,15 +3,28 @@ import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
 import { Hono } from 'hono'
-import type { ServerContext } from '../context'
+import { localActor, type ServerContext } from '../context'
+import { forgetProxy } from '../db/media'
+import { transaction } from '../db/pool'
+import { enqueueSurvey } from '../jobs/enqueue'
 import { notFound, Problem } from '../problem'
 import { hashParam } from './params'
 
-export function proxyRoutes({ store }: ServerContext): Hono {
+export function proxyRoutes({ pool, store }: ServerContext): Hono {
+  /** A proxy that is gone is made again; until then the shot has none. */
+  const makeAgain = (hash: string): Promise<void> =>
+    transaction(pool, async (db) => {
+      if (await forgetProxy(db, hash)) await enqueueSurvey(db, hash, 'Proxy', localActor)
+    })
+
   return new Hono().get('/media/:hash/proxy', async (c) => {
-    const path = store.proxyPath(hashParam(c, 'hash', 'clip'))
+    const hash = hashParam(c, 'hash', 'clip')
+    const path = store.proxyPath(hash)
     const size = (await stat(path).catch(() => undefined))?.size
-    if (size === undefined) throw notFound('proxy')
+    if (size === undefined) {
+      await makeAgain(hash)
+      throw notFound('proxy')
+    }
     const asked = c.req.header('range')
     const range = asked === undefined ? { from: 0, to: size - 1 } : rangeOf(asked, size)
     const headers = {

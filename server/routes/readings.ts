@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import type { ShotFindings } from '@contracts/responses'
-import { checked, NewSubject, NewWaiver, OwnStandard, PickedArea, StandardFile } from '@contracts/index'
+import { checked, NewSubject, NewWaiver, OwnStandard, PickedArea } from '@contracts/index'
 import { pointedAt } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
 import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
@@ -10,12 +10,12 @@ import { transaction } from '../db/pool'
 import { findShot } from '../db/shots'
 import { deleteStandard, listStandards, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
-import { jsonBody, uuidParam } from './params'
+import { jsonBody, largeBody, uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 64 * 1024 })
 const fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
 
-export function readingRoutes({ pool, findings }: ServerContext): Hono {
+export function readingRoutes({ pool, workers, findings }: ServerContext): Hono {
   /** Every change to a shot's picks and waivers answers with the shot as it is now. */
   const shotNow = async (id: string): Promise<object> => {
     const shot = await findShot(pool, id)
@@ -32,7 +32,7 @@ export function readingRoutes({ pool, findings }: ServerContext): Hono {
       return c.json(standard)
     })
     .post('/standards/import', fileBody, async (c) => {
-      const { standards } = checked(StandardFile, await jsonBody(c))
+      const { standards } = await largeBody(c, workers, 'standards')
       await transaction(pool, async (db) => {
         for (const standard of standards) await putStandard(db, standard, localActor)
       })

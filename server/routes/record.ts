@@ -1,7 +1,7 @@
 // The Record: what was done, versions, going back without losing what came after.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, checkedGrade, GoBack, NewFork, NewVersion } from '@contracts/index'
+import { checked, GoBack, NewVersion } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import {
@@ -18,7 +18,7 @@ import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { moveHead } from '../services/heads'
 import { recordOf } from '../services/record'
-import { isUuid, jsonBody, uuidParam } from './params'
+import { isUuid, jsonBody, largeBody, uuidParam } from './params'
 
 const body = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
@@ -36,7 +36,7 @@ function cursorParam(text: string | undefined): RecordCursor | null {
   return { at, depth: Number(depth), id }
 }
 
-export function recordRoutes({ pool }: ServerContext): Hono {
+export function recordRoutes({ pool, workers }: ServerContext): Hono {
   return new Hono()
     .get('/shots/:id/record', async (c) => {
       const record = await recordOf(pool, uuidParam(c, 'id', 'shot'), cursorParam(c.req.query('behind')))
@@ -60,9 +60,8 @@ export function recordRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/fork', gradeBody, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      const { parentId, summary, name, grade } = checked(NewFork, await jsonBody(c))
-      const document = checkedGrade(grade)
-      if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, document, summary, name.trim(), localActor))))
+      const { parentId, summary, name, grade } = await largeBody(c, workers, 'fork')
+      if (!(await transaction(pool, (db) => forkVersion(db, id, parentId, grade, summary, name.trim(), localActor))))
         throw notFound('revision')
       const shot = await findShot(pool, id)
       if (!shot) throw notFound('shot')

@@ -1,18 +1,9 @@
 // The Reel: a project's shots, scenes and running work; changes to many shots; cutting and joining.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import {
-  checked,
-  CutShot,
-  JoinShots,
-  LinkShots,
-  MoveShots,
-  RemoveShots,
-  ShotChanges,
-  UnlinkShots,
-} from '@contracts/index'
 import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/formats'
 import { localActor, type ServerContext } from '../context'
+import { projectDefaults } from '../db/defaults'
 import { findMedia, findSurvey } from '../db/media'
 import { lockProjectShots } from '../db/locks'
 import { transaction } from '../db/pool'
@@ -22,7 +13,7 @@ import { linkShots, unlinkShots } from '../db/setups'
 import { findShot, listShots } from '../db/shots'
 import { changeShots, cutShot, joinShots } from '../services/reel'
 import { notFound, Problem } from '../problem'
-import { jsonBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
+import { largeBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 /** So many shots of a reel are answered with at once; `next` says where to go on. */
 const reelPage = 200
@@ -30,7 +21,7 @@ const mostPosition = 100_000_000
 const body = bodyLimit({ maxSize: 1024 * 1024 })
 const listBody = bodyLimit({ maxSize: editListLimits.characters })
 
-export function reelRoutes({ pool }: ServerContext): Hono {
+export function reelRoutes({ pool, workers }: ServerContext): Hono {
   return (
     new Hono()
       .get('/projects/:id/reel', async (c) => {
@@ -38,20 +29,21 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         if (!project) throw notFound('project')
         const after = wholeNumber(c.req.query('after') ?? '0', 'after', mostPosition)
         const limit = wholeNumber(c.req.query('limit') ?? String(reelPage), 'limit', reelPage)
-        const [shots, scenes] = await Promise.all([
+        const [shots, scenes, defaults] = await Promise.all([
           listShots(pool, project.id, after, limit),
           listScenes(pool, project.id),
+          projectDefaults(pool, project.id),
         ])
         const last = shots.at(-1)
-        return c.json({ project, shots, scenes, next: last && shots.length === limit ? last.position : null })
+        return c.json({ project, shots, scenes, defaults, next: last && shots.length === limit ? last.position : null })
       })
       .post('/shots/changes', body, async (c) => {
-        const change = checked(ShotChanges, await jsonBody(c))
+        const change = await largeBody(c, workers, 'shotChanges')
         await transaction(pool, (db) => changeShots(db, change, localActor))
         return c.body(null, 204)
       })
       .post('/shots/link', body, async (c) => {
-        const { shotIds } = checked(LinkShots, await jsonBody(c))
+        const { shotIds } = await largeBody(c, workers, 'linkShots')
         if (!(await transaction(pool, (db) => linkShots(db, shotIds))))
           throw new Problem(422, 'invalid', 'The shots are not all there, or not of one project.', {
             field: 'shotIds',
@@ -60,23 +52,23 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.body(null, 204)
       })
       .post('/shots/unlink', body, async (c) => {
-        const { shotIds } = checked(UnlinkShots, await jsonBody(c))
+        const { shotIds } = await largeBody(c, workers, 'unlinkShots')
         await transaction(pool, (db) => unlinkShots(db, shotIds))
         return c.body(null, 204)
       })
       .post('/shots/:id/cut', body, async (c) => {
         const id = uuidParam(c, 'id', 'shot')
-        const cut = checked(CutShot, await jsonBody(c))
+        const cut = await largeBody(c, workers, 'cutShot')
         return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
       })
       .post('/shots/join', body, async (c) => {
-        const { shotIds } = checked(JoinShots, await jsonBody(c))
+        const { shotIds } = await largeBody(c, workers, 'joinShots')
         const id = await transaction(pool, (db) => joinShots(db, shotIds))
         return c.json(await findShot(pool, id))
       })
       .post('/projects/:id/order', body, async (c) => {
         const projectId = uuidParam(c, 'id', 'project')
-        const { shotIds, beforeId } = checked(MoveShots, await jsonBody(c))
+        const { shotIds, beforeId } = await largeBody(c, workers, 'moveShots')
         await transaction(pool, async (db) => {
           await lockProjectShots(db, projectId)
           const shots = await lockShots(db, beforeId ? [...shotIds, beforeId] : shotIds)
@@ -88,7 +80,7 @@ export function reelRoutes({ pool }: ServerContext): Hono {
         return c.body(null, 204)
       })
       .post('/shots/remove', body, async (c) => {
-        const { shotIds } = checked(RemoveShots, await jsonBody(c))
+        const { shotIds } = await largeBody(c, workers, 'removeShots')
         await transaction(pool, async (db) => {
           const shots = await lockShots(db, shotIds)
           await removeShots(db, shotIds)

@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
 import { scenePictureLimits } from '@contracts/index'
-import { decodePng, FormatError, pngHeader } from '@core/formats'
+import { withoutAncillary } from '@core/formats'
 import type { ServerContext } from '../context'
 import { transaction } from '../db/pool'
 import { addScenePicture, removeScenePicture, scenePicture } from '../db/scene-pictures'
@@ -12,10 +12,10 @@ import { plainName, uuidParam } from './params'
 const { maxBytes, maxSide, perScene } = scenePictureLimits
 const tooLarge = (): Problem =>
   new Problem(413, 'too_large', `A reference picture may have ${maxBytes / 1048576} MB.`, {
-    hint: 'Bring a smaller one.',
+    hint: 'Import a smaller one.',
   })
 
-export const scenePictureRoutes = ({ pool }: ServerContext): Hono =>
+export const scenePictureRoutes = ({ pool, workers }: ServerContext): Hono =>
   new Hono()
     .post(
       '/scenes/:id/pictures',
@@ -29,8 +29,12 @@ export const scenePictureRoutes = ({ pool }: ServerContext): Hono =>
         const sceneId = uuidParam(c, 'id', 'scene')
         const name = plainName(c.req.query('name')) || 'Untitled'
         const png = new Uint8Array(await c.req.arrayBuffer())
-        const { width, height } = sizeOf(png, name)
-        const made = await transaction(pool, (db) => addScenePicture(db, sceneId, { name, width, height, png }))
+        const size = await workers.checkPicture({ png, mostSide: maxSide })
+        if ('fault' in size)
+          throw new Problem(422, 'unreadable_file', `"${name}" is no picture that can be kept. ${size.fault}`)
+        const { width, height } = size
+        const kept = withoutAncillary(png)
+        const made = await transaction(pool, (db) => addScenePicture(db, sceneId, { name, width, height, png: kept }))
         if (made === 'none') throw notFound('scene')
         if (made === 'full')
           throw new Problem(409, 'full', `A scene may carry ${perScene} pictures.`, { hint: 'Take one away first.' })
@@ -49,19 +53,3 @@ export const scenePictureRoutes = ({ pool }: ServerContext): Hono =>
       if (!(await removeScenePicture(pool, uuidParam(c, 'id', 'picture')))) throw notFound('picture')
       return c.body(null, 204)
     })
-
-/** Decoded once, so that only what can be shown is kept. */
-function sizeOf(png: Uint8Array, name: string): { readonly width: number; readonly height: number } {
-  try {
-    const header = pngHeader(png)
-    const { width, height } = header
-    if (width < 1 || height < 1 || width > maxSide || height > maxSide)
-      throw new FormatError(`It is ${width} × ${height}; ${maxSide} a side is the most.`, 0)
-    decodePng(png, header)
-    return header
-  } catch (error) {
-    if (error instanceof FormatError)
-      throw new Problem(422, 'unreadable_file', `"${name}" is no picture that can be kept. ${error.message}`)
-    throw error
-  }
-}

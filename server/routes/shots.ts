@@ -1,19 +1,19 @@
 // One shot: its state, its revisions, undo and redo.
 import { Hono } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { checked, checkedGrade, HeadMove, LeadFrame, NewRevision } from '@contracts/index'
+import { checked, HeadMove, LeadFrame } from '@contracts/index'
 import { localActor, type ServerContext } from '../context'
 import { setLeadFrame } from '../db/leads'
 import { appendRevision, redo, undo } from '../db/revisions'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { moveHead } from '../services/heads'
-import { jsonBody, uuidParam } from './params'
+import { jsonBody, largeBody, uuidParam } from './params'
 
 const smallBody = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
 
-export function shotRoutes({ pool }: ServerContext): Hono {
+export function shotRoutes({ pool, workers }: ServerContext): Hono {
   return new Hono()
     .get('/shots/:id', async (c) => {
       const shot = await findShot(pool, uuidParam(c, 'id', 'shot'))
@@ -22,8 +22,8 @@ export function shotRoutes({ pool }: ServerContext): Hono {
     })
     .post('/shots/:id/revisions', gradeBody, async (c) => {
       const shotId = uuidParam(c, 'id', 'shot')
-      const { parentId, summary, grade, why, alone = false } = checked(NewRevision, await jsonBody(c))
-      const revision = { shotId, parentId, grade: checkedGrade(grade), summary, actor: localActor, why, shared: !alone }
+      const { parentId, summary, grade, why, alone = false } = await largeBody(c, workers, 'revision')
+      const revision = { shotId, parentId, grade, summary, actor: localActor, why, shared: !alone }
       const { status, body } = await moveHead(pool, shotId, {
         move: (db) => appendRevision(db, revision),
         summary,

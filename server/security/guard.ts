@@ -1,7 +1,7 @@
 // Keeps other pages and other machines out: Host and Origin must be our own; answers carry a strict content policy.
 import type { MiddlewareHandler } from 'hono'
 import { secureHeaders } from 'hono/secure-headers'
-import { Problem } from '../problem'
+import { notFound, Problem } from '../problem'
 
 const loopbackNames = ['127.0.0.1', 'localhost', '[::1]']
 
@@ -14,6 +14,7 @@ export function ownHosts(host: string, port: number): ReadonlySet<string> {
 export function sameSiteOnly(hosts: ReadonlySet<string>): MiddlewareHandler {
   return async (c, next) => {
     const host = c.req.header('host') ?? ''
+    if (/%00|\0/.test(c.req.path)) throw notFound('address')
     if (!hosts.has(host)) throw new Problem(421, 'foreign_host', 'This server answers only to its own address.')
     const origin = c.req.header('origin')
     if (origin !== undefined && origin !== `http://${host}`)

@@ -1,5 +1,6 @@
 // Carries a grade from one shot to another: the corrections are solved anew on the other's own pixels, the look is left
 // alone.
+import { cutTo } from '@core/names'
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
 import { aimWords, carriedAims, carryGrade, lossFirst } from '@core/aims'
@@ -48,7 +49,7 @@ export async function carryTo(
     })
     grade = solution.grade
     unmet = solution.aims.filter((a) => !a.met).map((a) => a.why)
-    aims = solution.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200))
+    aims = solution.aims.map(({ aim, met }) => cutTo(`${aimWords(aim)}${met ? '' : ', not met'}`, 200))
   }
   const result = await transaction(pool, (db) =>
     appendRevision(db, {

@@ -1,4 +1,5 @@
 // Reads single frames for the routes: decoded planes, kept for a while because one frame is asked for in several forms.
+import { availableParallelism } from 'node:os'
 import { LRUCache } from 'lru-cache'
 import { neighbourFrames, gradeAt, lutsOf, type GradeDocument } from '@core/grade'
 import type { CodeRange } from '@core/image'
@@ -8,14 +9,22 @@ import { notFound } from '../problem'
 import type { GradeTask, SourceFrame } from '../workers/frame-worker'
 import { decodeFrame, decodedPicture } from '@media/decode'
 import type { Store } from '../store/store'
+import { openDecoders } from './decoders'
+import type { RequireOriginal } from './originals'
 
 export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
-  readonly source: (hash: string, index: number, range: CodeRange) => Promise<SourceFrame>
+  readonly source: (hash: string, index: number, range: CodeRange, caller?: AbortSignal) => Promise<SourceFrame>
   /** A frame's planes that were decoded for something else: the first look at a medium needs no decoder. */
   readonly remember: (hash: string, index: number, planes: Buffer) => void
   /** All that a worker needs to grade one frame. */
-  readonly gradeTask: (hash: string, index: number, grade: GradeDocument, range?: ShotRange) => Promise<GradeTask>
+  readonly gradeTask: (
+    hash: string,
+    index: number,
+    grade: GradeDocument,
+    range?: ShotRange,
+    caller?: AbortSignal,
+  ) => Promise<GradeTask>
 }
 
 /** The frames of the medium that a shot is. */
@@ -25,15 +34,16 @@ export interface ShotRange {
 }
 
 const planesKeptBytes = 192 * 1024 * 1024
+/** Frames that may wait for a decoder: more than all views of a page ask for at once. */
+const mostWaiting = 64
 
-export function frameReader(pool: Pool, store: Store): FrameReader {
+export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOriginal): FrameReader {
   const media = new LRUCache<string, MediaRow>({ max: 64 })
   const planes = new LRUCache<string, Buffer>({
     maxSize: planesKeptBytes,
     sizeCalculation: (b) => Math.max(1, b.length),
   })
-  // Several requests for the same frame share one decode.
-  const running = new Map<string, Promise<Buffer>>()
+  const decoders = openDecoders({ atOnce: Math.max(2, availableParallelism()), waiting: mostWaiting })
 
   async function mediaRow(hash: string): Promise<MediaRow> {
     const known = media.get(hash) ?? (await findMedia(pool, hash))
@@ -42,33 +52,36 @@ export function frameReader(pool: Pool, store: Store): FrameReader {
     return known
   }
 
-  async function decoded(row: MediaRow, index: number): Promise<Buffer> {
+  async function decoded(row: MediaRow, index: number, caller?: AbortSignal): Promise<Buffer> {
     const key = `${row.hash}:${index}`
     const known = planes.get(key)
     if (known) return known
-    const shared =
-      running.get(key) ??
-      decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index).finally(() => running.delete(key))
-    running.set(key, shared)
-    const bytes = await shared
+    const bytes = await decoders.share(
+      key,
+      async (signal) => {
+        await requireOriginal(row.hash)
+        return decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index, signal)
+      },
+      caller,
+    )
     planes.set(key, bytes)
     return bytes
   }
 
-  const source: FrameReader['source'] = async (hash, index, range) => {
+  const source: FrameReader['source'] = async (hash, index, range, caller) => {
     const row = await mediaRow(hash)
-    return decodedPicture(await decoded(row, index), row.facts, range)
+    return decodedPicture(await decoded(row, index, caller), row.facts, range)
   }
   return {
     source,
     remember: (hash, index, bytes) => {
       planes.set(`${hash}:${index}`, bytes)
     },
-    gradeTask: async (hash, index, grade, range) => {
+    gradeTask: async (hash, index, grade, range, caller) => {
       const bounds = range ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
       const neighbours = neighbourFrames(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
       const [own, ...others] = await Promise.all(
-        [0, ...neighbours].map((away) => source(hash, index + away, grade.read.range)),
+        [0, ...neighbours].map((away) => source(hash, index + away, grade.read.range, caller)),
       )
       if (!own) throw notFound('frame')
       return {

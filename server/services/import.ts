@@ -1,20 +1,22 @@
 // Import: received or linked files become a stored medium and a shot on the reel, or nothing at all.
-import { rename, stat, symlink, mkdir } from 'node:fs/promises'
-import { createHash } from 'node:crypto'
+import { link, mkdir, stat, symlink } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ReadableStream } from 'node:stream/web'
 import type { GuessSummary, MediaFacts } from '@contracts/index'
-import { encodingById } from '@core/colour'
 import type { Rate } from '@core/footage'
-import { defaultGrade, setRead } from '@core/grade'
-import { asItLooks, fileFactsOf } from '@core/guess'
+import { same } from '@core/grade'
+import { fileFactsOf } from '@core/guess'
 import { carrierOfLinear } from '@core/image'
 import { localActor, type ServerContext } from '../context'
 import { listEncodings } from '../db/encodings'
 import { findGuess, findMedia, insertMedia, keepGuess } from '../db/media'
-import { transaction } from '../db/pool'
+import { transaction, type Queryable } from '../db/pool'
+import { headOf } from '../db/revisions'
 import { likenessOf } from './likeness'
+import { leadAtFirst, openingGrade } from './opening'
+import { hashOfPictures, sealOf, type Seal } from './originals'
 import { addShot } from './shots'
+import { drawThumbnail, keepThumbnail } from './thumbnails'
 import { enqueueSurvey } from '../jobs/enqueue'
 import { Problem } from '../problem'
 import { decodedPicture, pictureName } from '@media/decode'
@@ -36,11 +38,13 @@ export interface Known {
   readonly leadFrame: number
 }
 
-interface Destination {
+export interface Destination {
   readonly name: string
   readonly projectId: string
   readonly actor: string
   readonly known?: Known
+  /** Ends the work that imports, in the transaction that makes its shot. False when the work is no longer ours. */
+  readonly end?: (db: Queryable) => Promise<boolean>
 }
 
 export interface ClipToImport extends Destination {
@@ -88,23 +92,37 @@ export async function importFile(
   if (sizeBytes === 0) throw new Problem(422, 'empty_file', `"${to.name}" is empty.`)
   // What the picture says needs no hash, and reading a large file takes as long as looking at a few of its places.
   const looking = lookThrough(context, file.path, to.name, report)
-  looking.catch(() => undefined)
+  const drawing = looking.then((looked) => (looked ? drawFirst(context, looked, to) : undefined))
+  drawing.catch(() => undefined)
+  const seal = file.linked ? await sealOf(file.path) : undefined
   const hash =
     file.hash ?? (await context.workers.hashFile(file.path, (done) => report('reading', done, mega(sizeBytes))))
   if (hash === undefined) return undefined
+  if (file.linked) requireStill(seal, await sealOf(file.path), to.name)
   const known = await findMedia(context.pool, hash)
-  if (known && (await context.store.isKept(context.store.mediaPath(hash))))
-    return addImported(context, hash, known.facts, to)
+  if (known && (await isUsable(context, hash))) return addImported(context, hash, known.facts, to)
   const looked = await looking
   if (!looked) return undefined
   const { facts, frameTimes, guess, seen } = looked
   await (file.linked
     ? context.store.keepLink(file.path, context.store.mediaPath(hash))
-    : context.store.keep(file.path, context.store.mediaPath(hash)))
+    : context.store.keepAlso(file.path, context.store.mediaPath(hash)))
   for (const { index, planes } of seen) context.frames.remember(hash, index, planes)
-  await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
+  await insertMedia(context.pool, { hash, sizeBytes, facts, frameTimes, seal: seal ?? null })
   await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
-  return addImported(context, hash, facts, to)
+  return addImported(context, hash, facts, to, await drawing)
+}
+
+/** The thumbnail that the shot will begin with, while the file is still being read. */
+async function drawFirst(
+  context: ServerContext,
+  { facts, guess, seen }: Looked,
+  to: Destination,
+): Promise<Uint8Array | undefined> {
+  const lead = seen.find(({ index }) => index === (to.known?.leadFrame ?? leadAtFirst(facts)))
+  if (!lead) return undefined
+  const grade = await openingGrade(context, facts, guess, to)
+  return drawThumbnail(context, { source: decodedPicture(lead.planes, facts, grade.read.range), grade, luts: [] })
 }
 
 interface Looked extends Guessed {
@@ -146,22 +164,18 @@ export async function importPictures(
   const folder = context.store.temporaryPath()
   try {
     await mkdir(folder)
-    const hashes = createHash('sha256')
-    let sizeBytes = 0
     for (const [i, path] of paths.entries()) {
-      const hash = await context.workers.hashFile(path, async () =>
-        i % 16 === 0 ? report('reading', i, paths.length) : true,
-      )
-      if (hash === undefined) return undefined
-      hashes.update(hash)
-      sizeBytes += (await stat(path)).size
       const place = join(folder, pictureName(i, extension))
-      await (linked ? symlink(path, place) : rename(path, place))
+      await (linked ? symlink(path, place) : link(path, place))
     }
-    const hash = hashes.update(`pictures ${rate.numerator}/${rate.denominator}`).digest('hex')
+    const seal = linked ? await sealOf(folder) : undefined
+    const hash = await hashOfPictures(paths, rate, (path, i) =>
+      context.workers.hashFile(path, async () => i % 16 !== 0 || report('reading', i, paths.length)),
+    )
+    if (hash === undefined) return undefined
+    if (linked) requireStill(seal, await sealOf(folder), to.name)
     const known = await findMedia(context.pool, hash)
-    if (known && (await context.store.isKept(context.store.mediaPath(hash))))
-      return await addImported(context, hash, known.facts, to)
+    if (known && (await isUsable(context, hash))) return await addImported(context, hash, known.facts, to)
     const { facts: first } = await probe(join(folder, pictureName(0, extension)), pictureName(0, extension))
     if (first.kind !== 'still')
       throw unreadableMedia(
@@ -183,12 +197,30 @@ export async function importPictures(
     const { guess, seen } = await guessOf(context, folder, facts, frameTimes)
     for (const { index, planes } of seen) context.frames.remember(hash, index, planes)
     await context.store.keep(folder, context.store.mediaPath(hash))
-    await insertMedia(context.pool, { hash, facts, frameTimes }, sizeBytes)
+    let sizeBytes = 0
+    for (const path of paths) sizeBytes += (await stat(path)).size
+    await insertMedia(context.pool, { hash, sizeBytes, facts, frameTimes, seal: seal ?? null })
     await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
     return await addImported(context, hash, facts, to)
   } finally {
     await context.store.discard(folder)
   }
+}
+
+/** Whether a medium is there that is still what it was: its file need not be looked through again. */
+const isUsable = async ({ store, requireOriginal }: ServerContext, hash: string): Promise<boolean> =>
+  (await store.isKept(store.mediaPath(hash))) &&
+  requireOriginal(hash).then(
+    () => true,
+    () => false,
+  )
+
+/** A file that somebody is still writing is not what was hashed. */
+function requireStill(before: Seal | undefined, after: Seal | undefined, name: string): void {
+  if (!before || !after || !same(before, after))
+    throw new Problem(422, 'still_changing', `"${name}" changed while it was read.`, {
+      hint: 'Import it again when nobody writes to it any more.',
+    })
 }
 
 const mega = (bytes: number): number => Math.round(bytes / 1048576)
@@ -233,56 +265,48 @@ const ofLight: GuessSummary = {
   sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
 }
 
-// Tags of primaries by the gamut they name (ISO/IEC 23091-2).
-const gamutOfPrimaries: Readonly<Record<string, string>> = {
-  bt709: 'bt709',
-  bt2020: 'bt2020',
-  smpte432: 'p3-d65',
-  smpte431: 'p3-dci',
-}
-
-/** The gamut of a reading at first: floating point carries light, and a log's own gamut is surer than a tag. */
-function gamutAtFirst({ bitDepth, primaries }: MediaFacts, encodingId: string): string {
-  const tagged = gamutOfPrimaries[primaries ?? '']
-  if (bitDepth > 16) return tagged ?? 'bt709'
-  const { group, gamutIds } = encodingById(encodingId)
-  return (group === 'log' ? undefined : tagged) ?? gamutIds[0]
-}
-
-/** Near the middle, at a frame that is decoded at once; a better one is proposed when all were looked through. */
-function leadAtFirst({ frameCount, keyFrames = [] }: MediaFacts): number {
-  const middle = Math.floor(frameCount / 2)
-  const near = keyFrames.reduce((best, k) => (Math.abs(k - middle) < Math.abs(best - middle) ? k : best), 0)
-  return Math.abs(near - middle) <= frameCount / 4 ? near : middle
-}
-
+/** `thumbnail` shows the lead frame as the shot opens. Undefined when the work is no longer to be done. */
 async function addImported(
   context: ServerContext,
   hash: string,
   facts: MediaFacts,
   to: Destination,
-): Promise<{ id: string }> {
-  const guess = await findGuess(context.pool, hash)
-  const encodingId = to.known?.encodingId ?? guess?.opening.encodingId ?? asItLooks
-  const own = (await listEncodings(context.pool)).find((e) => e.id === encodingId)
-  const gamutId = to.known?.gamutId ?? own?.gamutId ?? gamutAtFirst(facts, encodingId)
-  const grade = defaultGrade(own ? asItLooks : encodingId, gamutId, facts.range)
-  return transaction(context.pool, async (db) => {
+  thumbnail?: Uint8Array,
+): Promise<{ id: string } | undefined> {
+  const grade = await openingGrade(context, facts, await findGuess(context.pool, hash), to)
+  const leadFrame = to.known?.leadFrame ?? leadAtFirst(facts)
+  const range = { firstFrame: 0, frameCount: facts.frameCount }
+  const adding = transaction(context.pool, async (db) => {
+    if (to.end && !(await to.end(db))) throw new NoLongerOurs()
     const shot = await addShot(db, {
       projectId: to.projectId,
       sceneId: to.known?.sceneId ?? null,
       mediaHash: hash,
       name: to.name,
       cameraName: to.known?.cameraName ?? null,
-      firstFrame: 0,
-      frameCount: facts.frameCount,
-      leadFrame: to.known?.leadFrame ?? leadAtFirst(facts),
+      ...range,
+      leadFrame,
       leadChosen: to.known !== undefined,
-      grade: own ? setRead(grade, { encodingId, gamutId, own }) : grade,
+      grade,
       actor: to.actor,
       summary: 'Imported',
     })
     await enqueueSurvey(db, hash, to.name, localActor)
+    const head = await headOf(db, shot.id)
+    // A look of the scene changes the picture: that is drawn when it is asked for.
+    if (thumbnail && head && same(head.grade, grade))
+      await keepThumbnail(
+        context,
+        { revisionId: head.id, mediaHash: hash, index: leadFrame, grade, as: 'graded', ...range },
+        thumbnail,
+      )
     return shot
   })
+  return adding.catch((error: unknown) => {
+    if (error instanceof NoLongerOurs) return undefined
+    throw error
+  })
 }
+
+/** The work was cancelled, or another process took it up: nothing of this try is kept. */
+class NoLongerOurs extends Error {}

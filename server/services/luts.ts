@@ -1,4 +1,5 @@
 // LUT files on their way in, and what is found in them: read and inspected by the workers, kept by content.
+import { cutTo } from '@core/names'
 import type { ReadableStream } from 'node:stream/web'
 import { lutFileBytes } from '@core/formats'
 import type { LutInspection, LutSummary } from '@contracts/index'
@@ -24,7 +25,7 @@ export async function keepLut(
     const place = store.lutPath(received.hash)
     await store.keep(packed, packedBeside(place))
     await store.keep(received.path, place)
-    const lut = { hash: received.hash, name, folder, ...read, title: read.title.replaceAll('\0', '').slice(0, 200) }
+    const lut = { hash: received.hash, name, folder, ...read, title: cutTo(read.title.replaceAll('\0', ''), 200) }
     await insertLut(pool, lut, localActor)
     return (await findLut(pool, received.hash)) ?? { ...lut, expects: null }
   } finally {

@@ -63,7 +63,7 @@ function numberedPictures(names: readonly string[]): readonly Numbered[] {
   const sets = new Map<string, Numbered[]>()
   for (const name of names) {
     const extension = extname(name).slice(1).toLowerCase()
-    const match = /^(.*?)(\d+)$/.exec(name.slice(0, -extname(name).length))
+    const match = /^(.*?)(?<!\d)(\d+)$/.exec(name.slice(0, -extname(name).length))
     if (!match || !pictureExtensions.has(extension)) continue
     const key = `${match[1]}.${extension}`
     sets.set(key, [...(sets.get(key) ?? []), { name, number: Number(match[2]), stem: match[1] ?? '', extension }])

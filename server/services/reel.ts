@@ -1,10 +1,11 @@
 // Cutting, joining and changing many shots at once. Every grade change is a revision; media stay as they are.
+import { cutTo } from '@core/names'
 import type { CutShot, ShotChanges } from '@contracts/index'
 import { encodingById, encodingFromDefinition } from '@core/colour'
 import { proposeLead } from '@core/footage'
 import { addStep, cdlParameters, removeStep, setRead, type CdlNumbers, type GradeDocument } from '@core/grade'
-import { isShippedStandard } from '@core/readings'
 import { isShippedEncoding } from '@contracts/index'
+import { shotsWithDefaults } from '../db/defaults'
 import { listEncodings } from '../db/encodings'
 import { findSurvey } from '../db/media'
 import { lockReelOf } from '../db/locks'
@@ -26,8 +27,8 @@ import {
 } from '../db/reel'
 import { appendRevision } from '../db/revisions'
 import { addShot } from './shots'
-import { standardExists } from '../db/standards'
 import { notFound, Problem } from '../problem'
+import { followDefaults, requireStandard } from './defaults'
 import { bringLooks } from './looks'
 
 async function requireShots(db: Queryable, ids: readonly string[]): Promise<readonly [ReelShot, ...ReelShot[]]> {
@@ -91,7 +92,7 @@ export async function cutShot(
             leadChosen: false,
             grade: cdl ? withCdl(shot.grade, cdl) : shot.grade,
             actor,
-            summary: `Cut from ${shot.name}`.slice(0, 200),
+            summary: cutTo(`Cut from ${shot.name}`, 200),
           })
         ).id,
       )
@@ -159,22 +160,15 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
       (await db.query('SELECT 1 FROM scenes WHERE id = $1 AND project_id = $2', [id, projectId])).rows.length === 0
     )
       throw notFound('scene')
+    const earlier = await shotsWithDefaults(db, projectId, ids)
     await setScene(db, ids, id ?? (name?.trim() ? await sceneNamed(db, projectId, name.trim()) : null))
     await dropEmptyScenes(db, projectId)
-    // Each shot carries the look of the scene it is in now.
+    // Each shot carries the look of the scene it is in now, and is shown as that scene is.
+    await followDefaults(db, projectId, earlier, 'Display of its scene', actor)
     await bringLooks(db, projectId, 'Look of its scene', actor, ids)
   }
-  if (change.standardId) {
-    if (shots.some((s) => s.sceneId === null && !change.scene))
-      throw new Problem(422, 'no_scene', 'A house standard belongs to a scene, and some of these shots are in none.', {
-        field: 'standardId',
-        hint: 'Put them into a scene first.',
-      })
-    if (!isShippedStandard(change.standardId) && !(await standardExists(db, change.standardId)))
-      throw new Problem(422, 'no_standard', 'There is no such house standard.', {
-        field: 'standardId',
-        hint: 'It may have been removed meanwhile.',
-      })
+  if (change.standardId !== undefined) {
+    if (change.standardId !== null) await requireStandard(db, change.standardId)
     await setStandard(db, ids, change.standardId)
   }
   if (change.staysAsItLooks !== undefined) await setStaysAsItLooks(db, ids, change.staysAsItLooks)
@@ -188,14 +182,19 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
       throw new Problem(422, 'invalid', `There is no encoding "${encodingId}".`, { field: 'read.encodingId' })
     const { name, gamutIds } = own ? encodingFromDefinition(own) : encodingById(encodingId)
     // A change of scene may have brought another look, and with it another head.
+    const defaults = new Map((await shotsWithDefaults(db, projectId, ids)).map((s) => [s.id, s.defaults]))
     await regrade(db, await requireShots(db, ids), `Read as ${name}`, actor, (shot) =>
-      setRead(shot.grade, {
-        method: 'formula',
-        encodingId,
-        range: range ?? shot.grade.read.range,
-        gamutId: gamutIds[0],
-        ...(own ? { own } : {}),
-      }),
+      setRead(
+        shot.grade,
+        {
+          method: 'formula',
+          encodingId,
+          range: range ?? shot.grade.read.range,
+          gamutId: gamutIds[0],
+          ...(own ? { own } : {}),
+        },
+        defaults.get(shot.id)?.rendering,
+      ),
     )
   }
 }

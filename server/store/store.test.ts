@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { ReadableStream } from 'node:stream/web'
@@ -14,6 +14,10 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }))
 const body = (...parts: readonly string[]): ReadableStream<Uint8Array> =>
   new Blob([...parts]).stream() as unknown as ReadableStream<Uint8Array>
 
+/** Files that are not finished, of whichever process. */
+const unfinished = (): string[] =>
+  readdirSync(join(folder, 'incoming')).flatMap((mark) => readdirSync(join(folder, 'incoming', mark)))
+
 test('a body is received whole and named by its content', async () => {
   const store = await openStore(folder)
   const received = await store.receive(body('ash', 'glaze'), 100, 'a.mov')
@@ -21,7 +25,7 @@ test('a body is received whole and named by its content', async () => {
   expect(received.hash).toBe(createHash('sha256').update('ashglaze').digest('hex'))
   await store.keep(received.path, store.mediaPath(received.hash))
   expect(readFileSync(store.mediaPath(received.hash), 'utf8')).toBe('ashglaze')
-  expect(readdirSync(join(folder, 'incoming'))).toEqual([])
+  expect(unfinished()).toEqual([])
 })
 
 test.each([
@@ -30,7 +34,7 @@ test.each([
 ] as const)('%s bodies are refused and leave nothing', async (_, parts, max, reason) => {
   const store = await openStore(folder)
   await expect(store.receive(body(...parts), max, 'a.mov')).rejects.toThrow(reason)
-  expect(readdirSync(join(folder, 'incoming'))).toEqual([])
+  expect(unfinished()).toEqual([])
 })
 
 test.each(['../../etc/passwd', 'A'.repeat(64), '', `${'a'.repeat(63)}/`, `${'a'.repeat(64)}\0`])(
@@ -42,10 +46,41 @@ test.each(['../../etc/passwd', 'A'.repeat(64), '', `${'a'.repeat(63)}/`, `${'a'.
   },
 )
 
-test('leftovers of interrupted work are removed at the next start', async () => {
+test('what a process left that is gone is removed at the next start; what a running one has stays', async () => {
   const store = await openStore(folder)
   writeFileSync(store.temporaryPath(), 'half a clip')
+  const left = join(folder, 'incoming', '1-1')
+  mkdirSync(left)
+  writeFileSync(join(left, 'half'), 'half a clip')
   await openStore(folder)
-  expect(readdirSync(join(folder, 'incoming'))).toEqual([])
+  expect(existsSync(left)).toBe(false)
+  expect(unfinished()).toHaveLength(1)
   expect(existsSync(join(folder, 'media'))).toBe(true)
+})
+
+test('a file is given a second place and keeps its first, also when it has the second already', async () => {
+  const store = await openStore(folder)
+  const original = join(folder, 'uploads', 'a')
+  const place = store.mediaPath('a'.repeat(64))
+  writeFileSync(original, 'ash')
+  for (let tries = 0; tries < 2; tries++) {
+    await store.keepAlso(original, place)
+    expect([readFileSync(original, 'utf8'), readFileSync(place, 'utf8')]).toEqual(['ash', 'ash'])
+  }
+  await store.discard(original)
+  expect(readFileSync(place, 'utf8')).toBe('ash')
+  expect(unfinished()).toEqual([])
+})
+
+test('a folder that is kept already stays as it is', async () => {
+  const store = await openStore(folder)
+  const place = store.mediaPath('b'.repeat(64))
+  for (const words of ['first', 'second']) {
+    const made = store.temporaryPath()
+    mkdirSync(made)
+    writeFileSync(join(made, 'picture'), words)
+    await store.keep(made, place)
+  }
+  expect(readFileSync(join(place, 'picture'), 'utf8')).toBe('first')
+  expect(unfinished()).toEqual([])
 })

@@ -1,12 +1,13 @@
 // Where files lie: named by the hash of their content in a data folder. The one place that knows paths.
 import { createHash, randomUUID } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
-import { lstat, mkdir, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
-import { join } from 'node:path'
+import { chmod, copyFile, link, lstat, mkdir, open, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
 import { Problem } from '../problem'
+import { isRunning, ownMark } from './process-mark'
 
 export interface Received {
   readonly path: string
@@ -20,14 +21,18 @@ export interface Store {
   readonly renderPath: (id: string) => string
   readonly thumbnailPath: (key: string) => string
   readonly proxyPath: (hash: string) => string
+  /** Where what can be collected lies. */
+  readonly folders: Readonly<Record<'media' | 'renders' | 'thumbnails' | 'proxies', string>>
   /** Where uploads wait, in parts, until they are imported. */
   readonly uploadsFolder: string
   /** A fresh path on the same disk for something not yet finished. */
   readonly temporaryPath: () => string
   /** Writes a body to a temporary file, hashing it on the way. Removes it again when anything fails. */
   readonly receive: (body: ReadableStream<Uint8Array>, maxBytes: number, name: string) => Promise<Received>
-  /** Moves a finished temporary file to its place. An equal file that is there already stays. */
+  /** Moves a finished temporary file or folder to its place. An equal one that is there already stays. */
   readonly keep: (temporary: string, place: string) => Promise<void>
+  /** Gives a file a second place, on disk before this returns; the first stays until it is discarded. */
+  readonly keepAlso: (original: string, place: string) => Promise<void>
   /** Puts a link at `place` to a file or folder that stays where it is. */
   readonly keepLink: (original: string, place: string) => Promise<void>
   readonly isKept: (place: string) => Promise<boolean>
@@ -46,15 +51,35 @@ function named(folder: string, name: string, pattern: RegExp, suffix: string): s
   return join(folder, name + suffix)
 }
 
+const codeOf = (error: unknown): string => String((error as { code?: unknown } | null)?.code ?? '')
+const isThere = (error: unknown): boolean => /^(ENOTEMPTY|EEXIST)$/.test(codeOf(error))
+
+/** Waits until a file or the names in a folder are on the disk itself. */
+async function onDisk(path: string): Promise<void> {
+  const file = await open(path, 'r')
+  try {
+    await file.sync()
+  } finally {
+    await file.close()
+  }
+}
+
 /** Opens the store in a data folder; leftovers of interrupted work are removed. */
 export async function openStore(dataFolder: string): Promise<Store> {
   const folder = (name: string): string => join(dataFolder, name)
-  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'library', 'incoming'])
+  await mkdir(folder('library'), { recursive: true })
+  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'incoming']) {
     await mkdir(folder(name), { recursive: true })
+    // Other accounts of the machine have no business in it, whatever it was made with.
+    await chmod(folder(name), 0o700)
+  }
+  // What is not finished lies in a folder of its process; what belongs to no running one is left over.
   for (const left of await readdir(folder('incoming')))
-    await rm(join(folder('incoming'), left), { force: true, recursive: true })
+    if (!isRunning(left)) await rm(join(folder('incoming'), left), { force: true, recursive: true })
+  const own = join(folder('incoming'), ownMark)
+  await mkdir(own, { recursive: true })
 
-  const temporaryPath = (): string => join(folder('incoming'), randomUUID())
+  const temporaryPath = (): string => join(own, randomUUID())
   const discard = (path: string): Promise<void> => rm(path, { force: true, recursive: true })
   return {
     mediaPath: (hash) => named(folder('media'), hash, hashPattern, ''),
@@ -62,6 +87,12 @@ export async function openStore(dataFolder: string): Promise<Store> {
     renderPath: (id) => named(folder('renders'), id, uuidPattern, '.mp4'),
     thumbnailPath: (key) => named(folder('thumbnails'), key, hashPattern, '.png'),
     proxyPath: (hash) => named(folder('proxies'), hash, hashPattern, '.mp4'),
+    folders: {
+      media: folder('media'),
+      renders: folder('renders'),
+      thumbnails: folder('thumbnails'),
+      proxies: folder('proxies'),
+    },
     uploadsFolder: folder('uploads'),
     temporaryPath,
     discard,
@@ -73,7 +104,29 @@ export async function openStore(dataFolder: string): Promise<Store> {
     isKept: async (place) =>
       (await lstat(place).catch(() => undefined)) !== undefined &&
       (await stat(place).catch(() => undefined)) !== undefined,
-    keep: (temporary, place) => rename(temporary, place),
+    keep: async (temporary, place) => {
+      try {
+        await rename(temporary, place)
+      } catch (error) {
+        // A folder does not take the place of one that is there; its name says that it holds the same.
+        if (!isThere(error)) throw error
+        await discard(temporary)
+      }
+    },
+    keepAlso: async (original, place) => {
+      const copy = temporaryPath()
+      try {
+        await link(original, copy)
+      } catch (error) {
+        if (!/^(EXDEV|EPERM|ENOTSUP|EMLINK)$/.test(codeOf(error))) throw error
+        await copyFile(original, copy)
+      }
+      await onDisk(copy)
+      await rename(copy, place)
+      // Two names of one file: a rename onto the other does nothing.
+      await discard(copy)
+      await onDisk(dirname(place))
+    },
     sizeOf: async (path) => (await stat(path).catch(() => undefined))?.size,
     receive: async (body, maxBytes, name) => {
       const path = temporaryPath()

@@ -1,13 +1,18 @@
+// Long: each function is one thing that a thread can be asked for; all of them share the frames and tables it keeps.
 // A server worker thread: the same core as the browser's worker, on planes that the decoder read.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move } from 'piscina'
+import { ContractError } from '@contracts/check'
+import { largeBodies, type LargeBody } from '@contracts/bodies'
+import { JsonError, readJson } from '@contracts/json'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import { solveAims, type Aim, type Solution } from '@core/aims'
+import { balance, type BalanceAnswer } from '@core/balance'
 import { encodingFromDefinition, type EncodingDefinition } from '@core/colour'
 import { exportLut, printExport, type ExportSettings } from '@core/bake'
-import { FormatError, parseLutFile } from '@core/formats'
+import { decodePng, FormatError, parseLutFile, pngHeader } from '@core/formats'
 import {
   compile,
   executeExactly,
@@ -258,6 +263,38 @@ export function solve({
   })
 }
 
+/** What Balance for me would choose: for a frame no larger than asked, and for other moments of its clip. */
+export interface BalanceTask extends GradeTask {
+  /** The grade of the whole clip; `grade` is its state on the frame. */
+  readonly document: GradeDocument
+  readonly index: number
+  readonly moments: readonly { readonly index: number; readonly source: SourceFrame }[]
+  readonly sourceBits: number
+  readonly pointed: Pointed
+  readonly maxWidth: number
+  readonly maxHeight: number
+}
+export function balanceFrame({
+  document,
+  index,
+  moments,
+  sourceBits,
+  pointed,
+  maxWidth,
+  maxHeight,
+  grade,
+  luts,
+  ...frames
+}: BalanceTask): BalanceAnswer {
+  const clip = {
+    document,
+    index,
+    moments: moments.map((m) => ({ index: m.index, frame: framesOf({ source: m.source }, maxWidth, maxHeight) })),
+  }
+  const frame = framesOf(frames, maxWidth, maxHeight)
+  return balance({ grade, frame, sourceBits, lut: lutFinder(luts), pointed, clip })
+}
+
 export interface BakedLut {
   readonly file: string | Uint8Array
   readonly leftOut: readonly string[]
@@ -284,11 +321,11 @@ export interface ReadLut {
   readonly size: number
 }
 /** Errors lose what they are on the way between threads. */
-export interface RefusedLut {
+export interface RefusedFile {
   readonly fault: string
 }
 /** Reads a LUT file and keeps it packed. */
-export function readLutFile({ path, packedPath }: { path: string; packedPath: string }): ReadLut | RefusedLut {
+export function readLutFile({ path, packedPath }: { path: string; packedPath: string }): ReadLut | RefusedFile {
   try {
     const { format, lut } = parseLutFile(readFileSync(path), decodeText)
     writeFileSync(packedPath, packLut(lut))
@@ -303,4 +340,39 @@ export function inspectFile({ path }: { path: string }): LutInspection {
   return { ...inspectLut(lut), notes }
 }
 
-export const hashFile = (task: HashTask): Promise<string | undefined> => hashOf(task)
+export interface PictureCheck {
+  readonly png: Uint8Array
+  readonly mostSide: number
+}
+/** The size of a picture that somebody sent, decoded once so that only what can be shown is kept. */
+export function checkPicture({ png, mostSide }: PictureCheck): { width: number; height: number } | RefusedFile {
+  try {
+    const header = pngHeader(png)
+    const { width, height } = header
+    if (width < 1 || height < 1 || width > mostSide || height > mostSide)
+      throw new FormatError(`It is ${width} × ${height}; ${mostSide} a side is the most.`, 0)
+    decodePng(png, header)
+    return { width, height }
+  } catch (error) {
+    if (error instanceof FormatError) return { fault: error.message }
+    throw error
+  }
+}
+
+export const hashFile = (task: HashTask): string | undefined => hashOf(task)
+
+/** What is wrong with a body: a fault of its contract, or of its JSON. */
+export type BodyFault = { readonly message: string } & (
+  { readonly field: string } | { readonly status: JsonError['status'] }
+)
+
+/** Checks a large request body: the checked data, or what is wrong with them. */
+export function checkBody({ name, text }: { name: LargeBody; text: string }): { data: unknown } | { fault: BodyFault } {
+  try {
+    return { data: largeBodies[name](readJson(text)) }
+  } catch (error) {
+    if (error instanceof ContractError) return { fault: { message: error.message, field: error.field } }
+    if (error instanceof JsonError) return { fault: { message: error.message, status: error.status } }
+    throw error
+  }
+}

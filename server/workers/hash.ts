@@ -1,6 +1,6 @@
 // The hash of a file, on a thread of its own, so that nobody waits while a large file is read.
 import { createHash } from 'node:crypto'
-import { createReadStream } from 'node:fs'
+import { closeSync, openSync, readSync } from 'node:fs'
 import { setTimeout as rest } from 'node:timers/promises'
 
 /** What the thread and whoever waits share: mebibytes read so far, and whether it is to stop. */
@@ -12,18 +12,27 @@ export interface HashTask {
   readonly shared: SharedArrayBuffer
 }
 
-/** SHA-256 of a file in hexadecimal; undefined when it was stopped. Runs on the worker thread. */
-export async function hashOf({ path, shared }: HashTask): Promise<string | undefined> {
+/** So much is read at once: it stays in the cache until it is hashed. */
+const chunkBytes = 1024 * 1024
+
+/** SHA-256 of a file in hexadecimal; undefined when it was stopped. Runs on a worker thread of its own: it blocks. */
+export function hashOf({ path, shared }: HashTask): string | undefined {
   const told = new Int32Array(shared)
   const hash = createHash('sha256')
-  let bytes = 0
-  for await (const chunk of createReadStream(path, { highWaterMark: 4 * 1024 * 1024 }) as AsyncIterable<Buffer>) {
-    if (Atomics.load(told, toStop) === 1) return undefined
-    hash.update(chunk)
-    bytes += chunk.length
-    Atomics.store(told, readSoFar, Math.round(bytes / 1048576))
+  const chunk = Buffer.allocUnsafe(chunkBytes)
+  const file = openSync(path, 'r')
+  try {
+    for (let bytes = 0; ;) {
+      const read = readSync(file, chunk, 0, chunkBytes, null)
+      if (read === 0) return hash.digest('hex')
+      hash.update(read === chunkBytes ? chunk : chunk.subarray(0, read))
+      bytes += read
+      Atomics.store(told, readSoFar, Math.round(bytes / 1048576))
+      if (Atomics.load(told, toStop) === 1) return undefined
+    }
+  } finally {
+    closeSync(file)
   }
-  return hash.digest('hex')
 }
 
 const tellEveryMs = 250

@@ -2,12 +2,25 @@
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
+import { ContractError, JsonError, type CheckedBody, type LargeBody } from '@contracts/index'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { Aim, Solution } from '@core/aims'
+import type { BalanceAnswer } from '@core/balance'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
 import { hashAndTell } from './hash'
-import type { BakedLut, GradeTask, GuessQuestion, ReadLut, RefusedLut, SourceFrame, WireFrame } from './frame-worker'
+import type {
+  BakedLut,
+  BalanceTask,
+  BodyFault,
+  GradeTask,
+  GuessQuestion,
+  PictureCheck,
+  ReadLut,
+  RefusedFile,
+  SourceFrame,
+  WireFrame,
+} from './frame-worker'
 
 export interface FrameWorkers {
   readonly previewFrame: (task: { source: SourceFrame; maxWidth: number; maxHeight: number }) => Promise<WireFrame>
@@ -17,17 +30,21 @@ export interface FrameWorkers {
     task: GradeTask & { maxWidth: number; maxHeight: number; asShot: boolean },
   ) => Promise<Uint8Array>
   readonly bakeFile: (task: GradeTask & { index: number; settings: ExportSettings; title: string }) => Promise<BakedLut>
-  readonly readLutFile: (file: { path: string; packedPath: string }) => Promise<ReadLut | RefusedLut>
+  readonly readLutFile: (file: { path: string; packedPath: string }) => Promise<ReadLut | RefusedFile>
   readonly inspectFile: (file: { path: string }) => Promise<LutInspection>
+  readonly checkPicture: (task: PictureCheck) => Promise<{ width: number; height: number } | RefusedFile>
   readonly findings: (
     task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number },
   ) => Promise<readonly Finding[]>
   readonly solve: (
     task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
   ) => Promise<Solution>
+  readonly balance: (task: BalanceTask) => Promise<BalanceAnswer>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
   /** SHA-256 of a file in hexadecimal; `onRead`, told of mebibytes, may stop it. Undefined when stopped. */
   readonly hashFile: (path: string, onRead: (mebibytes: number) => Promise<boolean>) => Promise<string | undefined>
+  /** A large request body, checked. Throws ContractError or JsonError. */
+  readonly checkBody: <K extends LargeBody>(name: K, text: string) => Promise<CheckedBody<K>>
   readonly threads: number
   readonly close: () => Promise<void>
 }
@@ -39,13 +56,22 @@ export function startFrameWorkers(
   const threads = Math.min(8, Math.max(2, availableParallelism()))
   const pool = new Piscina({
     filename: workerFile,
-    minThreads: 1,
+    // All of them stay: a thread that ends when idle takes its compiled grades with it, and each frame makes it anew.
+    minThreads: threads,
     maxThreads: threads,
     maxQueue: 256,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
   // A file may take minutes to read: it takes no thread from those who look at pictures.
   const reader = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: 1 })
+  // Large bodies are rare, and a save must not wait for a picture: a thread that is there while it is wanted.
+  const checker = new Piscina({
+    filename: workerFile,
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  })
   const call = (name: string) => (task: object) => pool.run(task, { name })
   return {
     previewFrame: call('previewFrame'),
@@ -55,14 +81,25 @@ export function startFrameWorkers(
     bakeFile: call('bakeFile'),
     readLutFile: call('readLutFile'),
     inspectFile: call('inspectFile'),
+    checkPicture: call('checkPicture'),
     findings: call('findings'),
     solve: call('solve'),
+    balance: call('balanceFrame'),
     guess: call('guess'),
+    checkBody: async <K extends LargeBody>(name: K, text: string) => {
+      const answer = (await checker.run({ name, text }, { name: 'checkBody' })) as
+        { data: CheckedBody<K> } | { fault: BodyFault }
+      if ('data' in answer) return answer.data
+      const { fault } = answer
+      throw 'field' in fault
+        ? new ContractError(fault.message, fault.field)
+        : new JsonError(fault.message, fault.status)
+    },
     hashFile: (path, onRead) =>
       hashAndTell((task) => reader.run(task, { name: 'hashFile' }) as Promise<string | undefined>, path, onRead),
     threads,
     close: async () => {
-      await Promise.all([pool.close({ force: true }), reader.close({ force: true })])
+      await Promise.all([pool, reader, checker].map((threads) => threads.close({ force: true })))
     },
   }
 }

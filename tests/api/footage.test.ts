@@ -2,10 +2,23 @@
 // Uploads in parts, the media folder, proxies, killed workers, hostile files.
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { lstatSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  lstatSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  utimesSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
+import { setTimeout as pause } from 'node:timers/promises'
 import { defaultGrade, setParameter } from '@core/grade'
-import type { FolderEntry, WorkSummary } from '@contracts/responses'
+import type { FolderEntry, RenderSummary, ShotSummary, WorkSummary } from '@contracts/responses'
 import {
   call,
   get,
@@ -16,7 +29,9 @@ import {
   refusal,
   save,
   sendInParts,
+  shotById,
   surveyed,
+  unfinished,
   workDone,
 } from '../support/api'
 import { until } from '../support/until'
@@ -91,8 +106,23 @@ describe('uploads in parts', () => {
     // Other tests import clips of their own meanwhile: only this one's bytes must not have been kept.
     expect(stored('media').filter((n) => n.startsWith(hash))).toEqual([])
     // Other clips may still be looked through; in the end nothing is left.
-    await until('nothing is left', () => stored('incoming').length === 0)
+    await until('nothing is left', () => unfinished().length === 0)
   })
+})
+
+/** An original that was looked at is not looked at again for a second. */
+const oneLookOn = (): Promise<void> => pause(1100)
+
+test('a proxy that is lost is made again when it is asked for', async () => {
+  const shot = await surveyed((await ownShot(demo, 'lost.mov')).id)
+  const proxy = `/media/${shot.media.hash}/proxy`
+  const kept = join(scratch(), 'proxies', `${shot.media.hash}.mp4`)
+  expect((await call(proxy)).status).toBe(200)
+  rmSync(kept)
+  expect((await call(proxy)).status).toBe(404)
+  expect((await shotById(shot.id)).proxy).toBeNull()
+  await surveyed(shot.id)
+  expect((await call(proxy)).status).toBe(200)
 })
 
 describe('the media folder', () => {
@@ -160,11 +190,61 @@ describe('the media folder', () => {
     const { media } = shots[1]!
     expect(lstatSync(join(scratch(), 'media', media.hash)).isSymbolicLink()).toBe(true)
     expect((await call(`/media/${media.hash}/frames/3?range=legal`)).status).toBe(200)
-    // What was linked and is gone is said plainly.
-    rmSync(join(library(), 'day one', 'it\'s "a" clip.mov'))
-    expect((await refusal(await call(`/media/${media.hash}/frames/60?range=legal`))).message).toMatch(
-      /Frame 60 cannot be decoded/,
+    const clip = join(library(), 'day one', 'it\'s "a" clip.mov')
+    const aside = join(library(), 'aside.mov')
+    const frame = (index: number): Promise<Response> => call(`/media/${media.hash}/frames/${index}?range=legal`)
+    // Another time alone is no other film: the whole is hashed, and it is used again.
+    utimesSync(clip, new Date(), new Date(Date.now() - 60_000))
+    await oneLookOn()
+    expect((await frame(40)).status).toBe(200)
+    // Another film under its name, of the same time: nobody is shown its pictures, nothing is rendered from them.
+    const { mtime } = statSync(clip)
+    renameSync(clip, aside)
+    copyFileSync('demo/footage/potter.mov', clip)
+    utimesSync(clip, mtime, mtime)
+    await oneLookOn()
+    expect(await refusal(await frame(60))).toMatchObject({
+      status: 409,
+      code: 'original_changed',
+      message: 'The linked file of this clip was replaced by another.',
+    })
+    const { revision } = await shotById(shots[1]!.id)
+    const render = (await (await postJson('/renders', { revisionId: revision.headId })).json()) as RenderSummary
+    const ended = await until('the render ended', async () => {
+      const now = await get<RenderSummary>(`/renders/${render.id}`)
+      return now.state !== 'queued' && now.state !== 'running' && now
+    })
+    expect(ended).toMatchObject({
+      state: 'failed',
+      error: 'The linked file of this clip was replaced by another.',
+      sizeBytes: null,
+    })
+    // What was linked and is gone is said plainly; put back, it is used again.
+    rmSync(clip)
+    await oneLookOn()
+    expect((await refusal(await frame(61))).message).toBe('The linked file of this clip is not where it was.')
+    // Another file is not taken for it; the same from another place is.
+    const again = async (path: string): Promise<Response> =>
+      postJson(`/projects/${project}/imports`, { path, pictures: false, again: media.hash })
+    const endOf = async (response: Response): Promise<WorkSummary | undefined> => {
+      const { id } = (await response.json()) as WorkSummary
+      return until('the work ended', async () => {
+        const now = (await get<readonly WorkSummary[]>(`/projects/${project}/work`)).find((w) => w.id === id)
+        return now?.state === 'failed' ? now : !now && { ...({} as WorkSummary), state: 'done' as const }
+      })
+    }
+    copyFileSync('demo/footage/potter.mov', join(library(), 'other.mov'))
+    expect((await endOf(await again('other.mov')))?.error).toBe(
+      '"other.mov" is not the file that this clip was made from.',
     )
+    expect((await frame(61)).status).toBe(409)
+    expect((await endOf(await again('aside.mov')))?.state).toBe('done')
+    expect((await frame(62)).status).toBe(200)
+    const now = await get<{ shots: ShotSummary[] }>(`/projects/${project}/reel`)
+    expect(now.shots.map((s) => [s.name, s.media.linked])).toEqual([
+      ['take', true],
+      ['it\'s "a" clip.mov', true],
+    ])
   })
 
   test.each(['../', '../../etc', '/etc/passwd', 'outside/passwd', '..\\..'])('%s is not in it', async (path) => {

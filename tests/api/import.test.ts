@@ -9,7 +9,7 @@ import { defaultGrade } from '@core/grade'
 import type { Inspection } from '@core/lut-bench'
 import { unpackLut } from '@core/luts'
 import type { LutSummary, ShotDetail } from '@contracts/responses'
-import { call, get, ownShot, postJson, refusal } from '../support/api'
+import { call, get, ownShot, postJson, refusal, unfinished } from '../support/api'
 import { until } from '../support/until'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
@@ -17,8 +17,8 @@ const stored = (folder: string): string[] => readdirSync(join(scratch(), folder)
 
 /** What other tests are bringing in meanwhile goes away by itself; what a refusal left would not. */
 async function nothingStays(before: readonly string[]): Promise<void> {
-  const left = stored('incoming').filter((name) => !before.includes(name))
-  await until('what was left goes away', () => !stored('incoming').some((name) => left.includes(name)))
+  const left = unfinished().filter((name) => !before.includes(name))
+  await until('what was left goes away', () => !unfinished().some((name) => left.includes(name)))
 }
 
 async function makeProject(): Promise<string> {
@@ -62,7 +62,7 @@ describe('a file that is no usable video is refused in one sentence and leaves n
   ])('%s', async (_, name, body, reason) => {
     const project = await makeProject()
     const sent = body()
-    const before = stored('incoming')
+    const before = unfinished()
     const { status, message } = await refusal(await send(project, name, sent))
     expect(status).toBe(422)
     expect(message).toMatch(reason)
@@ -196,7 +196,7 @@ describe('LUTs', () => {
     ['text first', `=hello=\n${good}`, /Line 1: "=hello=" is no keyword/],
     ['nothing', '', /empty|size is missing/],
   ])('%s is refused with line and reason', async (_, body, reason) => {
-    const before = stored('incoming')
+    const before = unfinished()
     const own = createHash('sha256').update(body).digest('hex')
     const { status, message } = await refusal(await sendLut('bad.cube', body))
     expect(status).toBe(422)

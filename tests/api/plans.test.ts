@@ -7,7 +7,7 @@ import { listScenes } from '../../server/db/reel'
 import { listRenders } from '../../server/db/renders'
 import type { Queryable } from '../../server/db/pool'
 import { findShot, listShots } from '../../server/db/shots'
-import { listWork, pruneWork, requeueAbandonedWork } from '../../server/db/work'
+import { listWork, pruneWork, requeueWork } from '../../server/db/work'
 import { lockReach } from '../../server/db/locks'
 import { recordOf, recordPath } from '../../server/services/record'
 import { databaseUrl } from '../support/database'
@@ -108,7 +108,7 @@ const cases: readonly (readonly [string, (db: Queryable) => Promise<unknown>, nu
   ['a page of a record', (db) => recordOf(db, middle(), null), 80],
   ['the way that led to a state', (db) => recordPath(db, film.shotIds.at(-1)!), 80],
   ['work that goes on', (db) => listWork(db, film.projectId), 30],
-  ['work whose worker is gone', (db) => requeueAbandonedWork(db, 20), 30],
+  ['work whose worker is gone', (db) => requeueWork(db, { silentSeconds: 20, attempts: ['a', 'b'] }), 30],
   ['ended work', (db) => pruneWork(db, 7), 30],
 ]
 

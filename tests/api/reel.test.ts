@@ -231,18 +231,6 @@ describe('many shots at once', () => {
     expect((await postJson('/shots/changes', { shotIds: ids, scene: { id: ids[0] } })).status).toBe(404)
   })
 
-  test('a house standard belongs to the scene of the shots', async () => {
-    const { projectId, ids } = await three()
-    expect((await refusal(await postJson('/shots/changes', { shotIds: ids, standardId: 'night' }))).message).toMatch(
-      /belongs to a scene/,
-    )
-    await done(
-      await postJson('/shots/changes', { shotIds: ids.slice(0, 2), scene: { name: 'Night' }, standardId: 'night' }),
-    )
-    expect((await reelOf(projectId)).shots.map((s) => s.standardId)).toEqual(['night', 'night', 'common-ground'])
-    expect((await postJson('/shots/changes', { shotIds: ids, standardId: 'mine' })).status).toBe(422)
-  })
-
   test('encoding, state and camera; each change of a grade is a revision', async () => {
     const { projectId, ids } = await three()
     await done(

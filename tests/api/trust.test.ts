@@ -1,6 +1,10 @@
 // Who may ask, and what every answer carries.
 import { request } from 'node:http'
-import { address, call, postJson, refusal } from '../support/api'
+import { readFileSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { address, call, get, postJson, projectNamed, refusal } from '../support/api'
+
+const demo = readFileSync('demo/footage/potter.mov')
 
 /** A request with headers that fetch does not let one set. */
 function raw(path: string, headers: Record<string, string>, method = 'GET'): Promise<{ status: number; body: string }> {
@@ -94,3 +98,44 @@ test('a project needs a name that can be read', async () => {
     expect((await postJson('/projects', { name })).status).toBe(422)
   expect((await postJson('/projects', { name: '<img src=x onerror=alert(1)>' })).status).toBe(201)
 })
+
+test('what is stored is the account\u2019s own', () => {
+  const data = process.env['PALE_TEST_DATA']!
+  for (const folder of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'incoming'])
+    expect([folder, statSync(join(data, folder)).mode & 0o777]).toEqual([folder, 0o700])
+})
+
+test('one scene of a name in a project, though two tabs make it at once', async () => {
+  const project = await projectNamed('Twice')
+  const shotIn = async (): Promise<string> => {
+    const made = await call(`/projects/${project}/shots?name=a.mov`, { method: 'POST', body: demo as BodyInit })
+    return ((await made.json()) as { id: string }).id
+  }
+  const shots = [await shotIn(), await shotIn()]
+  const answers = await Promise.all(
+    shots.map((id) => postJson('/shots/changes', { shotIds: [id], scene: { name: 'Kiln' } })),
+  )
+  expect(answers.map((r) => r.status)).toEqual([204, 204])
+  const { scenes } = await get<{ scenes: { name: string }[] }>(`/projects/${project}/reel`)
+  expect(scenes.map((s) => s.name)).toEqual(['Kiln'])
+})
+
+test('no answer opens the program to other pages, that of the upload library included', async () => {
+  const made = await call('/uploads', {
+    method: 'POST',
+    headers: { 'tus-resumable': '1.0.0', 'upload-length': '5', 'upload-metadata': 'filename YQ==' },
+  })
+  expect(made.status).toBe(201)
+  expect(made.headers.get('location')).toMatch(/^\/api\/uploads\/[0-9a-f]{32}$/)
+  expect(made.headers.get('tus-resumable')).toBe('1.0.0')
+  expect([...made.headers.keys()].filter((name) => name.startsWith('access-control-'))).toEqual([])
+})
+
+test.each(['/%00', '/api/%00', '/api/projects/%00'])(
+  '%s is an address that is not there, and no fault',
+  async (path) => {
+    const { status, body } = await raw(path, { host: own() })
+    expect(status).toBe(404)
+    expect(body).toContain('not_found')
+  },
+)

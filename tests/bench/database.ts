@@ -20,6 +20,7 @@ export async function measureDatabase(): Promise<readonly string[]> {
   const server = await startServer({
     dataFolder,
     mediaFolder: dataFolder,
+    removedDays: 7,
     host: '127.0.0.1',
     port,
     databaseUrl: cluster.url,

@@ -5,6 +5,9 @@ import { startDemoInstance } from '../support/demo-instance'
 import { startChromium } from '../support/chromium'
 import { measureAccuracy } from './accuracy'
 import { measureAimSolver } from './aims'
+import { measureBalance } from './balance'
+import { measureCards } from './cards'
+import { measureLoad } from './load'
 import { measureDatabase } from './database'
 import { smoke } from './effort'
 import { measureGuess, measureGuessOnPhotographs } from './guess'
@@ -73,6 +76,9 @@ const parts: readonly Part[] = [
   { letter: 'l', what: 'The server and its database under a long film', measure: measureDatabase },
   { letter: 'm', what: 'The guess on photographs that it was not taught with', measure: measureGuessOnPhotographs },
   { letter: 'n', what: 'Readings and casts on photographs', measure: measureReadingsOnPhotographs },
+  { letter: 'o', what: 'Balance for me on takes with known truth', measure: measureBalance },
+  { letter: 'p', what: 'Grey cards found by themselves', measure: measureCards },
+  { letter: 'q', what: 'Eight people at once', measure: measureLoad },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

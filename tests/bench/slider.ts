@@ -1,6 +1,6 @@
 // How long a slider move takes until picture and scopes are on screen, in the real interface.
 import type { Browser, Page } from '@playwright/test'
-import { addRegion, setParameter, type GradeDocument } from '@core/grade'
+import { addRegion, setParameter, setShow, type GradeDocument } from '@core/grade'
 import { tenSteps } from './kernel'
 import { rounds } from './effort'
 import { median, quantile } from './median'
@@ -16,6 +16,8 @@ export async function measureSlider(browser: Browser, address: string): Promise<
   const lines: string[] = []
   for (const [name, prepare] of [
     ['plain grade', (g: GradeDocument) => g],
+    // As every shot was shown before there was a rendering.
+    ['plain grade, shown straight', (g: GradeDocument) => setShow(g, { method: 'straight' })],
     ['ten steps', (): GradeDocument => tenSteps()],
     ['every step and a region', worked],
   ] as const) {

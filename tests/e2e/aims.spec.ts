@@ -1,3 +1,4 @@
+// Long: one panel from the first aim to the last, on the same shots.
 // Aims: said by a key, a handle, a reading or a part of the picture; shown before they are kept; never over a hand's
 // work unseen.
 import type { Page } from '@playwright/test'
@@ -16,6 +17,7 @@ import {
   regionPage,
   resetShot,
   saved,
+  showStraight,
   station,
   type,
 } from './bench-page'
@@ -37,7 +39,7 @@ const reset = async (): Promise<void> => {
 test.beforeEach(reset)
 test.afterAll(reset)
 
-test('one key balances the shot; lines are refused, controls are held, nothing is saved until it is kept', async ({
+test('the standard sets the aims; lines are refused, controls are held, nothing is saved until it is kept', async ({
   page,
 }) => {
   await openBench(page, 'Potter at the bench')
@@ -45,7 +47,8 @@ test('one key balances the shot; lines are refused, controls are held, nothing i
   await page.getByRole('button', { name: 'grey card', exact: true }).click()
   await page.getByRole('button', { name: 'clear' }).click()
   await fresh(page)
-  await page.keyboard.press('n')
+  await tab(page).click()
+  await page.getByRole('button', { name: 'to the standard' }).click()
   await expect(status(page)).toHaveText(/all met|not met/, { timeout: 30_000 })
   await expect(line(page, 'card')).toContainText('Card')
   await expect(line(page, 'white-balance')).toContainText('neutral')
@@ -64,11 +67,10 @@ test('one key balances the shot; lines are refused, controls are held, nothing i
   await expect(page.getByRole('button', { name: 'Keep' })).toBeEnabled()
   await page.getByRole('button', { name: 'Keep' }).click()
   await saved(page)
-  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled()
   await page.getByRole('link', { name: 'Record' }).click()
   const entry = page.locator('[data-revision="2"]').first()
-  await expect(entry).toContainText(/Balance for me.*Exposure 0\.00 stops → \+0\.[67]\d stops/)
-  await expect(entry).toContainText(/Balance for me: Card at 0\.00 stops; .*Card neutral/)
+  await expect(entry).toContainText(/Aims to the standard.*Exposure 0\.00 stops → \+0\.[67]\d stops/)
+  await expect(entry).toContainText(/Card at 0\.00 stops; .*Card neutral/)
 })
 
 test('without a card it says what it does not know; taken back, all is as it was', async ({ page }) => {
@@ -77,12 +79,87 @@ test('without a card it says what it does not know; taken back, all is as it was
   await saved(page)
   await fresh(page)
   await tab(page).click()
-  await page.getByRole('button', { name: 'Balance for me' }).click()
+  await page.getByRole('button', { name: 'to the standard' }).click()
   await expect(status(page)).toHaveText(/all met|not met/, { timeout: 30_000 })
   await expect(page.getByTestId('aims')).toContainText('No grey card is pointed out.')
   await page.getByRole('button', { name: 'Discard' }).click()
   await expect(field(page, 'exposureStops')).toHaveValue('+0.20')
   await expect(field(page, 'tint')).toHaveValue('0.0')
+})
+
+test('Balance for me: a card gives one sure choice; it is shown, taken by its number, and undone as one', async ({
+  page,
+}) => {
+  await openBench(page, 'Potter at the bench')
+  await drawPart(page, 0.72, 0.84, 0.79, 0.93)
+  await page.getByRole('button', { name: 'grey card', exact: true }).click()
+  await page.getByRole('button', { name: 'clear' }).click()
+  await fresh(page)
+  await page.keyboard.press('n')
+  const choices = page.getByTestId('balance').locator('[data-choice]')
+  await expect(choices).toHaveCount(1)
+  await expect(page.getByTestId('balance')).toContainText('The card lies')
+  // It is looked at before it is taken: the controls show it, the record knows nothing of it.
+  await expect(field(page, 'exposureStops')).toHaveValue(/^\+0\.[67]\d$/)
+  await expect(field(page, 'contrast')).toHaveCount(0)
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
+  await page.keyboard.press('Escape')
+  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+  await page.keyboard.press('n')
+  await expect(choices).toHaveCount(1)
+  await page.keyboard.press('1')
+  await saved(page)
+  await expect(field(page, 'exposureStops')).toHaveValue(/^\+0\.[67]\d$/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+  await expect(field(page, 'tint')).toHaveValue('0.0')
+})
+
+test('a grey card that nobody pointed at is found and offered beside the others; taken, it is pointed out', async ({
+  page,
+}) => {
+  await resetShot('Kiln at night')
+  await openBench(page, 'Kiln at night')
+  await fresh(page)
+  await page.keyboard.press('n')
+  const card = page.locator('[data-choice="card"]')
+  await expect(card).toBeVisible()
+  expect(await page.getByTestId('balance').locator('[data-choice]').first().getAttribute('data-choice')).not.toBe(
+    'card',
+  )
+  await card.hover()
+  await expect(page.getByTestId('balance')).toContainText('What looks like a grey card was found at the right')
+  await card.click()
+  await saved(page)
+  // The night was shot 0.3 stops too dark, and its fire is far from the card.
+  const { id } = await demoShot('Kiln at night')
+  const pointedCard = async (): Promise<ShotDetail['card']> =>
+    ((await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail).card
+  await expect.poll(pointedCard).not.toBeNull()
+  const pointed = await pointedCard()
+  expect(pointed?.area.left).toBeGreaterThan(0.71)
+  expect(pointed?.area.right).toBeLessThan(0.82)
+  await fetch(`${address()}/api/shots/${id}/card`, { method: 'DELETE' })
+  await resetShot('Kiln at night')
+})
+
+test('without evidence Balance offers three to choose from, and what is right already comes first', async ({
+  page,
+}) => {
+  await resetShot('Window bench')
+  await openBench(page, 'Window bench')
+  await fresh(page)
+  await page.keyboard.press('n')
+  const choices = page.getByTestId('balance').locator('[data-choice]')
+  await expect(choices.first()).toBeVisible()
+  // The window is light, no white: nothing is brought down for it.
+  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+  await page.locator('[data-choice="darker"]').hover()
+  await expect(field(page, 'exposureStops')).toHaveValue('−0.67')
+  await page.keyboard.press('Escape')
+  await expect(choices).toHaveCount(0)
+  await expect(field(page, 'exposureStops')).toHaveValue('0.00')
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
 })
 
 test('a handle on the waveform is dragged, by mouse or by keys, to where white should sit', async ({ page }) => {
@@ -223,13 +300,13 @@ async function openBenchWithin(page: Page, name: string): Promise<void> {
 test(
   'the whole clip is kept inside the standard, with its trace before and after; kept steps come ' + 'back as a recipe',
   async ({ page }) => {
-    await resetShot('Courtyard walk')
+    await showStraight('Courtyard walk')
     await openBench(page, 'Courtyard walk')
     await type(page, 'exposureStops', '1.5')
     await saved(page)
     await tab(page).click()
     await expect(page.getByRole('button', { name: 'whole clip' })).toBeEnabled({ timeout: 60_000 })
-    await expect(page.getByText(/traced \d+ %/)).toHaveCount(0, { timeout: 60_000 })
+    await expect(page.getByText(/Analysing \d+ %/)).toHaveCount(0, { timeout: 60_000 })
     await page.getByRole('button', { name: 'whole clip' }).click()
     await expect(status(page)).toHaveText('all met', { timeout: 30_000 })
     await expect(line(page, 'clip-white')).toContainText('at most')

@@ -1,6 +1,6 @@
 // What the tests do on the Bench, in a person's words.
 import { expect, type Locator, type Page } from '@playwright/test'
-import type { ShotSummary } from '@contracts/responses'
+import type { ShotDetail, ShotSummary } from '@contracts/responses'
 import { drawOnPicture } from '../support/drawing'
 
 export const address = (): string => process.env['PALE_TEST_ADDRESS'] ?? ''
@@ -105,6 +105,24 @@ export async function resetShot(name: string): Promise<void> {
       body: JSON.stringify({ expectedId: shot.revision.headId }),
     })
   }
+}
+
+/** Back to the shot's first revision, and shown straight on top of it: so that what is bright clips. */
+export async function showStraight(name: string): Promise<void> {
+  await resetShot(name)
+  const { id } = await demoShot(name)
+  const { revision } = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
+  const { headId: parentId, grade } = revision
+  const kept = await fetch(`${address()}/api/shots/${id}/revisions`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      parentId,
+      summary: 'Straight',
+      grade: { ...grade, show: { ...grade.show, method: 'straight' } },
+    }),
+  })
+  expect(kept.ok).toBe(true)
 }
 
 /** The number of bright pixels of an instrument's trace. */

@@ -41,6 +41,21 @@ test('a project of one’s own: make it, add a clip, and a file that is none', a
   await expect(page.getByTestId('reading-middle')).toContainText('%')
 })
 
+test('a project is taken off the list, and brought back', async ({ page }) => {
+  await page.goto(address())
+  await page.getByLabel('New project').fill('To be removed')
+  await page.getByRole('button', { name: 'Create' }).click()
+  await expect(page.getByText('No shots yet.')).toBeVisible()
+  await page.goto(address())
+  const card = page.getByRole('link', { name: /To be removed/ })
+  await page.getByRole('button', { name: 'Remove To be removed' }).click()
+  await expect(page.getByRole('status')).toContainText('“To be removed” was removed; it is kept for a week.')
+  await expect(card).toBeHidden()
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(card).toBeVisible()
+  await expect(page.getByRole('status')).toBeHidden()
+})
+
 test('what is on screen is what is delivered: the browser’s picture equals the server’s within 1/255', async ({
   page,
 }) => {

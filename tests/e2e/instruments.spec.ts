@@ -3,9 +3,21 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
 import { drawOnPicture } from '../support/drawing'
-import { changed, meanColour, openBench, reading, resetShot, saved, station, tracePixels, type } from './bench-page'
+import {
+  changed,
+  meanColour,
+  openBench,
+  reading,
+  resetShot,
+  saved,
+  showStraight,
+  station,
+  tracePixels,
+  type,
+} from './bench-page'
 
-test.beforeEach(() => resetShot('Courtyard walk'))
+test.beforeEach(() => showStraight('Courtyard walk'))
+test.afterAll(() => resetShot('Courtyard walk'))
 
 const settled = (page: Page): Promise<void> =>
   expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
@@ -121,7 +133,7 @@ test('marks on the picture change what is seen and nothing that is measured', as
   const before = await meanColour(page)
   const black = await reading(page, 'black')
   const figure = await page.getByTestId('waveform-figure').innerText()
-  const marks = page.getByRole('combobox', { name: 'marks' })
+  const marks = page.getByRole('combobox', { name: 'Overlays' })
   for (const id of ['clipped', 'zebra', 'stops', 'luma', 'outOfGamut']) {
     await marks.selectOption(id)
     await expect(page.getByTestId('overlay-legend')).toBeVisible()

@@ -3,11 +3,11 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect, test } from './program'
-import { address, demoShot, meanColour, openBench, resetShot, saved, type } from './bench-page'
+import { address, demoShot, meanColour, openBench, resetShot, saved, showStraight, type } from './bench-page'
 
 /** The way of another shot's camera to the display, as a .cube. */
 async function conversionOf(name: string, path: (name: string) => string): Promise<string> {
-  await resetShot(name)
+  await showStraight(name)
   const { revision } = (await (await fetch(`${address()}/api/shots/${(await demoShot(name)).id}`)).json()) as {
     revision: { grade: object }
   }
@@ -28,7 +28,7 @@ test(
   'several files at once: read by content, refused with a reason, inspected, and put in Show for ' +
     'what they were made for',
   async ({ page }, info) => {
-    await resetShot('Glaze shelf')
+    await showStraight('Glaze shelf')
     const shot = await demoShot('Glaze shelf')
     await openBench(page, 'Glaze shelf')
     const plain = await meanColour(page)
@@ -163,9 +163,9 @@ test('the grade goes out as a LUT for a declared place, with its error, in three
   const plain = await error()
   await choose('Shaper', 'a shaper')
   await expect.poll(error).toBeLessThan(plain)
-  await choose('Gives', 'the same, under a conversion')
+  await choose('Output', 'the same, under a conversion')
   await expect(page.getByTestId('lut-carries')).toContainText('Not carried: Show')
-  await choose('Written as', 'Hald picture, .png')
+  await choose('Format', 'Hald picture, .png')
   await expect(page.getByTestId('lut-export').getByText('36 × 36 × 36')).toBeVisible()
   const [hald] = await Promise.all([
     page.waitForEvent('download'),

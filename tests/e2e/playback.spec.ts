@@ -112,6 +112,8 @@ test('while scrubbing the proxy is shown, at rest the exact frame; both are the 
     await route.continue()
   })
   await goToFrame(page, 50)
+  // The proxy's own picture of that frame, not one it passed on the way.
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-frame', '50')
   await expect.poll(() => page.getByTestId('picture').evaluate((c) => (c as HTMLCanvasElement).width)).toBe(960)
   const early = await page.getByTestId('picture').evaluate((element) => {
     const { data } = (element as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, 960, 540)

@@ -2,7 +2,7 @@
 // changed in their view.
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { address, demoShot, drawPart, openBench, resetShot, type } from './bench-page'
+import { address, demoShot, drawPart, openBench, resetShot, showStraight, type } from './bench-page'
 
 test.beforeEach(async () => {
   await resetShot('Potter at the bench')
@@ -42,7 +42,7 @@ test('a subject is sampled once, and every later change is held against their ow
   await drawPart(page, 0.43, 0.45, 0.48, 0.52)
   await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
   await page.getByPlaceholder('Name').fill('Potter')
-  await page.getByRole('button', { name: 'keep' }).click()
+  await page.getByRole('button', { name: 'Create' }).click()
   await fresh(page)
   await page.getByRole('button', { name: 'all', exact: true }).click()
   // Other subjects of the project may lie in this shot as well.
@@ -64,7 +64,7 @@ test('a subject is sampled once, and every later change is held against their ow
   await drawPart(page, 0.15, 0.8, 0.25, 0.9)
   await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
   await page.getByPlaceholder('Name').fill('Cup')
-  await page.getByRole('button', { name: 'keep' }).click()
+  await page.getByRole('button', { name: 'Create' }).click()
   await expect(page.getByRole('alert')).toContainText('Nothing there has a colour of skin.')
 })
 
@@ -80,7 +80,7 @@ test('a reading opens to its sentence and its why, is waived with a reason, and 
   await expect(detail.getByRole('button', { name: 'ignore' })).toBeDisabled()
   await detail.getByPlaceholder('Reason').fill('The kiln glows')
   await detail.getByRole('button', { name: 'ignore' }).click()
-  await expect(detail).toContainText('Waived: The kiln glows')
+  await expect(detail).toContainText('Ignored: The kiln glows')
   await expect(page.getByTestId('outside')).toHaveText(said(before - 1))
   await page.reload()
   await fresh(page)
@@ -109,11 +109,13 @@ test('the pixels behind a reading are lit, and go out with the next change', asy
 })
 
 test('the worst frame of the clip is named, and one click goes there', async ({ page }) => {
+  await showStraight('Courtyard walk')
   await openBench(page, 'Courtyard walk')
   await expect(page.locator('.timeline')).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
   await page.getByTestId('worst-clipped').click()
   await expect(page.getByTestId('worst-clipped')).toBeVisible()
   await expect(page.getByTestId('frame')).not.toContainText(/^12 /)
+  await resetShot('Courtyard walk')
 })
 
 test('left alone, the whole clip is looked through, and a reading says where it is worst', async ({ page }) => {

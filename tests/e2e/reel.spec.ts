@@ -3,7 +3,7 @@
 import { writeFileSync } from 'node:fs'
 import type { Locator, Page } from '@playwright/test'
 import { expect, test } from './program'
-import { address, field, openBench, resetShot, saved, type } from './bench-page'
+import { address, field, openBench, resetShot, saved, showStraight, type } from './bench-page'
 
 const row = (page: Page, name: string): Locator => page.locator(`[data-shot="${name}"]`)
 const rows = (page: Page): Promise<string[]> =>
@@ -40,7 +40,10 @@ test('every shot says what it is; words, scenes and columns find it', async ({ p
           .evaluate((i) => (i as HTMLImageElement).naturalWidth),
       )
       .toBeGreaterThan(100)
-  // Measured on the server, one shot after another, and held against the standard of the scene.
+  // Measured on the server, one shot after another, and held against the standard of the scene. Shown straight, the
+  // sunlit wall clips.
+  await showStraight('Courtyard walk')
+  await page.reload()
   await expect(page.locator('[data-standing="Courtyard walk"]')).toContainText(/\d needs? attention.*Clipped/s, {
     timeout: 60_000,
   })
@@ -53,6 +56,7 @@ test('every shot says what it is; words, scenes and columns find it', async ({ p
   await page.getByRole('button', { name: 'Shot', exact: true }).click()
   expect((await rows(page))[0]).toBe('Apprentice')
   await expect(page.getByRole('columnheader', { name: /Shot/ }).first()).toHaveAttribute('aria-sort', 'ascending')
+  await resetShot('Courtyard walk')
 })
 
 test('a file comes in by the picker in pieces, and a bad one says why and can be put away', async ({ page }, info) => {
@@ -148,6 +152,8 @@ test('shots are dragged into a scene; a grade is carried to another and solved f
   await row(page, 'potter.mov').click()
   await page.getByLabel('New scene').fill('Faces')
   await page.getByLabel('New scene').press('Enter')
+  // The rows have taken their new places.
+  await expect(page.getByRole('button', { name: /^Faces\s*1/ })).toBeVisible()
   await row(page, 'apprentice.mov').dragTo(page.getByRole('button', { name: /^Faces/ }))
   await expect(page.getByRole('button', { name: /^Faces\s*2/ })).toBeVisible()
   await row(page, 'potter.mov').click()

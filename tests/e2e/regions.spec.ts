@@ -288,7 +288,7 @@ test(
     await openBench(page, to, 'regions')
     await choose(page, 'add-region', 'From another shot …')
     await choose(page, 'bring-shot', from)
-    await page.getByRole('button', { name: 'Bring it' }).click()
+    await page.getByRole('button', { name: 'Import', exact: true }).click()
     await expect(page.getByTestId('placing')).toContainText('asks where it sits')
     await expect(page.getByTestId('placing')).toContainText(/Found by its look.*Exposure [+−]\d\.\d\d stops/)
     await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()

@@ -2,10 +2,11 @@
 import { writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { expect, test } from './program'
-import { changed, meanColour, openBench, reading, resetShot, saved, station, type } from './bench-page'
+import { changed, meanColour, openBench, reading, resetShot, saved, showStraight, station, type } from './bench-page'
 
 test.beforeEach(async () => {
-  for (const name of ['Glaze shelf', 'Window bench']) await resetShot(name)
+  await resetShot('Glaze shelf')
+  await showStraight('Window bench')
 })
 
 async function choose(page: Page, label: string, option: RegExp | string): Promise<void> {

@@ -4,9 +4,11 @@ import type { Page } from '@playwright/test'
 import { startChromium } from '../support/chromium'
 import { startDemoInstance } from '../support/demo-instance'
 import { drawOnPicture, pickOnPicture } from '../support/drawing'
+import { takeStrips } from './strips'
 
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
+await takeStrips()
 const instance = await startDemoInstance()
 const browser = await startChromium()
 try {
@@ -27,10 +29,6 @@ try {
   await page.getByRole('link', { name: 'Glaze shelf' }).waitFor()
   await page.waitForLoadState('networkidle')
   await take('reel')
-  await page.getByRole('button', { name: 'Contact sheet' }).click()
-  await page.waitForLoadState('networkidle')
-  await take('contact-sheet')
-  await page.getByRole('button', { name: 'Table' }).click()
   // Cuts and the clip trace need the proxies that are made in the background.
   await page.getByText(/under way/).waitFor({ state: 'detached', timeout: 120_000 })
   await page
@@ -94,7 +92,7 @@ try {
   await settled(page)
   await page.getByRole('combobox', { name: 'a subject' }).selectOption('new')
   await page.getByPlaceholder('Name').fill('Potter')
-  await page.getByRole('button', { name: 'keep' }).click()
+  await page.getByRole('button', { name: 'Create' }).click()
   await drawOnPicture(page, [0.72, 0.84], [0.79, 0.93])
   await settled(page)
   await page.getByRole('button', { name: 'grey card' }).click()
@@ -102,7 +100,8 @@ try {
   await page.getByTestId('outside').filter({ hasText: 'attention' }).waitFor()
   await take('bench-readings')
   await page.getByRole('button', { name: 'clear' }).click()
-  await page.keyboard.press('n')
+  await page.getByTestId('aims-tab').click()
+  await page.getByRole('button', { name: 'to the standard' }).click()
   await page.getByTestId('aims-status').filter({ hasText: /met/ }).waitFor()
   await settled(page)
   await take('bench-aims')
@@ -124,7 +123,7 @@ try {
   await page.keyboard.press('Escape')
   await page.getByRole('combobox', { name: 'Instrument in this place' }).nth(1).selectOption('histogram')
   await page.getByRole('combobox', { name: 'Instrument in this place' }).nth(2).selectOption('chromaticity')
-  await page.getByRole('combobox', { name: 'marks' }).selectOption('stops')
+  await page.getByRole('combobox', { name: 'Overlays' }).selectOption('stops')
   await page.locator('[data-station="level"]').click()
   await settled(page)
   await take('bench-stops')

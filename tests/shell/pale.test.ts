@@ -391,7 +391,7 @@ describe('bad use ends with 2 and one clear line', () => {
 
   test('--help documents every command', async () => {
     const overview = (await pale('--help')).out
-    for (const name of ['encodings', 'lookup', 'fit', 'guess', 'measure', 'convert', 'bake', 'inspect']) {
+    for (const name of ['encodings', 'lookup', 'fit', 'guess', 'measure', 'balance', 'convert', 'bake', 'inspect']) {
       expect(overview).toContain(`pale ${name}`)
       expect((await pale(name, '--help')).out).toContain(`pale ${name}`)
     }
@@ -549,5 +549,54 @@ describe('measure', () => {
     expect(code).toBe(2)
     expect(err).toMatch(words)
     expect(err.trim().split('\n')).toHaveLength(1)
+  })
+})
+
+describe('balance', () => {
+  interface BalancedClips {
+    readonly clips: readonly {
+      readonly note: string
+      readonly choices: readonly {
+        readonly id: string
+        readonly sure: boolean
+        readonly controls: readonly { readonly id: string; readonly from: number; readonly to: number }[]
+      }[]
+    }[]
+  }
+
+  test('a card in a clip gives one sure choice; its grade is kept and can be used', async () => {
+    const clip = 'demo/footage/potter.mov'
+    const args = [clip, '--encoding', 'log-351-128', '--frame', '24', '--card', '691,454,67,48', '--out', at('b.json')]
+    const { code, out } = await pale('balance', ...args, '--json')
+    expect(code).toBe(0)
+    const [first] = (JSON.parse(out) as BalancedClips).clips
+    expect(first!.choices).toHaveLength(1)
+    const [{ sure, controls }] = first!.choices as [(typeof first & {})['choices'][0]]
+    expect(sure).toBe(true)
+    const to = new Map(controls.map((c) => [c.id, c]))
+    expect(to.get('exposure')!.to).toBeCloseTo(0.7, 1)
+    expect(to.get('tint')!.to).toBeGreaterThan(5)
+    expect(to.get('contrast')!.to).toBe(to.get('contrast')!.from)
+    const grade = JSON.parse(readFileSync(at('b.json'), 'utf8')) as GradeDocument
+    expect(grade.show.method).toBe('rendered')
+    expect((await pale('measure', clip, '--grade', at('b.json'), '--frames', '24', '--json')).code).not.toBe(2)
+  })
+
+  test('without a card it offers three, and says in words that nothing is moved for a window', async () => {
+    const { out } = await pale('balance', 'demo/footage/window-bench.mov', '--encoding', 'log-400-95-a')
+    expect(out).toMatch(/window-bench\.mov: nothing is changed/)
+  })
+
+  test('several clips at once; bad use ends with 2', async () => {
+    const clips = ['demo/footage/potter.mov', 'demo/footage/kiln-night.mov']
+    const { out } = await pale('balance', ...clips, '--json')
+    expect((JSON.parse(out) as BalancedClips).clips).toHaveLength(2)
+    expect((await pale('balance')).code).toBe(2)
+    expect(await pale('balance', ...clips, '--out', at('two.json'))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('one clip'),
+    })
+    expect((await pale('balance', clips[0]!, '--card', '0,0,9999,9999')).code).toBe(2)
+    expect((await pale('balance', clips[0]!, '--encoding', 'nothing')).code).toBe(2)
   })
 })

@@ -1,8 +1,8 @@
 // Talking to the running program as a page of its own would.
 import type { GradeDocument } from '@core/grade'
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { request } from 'node:http'
-import { basename } from 'node:path'
+import { basename, join } from 'node:path'
 import type {
   ProjectSummary,
   RevisionState,
@@ -160,4 +160,10 @@ export async function wholeRecord(shotId: string, ask: typeof get = get): Promis
     all.push(...page.revisions)
   }
   return all
+}
+
+/** What the program has under way and not finished, by its names. */
+export function unfinished(): string[] {
+  const incoming = join(process.env['PALE_TEST_DATA']!, 'incoming')
+  return readdirSync(incoming).flatMap((mark) => readdirSync(join(incoming, mark)))
 }

@@ -8,9 +8,11 @@ import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
 
 export interface BareServer {
   readonly address: string
+  readonly dataFolder: string
+  readonly databaseUrl: string
   /** Ends the process without any warning; the database goes on. */
   readonly kill: () => Promise<void>
-  readonly restart: () => Promise<void>
+  readonly restart: (env?: Readonly<Record<string, string>>) => Promise<void>
   /** Stops and removes everything. */
   readonly dispose: () => Promise<void>
 }
@@ -20,9 +22,17 @@ export async function startBareServer(): Promise<BareServer> {
   const database = await startCluster(dataFolder)
   const port = String(await freePort())
   let child: ChildProcess | null = null
-  async function restart(): Promise<void> {
+  async function restart(env: Readonly<Record<string, string>> = {}): Promise<void> {
+    await kill()
     child = spawn(process.execPath, [resolve('dist/node/server.js')], {
-      env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: port, PALE_LOG: 'error', DATABASE_URL: database.url },
+      env: {
+        ...process.env,
+        PALE_DATA: dataFolder,
+        PALE_PORT: port,
+        PALE_LOG: 'error',
+        DATABASE_URL: database.url,
+        ...env,
+      },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
     await once(child.stdout!, 'data')
@@ -37,6 +47,8 @@ export async function startBareServer(): Promise<BareServer> {
   await restart()
   return {
     address: `http://127.0.0.1:${port}`,
+    dataFolder,
+    databaseUrl: database.url,
     kill,
     restart,
     dispose: async () => {

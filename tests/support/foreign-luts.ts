@@ -54,6 +54,13 @@ const sCurve: Tone = (x) => {
   return clamp01(v + 0.12 * Math.sin((v - 0.1) * Math.PI * 2) * v * (1 - v) * 2)
 }
 const hard: Tone = (x) => power(2.4)(x)
+const tanh: Tone = (x) => power(2.2)(Math.tanh(Math.max(0, x) * 1.05))
+/** Straight in stops between a black and a white, with both ends rounded off. */
+const ramp: Tone = (x) => {
+  const v = clamp01((Math.log2(Math.max(x, 1e-6) / 0.18) + 5.5) / 10.5)
+  return v * v * (3 - 2 * v) * 0.85 + v * 0.15
+}
+const arctangent: Tone = (x) => power(2.4)((Math.atan(Math.max(0, x) * 1.8) / Math.PI) * 2)
 
 export const foreignTones: readonly ForeignTone[] = [
   { name: 'hard clip', side: 'teaching', tone: hard, where: 'display' },
@@ -67,6 +74,9 @@ export const foreignTones: readonly ForeignTone[] = [
   { name: 'print', side: 'judging', tone: print, where: 'display' },
   { name: 'print, hue kept', side: 'judging', tone: print, where: 'largest' },
   { name: 's-curve over a clip', side: 'judging', tone: sCurve, where: 'display' },
+  { name: 'hyperbolic tangent', side: 'judging', tone: tanh, where: 'display' },
+  { name: 'ramp in stops', side: 'judging', tone: ramp, where: 'display' },
+  { name: 'arctangent, before the matrix', side: 'judging', tone: arctangent, where: 'camera' },
 ]
 
 type Rgb = readonly [number, number, number]

@@ -1,5 +1,6 @@
 // Requests to the server, with its one shape of error.
 import type { ErrorBody } from '@contracts/responses'
+import { patientFetch } from './patient-fetch'
 
 /** What the server answered instead of what was asked. `status` 0: no answer at all. */
 export class RequestError extends Error {
@@ -23,7 +24,7 @@ export class RequestError extends Error {
 export async function request<T>(path: string, init: RequestInit = {}): Promise<T> {
   let response: Response
   try {
-    response = await fetch(`/api${path}`, init)
+    response = await patientFetch(`/api${path}`, init)
   } catch (error) {
     if (init.signal?.aborted) throw error
     throw new RequestError(

@@ -1,9 +1,11 @@
 // The aims of the open shot, what they were solved to, and whether that is still a proposal.
+import { cutTo } from '@core/names'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { aimWords, type Aim, type BalanceLine, type ControlId, type Solution } from '@core/aims'
 import type { GradeDocument } from '@core/grade'
 import type { RevisionWhy } from '@contracts/requests'
+import { useBalance } from './balance'
 import { useGrade } from './grade'
 
 /** The mean colour of a part of some picture, for others to be brought to. Luma, Cb and Cr as shares of the signal. */
@@ -16,6 +18,7 @@ export interface Remembered {
 
 export const useAims = defineStore('aims', () => {
   const grade = useGrade()
+  const choices = useBalance()
   const shotId = ref<string | null>(null)
   const aims = shallowRef<readonly Aim[]>([])
   const refused = shallowRef<ReadonlySet<string>>(new Set())
@@ -55,6 +58,8 @@ export const useAims = defineStore('aims', () => {
     aims.value = at < 0 ? [...aims.value, aim] : aims.value.map((a, i) => (i === at ? aim : a))
     refused.value = new Set([...refused.value].filter((id) => id !== aim.id))
     pending.value = open.value = true
+    // One thing is proposed at a time.
+    choices.close()
   }
   function drop(id: string): void {
     aims.value = aims.value.filter((a) => a.id !== id)
@@ -63,6 +68,7 @@ export const useAims = defineStore('aims', () => {
   }
   function balance(by: readonly BalanceLine[]): void {
     clear()
+    choices.close()
     lines.value = by
     aims.value = by.flatMap((l) => l.aim ?? [])
     pending.value = aims.value.length > 0
@@ -83,10 +89,10 @@ export const useAims = defineStore('aims', () => {
     if (!found || !pending.value || solving.value) return
     pending.value = false
     const why: RevisionWhy = {
-      kind: lines.value.length > 0 ? 'balance' : 'aim',
-      aims: found.aims.map(({ aim, met }) => `${aimWords(aim)}${met ? '' : ', not met'}`.slice(0, 200)),
+      kind: 'aim',
+      aims: found.aims.map(({ aim, met }) => cutTo(`${aimWords(aim)}${met ? '' : ', not met'}`, 200)),
     }
-    grade.edit(lines.value.length > 0 ? 'Balance for me' : 'Aims', () => found.grade, why)
+    grade.edit(lines.value.length > 0 ? 'Aims to the standard' : 'Aims', () => found.grade, why)
   }
   function takeBack(): void {
     pending.value = false

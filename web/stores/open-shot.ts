@@ -14,12 +14,15 @@ export const useOpenShot = defineStore('open-shot', () => {
   const shot = shallowRef<ShotDetail | null>(null)
   /** Counts what was asked for: a late answer for a shot that was left changes nothing. */
   let openings = 0
+  /** The shot that was asked for last: it may still be on its way. */
+  let wantedId: string | null = null
 
   const detailOf = (id: string): Promise<ShotDetail> => request<ShotDetail>(`/shots/${encodeURIComponent(id)}`)
 
   /** Opens a shot once all that was edited on the one before is on its way. Null where another was opened meanwhile. */
   async function open(id: string): Promise<ShotDetail | null> {
     const mine = ++openings
+    wantedId = id
     await grade.commit()
     const found = await detailOf(id)
     if (mine !== openings) return null
@@ -36,12 +39,12 @@ export const useOpenShot = defineStore('open-shot', () => {
     const mine = openings
     if (id === undefined) return
     const found = await detailOf(id)
-    if (mine === openings) shot.value = found
+    if (mine === openings && shot.value?.id === id) shot.value = found
   }
 
   /** Opens a shot anew after the server changed its grade on another way; nothing where it was left meanwhile. */
   async function reopen(id: string): Promise<void> {
-    if (shot.value?.id === id) await open(id)
+    if (wantedId === id) await open(id)
   }
 
   /** Changes to what is pointed out in the open shot; each answers with the shot as it is now. */

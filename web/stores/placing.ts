@@ -1,5 +1,6 @@
 // A recipe on its way into the open grade: what is particular to the shot is asked for and shown before anything is
 // kept.
+import { cutTo } from '@core/names'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { encodingById } from '@core/colour'
@@ -105,7 +106,7 @@ export const usePlacing = defineStore('placing', () => {
     const { value: wanted } = recipe
     if (!wanted) return
     if (encodings.value.length > 0) answered.add(grade.shotId ?? '')
-    grade.edit(`Recipe ${wanted.name}`.slice(0, 200), changed)
+    grade.edit(cutTo(`Recipe ${wanted.name}`, 200), changed)
     leave()
   }
   function leave(): void {

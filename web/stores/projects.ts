@@ -17,5 +17,13 @@ export const useProjects = defineStore('projects', () => {
     await load()
     return id
   }
-  return { all, load, create }
+  async function remove(id: string): Promise<void> {
+    await request(`/projects/${id}`, { method: 'DELETE' })
+    await load()
+  }
+  async function restore(id: string): Promise<void> {
+    await post(`/projects/${id}/restore`, {})
+    await load()
+  }
+  return { all, load, create, remove, restore }
 })

@@ -3,14 +3,24 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { checked } from '@contracts/check'
 import { SceneIntent } from '@contracts/recipes'
-import { CutShot, JoinShots, LinkShots, MoveShots, RemoveShots, ShotChanges, UnlinkShots } from '@contracts/requests'
-import type { SceneSummary, ShotSummary } from '@contracts/responses'
+import {
+  CutShot,
+  DefaultsChange,
+  JoinShots,
+  LinkShots,
+  MoveShots,
+  RemoveShots,
+  ShotChanges,
+  UnlinkShots,
+} from '@contracts/requests'
+import type { DefaultsMoved, ProjectDefaults, SceneSummary, ShotSummary } from '@contracts/responses'
 import { post, put, request } from '../api/client'
 
 export interface Reel {
   readonly project: { readonly id: string; readonly name: string }
   readonly shots: readonly ShotSummary[]
   readonly scenes: readonly SceneSummary[]
+  readonly defaults: ProjectDefaults
 }
 
 interface ReelPage extends Reel {
@@ -50,6 +60,12 @@ export const useReel = defineStore('reel', () => {
     await put(`/scenes/${sceneId}/intent`, checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() }))
     await reload()
   }
+  /** Answers with what was before, and how many shots moved. */
+  async function changeDefaults(projectId: string, change: DefaultsChange): Promise<DefaultsMoved> {
+    const moved = await put<DefaultsMoved>(`/projects/${projectId}/defaults`, checked(DefaultsChange, change))
+    await reload()
+    return moved
+  }
   async function addScenePicture(sceneId: string, png: Blob, name: string): Promise<void> {
     await request(`/scenes/${sceneId}/pictures?${new URLSearchParams({ name })}`, {
       method: 'POST',
@@ -66,6 +82,7 @@ export const useReel = defineStore('reel', () => {
     current,
     load,
     setIntent,
+    changeDefaults,
     addScenePicture,
     removeScenePicture,
     changeShots: (changes: ShotChanges): Promise<void> => change('/shots/changes', checked(ShotChanges, changes)),

@@ -1,5 +1,6 @@
 // The open region: what is chosen in it, how it is looked at, and every edit of it. A recipe that is being placed takes
 // its place.
+import { cutTo } from '@core/names'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import {
@@ -91,7 +92,7 @@ export const useRegions = defineStore('regions', () => {
 
   function edit(what: string, change: (grade: GradeDocument, regionId: string) => GradeDocument): void {
     const id = region.value?.id
-    if (id !== undefined) grade.edit(`${region.value?.name ?? 'Region'}: ${what}`.slice(0, 200), (g) => change(g, id))
+    if (id !== undefined) grade.edit(cutTo(`${region.value?.name ?? 'Region'}: ${what}`, 200), (g) => change(g, id))
   }
   const editComponent = (what: string, change: (component: MatteComponent) => MatteComponent): void => {
     const id = component.value?.id

@@ -6,6 +6,7 @@ import { fitWithin, meanOfBox, shrink, type Box, type CodeRange, type Frame } fr
 import type { TraceImage } from '@core/instruments'
 import { estimateCurve, tonesOf, type CurveEstimate, type Fact, type NoiseAt } from '@core/measure'
 import { serve } from './calls'
+import { imageOf } from './small-picture'
 import { loadFrame } from './frame-source'
 
 const noLut = (): undefined => undefined
@@ -123,15 +124,4 @@ function wholePixels({ x, y, width, height }: Box, frame: Frame): Box {
     width: Math.max(1, Math.min(frame.width - left, Math.round(width * frame.width))),
     height: Math.max(1, Math.min(frame.height - top, Math.round(height * frame.height))),
   }
-}
-
-function imageOf({ width, height, data, low, high }: Frame): TraceImage {
-  const rgba = new Uint8ClampedArray(width * height * 4)
-  const scale = ((high - low) * 255) / 65535
-  const offset = low * 255
-  for (let p = 0; p < width * height; p++) {
-    for (let c = 0; c < 3; c++) rgba[p * 4 + c] = (data[p * 3 + c] ?? 0) * scale + offset
-    rgba[p * 4 + 3] = 255
-  }
-  return { width, height, rgba }
 }

@@ -4,6 +4,7 @@ import { neighbourFrames, missingLuts, type GradeDocument } from '@core/grade'
 import type { Frame } from '@core/image'
 import { unpackLut, type Lut } from '@core/luts'
 import { requestError } from '../api/client'
+import { patientFetch } from '../api/patient-fetch'
 import type { FrameAddress, GradedFrame } from './messages'
 import { inSharedMemory } from './shared-memory'
 
@@ -68,7 +69,7 @@ async function fetchLut(hash: string): Promise<Lut> {
 }
 
 async function answer(url: string): Promise<Response> {
-  const response = await fetch(url).catch(() => null)
+  const response = await patientFetch(url).catch(() => null)
   if (!response) throw new Error('The server does not answer.')
   if (!response.ok) throw await requestError(response)
   return response

@@ -25,6 +25,12 @@ export function prepareShow({ method, gamutMethod, params }: ShowSettings, displ
         ),
       ),
     )
+  if (method === 'rendered')
+    // The rendering draws colours in by itself.
+    return rendering(
+      { maximum: middleGrey * 2 ** params.sceneMaximumStops, toe: params.toe, bleach: params.bleach },
+      { gamut: gamutById(display.gamutId), peak: display.peak },
+    )
   operations.push(matrixOperation(gamutToGamut(workingGamut, gamutById(display.gamutId))))
   if (method === 'rolloff') {
     const curve = rolloffCurve(
@@ -34,14 +40,6 @@ export function prepareShow({ method, gamutMethod, params }: ShowSettings, displ
     )
     operations.push(rolloff(curve, params.bleach))
   }
-  if (method === 'rendered')
-    operations.push(
-      ...rendering(
-        { maximum: middleGrey * 2 ** params.sceneMaximumStops, toe: params.toe, bleach: params.bleach },
-        { gamut: gamutById(display.gamutId), peak: display.peak },
-      ),
-    )
-  // The rendering draws colours in by itself.
-  else if (gamutMethod === 'compress') operations.push(gamutCompression(params.gamutThreshold, params.gamutLimit))
+  if (gamutMethod === 'compress') operations.push(gamutCompression(params.gamutThreshold, params.gamutLimit))
   return operations
 }

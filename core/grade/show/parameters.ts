@@ -3,6 +3,11 @@ import type { StepParameters } from '../document'
 import type { NumberParameter } from '../step-kind'
 
 export type ShowMethodId = 'straight' | 'rendered' | 'rolloff' | 'print' | 'lut'
+/** The methods that need nothing but themselves: one of them may stand for a whole project. */
+export const defaultRenderings = ['rendered', 'print', 'rolloff', 'straight'] as const satisfies readonly ShowMethodId[]
+export type DefaultRendering = (typeof defaultRenderings)[number]
+/** What scene light is shown by where nobody said otherwise. */
+export const firstRendering: DefaultRendering = 'rendered'
 export type GamutMethodId = 'clip' | 'compress'
 
 export interface ShowChoice<Id extends string> {

@@ -123,8 +123,12 @@ describe('the same grade on every display', () => {
           expect(out[0]).toBeLessThanOrEqual(display.eotf.encode(display.carriedPeak) + 1e-12)
           before = out[0]!
         }
+        // The rendering finds light in a table of eight thousand places.
         if (display.systemGamma === undefined)
-          expect(display.eotf.decode(show(grade, [0.18, 0.18, 0.18])[0]!)).toBeCloseTo(0.18, 9)
+          expect(display.eotf.decode(show(grade, [0.18, 0.18, 0.18])[0]!)).toBeCloseTo(
+            0.18,
+            method === 'rendered' ? 6 : 9,
+          )
       }
     },
   )

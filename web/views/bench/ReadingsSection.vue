@@ -5,7 +5,7 @@ import AimsPanel from './aims/AimsPanel.vue'
 import ReadingsPanel from './readings/ReadingsPanel.vue'
 import { useBench } from './session/bench'
 
-const { shot, renderer, marking, readings, standard, trace, pointing, lit, aiming, go } = useBench()
+const { shot, renderer, marking, readings, standard, trace, pointing, lit, aiming, balancing, go } = useBench()
 const aims = useAims()
 </script>
 
@@ -44,7 +44,8 @@ const aims = useAims()
         :ready="aiming.ready.value"
         :traced="aiming.traced.value"
         :control-names="aiming.controlNames"
-        @balance="aiming.balance"
+        @balance="balancing.ask"
+        @standard="aiming.balance"
         @whole-clip="aiming.wholeClip"
       />
     </template>

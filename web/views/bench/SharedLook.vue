@@ -3,6 +3,7 @@
 <script setup lang="ts">
 // The shared look: which one this shot carries and from where, how much of it, its controls, and taking the shot out of
 // it.
+import { cutTo } from '@core/names'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
 import {
@@ -78,7 +79,7 @@ function share(sceneId: string | null): void {
 function freeName(name: string): string {
   const taken = new Set(looks.value.map((l) => l.name))
   for (let n = 1; ; n++) {
-    const next = n === 1 ? name : `${name} ${n}`.slice(0, 60)
+    const next = n === 1 ? name : cutTo(`${name} ${n}`, 60)
     if (!taken.has(next)) return next
   }
 }

@@ -8,6 +8,7 @@ import {
   showMethods,
   showParameters,
   type GamutMethodId,
+  type InheritedShow,
   type ShowMethodId,
   type ShowParameterKey,
   type ShowSettings,
@@ -22,11 +23,18 @@ import { useLuts } from '../../stores/luts'
 import type { RenderResult } from '../../workers/messages'
 import { text } from './text'
 
-const props = defineProps<{ show: ShowSettings; working: Side; accuracy: RenderResult['accuracy'] }>()
+const props = defineProps<{
+  show: ShowSettings
+  /** What the shot has otherwise than its scene and project. */
+  differing: readonly InheritedShow[]
+  working: Side
+  accuracy: RenderResult['accuracy']
+}>()
 const emit = defineEmits<{
   change: [what: string, change: Partial<ShowSettings>]
   parameter: [key: ShowParameterKey, value: number]
   working: [side: Side]
+  follow: [key: InheritedShow]
 }>()
 
 const displayOptions = displays.map(({ id, name, tip }) => ({ id, name, tip }))
@@ -55,20 +63,44 @@ const exactness = computed(() => {
 <template>
   <div class="show">
     <div class="choices">
-      <PlainSelect
-        :label="text.show.display"
-        :tip="text.show.displayTip"
-        :options="displayOptions"
-        :model-value="show.displayId"
-        @update:model-value="emit('change', 'Display', { displayId: $event })"
-      />
-      <PlainSelect
-        :label="text.show.method"
-        :tip="text.show.methodTip"
-        :options="showMethods"
-        :model-value="show.method"
-        @update:model-value="emit('change', 'Show method', { method: $event as ShowMethodId })"
-      />
+      <div class="inherited">
+        <PlainSelect
+          :label="text.show.display"
+          :tip="text.show.displayTip"
+          :options="displayOptions"
+          :model-value="show.displayId"
+          @update:model-value="emit('change', 'Display', { displayId: $event })"
+        />
+        <button
+          v-if="differing.includes('displayId')"
+          type="button"
+          class="follow"
+          :data-tip="text.show.followTip"
+          data-testid="follow-displayId"
+          @click="emit('follow', 'displayId')"
+        >
+          {{ text.show.follow }}
+        </button>
+      </div>
+      <div class="inherited">
+        <PlainSelect
+          :label="text.show.method"
+          :tip="text.show.methodTip"
+          :options="showMethods"
+          :model-value="show.method"
+          @update:model-value="emit('change', 'Show method', { method: $event as ShowMethodId })"
+        />
+        <button
+          v-if="differing.includes('method')"
+          type="button"
+          class="follow"
+          :data-tip="text.show.followTip"
+          data-testid="follow-method"
+          @click="emit('follow', 'method')"
+        >
+          {{ text.show.follow }}
+        </button>
+      </div>
       <LutPicker
         v-if="show.method === 'lut'"
         :hash="show.lutHash"
@@ -149,6 +181,21 @@ const exactness = computed(() => {
   display: grid;
   gap: var(--gap-hair);
   align-content: start;
+}
+.inherited {
+  position: relative;
+}
+/* Beside the label, so that nothing moves when it comes and goes. */
+.follow {
+  position: absolute;
+  top: 4px;
+  left: 64px;
+  background: none;
+  border: 0;
+  padding: 0;
+  font-size: var(--text-small);
+  text-decoration: underline;
+  cursor: pointer;
 }
 .wrong {
   margin: 0;

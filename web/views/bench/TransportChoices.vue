@@ -62,7 +62,7 @@ select {
   min-width: 24px;
   flex-shrink: 0;
   min-height: var(--control);
-  max-width: 62px;
+  max-width: 78px;
 }
 select.compare {
   max-width: 78px;

@@ -47,7 +47,7 @@ export const keySheet: readonly { readonly group: string; readonly actions: read
     group: 'Working',
     actions: [
       { keys: '1 … 8', what: 'stations, Read to Finish' },
-      { keys: 'N', what: 'balance for me, by the house standard' },
+      { keys: 'N', what: 'balance for me: choices, taken by 1, 2, 3, 4' },
       { keys: 'Enter / Esc', what: 'keep what the aims came to, or take it back' },
       { keys: 'Ctrl+Z', what: 'undo' },
       { keys: 'Ctrl+Shift+Z', what: 'redo' },

@@ -7,6 +7,7 @@ import type { FrameTrace } from '@core/instruments'
 import type { Area, Finding, HouseStandard, Pointed } from '@core/readings'
 import { useAimSolver, type AimsSubject } from '../../composables/useAimSolver'
 import { useAims, type Remembered } from '../../stores/aims'
+import { useBalance } from '../../stores/balance'
 import { aimOfHandle, type LevelHandle } from './aims/handles'
 import { text } from './text'
 
@@ -132,6 +133,7 @@ export function useAiming({
     },
     show: (on) => {
       store.open = on
+      if (!on) useBalance().close()
     },
   }
 }

@@ -121,7 +121,11 @@ function use(encodingId: string, range: 'full' | 'legal'): void {
   const own = encodings.own.find((e) => e.id === encodingId)
   const { name, gamutIds } = own ? encodingFromDefinition(own) : encodingById(encodingId)
   grade.edit(`Read by ${name}`, (g) =>
-    setRead(g, { method: 'formula', encodingId, gamutId: gamutIds[0], range, ...(own ? { own } : {}) }),
+    setRead(
+      g,
+      { method: 'formula', encodingId, gamutId: gamutIds[0], range, ...(own ? { own } : {}) },
+      props.shot?.showDefaults.rendering,
+    ),
   )
   void grade.commit()
   said.value = text.compare.applied(name)

@@ -61,7 +61,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
     }
     await encodingStore.keep(own)
     grade.edit(`Read by ${own.name}`, (g) =>
-      setRead(g, { method: 'formula', encodingId: own.id, gamutId: own.gamutId, own }),
+      setRead(g, { method: 'formula', encodingId: own.id, gamutId: own.gamutId, own }, shot.showDefaults.rendering),
     )
     await grade.commit()
     kept.value = own.name

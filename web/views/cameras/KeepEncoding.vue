@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Names an encoding and keeps it: the last line of looking up and of measuring.
+import { cutTo } from '@core/names'
 import { computed, ref } from 'vue'
 import { ElButton, ElInput } from 'element-plus'
 import { gamuts, type EncodingDefinition } from '@core/colour'
@@ -10,7 +11,7 @@ const emit = defineEmits<{ keep: [definition: Omit<EncodingDefinition, 'curve' |
 const name = ref('')
 const gamutId = ref('bt709')
 const gamutOptions = gamuts.map(({ id, name: label }) => ({ id, name: label }))
-const trimmed = computed(() => name.value.trim().slice(0, 60))
+const trimmed = computed(() => cutTo(name.value.trim(), 60))
 
 function keep(): void {
   // A word from the name, and enough chance that two names alike do not meet.
@@ -18,7 +19,7 @@ function keep(): void {
     trimmed.value
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
+      .replace(/^-+|(?<!-)-+$/g, '')
       .slice(0, 24) || 'curve'
   const chance = Array.from(crypto.getRandomValues(new Uint8Array(4)), (b) => b.toString(16).padStart(2, '0')).join('')
   emit('keep', { id: `own-${stem}-${chance}`, name: trimmed.value, gamutId: gamutId.value })

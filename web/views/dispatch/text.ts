@@ -8,18 +8,18 @@ export const text = {
   takeList: { edl: 'Download EDL', otio: 'Download OTIO' },
   lut: 'The grade as a LUT',
   export: {
-    input: 'Takes',
+    input: 'Input',
     inputTip: 'What will be fed to the LUT where it is used.',
-    output: 'Gives',
+    output: 'Output',
     outputTip:
       'Under a conversion: what goes in comes out corrected, for a camera or monitor that converts behind the LUT.',
-    format: 'Written as',
+    format: 'Format',
     formatTip: 'The kind of file.',
     shaper: 'Shaper',
     shaperTip:
       "A curve of 4096 entries deals the cube's entries out to where the grade bends: nearer, but not " +
       'read by every program.',
-    range: 'Its 0 to 100 %',
+    range: 'Range',
     rangeTip: 'How the camera, monitor or program that holds the LUT understands the signal.',
     options: {
       input: [

@@ -3,6 +3,7 @@
 <script setup lang="ts">
 // One LUT: what it was made for and where it belongs, its numbers, what it does to greys, hues and skins, and its
 // entries to turn about.
+import { cutTo } from '@core/names'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
 import { placeFor, placeLut } from '@core/lut-bench'
@@ -45,7 +46,7 @@ watch(document, () => {
 function put(): void {
   const { value: wanted } = place
   if (!wanted) return
-  grade.edit(`LUT ${props.lut.name} in ${wanted.place === 'show' ? 'Show' : 'Look'}`.slice(0, 200), (g) =>
+  grade.edit(cutTo(`LUT ${props.lut.name} in ${wanted.place === 'show' ? 'Show' : 'Look'}`, 200), (g) =>
     placeLut(g, props.lut.hash, wanted),
   )
   said.value = text.place.placed

@@ -4,18 +4,21 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElInput } from 'element-plus'
+import type { ProjectSummary } from '@contracts/responses'
 import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
+import { useAttempt } from '../../composables/useAttempt'
 import { useProjects } from '../../stores/projects'
 import { text } from './text'
 
 const projectStore = useProjects()
 const router = useRouter()
 const name = ref('')
-const fault = ref('')
+const { fault, attempt } = useAttempt()
 const loaded = ref(false)
+const removed = ref<ProjectSummary | null>(null)
 
 onMounted(async () => {
   try {
@@ -35,6 +38,17 @@ async function make(): Promise<void> {
   }
 }
 
+const remove = (project: ProjectSummary): Promise<void> =>
+  attempt(async () => {
+    await projectStore.remove(project.id)
+    removed.value = project
+  })
+const bringBack = (): Promise<void> =>
+  attempt(async () => {
+    if (removed.value) await projectStore.restore(removed.value.id)
+    removed.value = null
+  })
+
 const day = (iso: string): string =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 </script>
@@ -47,6 +61,19 @@ const day = (iso: string): string =>
       :text="fault"
       @close="fault = ''"
     />
+    <p
+      v-if="removed"
+      class="removed"
+      role="status"
+    >
+      {{ text.removed(removed.name) }}
+      <ElButton
+        size="small"
+        @click="bringBack"
+      >
+        {{ text.bringBack }}
+      </ElButton>
+    </p>
     <p
       v-if="loaded && projectStore.all.length === 0"
       class="quiet"
@@ -74,6 +101,15 @@ const day = (iso: string): string =>
           <span class="name">{{ project.name }}</span>
           <span class="quiet figures">{{ text.shots(project.shotCount) }} · {{ day(project.updatedAt) }}</span>
         </RouterLink>
+        <ElButton
+          class="remove"
+          size="small"
+          :title="text.removeTip"
+          :aria-label="`${text.remove} ${project.name}`"
+          @click="remove(project)"
+        >
+          {{ text.remove }}
+        </ElButton>
       </li>
     </ul>
     <form
@@ -132,6 +168,19 @@ h1 {
   width: 100%;
   height: 100%;
   object-fit: cover;
+}
+.list li {
+  display: grid;
+  gap: var(--gap-small);
+}
+.remove {
+  justify-self: start;
+}
+.removed {
+  margin: 0;
+  display: flex;
+  gap: var(--gap);
+  align-items: center;
 }
 .card:hover .still {
   border-color: var(--accent);

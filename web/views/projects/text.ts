@@ -5,5 +5,9 @@ export const text = {
   newLabel: 'New project',
   newPlaceholder: 'Name',
   make: 'Create',
+  remove: 'Remove',
+  removeTip: 'Takes the project off this list. It can be brought back for a week.',
+  removed: (name: string): string => `“${name}” was removed; it is kept for a week.`,
+  bringBack: 'Bring it back',
   shots: (count: number): string => (count === 1 ? '1 shot' : `${count} shots`),
 } as const

@@ -25,7 +25,7 @@ export const sheetText = {
   before: 'Before',
   after: 'After',
   target: 'Wanted',
-  waived: (reason: string): string => `waived: ${reason}`,
+  waived: (reason: string): string => `ignored: ${reason}`,
   met: 'met',
   record: 'What was done',
 } as const

@@ -1,5 +1,8 @@
+<!-- Long: cuts, pieces and the edit list are put together on one strip. -->
+
 <script setup lang="ts">
 // Cutting a flattened programme into shots: by its own cuts, by an edit list, by hand. The footage stays as it is.
+import { cutTo } from '@core/names'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
@@ -96,7 +99,7 @@ const trimPiece = (index: number, end: 'first' | 'last', frame: number): void =>
   pieces.value = trim(pieces.value, index, end, frame, frames.value)
 }
 const rename = (index: number, name: string): void => {
-  pieces.value = pieces.value.map((p, i) => (i === index ? { ...p, name: name.slice(0, 200) } : p))
+  pieces.value = pieces.value.map((p, i) => (i === index ? { ...p, name: cutTo(name, 200) } : p))
 }
 const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) => p.name.trim() !== '' && p.count > 0))
 </script>

@@ -5,8 +5,13 @@ import { ElButton } from 'element-plus'
 import type { FolderEntry } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import Notice from '../../components/Notice.vue'
+import { text } from './text'
 
-defineEmits<{ link: [path: string, pictures: boolean]; close: [] }>()
+defineProps<{
+  /** The chosen shot, where its original is linked: it may lie elsewhere now. */
+  moved: { readonly name: string; readonly pictures: boolean } | null
+}>()
+defineEmits<{ link: [path: string, pictures: boolean]; again: [path: string]; close: [] }>()
 const path = ref('')
 const fault = ref('')
 const entries = ref<readonly FolderEntry[]>([])
@@ -81,6 +86,14 @@ const size = (bytes: number): string =>
           @click="$emit('link', e.path, e.kind === 'pictures')"
         >
           Link
+        </ElButton>
+        <ElButton
+          v-if="moved && e.kind !== 'folder' && moved.pictures === (e.kind === 'pictures')"
+          size="small"
+          :title="text.againTip"
+          @click="$emit('again', e.path)"
+        >
+          {{ text.again(moved.name) }}
         </ElButton>
         <ElButton
           v-if="e.kind === 'pictures'"

@@ -14,8 +14,10 @@ import { askedLike, isAsked } from '../../components/first-reading/asked'
 import FirstReading from '../../components/first-reading/FirstReading.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
+import { useManyBalances } from '../../stores/many-balances'
 import { useReel } from '../../stores/reel'
 import { useStandards } from '../../stores/standards'
+import BalancePanel from './BalancePanel.vue'
 import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
 import FileFacts from './FileFacts.vue'
@@ -35,6 +37,7 @@ const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
 const reelStore = useReel()
 const standardStore = useStandards()
+const balances = useManyBalances()
 const router = useRouter()
 const over = ref(false)
 const browsing = ref(false)
@@ -63,6 +66,12 @@ const shots = computed(() =>
 )
 const selection = useSelection(() => shots.value.map((s) => s.id))
 const chosen = computed(() => shots.value.filter((s) => selection.chosen.value.has(s.id)))
+/** The one chosen shot, where its original is linked. */
+const moved = computed(() => {
+  const [only, ...others] = chosen.value
+  if (!only?.media.linked || others.length > 0) return null
+  return { name: only.name, hash: only.media.hash, pictures: only.media.kind === 'pictures' }
+})
 /** A chosen shot that is asked about, or the first of those shown. */
 const askedShot = computed(() => chosen.value.find(isAsked) ?? shots.value.find(isAsked) ?? null)
 const inOrder = computed(() => sortBy.value === 'position' && !downward.value)
@@ -220,7 +229,9 @@ useEventListener(window, 'keydown', (event) => {
       />
       <LibraryBrowser
         v-if="browsing"
+        :moved="moved"
         @close="browsing = false"
+        @again="(path) => attempt(() => imports.linkAgain(path, moved))"
         @link="(path, pictures) => attempt(() => imports.link(path, pictures))"
       />
       <FirstReading
@@ -244,11 +255,13 @@ useEventListener(window, 'keydown', (event) => {
         {{ text.empty }}
       </p>
       <div
-        v-if="all.length"
+        v-if="reelStore.current && all.length"
         class="body"
       >
         <SceneList
-          :scenes="reelStore.current?.scenes ?? []"
+          :project-id="projectId"
+          :scenes="reelStore.current.scenes"
+          :defaults="reelStore.current.defaults"
           :shots="all"
           :shown="scene"
           :can-make="chosen.length > 0"
@@ -257,6 +270,7 @@ useEventListener(window, 'keydown', (event) => {
           @make="change({ scene: { name: $event } })"
           @intent="setIntent"
           @fault="fault = $event"
+          @attempt="attempt"
         />
         <p
           v-if="shots.length === 0"
@@ -302,6 +316,10 @@ useEventListener(window, 'keydown', (event) => {
         @close="carrying = false"
         @done="load"
       />
+      <BalancePanel
+        v-if="balances.projectId === projectId && balances.entries.length"
+        @done="load"
+      />
       <SelectionBar
         v-if="all.length"
         :shots="chosen"
@@ -311,6 +329,7 @@ useEventListener(window, 'keydown', (event) => {
         :in-order="inOrder"
         @change="change"
         @copy="copied = chosen[0] ?? null"
+        @balance="balances.start(chosen)"
         @carry="carrying = true"
         @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })"
         @join="attempt(() => reelStore.joinShots(selection.ids.value))"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // The scenes at the left: they filter the reel, and shots are dropped on them.
 import { computed, ref, watch } from 'vue'
-import type { SceneSummary, ShotSummary } from '@contracts/responses'
+import type { ProjectDefaults, SceneSummary, ShotSummary } from '@contracts/responses'
+import SceneDefaults from './SceneDefaults.vue'
 import ScenePictures from './ScenePictures.vue'
 import { text } from './text'
 
@@ -9,7 +10,9 @@ import { text } from './text'
 export type SceneChoice = string | null
 
 const props = defineProps<{
+  projectId: string
   scenes: readonly SceneSummary[]
+  defaults: ProjectDefaults
   shots: readonly ShotSummary[]
   shown: SceneChoice
   canMake: boolean
@@ -20,6 +23,7 @@ const emit = defineEmits<{
   make: [name: string]
   intent: [scene: string, words: string]
   fault: [sentence: string]
+  attempt: [work: () => Promise<void>]
 }>()
 const over = ref<SceneChoice | undefined>(undefined)
 const name = ref('')
@@ -66,6 +70,13 @@ function make(): void {
       <span>{{ entry.name }}</span>
       <span class="figures quiet">{{ count(entry.id) }}</span>
     </button>
+    <SceneDefaults
+      v-if="shown !== null && (open || shown === 'all')"
+      :project-id="projectId"
+      :scene-id="open?.id ?? null"
+      :defaults="defaults"
+      @attempt="emit('attempt', $event)"
+    />
     <label
       v-if="open"
       class="intent"
@@ -101,6 +112,8 @@ function make(): void {
 
 <style scoped>
 .scenes {
+  min-height: 0;
+  overflow: hidden auto;
   display: grid;
   align-content: start;
   gap: 1px;

@@ -21,6 +21,7 @@ const props = defineProps<{
   inOrder: boolean
 }>()
 const emit = defineEmits<{
+  balance: []
   carry: []
   change: [change: Omit<ShotChanges, 'shotIds'>]
   copy: []
@@ -148,9 +149,13 @@ function remove(): void {
         :model-value="shared((s) => s.standardId)"
         :placeholder="text.setStandard"
         :aria-label="text.setStandard"
-        :disabled="shots.some((s) => s.sceneId === null)"
-        @update:model-value="emit('change', { standardId: String($event) })"
+        @update:model-value="emit('change', { standardId: $event === '' ? null : String($event) })"
       >
+        <ElOption
+          v-if="shots.some((s) => s.ownStandardId !== null)"
+          value=""
+          :label="text.sceneStandard"
+        />
         <ElOption
           v-for="s in [...houseStandards, ...standardStore.own]"
           :key="s.id"
@@ -174,6 +179,13 @@ function remove(): void {
           :label="r.name"
         />
       </ElSelect>
+      <ElButton
+        :data-tip="text.balance.buttonTip"
+        size="small"
+        @click="emit('balance')"
+      >
+        {{ text.balance.button }}
+      </ElButton>
       <ElButton
         :data-tip="text.copyTip"
         size="small"

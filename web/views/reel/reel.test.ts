@@ -19,6 +19,7 @@ const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['med
   played: null,
   state: 'new',
   standardId: 'broad-day',
+  ownStandardId: null,
   proxy: null,
   look: null,
   setup: null,
@@ -44,6 +45,7 @@ const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['med
   usualReading: null,
   media: {
     hash: 'm',
+    linked: false,
     kind: 'film',
     width: 960,
     height: 540,

@@ -1,8 +1,9 @@
 // Bringing files in: sent in parts that can be gone on with, then imported by the server in the background.
 import { onScopeDispose, ref, type Ref } from 'vue'
-import { Upload } from 'tus-js-client'
+import { Upload, type DetailedError } from 'tus-js-client'
 import { checked } from '@contracts/check'
 import { NewImport } from '@contracts/requests'
+import type { ErrorBody } from '@contracts/responses'
 import { post, sentenceOf } from '../../api/client'
 
 export interface RunningUpload {
@@ -18,12 +19,13 @@ export interface FootageImport {
   /** Films and stills one by one; numbered pictures of one stem together, as a sequence. */
   readonly add: (files: readonly File[]) => void
   readonly link: (path: string, pictures: boolean) => Promise<void>
+  readonly linkAgain: (path: string, moved: { hash: string; pictures: boolean } | null) => Promise<void>
   readonly resume: (key: number) => void
   readonly cancel: (key: number) => void
 }
 
 const partBytes = 8 * 1024 * 1024
-const pictureName = /^(.*?)(\d+)\.(png|tiff?|dpx|exr|jpe?g)$/i
+const pictureName = /^(.*?)(?<!\d)(\d+)\.(png|tiff?|dpx|exr|jpe?g)$/i
 
 /** Files that belong together: a sequence of at least two numbered pictures, or one file. */
 export function grouped<T extends { readonly name: string }>(
@@ -48,7 +50,10 @@ export function grouped<T extends { readonly name: string }>(
     const match = pictureName.exec(first.name)
     return [
       {
-        name: pictures && match ? `${(match[1] ?? '').replace(/[._-]+$/, '') || 'Pictures'}.${match[3]}` : first.name,
+        name:
+          pictures && match
+            ? `${(match[1] ?? '').replace(/(?<![._-])[._-]+$/, '') || 'Pictures'}.${match[3]}`
+            : first.name,
         files: ordered,
         pictures,
       },
@@ -77,14 +82,8 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
         removeFingerprintOnSuccess: true,
         onProgress: (sent) => onSent(sent),
         onSuccess: () => done(upload.url?.split('/').at(-1) ?? ''),
-        onError: (error) =>
-          fail(
-            new Error(
-              /body|response/.test(error.message)
-                ? 'The server does not answer; what was sent is kept.'
-                : error.message,
-            ),
-          ),
+        onShouldRetry: (error) => isWorthAnother(error.originalResponse?.getStatus() ?? 0),
+        onError: (error) => fail(new Error(uploadFault(error))),
       })
       onStarted(upload)
       // An upload of the same file that was broken off is gone on with.
@@ -151,6 +150,14 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
     onQueued()
   }
 
+  /** The same file from another place, for a clip whose linked original is no longer where it was. */
+  async function linkAgain(path: string, moved: { hash: string; pictures: boolean } | null): Promise<void> {
+    if (!moved) return
+    const { hash: again, pictures } = moved
+    await post(`/projects/${projectId()}/imports`, checked(NewImport, { path, pictures, again }))
+    onQueued()
+  }
+
   function cancel(key: number): void {
     void jobs
       .get(key)
@@ -159,7 +166,19 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
     forget(key)
   }
   onScopeDispose(() => jobs.forEach(({ upload }) => void upload?.abort().catch(() => undefined)))
-  return { running, add, link, resume: (key) => jobs.get(key)?.go(), cancel }
+  return { running, add, link, linkAgain, resume: (key) => jobs.get(key)?.go(), cancel }
+}
+
+/** What the server refuses it refuses again, but for what another tab has hold of. 507: the disk is full. */
+const isWorthAnother = (status: number): boolean =>
+  status === 409 || status === 423 || (status !== 507 && (status === 0 || status >= 500))
+
+/** What the server said about an upload, or that it said nothing. */
+function uploadFault(error: Error | DetailedError): string {
+  const body = 'originalResponse' in error ? error.originalResponse?.getBody() : undefined
+  const said = body?.startsWith('{') ? (JSON.parse(body) as Partial<ErrorBody>).error : undefined
+  if (said) return [said.message, said.hint].filter(Boolean).join(' ')
+  return /body|response/.test(error.message) ? 'The server does not answer; what was sent is kept.' : error.message
 }
 
 /** The files of a drop, folders looked into. */

@@ -2,6 +2,7 @@
 
 <script setup lang="ts">
 // Standards: the schools that ship, the user's own, their targets in numbers and as a picture.
+import { cutTo } from '@core/names'
 import { useFileDialog } from '@vueuse/core'
 import { ElButton } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -68,7 +69,7 @@ const freeId = (): string => {
 }
 const copy = (): Promise<void> =>
   act(async () => {
-    const own = { ...chosen.value, id: freeId(), name: text.copyName(chosen.value.name).slice(0, 60) }
+    const own = { ...chosen.value, id: freeId(), name: cutTo(text.copyName(chosen.value.name), 60) }
     await standardStore.keep(own)
     show(own.id)
   })

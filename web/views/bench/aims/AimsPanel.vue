@@ -3,16 +3,19 @@
 import { computed } from 'vue'
 import { controlsFor, type Aim, type BalanceLine, type ControlId } from '@core/aims'
 import { useAims } from '../../../stores/aims'
+import { useBalance } from '../../../stores/balance'
 import { text } from '../text'
 import type { AimRowFacts } from './aim-row'
 import AimRow from './AimRow.vue'
+import BalanceChoices from './BalanceChoices.vue'
 
 const props = defineProps<{
   /** Readings are there to balance by. */ ready: boolean
   /** The clip is traced, at least in part. */ traced: boolean
   controlNames: Readonly<Record<ControlId, string>>
 }>()
-const emit = defineEmits<{ balance: []; wholeClip: [] }>()
+const emit = defineEmits<{ balance: []; standard: []; wholeClip: [] }>()
+const balancing = useBalance()
 const store = useAims()
 
 const results = computed(() => new Map((store.pending ? (store.solution?.aims ?? []) : []).map((r) => [r.aim.id, r])))
@@ -59,12 +62,19 @@ const status = computed(() => {
   >
     <p class="tools">
       <button
-        :data-tip="text.aims.balanceTip"
+        :data-tip="text.balance.tip"
         type="button"
-        :disabled="!ready"
         @click="emit('balance')"
       >
-        {{ text.aims.balance }}
+        {{ text.balance.title }}
+      </button>
+      <button
+        :data-tip="text.aims.standardTip"
+        type="button"
+        :disabled="!ready"
+        @click="emit('standard')"
+      >
+        {{ text.aims.standard }}
       </button>
       <button
         :data-tip="text.aims.clipTip"
@@ -99,8 +109,9 @@ const status = computed(() => {
         {{ text.aims.takeBack }}
       </button>
     </p>
+    <BalanceChoices v-if="balancing.open" />
     <p
-      v-if="rows.length === 0"
+      v-else-if="rows.length === 0"
       class="quiet"
     >
       {{ text.aims.none }}

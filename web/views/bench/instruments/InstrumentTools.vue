@@ -75,7 +75,7 @@ button {
   background: none;
   border: 0;
   border-left: var(--line) solid var(--hairline);
-  padding: 0 var(--gap-small) 0 var(--gap);
+  padding: 0 var(--gap-small);
   color: var(--ink-quiet);
   font-size: var(--text-small);
   min-height: 20px;

@@ -37,6 +37,12 @@ export function clipRange(id: ReadingId, traces: readonly (FrameTrace | undefine
   return low && high ? { low, high } : null
 }
 
+/** The frames of the clip's darkest middle and brightest end, as far as it is traced. */
+export function extremeFrames(traces: readonly (FrameTrace | undefined)[], first: number): readonly number[] {
+  const ends = [clipRange('middle', traces, first)?.low, clipRange('white', traces, first)?.high]
+  return [...new Set(ends.flatMap((end) => (end ? [end.frame] : [])))]
+}
+
 /** The end that is further from the target; null when both lie within it. */
 export function worstOf({ low, high }: ClipRange, target: Target | null | undefined): Extreme | null {
   if (!target) return null

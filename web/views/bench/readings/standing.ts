@@ -27,7 +27,7 @@ export function targetLabel({ id, target }: Reading): string {
   const { unit } = readingKind(id)
   const short = (value: number): string => {
     const shown = printValue(value, unit)
-    return shown.includes('.') ? shown.replace(/\.?0+$/, '') : shown
+    return shown.includes('.') ? shown.replace(/(?<!0)0+$/, '').replace(/\.$/, '') : shown
   }
   const high = short(target.high)
   if (target.low === -target.high) return `± ${high}`

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // The Regions station: which region, what it is made of and how it is looked at; below, the open page.
+import { cutTo } from '@core/names'
 import { computed } from 'vue'
 import { ElButton, ElSwitch } from 'element-plus'
 import { regionStarts, type CurvePoint, type GradeDocument, type RegionStartId, type Step } from '@core/grade'
@@ -43,7 +44,7 @@ function start(id: string): void {
 }
 const looks = [{ id: 'picture', name: words.asPicture, tip: words.asPictureTip }, ...matteViews]
 function rename(e: Event): void {
-  const name = (e.target as HTMLInputElement).value.trim().slice(0, 80)
+  const name = cutTo((e.target as HTMLInputElement).value.trim(), 80)
   if (name !== '' && regions.region && name !== regions.region.name) regions.set('renamed', { name })
 }
 </script>

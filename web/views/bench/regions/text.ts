@@ -47,12 +47,12 @@ export const regionsText = {
   zones: 'Add a tone zone:',
   removeZone: 'Removes this zone',
   another: 'From another shot …',
-  anotherTip: 'Brings a region of another shot here: asked is only where it sits, and a place is offered.',
-  bring: 'Bring it',
+  anotherTip: 'Copies a region of another shot here. A place for it is proposed.',
+  bring: 'Import',
   bringShot: 'Shot',
-  bringShotTip: 'The shot whose region is brought.',
+  bringShotTip: 'The shot whose region is copied.',
   bringRegion: 'Region',
-  bringRegionTip: 'The region that is brought, with what it does.',
+  bringRegionTip: 'The region to copy, with what it does.',
   bringNone: 'That shot has no region.',
   bringNote: (how: 'key' | 'look', sure: number, stops: number | null): string => {
     const found = `Found by its ${how}${sure < 0.6 ? ', not surely' : ''}.`
@@ -218,7 +218,7 @@ export const regionsText = {
     tracked: (from: number, to: number, reference: number): string =>
       `Follows from frame ${from} to ${to}, drawn at ${reference}.`,
     untracked: 'Stays where it is. Track it, or set keyframes.',
-    goOn: (frame: number): string => `go on from ${frame}`,
+    goOn: (frame: number): string => `resume at ${frame}`,
     goOnTip: 'Follows on from this frame, where the shape lies now. What lies between is bridged.',
     byHand: 'take over by hand',
     byHandTip: 'A keyframe here: from now on your hand moves it.',

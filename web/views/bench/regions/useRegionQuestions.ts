@@ -1,5 +1,6 @@
 // What the open region asks of the picture: its distribution for a key, what its matte is worth, colours picked from
 // it, and a subject to begin with.
+import { cutTo } from '@core/names'
 import { watch } from 'vue'
 import {
   defaultParameters,
@@ -136,7 +137,7 @@ export function useRegionQuestions(
       const stops = found?.stops ?? null
       const name = content.regions.find((r) => r.id === regionId)?.name ?? ''
       placing.show({
-        name: `${other.name}: ${name}`.slice(0, 60),
+        name: cutTo(`${other.name}: ${name}`, 60),
         note: found?.by ? text.regions.bringNote(found.how, found.sure, stops) : text.regions.bringUnfound,
         regions: content.regions,
         steps: stops === null ? content.steps : withExposure(content.steps, regionId, stops),

@@ -12,6 +12,7 @@ import { useClipTrace } from '../../../composables/useClipTrace'
 import { useDetachedSender } from '../../../composables/useDetached'
 import { useReadings } from '../../../composables/useReadings'
 import { useAims, type Remembered } from '../../../stores/aims'
+import { useBalance } from '../../../stores/balance'
 import { useGrade } from '../../../stores/grade'
 import { usePlacing } from '../../../stores/placing'
 import { useRegions } from '../../../stores/regions'
@@ -21,9 +22,11 @@ import { useView } from '../../../stores/view'
 import { ownDisplayId } from '../../../workers/tile'
 import { useSkinHandles } from '../aims/useSkinHandles'
 import { figuresOf } from '../figures'
+import { extremeFrames } from '../readings/clip-extremes'
 import { useRegionQuestions } from '../regions/useRegionQuestions'
 import { text } from '../text'
 import { useAiming } from '../useAiming'
+import { useBalancing } from '../useBalancing'
 import { useComparing } from '../useComparing'
 import { useMarking } from '../useMarking'
 import { usePlayback } from '../usePlayback'
@@ -38,6 +41,7 @@ import { useStationQuestions } from './useStationQuestions'
 function createBench(shotId: () => string) {
   const grade = useGrade()
   const aims = useAims()
+  const balance = useBalance()
   const placing = usePlacing()
   const regions = useRegions()
   const tracking = useTracking()
@@ -57,7 +61,7 @@ function createBench(shotId: () => string) {
   /** The shot's grade with marks along the clip; null until it is open. */
   const document = computed(() => (shot.value && grade.shotId === shot.value.id ? grade.document : null))
   /** What is looked at before it is kept: a recipe on its way in, or what the aims come to. */
-  const proposal = computed(() => placing.proposal ?? aims.proposal)
+  const proposal = computed(() => placing.proposal ?? balance.proposal ?? aims.proposal)
   const whole = computed(() => proposal.value ?? document.value)
 
   const marking = useMarking(() => regions.region)
@@ -163,6 +167,18 @@ function createBench(shotId: () => string) {
     partColour: () => partColour.value,
     traces: () => ({ traces: trace.traces.value, first: first.value }),
   })
+  const balancing = useBalancing(() =>
+    medium.value && document.value && shot.value
+      ? {
+          medium: medium.value,
+          frameIndex: view.frame,
+          grade: document.value,
+          sourceBits: shot.value.media.bitDepth,
+          pointed: pointing.pointed.value,
+          moments: extremeFrames(trace.traces.value, first.value).filter((index) => index !== view.frame),
+        }
+      : null,
+  )
   const questions = useStationQuestions(renderer, opened, pointing, asShot)
   const regionQuestions = useRegionQuestions(
     renderer,
@@ -229,6 +245,7 @@ function createBench(shotId: () => string) {
     scrubbing,
     trace,
     aiming,
+    balancing,
     questions,
     regionQuestions,
     comparing,

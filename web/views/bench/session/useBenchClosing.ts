@@ -1,6 +1,7 @@
 // Everything on the Bench that Escape closes.
 import { useEscape } from '../../../composables/useEscape'
 import { useAims } from '../../../stores/aims'
+import { useBalance } from '../../../stores/balance'
 import { usePicking } from '../../../stores/picking'
 import { usePlacing } from '../../../stores/placing'
 import { useRegions } from '../../../stores/regions'
@@ -9,6 +10,7 @@ import { useView } from '../../../stores/view'
 
 export function useBenchClosing(): void {
   const aims = useAims()
+  const balance = useBalance()
   const picking = usePicking()
   const placing = usePlacing()
   const regions = useRegions()
@@ -17,6 +19,10 @@ export function useBenchClosing(): void {
   useEscape(
     () => aims.pending,
     () => aims.takeBack(),
+  )
+  useEscape(
+    () => balance.open,
+    () => balance.close(),
   )
   useEscape(
     () => placing.recipe !== null,

@@ -1,7 +1,9 @@
 // The Bench's keys: what each of them does.
 import { closeLast } from '../../../composables/useEscape'
+import { stations } from '@core/grade'
 import { clamp01 } from '@core/numbers'
 import { useAims } from '../../../stores/aims'
+import { useBalance } from '../../../stores/balance'
 import { useGrade } from '../../../stores/grade'
 import { usePlacing } from '../../../stores/placing'
 import { useView } from '../../../stores/view'
@@ -14,6 +16,7 @@ const panStep = 0.05
 
 export function useBenchCommands(bench: Bench): void {
   const aims = useAims()
+  const balance = useBalance()
   const grade = useGrade()
   const placing = usePlacing()
   const view = useView()
@@ -51,7 +54,12 @@ export function useBenchCommands(bench: Bench): void {
     nextInstrument: () => {
       view.filling = nextFilling(view.slots, view.filling)
     },
-    openStation: bench.openStation,
+    // While choices stand open, their numbers take them.
+    openStation: (id) => {
+      const at = stations.findIndex((s) => s.id === id)
+      if (balance.choices[at]) balance.take(at)
+      else bench.openStation(id)
+    },
     nextOverlay: marking.nextOverlay,
     togglePart: marking.togglePart,
     toggleReference: () => void bench.toggleReference('this'),
@@ -66,10 +74,11 @@ export function useBenchCommands(bench: Bench): void {
       view.showKeys = !view.showKeys
     },
     closeLast: () => void closeLast(),
-    balance: bench.aiming.balance,
+    balance: bench.balancing.ask,
     nextCompare: bench.comparing.next,
     keepAims: () => {
       if (placing.recipe) placing.keep()
+      else if (balance.open) balance.take()
       else aims.keep()
     },
   })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // A colour decision list as a step.
+import { cutTo } from '@core/names'
 import { addStep, cdlParameters, removeStep, type CdlNumbers } from '@core/grade'
 import { useGrade } from '../../../stores/grade'
 import CdlControls from '../CdlControls.vue'
@@ -12,7 +13,7 @@ const step = useOwnStep('cdl')
 function take(cdl: CdlNumbers, from: string): void {
   const before = step.value
   grade.edit(
-    `Decision list ${from}`.slice(0, 200),
+    cutTo(`Decision list ${from}`, 200),
     (g) => addStep(before ? removeStep(g, before.id) : g, 'cdl', 'Slope, offset, power', { ...cdlParameters(cdl) }),
     { kind: 'cdl' },
   )

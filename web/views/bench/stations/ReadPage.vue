@@ -18,6 +18,6 @@ const view = useView()
     :media="shot.media"
     :shot-id="shot.id"
     :frame="view.frame"
-    @change="grade.edit('Read', (g) => setRead(g, $event))"
+    @change="grade.edit('Read', (g) => setRead(g, $event, shot?.showDefaults.rendering))"
   />
 </template>

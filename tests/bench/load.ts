@@ -1,0 +1,95 @@
+// Eight people at once for a minute, each on a shot of their own: saves, exact frames, readings, and whether the server
+// still answers. It runs in a process of its own, as it does for people.
+import { setTimeout as pause } from 'node:timers/promises'
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { setParameter, type GradeDocument } from '@core/grade'
+import type { ShotDetail } from '@contracts/responses'
+import { importInto, startBareServer } from '../support/bare-server'
+import { until } from '../support/until'
+import { rounds } from './effort'
+
+const clients = 8
+const seconds = rounds(60, 3)
+const footage = 'demo/footage'
+
+type Kind = 'saves' | 'frames of 960×540' | 'readings' | 'health'
+const bars: Readonly<Record<Kind, { readonly share: number; readonly ms: number | null }>> = {
+  saves: { share: 0.95, ms: 150 },
+  'frames of 960×540': { share: 0.95, ms: 800 },
+  readings: { share: 0.95, ms: null },
+  health: { share: 0.99, ms: 50 },
+}
+
+export async function measureLoad(): Promise<readonly string[]> {
+  const server = await startBareServer()
+  try {
+    const api = `${server.address}/api`
+    const took: Record<Kind, number[]> = { saves: [], 'frames of 960×540': [], readings: [], health: [] }
+    let busy = 0
+    const timed = async (kind: Kind, ask: () => Promise<Response>): Promise<Response> => {
+      const start = performance.now()
+      for (;;) {
+        const response = await ask()
+        // Told to come back: the wait counts.
+        if (response.status === 503) {
+          busy++
+          await pause(Number(response.headers.get('retry-after') ?? 1) * 1000)
+          continue
+        }
+        if (!response.ok) throw new Error(`${kind}: ${response.status} ${await response.text()}`)
+        await response.clone().arrayBuffer()
+        took[kind].push(performance.now() - start)
+        return response
+      }
+    }
+    const clips = readdirSync(footage).filter((name) => name.endsWith('.mov'))
+    const shots: ShotDetail[] = []
+    for (let n = 0; n < clients; n++) {
+      const name = clips[n % clips.length] ?? ''
+      const id = await importInto(server.address, readFileSync(join(footage, name)), name)
+      const detail = async (): Promise<ShotDetail> => (await (await fetch(`${api}/shots/${id}`)).json()) as ShotDetail
+      await until('the proxies are made', async () => (await detail()).proxy !== null)
+      shots.push(await detail())
+    }
+    const end = performance.now() + seconds * 1000
+    const person = async ({ id, media, frameCount, revision }: ShotDetail, n: number): Promise<void> => {
+      let { headId: parentId, grade }: { headId: string; grade: GradeDocument } = revision
+      for (let step = 0; performance.now() < end; step++) {
+        grade = setParameter(grade, 'exposure', 'exposureStops', ((step * 7 + n) % 40) / 20 - 1)
+        const body = JSON.stringify({ parentId, summary: 'Exposure', grade })
+        const saved = await timed('saves', () =>
+          fetch(`${api}/shots/${id}/revisions`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body,
+          }),
+        )
+        parentId = ((await saved.json()) as { headId: string }).headId
+        const index = (step * 11 + n * 5) % frameCount
+        await timed('frames of 960×540', () => fetch(`${api}/media/${media.hash}/frames/${index}?range=${media.range}`))
+        if (step % 4 === 0) await timed('readings', () => fetch(`${api}/shots/${id}/findings`))
+        await pause(250)
+      }
+    }
+    const pulse = async (): Promise<void> => {
+      while (performance.now() < end) {
+        await timed('health', () => fetch(`${api}/health`))
+        await pause(50)
+      }
+    }
+    await Promise.all([pulse(), ...shots.map(person)])
+    return [
+      `${clients} people for ${seconds} s: each saves, looks at another frame, and measures every fourth time`,
+      ...Object.entries(bars).map(([kind, { share, ms }]) => {
+        const sorted = took[kind as Kind].sort((a, b) => a - b)
+        const at = (part: number): string => (sorted[Math.floor(sorted.length * part)] ?? NaN).toFixed(0)
+        const bar = ms === null ? '' : ` (bar ${ms} ms)`
+        return `${kind}: ${sorted.length}, median ${at(0.5)} ms, ${share * 100}th percentile ${at(share)} ms${bar}`
+      }),
+      `told to come back: ${busy}`,
+    ]
+  } finally {
+    await server.dispose()
+  }
+}
