@@ -16,7 +16,7 @@ const common = {
   },
   transformIgnorePatterns: [
     '/node_modules/(?!(colorjs\\.io|lru-cache|fast-png|nanoid|iobuffer|fast-check|pure-rand|pinia|nostics|' +
-      'p-queue|p-timeout|eventemitter3)/)',
+      'p-queue|p-timeout|eventemitter3|ohash)/)',
   ],
   moduleNameMapper: {
     '^@core/(.*)$': '<rootDir>/core/$1',
@@ -34,7 +34,9 @@ export default {
       ...common,
       displayName: 'unit',
       rootDir: import.meta.dirname,
-      testMatch: ['<rootDir>/{core,contracts,media,server,web,cli,demo,tests/aims,tests/regions}/**/*.test.ts'],
+      testMatch: [
+        '<rootDir>/{core,contracts,media,server,web,cli,demo,tests/aims,tests/fuzz,tests/regions}/**/*.test.ts',
+      ],
     },
     {
       ...common,

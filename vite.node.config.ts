@@ -15,6 +15,7 @@ export default defineConfig({
         ? { only: process.env['ONLY'] }
         : {
             demo: 'demo/main.ts',
+            'demo-server': 'demo/serve.ts',
             server: 'server/main.ts',
             'frame-worker': 'server/workers/frame-worker.ts',
             'encode-demo': 'demo/encode/main.ts',

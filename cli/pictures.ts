@@ -2,7 +2,7 @@
 import { readFile, stat, writeFile } from 'node:fs/promises'
 import { extname } from 'node:path'
 import { decode as decodePng, encode as encodePng } from 'fast-png'
-import { fileArgument, filesOnly, runChild, startChild } from '@media/child'
+import { fileArgument, filesOnly, runDecoder, startBounded } from '@media/child'
 import { UsageError } from './usage'
 
 export interface Picture {
@@ -82,7 +82,7 @@ const packings: Readonly<Record<string, Packing>> = {
 }
 
 async function readThroughDecoder(path: string): Promise<Picture> {
-  const probed = await runChild(
+  const probed = await runDecoder(
     'ffprobe',
     [
       '-v',
@@ -109,7 +109,7 @@ async function readThroughDecoder(path: string): Promise<Picture> {
       `"${path}" stores its pixels as ${format}; RGB or grey of 8 or 16 bits, and floating point, are read.`,
     )
   const expected = width * height * packing.components * packing.bytes
-  const { code, stdout } = await runChild(
+  const { code, stdout } = await runDecoder(
     'ffmpeg',
     [
       '-v',
@@ -200,7 +200,7 @@ function encodeThrough(
   output: readonly string[],
 ): Promise<void> {
   return new Promise((done, fail) => {
-    const child = startChild('ffmpeg', [
+    const child = startBounded('ffmpeg', [
       '-v',
       'error',
       '-y',

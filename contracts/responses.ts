@@ -399,6 +399,8 @@ export interface LutSummary {
   readonly size: number
   /** What it was made for; null until it has been inspected. */
   readonly expects: Expectation | null
+  /** Taken off the list; grades that use it go on doing so. */
+  readonly removed: boolean
 }
 
 /** What was found in a LUT file; `notes` say what of the file was left out of account. */

@@ -2,20 +2,18 @@
 import { rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
-import { seedDemo } from './seed'
 import { clusterFolder, ClusterError, requireWritable, startCluster, type Cluster } from '../server/db/cluster'
-import { NewerDatabaseError } from '../server/db/migrate'
-import { asProblem } from '../server/problem'
-import { mediaFolderOf, readDays, readPort, type Settings } from '../server/settings'
-import { startServer, type RunningServer } from '../server/start'
+import { readPort } from '../server/settings'
+import { StartError, supervise, type Supervised } from './supervised'
 
 const projectFolder = resolve(import.meta.dirname, '..', '..')
 const dataFolder = resolve(process.env['PALE_DATA'] ?? join(projectFolder, '.data', 'demo'))
 const say = (text: string): void => console.log(text)
 
 let cluster: Cluster | undefined
-let server: RunningServer | undefined
+let server: Supervised | undefined
 let stopping = false
+const reviveEveryMs = 1000
 
 async function stop(code: number): Promise<void> {
   if (stopping) return
@@ -59,33 +57,33 @@ try {
     say('The demo data starts over.')
   }
   cluster = await startCluster(dataFolder)
-  const settings: Settings = {
-    dataFolder,
-    mediaFolder: mediaFolderOf(process.env, dataFolder),
-    removedDays: readDays(process.env['PALE_REMOVED_DAYS']),
-    host,
-    port,
-    databaseUrl: cluster.url,
-    webFolder: join(projectFolder, 'dist', 'web'),
-  }
-  server = await startServer(settings)
-  await seedDemo(server.context, join(projectFolder, 'demo', 'footage'))
+  keepUp(cluster)
+  const { url } = cluster
+  server = await supervise(
+    join(import.meta.dirname, 'demo-server.js'),
+    {
+      DATABASE_URL: url,
+      PALE_DATA: dataFolder,
+      PALE_HOST: host,
+      PALE_PORT: String(port),
+      PALE_WEB: join(projectFolder, 'dist', 'web'),
+    },
+    { say, onGivenUp: () => void stop(1) },
+  )
   say(`Pale Meridian is at ${server.address}  (Ctrl-C stops it)`)
 } catch (error) {
-  const sentence = isSentence(error) ? error.message : plainSentence(error)
-  console.error(sentence)
+  console.error(sentenceOf(error))
   await stop(1)
 }
 
-function isSentence(error: unknown): error is Error {
-  return error instanceof ClusterError || error instanceof RangeError || error instanceof NewerDatabaseError
+/** A database that died is started again; what was sent to it meanwhile was refused, and the pages try again. */
+function keepUp(watched: Cluster): void {
+  setInterval(() => {
+    if (!stopping && watched.revive() === 'started') say('The database had ended and was started again.')
+  }, reviveEveryMs)
 }
 
-function plainSentence(error: unknown): string {
-  const { code } = error as { code?: string }
-  if (code === 'EADDRINUSE') return 'The port is taken by another program; choose another with PALE_PORT=4181 bin/demo.'
-  const problem = asProblem(error)
-  return problem.code === 'internal'
-    ? `It could not be started: ${error instanceof Error ? error.message : String(error)}`
-    : `${problem.message} ${problem.hint ?? ''}`
+function sentenceOf(error: unknown): string {
+  if (error instanceof ClusterError || error instanceof RangeError || error instanceof StartError) return error.message
+  return `It could not be started: ${error instanceof Error ? error.message : String(error)}`
 }

@@ -1,5 +1,6 @@
 // Child processes for reading and writing media: argument arrays, no shell, with limits on time and output.
 import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
+import { withoutNetwork, type Sandbox } from './sandbox'
 
 export interface ChildLimits {
   readonly seconds: number
@@ -10,6 +11,8 @@ export interface ChildLimits {
   readonly folder?: string
   /** Sees what is printed as it comes, and may stop the child. */
   readonly onOutput?: (chunk: Buffer, stop: () => void) => void
+  /** Sees all that is said beside it. */
+  readonly onSaid?: (text: string) => void
 }
 export interface ChildResult {
   readonly code: number | null
@@ -40,28 +43,43 @@ export function startChild(command: string, args: readonly string[], folder?: st
   })
 }
 
-/** Media programs read files that nobody vouches for: their memory is bounded by the system as well. */
-const bounded = (command: string, args: readonly string[]): string[] => [
-  `--as=${decoderMemoryBytes}`,
-  '--',
-  command,
-  ...args,
-]
-export const startBounded = (
+let sandbox: Sandbox | null = null
+/** From now on media programs run in this room; with null, only without a network. */
+export function useSandbox(room: Sandbox | null): void {
+  sandbox = room
+}
+
+/**
+ * A media program as a command: these read files that nobody vouches for, so that they have no network, their memory is
+ * bounded by the system, and they run in the room where there is one.
+ */
+function bounded(command: string, args: readonly string[], folder?: string): readonly [string, ...string[]] {
+  // The server, which never has much to do at once, goes first.
+  const limited = ['nice', '-n', '5', 'prlimit', `--as=${decoderMemoryBytes}`, '--', command, ...args]
+  const [first = 'prlimit', ...rest] = [...(sandbox ? sandbox.enter(folder) : withoutNetwork()), ...limited]
+  return [first, ...rest]
+}
+export function startBounded(
   command: 'ffmpeg',
   args: readonly string[],
   folder?: string,
-): ChildProcessWithoutNullStreams => startChild('prlimit', bounded(command, args), folder)
+): ChildProcessWithoutNullStreams {
+  const [first, ...rest] = bounded(command, args, folder)
+  return startChild(first, rest, folder)
+}
 export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
   startBounded('ffmpeg', args, folder)
 /** One that yields to whoever looks: it runs where nothing else wants to. */
 export const startYieldingDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
-  startChild('nice', ['-n', '15', 'prlimit', ...bounded('ffmpeg', args)], folder)
-export const runDecoder = (
+  startChild('nice', ['-n', '10', ...bounded('ffmpeg', args, folder)], folder)
+export function runDecoder(
   command: 'ffmpeg' | 'ffprobe',
   args: readonly string[],
   limits: ChildLimits,
-): Promise<ChildResult> => runChild('prlimit', bounded(command, args), limits)
+): Promise<ChildResult> {
+  const [first, ...rest] = bounded(command, args, limits.folder)
+  return runChild(first, rest, limits)
+}
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
@@ -93,7 +111,9 @@ export function runChild(command: string, args: readonly string[], limits: Child
       }
     })
     child.stderr.on('data', (chunk: Buffer) => {
-      if (stderr.length < stderrKept) stderr += chunk.toString('utf8')
+      const text = chunk.toString('utf8')
+      if (stderr.length < stderrKept) stderr += text
+      limits.onSaid?.(text)
     })
     child.on('error', (error) => {
       clearTimeout(timer)

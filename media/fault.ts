@@ -19,6 +19,13 @@ export const unreadableMedia = (
   hint = 'Export the clip again from its source and import that.',
 ): MediaFault => new MediaFault('unreadable_media', message, hint)
 
+/** Pictures of several sizes in one film, in the order of `sizes`. */
+export const changingSize = (name: string, [first = '', next = '']: readonly string[]): MediaFault =>
+  unreadableMedia(
+    `"${name}" changes its picture from ${first} to ${next} on the way.`,
+    'Export it in one size, or cut it into one file for each size.',
+  )
+
 /** Fewer frames can be read than the file promises. */
 export const damagedMedia = (name: string, readable: number, promised: number): MediaFault =>
   unreadableMedia(

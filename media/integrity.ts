@@ -2,10 +2,11 @@
 import type { MediaFacts } from '@contracts/index'
 import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
 import { inputOf } from './decode'
-import { damagedMedia, unreadableMedia } from './fault'
+import { decoderLog, loggedDecoder } from './decoder-log'
+import { changingSize, damagedMedia, unreadableMedia } from './fault'
 
 /**
- * Decodes the whole file once. Throws a MediaFault when frames are missing or damaged, and stops when
+ * Decodes the whole file once. Throws a MediaFault when frames are missing, damaged or of several sizes, and stops when
  * `onProgress` (frames so far) answers false.
  */
 export async function requireDecodable(
@@ -18,11 +19,11 @@ export async function requireDecodable(
   let asking = Promise.resolve(true)
   let stopped = false
   const frameIn = (text: string): number => Number([...text.matchAll(/^frame=\s*(\d+)/gm)].at(-1)?.[1] ?? 0)
+  const log = decoderLog()
   const result = await runDecoder(
     'ffmpeg',
     [
-      '-v',
-      'error',
+      ...loggedDecoder,
       '-nostdin',
       ...filesOnly,
       ...decoderLimits,
@@ -43,6 +44,7 @@ export async function requireDecodable(
     {
       seconds,
       maxOutputBytes: 16 * 1024 * 1024,
+      onSaid: log.take,
       onOutput: (chunk, stop) => {
         asking = asking
           .then(() => onProgress(frameIn(chunk.toString('latin1'))))
@@ -59,8 +61,9 @@ export async function requireDecodable(
   await asking
   if (stopped) return false
   if (result.stoppedBy) throw unreadableMedia(`"${name}" takes too long to decode.`)
+  if (log.sizes().length > 1) throw changingSize(name, log.sizes())
   const decoded = frameIn(result.stdout.toString('latin1'))
-  if (result.code !== 0 || result.stderr.trim() !== '' || decoded < frameCount)
+  if (result.code !== 0 || log.faults().length > 0 || decoded < frameCount)
     throw damagedMedia(name, Math.min(decoded, frameCount), frameCount)
   return true
 }

@@ -2,7 +2,7 @@
 import { serveStatic } from '@hono/node-server/serve-static'
 import { Hono } from 'hono'
 import type { ServerContext } from './context'
-import { Problem, problemResponse } from './problem'
+import { asProblem, Problem, problemResponse } from './problem'
 import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
@@ -18,6 +18,7 @@ import { readingRoutes } from './routes/readings'
 import { recipeRoutes } from './routes/recipes'
 import { recordRoutes } from './routes/record'
 import { reelRoutes } from './routes/reel'
+import { removalRoutes } from './routes/removal'
 import { renderRoutes } from './routes/renders'
 import { sheetRoutes } from './routes/sheets'
 import { shotRoutes } from './routes/shots'
@@ -39,6 +40,11 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
   app.use(sameSiteOnly(hosts))
 
   const api = new Hono()
+  // What may be kept says so itself; all else is asked for anew each time.
+  api.use(async (c, next) => {
+    await next()
+    if (!c.res.headers.has('cache-control')) c.res.headers.set('cache-control', 'no-store')
+  })
   api.get('/health', async (c) => {
     await context.pool.query('SELECT 1')
     return c.json({ ok: true })
@@ -62,6 +68,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     lookRoutes,
     scenePictureRoutes,
     renderRoutes,
+    removalRoutes,
   ])
     api.route('/', routes(context))
   api.all('*', () => {
@@ -76,6 +83,10 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
   app.use(serveStatic({ root: webFolder }))
   // Every other address is a view of the application.
   app.get('*', serveStatic({ root: webFolder, path: 'index.html' }))
-  app.onError((error, c) => problemResponse(c, error, context.log))
+  app.onError((error, c) => {
+    // What frees room needs a little of it.
+    if (asProblem(error).code === 'disk_full') void context.space.giveUpBallast().catch(() => undefined)
+    return problemResponse(c, error, context.log)
+  })
   return app
 }

@@ -4,12 +4,14 @@ import type { Pool } from './db/pool'
 import type { FindingsReader } from './services/findings'
 import type { FrameReader } from './services/frames'
 import type { RequireOriginal } from './services/originals'
+import type { Space } from './store/space'
 import type { Store } from './store/store'
 import type { FrameWorkers } from './workers/pool'
 
 export interface ServerContext {
   readonly pool: Pool
   readonly store: Store
+  readonly space: Space
   readonly workers: FrameWorkers
   readonly frames: FrameReader
   readonly findings: FindingsReader

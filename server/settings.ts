@@ -8,6 +8,8 @@ export interface Settings {
   readonly mediaFolder: string
   /** What was removed can be brought back for so many days; what nobody uses stays as long. */
   readonly removedDays: number
+  /** The most that the data folder may hold; null for all that the disk has. */
+  readonly quotaBytes: number | null
   readonly host: string
   readonly port: number
   readonly databaseUrl: string
@@ -23,6 +25,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     dataFolder: resolve(env['PALE_DATA'] ?? '.data'),
     mediaFolder: mediaFolderOf(env, resolve(env['PALE_DATA'] ?? '.data')),
     removedDays: readDays(env['PALE_REMOVED_DAYS']),
+    quotaBytes: readQuota(env['PALE_QUOTA_GB']),
     host: env['PALE_HOST'] ?? '127.0.0.1',
     port: readPort(env['PALE_PORT'] ?? '4180'),
     databaseUrl,
@@ -39,6 +42,13 @@ export function readPort(text: string): number {
   if (!/^\d{1,5}$/.test(text) || port < 1 || port > 65535)
     throw new RangeError(`PALE_PORT must be a number from 1 to 65535, not "${text}".`)
   return port
+}
+
+/** Gigabytes as bytes; throws RangeError with a sentence. */
+export function readQuota(text: string | undefined): number | null {
+  if (text === undefined) return null
+  if (!/^\d{1,7}(?:\.\d+)?$/.test(text)) throw new RangeError(`PALE_QUOTA_GB must be a number, not "${text}".`)
+  return Number(text) * 1e9
 }
 
 const usualDays = 7

@@ -11,7 +11,9 @@ import { openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
 import { findingsReader } from './services/findings'
 import { frameReader } from './services/frames'
+import { keepMediaRoom } from './services/media-room'
 import { originalsGuard } from './services/originals'
+import { openSpace } from './store/space'
 import { openStore } from './store/store'
 import { ownHosts } from './security/guard'
 import { ownAccounts, peerCheck } from './security/peer'
@@ -41,12 +43,14 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   const pool = openPool(settings.databaseUrl, log)
   await migrate(pool)
   const store = await openStore(settings.dataFolder)
+  const mediaRoom = await keepMediaRoom(store, settings.mediaFolder, log)
   const workers = startFrameWorkers(options.workerFile)
   const requireOriginal = originalsGuard(pool, store, workers)
   const frames = frameReader(pool, store, requireOriginal)
   const context: ServerContext = {
     pool,
     store,
+    space: openSpace(settings.dataFolder, settings.quotaBytes),
     workers,
     frames,
     findings: findingsReader(frames, workers),
@@ -82,6 +86,7 @@ export async function startServer(settings: Settings, options: StartOptions = {}
       server.closeAllConnections()
       await jobs.stop().catch((error: unknown) => log.warn({ err: error }, 'running work could not be put back'))
       await workers.close()
+      await mediaRoom.close()
       await Promise.race([pool.end(), delay(lastQueriesMs)])
     },
   }

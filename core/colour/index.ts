@@ -8,7 +8,7 @@ export { diagonal, identity3, invert, multiply, transform, transformPixels, type
 export { diffuseWhiteNits } from './standard-curves'
 export { linLog } from './transfer'
 export type { LinLogParameters, TableEntry, TransferCurve } from './transfer'
-export { fromOklab, oklabOf, toOklab, type OklabSpace } from './oklab'
+export { fromOklab, fromOklabInto, oklabOf, toOklab, type OklabSpace } from './oklab'
 export * from './white-point'
 export { cat16 } from './adaptation'
 export * from './working-space'

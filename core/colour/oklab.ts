@@ -68,14 +68,28 @@ export function toOklab(
 }
 
 /** The reverse of toOklab. */
-export function fromOklab(
+export function fromOklab(space: OklabSpace, lightness: number, a: number, b: number): [number, number, number] {
+  const rgb: [number, number, number] = [0, 0, 0]
+  fromOklabInto(space, lightness, a, b, rgb)
+  return rgb
+}
+
+/** The same into the first three of `rgb`, for loops over pixels. */
+export function fromOklabInto(
   { fromCone: m, fromLab: n }: OklabSpace,
   lightness: number,
   a: number,
   b: number,
-): [number, number, number] {
-  const l = (n[0] * lightness + n[1] * a + n[2] * b) ** 3
-  const c = (n[3] * lightness + n[4] * a + n[5] * b) ** 3
-  const s = (n[6] * lightness + n[7] * a + n[8] * b) ** 3
-  return [m[0] * l + m[1] * c + m[2] * s, m[3] * l + m[4] * c + m[5] * s, m[6] * l + m[7] * c + m[8] * s]
+  rgb: { [channel: number]: number },
+): void {
+  const long = n[0] * lightness + n[1] * a + n[2] * b
+  const middle = n[3] * lightness + n[4] * a + n[5] * b
+  const short = n[6] * lightness + n[7] * a + n[8] * b
+  // A power of three is called for as any other power is; products are not.
+  const l = long * long * long
+  const c = middle * middle * middle
+  const s = short * short * short
+  rgb[0] = m[0] * l + m[1] * c + m[2] * s
+  rgb[1] = m[3] * l + m[4] * c + m[5] * s
+  rgb[2] = m[6] * l + m[7] * c + m[8] * s
 }

@@ -53,7 +53,7 @@ export function parseCdl(text: string): readonly NamedCdl[] {
     )
   const sound = XMLValidator.validate(text)
   if (sound !== true) throw new FormatError(`The file is not sound XML: ${sound.err.msg}`, sound.err.line)
-  const root: unknown = parser.parse(text)
+  const root = treeOf(text)
   const found: NamedCdl[] = []
   const visit = (node: unknown, depth: number): void => {
     if (!isNode(node) || depth > 8) return
@@ -68,6 +68,14 @@ export function parseCdl(text: string): readonly NamedCdl[] {
   visit(root, 0)
   if (found.length === 0) throw new FormatError('The file holds no ColorCorrection.', 0)
   return found
+}
+
+function treeOf(text: string): unknown {
+  try {
+    return parser.parse(text)
+  } catch (error) {
+    throw new FormatError(`The file is not sound XML: ${error instanceof Error ? error.message : String(error)}`, 0)
+  }
 }
 
 function correctionOf(node: Node, index: number): NamedCdl {

@@ -51,17 +51,21 @@ export function packLut(lut: Lut): Uint8Array {
   return bytes
 }
 
-/** What packLut wrote; null for other bytes. Only for bytes that this program kept itself. */
+/** What packLut wrote; null for other bytes, and where a disk has spoiled them. */
 export function unpackLut(bytes: Uint8Array): Lut | null {
   if (bytes.length < 12 || textOf(bytes.subarray(0, 8)) !== magic) return null
   const length = new DataView(bytes.buffer, bytes.byteOffset).getUint32(8, true)
-  const header = JSON.parse(textOf(bytes.subarray(12, 12 + length))) as Header
+  const header = headerOf(textOf(bytes.subarray(12, 12 + length)))
+  if (!header) return null
   // A copy that begins at an even place, as floats must; slice() would be none for Node's buffers.
   const floats = new Uint8Array(bytes.subarray(12 + length + ((4 - (length % 4)) % 4)))
+  const countOf = (p: Header['parts'][number]): number =>
+    'formula' in p ? 0 : (p.dimensions === 3 ? p.size ** 3 : p.size) * 3
+  if (header.parts.reduce((sum, p) => sum + countOf(p), 0) * 4 !== floats.length) return null
   let at = 0
   const parts = header.parts.map((p): LutPart => {
     if ('formula' in p) return p
-    const count = (p.dimensions === 3 ? p.size ** 3 : p.size) * 3
+    const count = countOf(p)
     const data = new Float32Array(floats.buffer, at, count)
     at += count * 4
     return { ...p, title: header.title, data }
@@ -70,4 +74,15 @@ export function unpackLut(bytes: Uint8Array): Lut | null {
   return !header.sequence && only && !('formula' in only)
     ? only
     : { dimensions: 'sequence', title: header.title, parts }
+}
+
+function headerOf(json: string): Header | null {
+  try {
+    const header = JSON.parse(json) as Header
+    const sound = (p: Header['parts'][number]): boolean =>
+      'formula' in p || ((p.dimensions === 1 || p.dimensions === 3) && Number.isInteger(p.size) && p.size >= 2)
+    return header.parts.length > 0 && header.parts.every(sound) ? header : null
+  } catch {
+    return null
+  }
 }

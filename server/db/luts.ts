@@ -14,9 +14,11 @@ interface Row {
   readonly format: LutSummary['format']
   readonly folder: string
   readonly expects: LutSummary['expects']
+  readonly removed: boolean
 }
 const columns =
-  `hash, name, title, dimensions, size, format, folder, CASE WHEN (inspection ->> 'version')::int = ` +
+  `hash, name, title, dimensions, size, format, folder, removed_at IS NOT NULL AS removed, ` +
+  `CASE WHEN (inspection ->> 'version')::int = ` +
   `${inspectionVersion} THEN inspection -> 'expects' END AS expects`
 function dimensionsOf(stored: string): LutSummary['dimensions'] {
   if (stored === 'sequence') return stored
@@ -32,11 +34,15 @@ export async function listLuts(db: Queryable): Promise<readonly LutSummary[]> {
   return rows.map(summaryOf)
 }
 
-/** Adds a LUT; the same content under another name keeps its first name. */
-export async function insertLut(db: Queryable, lut: Omit<LutSummary, 'expects'>, actor: string): Promise<void> {
+/** Adds a LUT; the same content under another name keeps its first name, and what was removed is back. */
+export async function insertLut(
+  db: Queryable,
+  lut: Omit<LutSummary, 'expects' | 'removed'>,
+  actor: string,
+): Promise<void> {
   await db.query(
     'INSERT INTO luts (hash, name, title, dimensions, size, format, folder, actor) VALUES ($1, $2, ' +
-      '$3, $4, $5, $6, $7, $8) ON CONFLICT (hash) DO NOTHING',
+      '$3, $4, $5, $6, $7, $8) ON CONFLICT (hash) DO UPDATE SET removed_at = NULL',
     [lut.hash, lut.name, lut.title, String(lut.dimensions), lut.size, lut.format, lut.folder, actor],
   )
 }

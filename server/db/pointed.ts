@@ -1,6 +1,7 @@
 // Queries about what was pointed out in shots (cards, subjects), and about waived readings.
 import type { NewSubject, NewWaiver, PickedArea } from '@contracts/index'
 import { setProposedLead } from './leads'
+import { lockProjectShots, lockShotRows } from './locks'
 import type { Queryable } from './pool'
 
 /** A shot's card, its project's subjects with their places in it, and its waivers as they stand. */
@@ -84,6 +85,26 @@ export const pointedColumns = `
       w.waived
   ) AS waivers
 `
+
+/** Where the card (subjectId null) or a subject was pointed at in a shot, null where it was not. The shot is locked. */
+export async function lockPick(db: Queryable, shotId: string, subjectId: string | null): Promise<PickedArea | null> {
+  await lockShotRows(db, [shotId])
+  const { rows } = await db.query<PickedArea>(
+    'SELECT frame, area FROM picks WHERE shot_id = $1 AND subject_id IS NOT DISTINCT FROM $2',
+    [shotId, subjectId],
+  )
+  return rows[0] ?? null
+}
+
+/** The card of the project's subject of that name, null where there is none. The project is locked. */
+export async function lockSubjectCard(db: Queryable, projectId: string, name: string): Promise<object | null> {
+  await lockProjectShots(db, projectId)
+  const { rows } = await db.query<{ card: object }>('SELECT card FROM subjects WHERE project_id = $1 AND name = $2', [
+    projectId,
+    name,
+  ])
+  return rows[0]?.card ?? null
+}
 
 /**
  * Points at the card (subjectId null) or a subject in a shot. False when the shot or the subject of its project is not

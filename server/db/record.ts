@@ -1,6 +1,7 @@
 // Queries about the record: revisions from the newest on, what each changed, and versions: revisions with a name.
 import type { RecordEntry, VersionSummary } from '@contracts/responses'
 import { presentGrade, type GradeDocument } from '@core/grade'
+import { lockShotRows } from './locks'
 import type { Queryable } from './pool'
 
 export type StoredEntry = Omit<RecordEntry, 'changes'> & { readonly changes: readonly string[] | null }
@@ -174,6 +175,16 @@ export async function versionsOf(db: Queryable, shotId: string): Promise<readonl
   return rows.map((r) => ({ ...r, at: r.at.toISOString() }))
 }
 
+/** Which revision carries a name in a shot, null where none does. The shot is locked. */
+export async function lockName(db: Queryable, shotId: string, name: string): Promise<string | null> {
+  await lockShotRows(db, [shotId])
+  const { rows } = await db.query<{ revisionId: string }>(
+    'SELECT revision_id AS "revisionId" FROM versions WHERE shot_id = $1 AND name = $2',
+    [shotId, name],
+  )
+  return rows[0]?.revisionId ?? null
+}
+
 /** Gives a revision of the shot a name; a name that is there moves to it. False when the shot has no such revision. */
 export async function nameVersion(
   db: Queryable,
@@ -207,9 +218,17 @@ export async function nameVersion(
   return rowCount === 1
 }
 
-export async function removeVersion(db: Queryable, id: string): Promise<boolean> {
-  const { rowCount } = await db.query('DELETE FROM versions WHERE id = $1', [id])
-  return rowCount === 1
+/** The revision that a version is; undefined when there is no such version. The version is locked. */
+export async function lockVersion(db: Queryable, id: string): Promise<string | undefined> {
+  const { rows } = await db.query<{ revisionId: string }>(
+    'SELECT revision_id AS "revisionId" FROM versions WHERE id = $1 FOR UPDATE',
+    [id],
+  )
+  return rows[0]?.revisionId
+}
+
+export async function removeVersion(db: Queryable, id: string): Promise<void> {
+  await db.query('DELETE FROM versions WHERE id = $1', [id])
 }
 
 /** The grade of a revision of this very shot. */

@@ -116,10 +116,13 @@ export async function setStaysAsItLooks(db: Queryable, ids: readonly string[], s
 export async function setCamera(db: Queryable, ids: readonly string[], cameraName: string): Promise<void> {
   await db.query(`UPDATE shots SET camera_name = nullif($2, '') WHERE id = ANY($1::uuid[])`, [ids, cameraName])
 }
-/** False when there is no such scene. */
-export async function setIntent(db: Queryable, sceneId: string, intent: string): Promise<boolean> {
-  const { rowCount } = await db.query('UPDATE scenes SET intent = $2 WHERE id = $1', [sceneId, intent])
-  return rowCount === 1
+/** What a scene should feel like; undefined when there is no such scene. The scene is locked. */
+export async function lockIntent(db: Queryable, sceneId: string): Promise<string | undefined> {
+  const { rows } = await db.query<{ intent: string }>('SELECT intent FROM scenes WHERE id = $1 FOR UPDATE', [sceneId])
+  return rows[0]?.intent
+}
+export async function setIntent(db: Queryable, sceneId: string, intent: string): Promise<void> {
+  await db.query('UPDATE scenes SET intent = $2 WHERE id = $1', [sceneId, intent])
 }
 
 /** Gives shots a standard of their own; null takes it off them. */

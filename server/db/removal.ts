@@ -1,27 +1,45 @@
 // Queries about what is removed, and what nobody uses any more.
 import type { Queryable } from './pool'
 
-/** Takes a project off the list. False when there is none. */
-export async function removeProject(db: Queryable, id: string): Promise<boolean> {
-  const { rowCount } = await db.query('UPDATE projects SET removed_at = now() WHERE id = $1 AND removed_at IS NULL', [
-    id,
-  ])
-  return rowCount === 1
-}
+/** What can be removed and brought back, with the column that names it. */
+const removable = { projects: 'id', luts: 'hash', renders: 'id' } as const
+export type Removable = keyof typeof removable
 
-/** Puts a removed project on the list again. False when it is gone for good. */
-export async function restoreProject(db: Queryable, id: string): Promise<boolean> {
-  const { rowCount } = await db.query('UPDATE projects SET removed_at = NULL WHERE id = $1', [id])
-  return rowCount === 1
-}
-
-/** Deletes projects that were removed so many days ago. */
-export async function deleteRemovedProjects(db: Queryable, days: number): Promise<number> {
+/** Takes something off its list. False when it is not on it. */
+export async function removeOne(db: Queryable, what: Removable, name: string): Promise<boolean> {
   const { rowCount } = await db.query(
-    'DELETE FROM projects WHERE removed_at <= now() - make_interval(secs => $1 * 86400)',
+    `UPDATE ${what} SET removed_at = now() WHERE ${removable[what]} = $1 AND removed_at IS NULL`,
+    [name],
+  )
+  return rowCount === 1
+}
+
+/** Puts what was removed on its list again. False when it is gone for good. */
+export async function restoreOne(db: Queryable, what: Removable, name: string): Promise<boolean> {
+  const { rowCount } = await db.query(`UPDATE ${what} SET removed_at = NULL WHERE ${removable[what]} = $1`, [name])
+  return rowCount === 1
+}
+
+/** Deletes projects, or renders, that were removed so many days ago. */
+export async function deleteRemoved(db: Queryable, what: 'projects' | 'renders', days: number): Promise<number> {
+  const { rowCount } = await db.query(
+    `DELETE FROM ${what} WHERE removed_at <= now() - make_interval(secs => $1 * 86400)`,
     [days],
   )
   return rowCount ?? 0
+}
+
+/** Deletes LUTs that were removed so many days ago and that no grade, look or recipe names. */
+export async function deleteRemovedLuts(db: Queryable, days: number): Promise<readonly string[]> {
+  const named = (table: string, column: string): string =>
+    `NOT EXISTS (SELECT 1 FROM ${table} t WHERE strpos(t.${column}::text, l.hash) > 0)`
+  const { rows } = await db.query<{ hash: string }>(
+    `DELETE FROM luts l WHERE l.removed_at <= now() - make_interval(secs => $1 * 86400)
+      AND ${named('revisions', 'grade')} AND ${named('looks', 'steps')} AND ${named('recipes', 'steps')}
+      RETURNING l.hash`,
+    [days],
+  )
+  return rows.map((row) => row.hash)
 }
 
 /**

@@ -50,6 +50,7 @@ export async function listRenders(db: Queryable, projectId: string): Promise<rea
             renders
           WHERE
             project_id = $1
+            AND removed_at IS NULL
           ORDER BY
             created_at DESC
           LIMIT

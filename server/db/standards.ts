@@ -14,6 +14,15 @@ export async function standardExists(db: Queryable, id: string): Promise<boolean
   return rowCount === 1
 }
 
+/** What stands under an id, null where nothing does. Until the transaction ends nobody else puts or removes it. */
+export async function lockStandard(db: Queryable, id: string): Promise<HouseStandard | null> {
+  await db.query(`SELECT pg_advisory_xact_lock(hashtext('standard ' || $1))`, [id])
+  const { rows } = await db.query<{ definition: HouseStandard }>('SELECT definition FROM own_standards WHERE id = $1', [
+    id,
+  ])
+  return rows[0]?.definition ?? null
+}
+
 export async function putStandard(db: Queryable, standard: HouseStandard, actor: string): Promise<void> {
   await db.query(
     `
@@ -32,11 +41,10 @@ export async function putStandard(db: Queryable, standard: HouseStandard, actor:
   )
 }
 
-/** Removes one; what went by it goes by its scene's or project's standard again. False when it is not there. */
-export async function deleteStandard(db: Queryable, id: string): Promise<boolean> {
+/** Removes one; what went by it goes by its scene's or project's standard again. */
+export async function deleteStandard(db: Queryable, id: string): Promise<void> {
   await db.query('UPDATE shots SET standard_id = NULL WHERE standard_id = $1', [id])
   await db.query('UPDATE scenes SET standard_id = NULL WHERE standard_id = $1', [id])
   await db.query('UPDATE projects SET standard_id = $2 WHERE standard_id = $1', [id, defaultStandardId])
-  const { rowCount } = await db.query('DELETE FROM own_standards WHERE id = $1', [id])
-  return rowCount === 1
+  await db.query('DELETE FROM own_standards WHERE id = $1', [id])
 }

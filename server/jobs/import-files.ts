@@ -24,7 +24,7 @@ export async function importFiles(context: ServerContext, id: string): Promise<v
       else
         await importPictures(
           context,
-          { ...(await libraryPictures(path)), linked: true, rate: wanted.rate ?? defaultRate },
+          { ...(await libraryPictures(context.mediaFolder, path)), linked: true, rate: wanted.rate ?? defaultRate },
           to,
           progress,
         )

@@ -61,6 +61,7 @@ export async function startJobs(context: ServerContext, removedDays: number): Pr
     await pruneWork(pool, keptDays).catch((error: { code?: string }) =>
       log.warn({ code: error.code }, 'ended work could not be pruned'),
     )
+    await context.space.keepBallast().catch((error: unknown) => log.warn({ err: error }, 'no ballast was kept'))
     await collect(context, removedDays).catch((error: unknown) =>
       log.warn({ err: error }, 'what nobody uses could not be collected'),
     )

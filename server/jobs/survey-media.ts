@@ -9,6 +9,8 @@ import { findGuess, findMedia, keepGuess, keepProxy, keepSurvey } from '../db/me
 import { setProposedLead, undecidedLeads } from '../db/leads'
 import { decoderLimits, filesOnly, startYieldingDecoder } from '@media/child'
 import { decodeAll, decodedPicture, inputOf } from '@media/decode'
+import { decoderLog, loggedDecoder } from '@media/decoder-log'
+import { changingSize } from '@media/fault'
 import { guessOf } from '../services/import'
 import { likenessOf } from '../services/likeness'
 import { Problem } from '../problem'
@@ -32,7 +34,7 @@ export async function surveyMedia(context: ServerContext, id: string): Promise<v
     }
     const temporary = context.store.temporaryPath()
     try {
-      const sketches = await analyseFrames(context, path, media.facts, temporary, progress)
+      const sketches = await analyseFrames(context, { ...media, name, path }, temporary, progress)
       if (!sketches) return
       await context.requireOriginal(media.hash)
       if (sketches.length !== media.facts.frameCount)
@@ -84,8 +86,7 @@ export function proxyOf(facts: MediaFacts): ProxyFacts {
 /** Undefined when the work was cancelled. */
 async function analyseFrames(
   context: ServerContext,
-  path: string,
-  facts: MediaFacts,
+  { facts, name, path }: { readonly facts: MediaFacts; readonly name: string; readonly path: string },
   output: string,
   progress: Progress,
 ): Promise<readonly Sketch[] | undefined> {
@@ -121,8 +122,7 @@ async function analyseFrames(
   ].join(';')
   const child = startYieldingDecoder(
     [
-      '-v',
-      'error',
+      ...loggedDecoder,
       '-nostdin',
       '-y',
       // Damage ends the pass: a concealed frame is not what was shot.
@@ -164,10 +164,8 @@ async function analyseFrames(
     ],
     input.folder,
   )
-  const complaint: string[] = []
-  child.stderr.on('data', (chunk: Buffer) => {
-    if (complaint.length < 20) complaint.push(chunk.toString('utf8'))
-  })
+  const log = decoderLog()
+  child.stderr.on('data', (chunk: Buffer) => log.take(chunk.toString('utf8')))
   child.stdin.on('error', () => undefined)
   const closed = once(child, 'close') as Promise<[number | null]>
   closed.catch(() => undefined)
@@ -189,8 +187,8 @@ async function analyseFrames(
     }
     await feeding
     const [exit] = await closed
-    if (exit !== 0)
-      throw new Error(`The proxy could not be made: ${complaint.join('').trim().split('\n').at(-1) ?? ''}`)
+    if (log.sizes().length > 1) throw changingSize(name, log.sizes())
+    if (exit !== 0) throw new Error(`The proxy could not be made: ${log.faults().at(-1) ?? ''}`)
     return sketches
   } finally {
     child.kill('SIGKILL')

@@ -15,7 +15,6 @@ import { enqueue } from '../jobs/enqueue'
 import { importClip } from '../services/import'
 import { libraryPath, listLibrary } from '../services/media-folder'
 import { asProblem, notFound, Problem } from '../problem'
-import { requireSpace } from '../store/space'
 import { largeBody, uuidParam } from './params'
 
 const maxClipBytes = 256 * 1024 ** 3
@@ -33,10 +32,10 @@ export function importRoutes(context: ServerContext): Hono {
     maxSize: maxClipBytes,
     relativeLocation: true,
     onUploadCreate: async (_, { size }) => {
-      await requireSpace(store.uploadsFolder, size ?? 0).catch((error: unknown) => {
+      await context.space.require(size ?? 0).catch((error: unknown) => {
         // The library has a shape of error of its own.
-        const { status, message, hint } = asProblem(error)
-        const body = JSON.stringify({ error: { code: 'disk_full', message, hint } })
+        const { status, code, message, hint } = asProblem(error)
+        const body = JSON.stringify({ error: { code, message, hint } })
         throw Object.assign(new Error(message), { status_code: status, body })
       })
       return {}
@@ -97,7 +96,7 @@ export function importRoutes(context: ServerContext): Hono {
       .post('/projects/:id/shots', async (c) => {
         const project = await projectId(uuidParam(c, 'id', 'project'))
         const name = fileName(c.req.query('name'))
-        await requireSpace(store.uploadsFolder, Number(c.req.header('content-length') ?? 0))
+        await context.space.require(Number(c.req.header('content-length') ?? 0))
         if (!c.req.raw.body) throw new Problem(422, 'empty_file', `"${name}" is empty.`)
         const { id } = await importClip(context, {
           body: c.req.raw.body,

@@ -8,11 +8,12 @@ import { localActor, type ServerContext } from '../context'
 import { lockProjectShots } from '../db/locks'
 import { assignLook, insertLook, listLooks, setShotLook } from '../db/looks'
 import { transaction } from '../db/pool'
-import { setIntent } from '../db/reel'
+import { lockIntent, setIntent } from '../db/reel'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { bringLooks } from '../services/looks'
 import { jsonBody, largeBody, uuidParam } from './params'
+import { requireSeen } from './unchanged'
 
 const small = bodyLimit({ maxSize: 16 * 1024 })
 
@@ -66,6 +67,13 @@ export const lookRoutes = ({ pool, workers }: ServerContext): Hono =>
     })
     .put('/scenes/:id/intent', small, async (c) => {
       const { intent } = checked(SceneIntent, await jsonBody(c))
-      if (!(await setIntent(pool, uuidParam(c, 'id', 'scene'), intent.trim()))) throw notFound('scene')
+      const id = uuidParam(c, 'id', 'scene')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        const now = await lockIntent(db, id)
+        if (now === undefined) throw notFound('scene')
+        seen(now)
+        await setIntent(db, id, intent.trim())
+      })
       return c.body(null, 204)
     })

@@ -47,9 +47,18 @@ export const plainName = (given: string | undefined): string =>
     120,
   )
 
+/** The text of a body that says it is JSON. Throws 415 for one that does not. */
+async function jsonText(c: Context): Promise<string> {
+  if (!/^application\/json(?:\s*;|$)/i.test(c.req.header('content-type') ?? ''))
+    throw new Problem(415, 'not_json', 'The body must be JSON, and say so.', {
+      hint: 'Send it with the header Content-Type: application/json.',
+    })
+  return c.req.text()
+}
+
 /** The body as JSON, within the limits of what is read at all. */
 export async function jsonBody(c: Context): Promise<unknown> {
-  return readJson(await c.req.text())
+  return readJson(await jsonText(c))
 }
 
 /** A body that may be large, checked: on another thread where it is. */
@@ -58,7 +67,7 @@ export async function largeBody<K extends LargeBody>(
   workers: FrameWorkers,
   name: K,
 ): Promise<CheckedBody<K>> {
-  const text = await c.req.text()
+  const text = await jsonText(c)
   if (text.length > mostOnOwnThread) return workers.checkBody(name, text)
   return largeBodies[name](readJson(text)) as CheckedBody<K>
 }

@@ -4,9 +4,8 @@ import { bodyLimit } from 'hono/body-limit'
 import { checked, NewProject } from '@contracts/index'
 import type { ServerContext } from '../context'
 import { insertProject, listProjects } from '../db/projects'
-import { removeProject, restoreProject } from '../db/removal'
-import { notFound, Problem } from '../problem'
-import { jsonBody, uuidParam } from './params'
+import { Problem } from '../problem'
+import { jsonBody } from './params'
 
 export function projectRoutes({ pool }: ServerContext): Hono {
   return new Hono()
@@ -16,13 +15,5 @@ export function projectRoutes({ pool }: ServerContext): Hono {
       const trimmed = name.trim()
       if (!trimmed) throw new Problem(422, 'invalid', 'A project needs a name.', { field: 'name' })
       return c.json(await insertProject(pool, trimmed), 201)
-    })
-    .delete('/projects/:id', async (c) => {
-      if (!(await removeProject(pool, uuidParam(c, 'id', 'project')))) throw notFound('project')
-      return c.body(null, 204)
-    })
-    .post('/projects/:id/restore', bodyLimit({ maxSize: 1024 }), async (c) => {
-      if (!(await restoreProject(pool, uuidParam(c, 'id', 'project')))) throw notFound('project')
-      return c.body(null, 204)
     })
 }

@@ -5,12 +5,13 @@ import type { ShotFindings } from '@contracts/responses'
 import { checked, NewSubject, NewWaiver, OwnStandard, PickedArea } from '@contracts/index'
 import { pointedAt } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
-import { addWaiver, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
+import { addWaiver, lockPick, lockSubjectCard, putPick, putSubject, removePick, removeSubject } from '../db/pointed'
 import { transaction } from '../db/pool'
 import { findShot } from '../db/shots'
-import { deleteStandard, listStandards, putStandard } from '../db/standards'
+import { deleteStandard, listStandards, lockStandard, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
 import { jsonBody, largeBody, uuidParam } from './params'
+import { requireSeen } from './unchanged'
 
 const body = bodyLimit({ maxSize: 64 * 1024 })
 const fileBody = bodyLimit({ maxSize: 2 * 1024 * 1024 })
@@ -28,7 +29,11 @@ export function readingRoutes({ pool, workers, findings }: ServerContext): Hono 
       const standard = checked(OwnStandard, await jsonBody(c))
       if (standard.id !== c.req.param('id'))
         throw new Problem(422, 'invalid', "The id in the address is not the standard's.", { field: 'id' })
-      await putStandard(pool, standard, localActor)
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockStandard(db, standard.id))
+        await putStandard(db, standard, localActor)
+      })
       return c.json(standard)
     })
     .post('/standards/import', fileBody, async (c) => {
@@ -39,24 +44,41 @@ export function readingRoutes({ pool, workers, findings }: ServerContext): Hono 
       return c.json(await listStandards(pool), 201)
     })
     .delete('/standards/:id', async (c) => {
-      if (!(await transaction(pool, (db) => deleteStandard(db, c.req.param('id'))))) throw notFound('standard')
+      const id = c.req.param('id')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        const standard = await lockStandard(db, id)
+        if (!standard) throw notFound('standard')
+        seen(standard)
+        await deleteStandard(db, id)
+      })
       return c.body(null, 204)
     })
     .put('/shots/:id/card', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const pick = checked(PickedArea, await jsonBody(c))
-      if (!(await transaction(pool, (db) => putPick(db, id, null, pick, localActor)))) throw notFound('shot')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockPick(db, id, null))
+        if (!(await putPick(db, id, null, pick, localActor))) throw notFound('shot')
+      })
       return c.json(await shotNow(id))
     })
     .delete('/shots/:id/card', async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      await removePick(pool, id, null)
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockPick(db, id, null))
+        await removePick(db, id, null)
+      })
       return c.json(await shotNow(id))
     })
     .post('/projects/:id/subjects', body, async (c) => {
       const projectId = uuidParam(c, 'id', 'project')
       const subject = checked(NewSubject, await jsonBody(c))
+      const seen = requireSeen(c)
       await transaction(pool, async (db) => {
+        seen(await lockSubjectCard(db, projectId, subject.name))
         const subjectId = await putSubject(db, projectId, subject, localActor)
         if (!subjectId || !(await putPick(db, subject.shotId, subjectId, subject, localActor))) throw notFound('shot')
       })
@@ -70,12 +92,21 @@ export function readingRoutes({ pool, workers, findings }: ServerContext): Hono 
       const id = uuidParam(c, 'id', 'shot')
       const subjectId = uuidParam(c, 'subjectId', 'subject')
       const pick = checked(PickedArea, await jsonBody(c))
-      if (!(await transaction(pool, (db) => putPick(db, id, subjectId, pick, localActor)))) throw notFound('subject')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockPick(db, id, subjectId))
+        if (!(await putPick(db, id, subjectId, pick, localActor))) throw notFound('subject')
+      })
       return c.json(await shotNow(id))
     })
     .delete('/shots/:id/subjects/:subjectId', async (c) => {
       const id = uuidParam(c, 'id', 'shot')
-      await removePick(pool, id, uuidParam(c, 'subjectId', 'subject'))
+      const subjectId = uuidParam(c, 'subjectId', 'subject')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockPick(db, id, subjectId))
+        await removePick(db, id, subjectId)
+      })
       return c.json(await shotNow(id))
     })
     .get('/shots/:id/findings', async (c) => {

@@ -7,6 +7,8 @@ import { transaction } from '../db/pool'
 import {
   forkVersion,
   gradeOfShot,
+  lockName,
+  lockVersion,
   nameVersion,
   removeVersion,
   versionsOf,
@@ -19,6 +21,7 @@ import { notFound, Problem } from '../problem'
 import { moveHead } from '../services/heads'
 import { recordOf } from '../services/record'
 import { isUuid, jsonBody, largeBody, uuidParam } from './params'
+import { requireSeen } from './unchanged'
 
 const body = bodyLimit({ maxSize: 16 * 1024 })
 const gradeBody = bodyLimit({ maxSize: 4 * 1024 * 1024 })
@@ -51,11 +54,22 @@ export function recordRoutes({ pool, workers }: ServerContext): Hono {
     .post('/shots/:id/versions', body, async (c) => {
       const id = uuidParam(c, 'id', 'shot')
       const { revisionId, name } = checked(NewVersion, await jsonBody(c))
-      if (!(await nameVersion(pool, id, revisionId, name.trim(), localActor))) throw notFound('revision')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        seen(await lockName(db, id, name.trim()))
+        if (!(await nameVersion(db, id, revisionId, name.trim(), localActor))) throw notFound('revision')
+      })
       return c.json(await versionsOf(pool, id), 201)
     })
     .delete('/versions/:id', async (c) => {
-      if (!(await removeVersion(pool, uuidParam(c, 'id', 'version')))) throw notFound('version')
+      const id = uuidParam(c, 'id', 'version')
+      const seen = requireSeen(c)
+      await transaction(pool, async (db) => {
+        const revisionId = await lockVersion(db, id)
+        if (revisionId === undefined) throw notFound('version')
+        seen(revisionId)
+        await removeVersion(db, id)
+      })
       return c.body(null, 204)
     })
     .post('/shots/:id/fork', gradeBody, async (c) => {

@@ -14,6 +14,7 @@ import { findShot, listShots } from '../db/shots'
 import { changeShots, cutShot, joinShots } from '../services/reel'
 import { notFound, Problem } from '../problem'
 import { largeBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
+import { requireSeen } from './unchanged'
 
 /** So many shots of a reel are answered with at once; `next` says where to go on. */
 const reelPage = 200
@@ -59,7 +60,8 @@ export function reelRoutes({ pool, workers }: ServerContext): Hono {
       .post('/shots/:id/cut', body, async (c) => {
         const id = uuidParam(c, 'id', 'shot')
         const cut = await largeBody(c, workers, 'cutShot')
-        return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor)) })
+        const seen = requireSeen(c)
+        return c.json({ shotIds: await transaction(pool, (db) => cutShot(db, id, cut, localActor, seen)) })
       })
       .post('/shots/join', body, async (c) => {
         const { shotIds } = await largeBody(c, workers, 'joinShots')

@@ -12,7 +12,7 @@ import { notFound, Problem } from '../problem'
 import { attachment } from './pictures'
 import { jsonBody, uuidParam } from './params'
 
-export function renderRoutes({ pool, store }: ServerContext): Hono {
+export function renderRoutes({ pool, store, space }: ServerContext): Hono {
   async function renderById(id: string): Promise<RenderSummary> {
     const render = await findRender(pool, id)
     if (!render) throw notFound('render')
@@ -23,6 +23,7 @@ export function renderRoutes({ pool, store }: ServerContext): Hono {
     .get('/projects/:id/renders', async (c) => c.json(await listRenders(pool, uuidParam(c, 'id', 'project'))))
     .post('/renders', bodyLimit({ maxSize: 16 * 1024 }), async (c) => {
       const { revisionId } = checked(NewRender, await jsonBody(c))
+      await space.require(0)
       const id = await transaction(pool, async (db) => {
         const render = await insertRender(db, revisionId, localActor)
         if (!render) throw notFound('revision')

@@ -20,8 +20,10 @@ export function sameSiteOnly(hosts: ReadonlySet<string>): MiddlewareHandler {
     if (origin !== undefined && origin !== `http://${host}`)
       throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
     const site = c.req.header('sec-fetch-site')
-    const typedAddress = c.req.method === 'GET' && c.req.header('sec-fetch-mode') === 'navigate'
-    if (site !== undefined && site !== 'same-origin' && site !== 'none' && !typedAddress)
+    // A link elsewhere may lead to a page of ours, and to nothing that a page asks for.
+    const toPage =
+      c.req.method === 'GET' && c.req.header('sec-fetch-mode') === 'navigate' && !c.req.path.startsWith('/api/')
+    if (site !== undefined && site !== 'same-origin' && site !== 'none' && !toPage)
       throw new Problem(403, 'foreign_origin', 'Requests from other pages are refused.')
     await next()
   }

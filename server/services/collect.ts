@@ -4,7 +4,8 @@ import { lstat, readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { ServerContext } from '../context'
 import { forgetProxy } from '../db/media'
-import { deleteRemovedProjects, deleteUnusedMedia, knownMedia, knownRenders } from '../db/removal'
+import { deleteRemoved, deleteRemovedLuts, deleteUnusedMedia, knownMedia, knownRenders } from '../db/removal'
+import { packedBeside } from '../store/store'
 
 const dayMs = 24 * 3600 * 1000
 /** What can be made again may take so much room, in bytes. */
@@ -51,13 +52,16 @@ const stem = (name: string): string => name.split('.')[0] ?? ''
 
 /** Goes through all of it once. What is removed can be brought back for `days`, and what is unused stays as long. */
 export async function collect({ pool, store, log }: ServerContext, days: number): Promise<void> {
-  const projects = await deleteRemovedProjects(pool, days)
+  const projects = await deleteRemoved(pool, 'projects', days)
+  await deleteRemoved(pool, 'renders', days)
+  const luts = await deleteRemovedLuts(pool, days)
   const media = await deleteUnusedMedia(pool, days)
   const remove = async (folder: string, names: readonly string[]): Promise<number> => {
     for (const name of names) await rm(join(folder, name), { force: true, recursive: true })
     return names.length
   }
   let files = 0
+  for (const place of luts.map(store.lutPath)) await Promise.all([place, packedBeside(place)].map(store.discard))
   for (const folder of [store.folders.media, store.folders.proxies]) {
     const old = await oldNames(folder, days)
     const known = await knownMedia(pool, old.map(stem))
@@ -80,5 +84,6 @@ export async function collect({ pool, store, log }: ServerContext, days: number)
     await forgetProxy(pool, stem(name))
     files += await remove(store.folders.proxies, [name])
   }
-  if (projects + media.length + files > 0) log.info({ projects, media: media.length, files }, 'collected')
+  if (projects + media.length + luts.length + files > 0)
+    log.info({ projects, media: media.length, luts: luts.length, files }, 'collected')
 }

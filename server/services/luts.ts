@@ -27,7 +27,7 @@ export async function keepLut(
     await store.keep(received.path, place)
     const lut = { hash: received.hash, name, folder, ...read, title: cutTo(read.title.replaceAll('\0', ''), 200) }
     await insertLut(pool, lut, localActor)
-    return (await findLut(pool, received.hash)) ?? { ...lut, expects: null }
+    return (await findLut(pool, received.hash)) ?? { ...lut, expects: null, removed: false }
   } finally {
     await Promise.all([store.discard(received.path), store.discard(packed)])
   }

@@ -72,8 +72,12 @@ function numberedPictures(names: readonly string[]): readonly Numbered[] {
   return largest.sort((a, b) => a.number - b.number)
 }
 
-/** The pictures of a folder in order. Throws a Problem when there are none or some are missing between. */
+/**
+ * The pictures of a folder below `library`, in order. Throws a Problem when there are none, when some are missing
+ * between, and when one is a link that leads out of the library or to no file.
+ */
 export async function libraryPictures(
+  library: string,
   folder: string,
 ): Promise<{ readonly paths: readonly string[]; readonly extension: string }> {
   const pictures = numberedPictures(await readdir(folder))
@@ -90,6 +94,17 @@ export async function libraryPictures(
       )
     before = picture
   }
-  const paths = await Promise.all(pictures.map((p) => realpath(join(folder, p.name))))
+  const root = await realpath(library)
+  const paths = await Promise.all(
+    pictures.map(async ({ name }) => {
+      const place = await realpath(join(folder, name)).catch(() => '')
+      const isFile = place.startsWith(root + sep) && (await stat(place)).isFile()
+      if (!isFile)
+        throw new Problem(422, 'not_a_file', `"${name}" is no file of the media folder.`, {
+          hint: 'Put the picture itself there instead of a link.',
+        })
+      return place
+    }),
+  )
   return { paths, extension: first.extension }
 }

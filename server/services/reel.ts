@@ -1,6 +1,6 @@
 // Cutting, joining and changing many shots at once. Every grade change is a revision; media stay as they are.
 import { cutTo } from '@core/names'
-import type { CutShot, ShotChanges } from '@contracts/index'
+import type { CutShot, FrameRange, ShotChanges } from '@contracts/index'
 import { encodingById, encodingFromDefinition } from '@core/colour'
 import { proposeLead } from '@core/footage'
 import { addStep, cdlParameters, removeStep, setRead, type CdlNumbers, type GradeDocument } from '@core/grade'
@@ -49,16 +49,18 @@ async function leadOf(db: Queryable, mediaHash: string, first: number, count: nu
 
 /**
  * A shot becomes pieces of its medium. The first piece keeps the shot with its record; the others start with its grade.
- * Returns all ids in order.
+ * Returns all ids in order. `seen` is called with the piece that the shot is now, and may throw.
  */
 export async function cutShot(
   db: Queryable,
   id: string,
   { pieces }: CutShot,
   actor: string,
+  seen: (now: FrameRange) => void,
 ): Promise<readonly string[]> {
   await lockReelOf(db, id)
   const [shot] = await requireShots(db, [id])
+  seen({ firstFrame: shot.firstFrame, frameCount: shot.frameCount })
   pieces.forEach(({ first, count }, i) => {
     if (first + count > shot.mediaFrames)
       throw new Problem(

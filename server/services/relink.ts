@@ -28,7 +28,7 @@ export async function relink(
   const media = await findMedia(pool, hash)
   if (!media) throw notFound('clip')
   const { facts } = media
-  const pictures = facts.kind === 'pictures' ? await libraryPictures(path) : undefined
+  const pictures = facts.kind === 'pictures' ? await libraryPictures(context.mediaFolder, path) : undefined
   const read = (file: string): Promise<string | undefined> =>
     workers.hashFile(file, (done) => report('reading', done, Math.round(media.sizeBytes / 1048576)))
   const found = pictures

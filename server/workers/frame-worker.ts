@@ -39,6 +39,9 @@ import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
 import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
 import { packedBeside } from '../store/store'
 import { hashOf, type HashTask } from './hash'
+import { yieldToServer } from './yielding'
+
+yieldToServer()
 
 /** A decoded frame as it left the decoder, and how it is to be read. */
 export type SourceFrame = DecodedPicture

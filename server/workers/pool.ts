@@ -9,6 +9,7 @@ import type { BalanceAnswer } from '@core/balance'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
 import { hashAndTell } from './hash'
+import { UrgentFirst, withUrgency, type Urgency } from './urgency'
 import type {
   BakedLut,
   BalanceTask,
@@ -60,6 +61,7 @@ export function startFrameWorkers(
     minThreads: threads,
     maxThreads: threads,
     maxQueue: 256,
+    taskQueue: new UrgentFirst(),
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
   // A file may take minutes to read: it takes no thread from those who look at pictures.
@@ -72,20 +74,20 @@ export function startFrameWorkers(
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
-  const call = (name: string) => (task: object) => pool.run(task, { name })
+  const call = (name: string, urgency: Urgency) => (task: object) => pool.run(withUrgency(task, urgency), { name })
   return {
-    previewFrame: call('previewFrame'),
-    gradeFrame: call('gradeFrame'),
-    stillPng: call('stillPng'),
-    thumbnailPng: call('thumbnailPng'),
-    bakeFile: call('bakeFile'),
-    readLutFile: call('readLutFile'),
-    inspectFile: call('inspectFile'),
-    checkPicture: call('checkPicture'),
-    findings: call('findings'),
-    solve: call('solve'),
-    balance: call('balanceFrame'),
-    guess: call('guess'),
+    previewFrame: call('previewFrame', 'seen'),
+    gradeFrame: call('gradeFrame', 'byItself'),
+    stillPng: call('stillPng', 'asked'),
+    thumbnailPng: call('thumbnailPng', 'seen'),
+    bakeFile: call('bakeFile', 'asked'),
+    readLutFile: call('readLutFile', 'asked'),
+    inspectFile: call('inspectFile', 'byItself'),
+    checkPicture: call('checkPicture', 'asked'),
+    findings: call('findings', 'byItself'),
+    solve: call('solve', 'asked'),
+    balance: call('balanceFrame', 'asked'),
+    guess: call('guess', 'asked'),
     checkBody: async <K extends LargeBody>(name: K, text: string) => {
       const answer = (await checker.run({ name, text }, { name: 'checkBody' })) as
         { data: CheckedBody<K> } | { fault: BodyFault }

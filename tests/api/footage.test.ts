@@ -247,6 +247,21 @@ describe('the media folder', () => {
     ])
   })
 
+  test('a numbered picture that is a link out of it, or to no file, is refused by its name', async () => {
+    const folder = join(library(), 'led away')
+    mkdirSync(folder, { recursive: true })
+    const project = await projectNamed('Led away')
+    for (const leads of ['/etc/passwd', folder, join(folder, 'none')]) {
+      writeFileSync(join(folder, 't.1.png'), '')
+      symlinkSync(leads, join(folder, 't.2.png'))
+      const work = (await (
+        await postJson(`/projects/${project}/imports`, { path: 'led away', pictures: true })
+      ).json()) as WorkSummary
+      await expect(workDone(project, work.id)).rejects.toThrow('"t.2.png" is no file of the media folder.')
+      rmSync(join(folder, 't.2.png'))
+    }
+  })
+
   test.each(['../', '../../etc', '/etc/passwd', 'outside/passwd', '..\\..'])('%s is not in it', async (path) => {
     try {
       symlinkSync('/etc', join(library(), 'outside'))
@@ -295,6 +310,16 @@ describe('hostile files', () => {
     )
     await expect(importUploads(await projectNamed('Wide'), [path], { pictures: false })).rejects.toThrow(
       /16384×16384; pictures up to 8192|is not a video or picture/,
+    )
+  })
+
+  test('a film whose picture changes its size on the way is refused, with both sizes', async () => {
+    const part = (size: string): string =>
+      made(`part-${size}.ts`, ['-f', 'lavfi', '-i', `testsrc2=s=${size}:r=24`, '-frames:v', '12', '-c:v', 'mpeg2video'])
+    const path = join(scratch(), 'two-sizes.ts')
+    writeFileSync(path, Buffer.concat(['320x180', '160x96'].map((size) => readFileSync(part(size)))))
+    await expect(importUploads(await projectNamed('Two sizes'), [path], { pictures: false })).rejects.toThrow(
+      /two-sizes\.ts" changes its picture from 320×180 to 160×96/,
     )
   })
 

@@ -1,7 +1,8 @@
 // What is removed can be brought back; later it goes with all that nobody else uses, and with nothing more.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { ProjectSummary, ShotDetail } from '@contracts/responses'
+import { setShow } from '@core/grade'
+import type { LutSummary, ProjectSummary, RenderSummary, RevisionState, ShotDetail } from '@contracts/responses'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
 import { until } from '../support/until'
 
@@ -11,10 +12,10 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.dispose())
 
-const api = (path: string, method = 'GET'): Promise<Response> =>
+const api = (path: string, method = 'GET', body: object = {}): Promise<Response> =>
   fetch(`${server.address}/api${path}`, {
     method,
-    ...(method === 'POST' ? { headers: { 'content-type': 'application/json' }, body: '{}' } : {}),
+    ...(method === 'POST' ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
   })
 const projects = async (): Promise<readonly ProjectSummary[]> =>
   (await (await api('/projects')).json()) as readonly ProjectSummary[]
@@ -56,6 +57,74 @@ test('a project is removed, brought back, removed again and collected', async ()
   expect(names('media')).toEqual([kept.media.hash])
   expect(names('proxies')).toEqual([`${kept.media.hash}.mp4`])
   expect((await api(`/media/${kept.media.hash}/frames/3?range=${kept.media.range}`)).status).toBe(200)
+}, 180_000)
+
+test('a LUT is removed and brought back; one that a grade uses stays for it, another goes', async () => {
+  const bring = async (n: number): Promise<LutSummary> => {
+    const entries = Array.from({ length: 8 }, (_, i) => `${(i & 1) / n} ${(i >> 1) & 1} ${i >> 2}`)
+    const cube = `LUT_3D_SIZE 2\n${entries.join('\n')}\n`
+    const made = await fetch(`${server.address}/api/luts?name=Removal%20${n}.cube`, { method: 'POST', body: cube })
+    return (await made.json()) as LutSummary
+  }
+  const [used, unused] = [await bring(2), await bring(3)]
+  const listed = async (): Promise<readonly LutSummary[]> =>
+    ((await (await api('/luts')).json()) as LutSummary[]).filter((l) => l.name.startsWith('Removal'))
+  const [project] = await projects()
+  const reel = (await (await api(`/projects/${project?.id}/reel`)).json()) as { shots: { id: string }[] }
+  const { id, revision } = await shotOf(reel.shots[0]?.id ?? '')
+  const saved = await api(`/shots/${id}/revisions`, 'POST', {
+    parentId: revision.headId,
+    summary: 'LUT',
+    grade: setShow(revision.grade, { method: 'lut', lutHash: used.hash }),
+  })
+  expect(saved.status).toBe(200)
+
+  expect((await api(`/luts/${unused.hash}`, 'DELETE')).status).toBe(204)
+  expect((await api(`/luts/${unused.hash}`, 'DELETE')).status).toBe(404)
+  expect((await listed()).map((l) => [l.name, l.removed])).toEqual([
+    ['Removal 2', false],
+    ['Removal 3', true],
+  ])
+  expect((await api(`/luts/${unused.hash}/restore`, 'POST')).status).toBe(204)
+  // To import it once more is to bring it back, too.
+  await api(`/luts/${unused.hash}`, 'DELETE')
+  await bring(3)
+  expect((await listed()).map((l) => l.removed)).toEqual([false, false])
+
+  for (const lut of [used, unused]) await api(`/luts/${lut.hash}`, 'DELETE')
+  await server.kill()
+  await server.restart({ PALE_REMOVED_DAYS: '0' })
+  await until('it is collected', async () => (await listed()).length === 1)
+  expect((await listed()).map((l) => l.hash)).toEqual([used.hash])
+  await until('its files went', () => names('luts').every((name) => !name.startsWith(unused.hash)))
+  expect(names('luts').filter((name) => name.startsWith(used.hash))).toHaveLength(2)
+  expect((await api(`/revisions/${((await saved.json()) as RevisionState).headId}/still.png?frame=3`)).status).toBe(200)
+}, 180_000)
+
+test('a render is removed while it runs, and brought back as cancelled; later it goes with its file', async () => {
+  const [project] = await projects()
+  const reel = (await (await api(`/projects/${project?.id}/reel`)).json()) as { shots: { id: string }[] }
+  const { revision } = await shotOf(reel.shots[0]?.id ?? '')
+  const start = async (): Promise<string> =>
+    ((await (await api('/renders', 'POST', { revisionId: revision.headId })).json()) as RenderSummary).id
+  const render = async (id: string): Promise<RenderSummary> =>
+    (await (await api(`/renders/${id}`)).json()) as RenderSummary
+  const listed = async (): Promise<readonly string[]> =>
+    ((await (await api(`/projects/${project?.id}/renders`)).json()) as RenderSummary[]).map((r) => r.id)
+  const stopped = await start()
+  expect((await api(`/renders/${stopped}`, 'DELETE')).status).toBe(204)
+  expect(await listed()).toEqual([])
+  await api(`/renders/${stopped}/restore`, 'POST')
+  expect(await listed()).toEqual([stopped])
+  expect((await render(stopped)).state).toBe('cancelled')
+  const done = await start()
+  await until('it is rendered', async () => (await render(done)).state === 'done')
+  expect(names('renders')).toContain(`${done}.mp4`)
+  await api(`/renders/${done}`, 'DELETE')
+  await server.kill()
+  await server.restart({ PALE_REMOVED_DAYS: '0' })
+  await until('it is collected', async () => (await api(`/renders/${done}`)).status === 404)
+  await until('its file went', () => !names('renders').includes(`${done}.mp4`))
 }, 180_000)
 
 test('an upload that the disk has no room for is refused at its beginning', async () => {

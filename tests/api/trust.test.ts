@@ -50,6 +50,12 @@ describe('only its own page may drive the server', () => {
     )
   })
 
+  test('a link elsewhere leads to pages, and to nothing that pages ask for', async () => {
+    const led = { host: own(), 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' }
+    for (const path of ['/', '/projects', '/luts/inspect']) expect((await raw(path, led)).status).toBe(200)
+    for (const path of ['/api/projects', '/api/luts', '/api/health']) expect((await raw(path, led)).status).toBe(403)
+  })
+
   test('a write from another page changes nothing', async () => {
     const before = await (await call('/projects')).text()
     await raw(
@@ -73,6 +79,20 @@ test('every answer carries a strict policy and isolation', async () => {
     expect(headers.get('cross-origin-resource-policy')).toBe('same-origin')
     expect(headers.get('x-content-type-options')).toBe('nosniff')
   }
+})
+
+test('a body that does not say that it is JSON is not read as JSON', async () => {
+  for (const type of ['text/plain', 'application/x-www-form-urlencoded', 'application/jsonp'])
+    expect(
+      await refusal(
+        await call('/projects', { method: 'POST', headers: { 'content-type': type }, body: '{"name":"No"}' }),
+      ),
+    ).toMatchObject({ status: 415, code: 'not_json' })
+})
+
+test('no answer is kept by the browser that does not say how long', async () => {
+  expect((await call('/projects')).headers.get('cache-control')).toBe('no-store')
+  expect((await call('/nothing')).headers.get('cache-control')).toBe('no-store')
 })
 
 test.each(['/api/../../etc/passwd', '/..%2f..%2f..%2fetc/passwd', '/assets/..%2f..%2fnode%2fserver.js', '/%00'])(

@@ -21,6 +21,7 @@ export async function measureDatabase(): Promise<readonly string[]> {
     dataFolder,
     mediaFolder: dataFolder,
     removedDays: 7,
+    quotaBytes: null,
     host: '127.0.0.1',
     port,
     databaseUrl: cluster.url,

@@ -1,6 +1,6 @@
 // A whole running program for tests: its own database, data folder and port, started from the build as bin/demo does.
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
-import { appendFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { appendFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
@@ -12,7 +12,7 @@ export interface DemoInstance {
   readonly pid: () => number
   /** Ends it as Ctrl-C does, database included. */
   readonly stop: () => Promise<void>
-  /** Ends only the server's process, without any warning. */
+  /** Ends the server's process and the one that would start it again, without any warning; the database goes on. */
   readonly kill: () => Promise<void>
   /** Starts it again on the same data and port. */
   readonly restart: () => Promise<void>
@@ -33,13 +33,15 @@ export async function startDemoInstance(project = '.'): Promise<DemoInstance> {
   const end = async (signal: NodeJS.Signals): Promise<void> => {
     if (child.exitCode !== null || child.signalCode !== null) return
     const gone = new Promise((done) => child.once('exit', done))
+    const server = serverOf(child)
     child.kill(signal)
     await gone
+    if (signal === 'SIGKILL') process.kill(server, signal)
   }
   return {
     address: `http://127.0.0.1:${port}`,
     dataFolder,
-    pid: () => child.pid ?? 0,
+    pid: () => serverOf(child),
     stop: () => end('SIGTERM'),
     kill: () => end('SIGKILL'),
     restart: async () => {
@@ -54,6 +56,14 @@ export async function startDemoInstance(project = '.'): Promise<DemoInstance> {
       rmSync(dataFolder, { recursive: true, force: true })
     },
   }
+}
+
+/** The server is the one child that stays of the process that watches it (proc(5), task/children). */
+function serverOf({ pid }: ChildProcess): number {
+  const children = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').trim().split(' ').map(Number)
+  const server = children.find((one) => readFileSync(`/proc/${one}/cmdline`, 'utf8').includes('demo-server.js'))
+  if (server === undefined) throw new Error('The program has no server.')
+  return server
 }
 
 /** Owners and modes are copied too: the database refuses a folder that is not its own. */

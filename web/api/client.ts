@@ -1,5 +1,6 @@
 // Requests to the server, with its one shape of error.
 import type { ErrorBody } from '@contracts/responses'
+import { seenHeader } from '@contracts/seen'
 import { patientFetch } from './patient-fetch'
 
 /** What the server answered instead of what was asked. `status` 0: no answer at all. */
@@ -51,17 +52,30 @@ export async function requestError(response: Response): Promise<RequestError> {
   )
 }
 
-export function post<T>(path: string, body: object, init: RequestInit = {}): Promise<T> {
+export function post<T>(path: string, body: object, { headers, ...init }: RequestInit = {}): Promise<T> {
   return request<T>(path, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', ...(headers as Readonly<Record<string, string>>) },
     body: JSON.stringify(body),
     ...init,
   })
 }
 
-export function put<T>(path: string, body: object): Promise<T> {
-  return post<T>(path, body, { method: 'PUT' })
+export function put<T>(path: string, body: object, init: RequestInit = {}): Promise<T> {
+  return post<T>(path, body, { method: 'PUT', ...init })
+}
+
+/** Only where it still is as it was `seen`, null where nothing was there: another tab may have been quicker. */
+export const ifSeen = (seen: unknown): RequestInit => ({ headers: seenHeader(seen) })
+
+/** Changes what may have been changed elsewhere meanwhile: then it is read again before the error is thrown. */
+export async function changeSeen<T>(change: () => Promise<T>, readAgain: () => Promise<unknown>): Promise<T> {
+  try {
+    return await change()
+  } catch (error) {
+    if (error instanceof RequestError && error.code === 'changed_elsewhere') await readAgain()
+    throw error
+  }
 }
 
 /** A sentence about any error, for showing. */

@@ -21,9 +21,14 @@ onMounted(() =>
 )
 
 const noLut = 'none'
+/** One that was removed is offered where it is in use. */
+const offered = computed(() => {
+  const used = lutStore.byHash(props.hash)
+  return used?.removed ? [...lutStore.all, used] : lutStore.all
+})
 const options = computed(() => [
   { id: noLut, name: props.none },
-  ...lutStore.all.map((l) => ({
+  ...offered.value.map((l) => ({
     id: l.hash,
     name: l.name,
     tip:

@@ -1,14 +1,17 @@
 // Server state: the LUTs.
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import type { LutSummary } from '@contracts/responses'
 import { request } from '../api/client'
 import { upload } from '../api/upload'
 
 export const useLuts = defineStore('luts', () => {
-  const all = shallowRef<readonly LutSummary[]>([])
+  /** Those that were removed among them: grades may use them. */
+  const everOne = shallowRef<readonly LutSummary[]>([])
+  const all = computed(() => everOne.value.filter((lut) => !lut.removed))
+  const byHash = (hash: unknown): LutSummary | undefined => everOne.value.find((lut) => lut.hash === hash)
   async function load(): Promise<void> {
-    all.value = await request<readonly LutSummary[]>('/luts')
+    everOne.value = await request<readonly LutSummary[]>('/luts')
   }
   async function importFile(file: File, folder = ''): Promise<LutSummary> {
     const query = new URLSearchParams({ name: file.name, folder })
@@ -16,5 +19,5 @@ export const useLuts = defineStore('luts', () => {
     await load()
     return lut
   }
-  return { all, load, importFile }
+  return { all, byHash, load, importFile }
 })

@@ -6,7 +6,7 @@ import { checked } from '@contracts/check'
 import { NewSubject, NewWaiver, PickedArea } from '@contracts/readings'
 import { LeadFrame } from '@contracts/requests'
 import type { ShotDetail } from '@contracts/responses'
-import { post, put, request } from '../api/client'
+import { changeSeen, ifSeen, post, put, request } from '../api/client'
 import { useGrade } from './grade'
 
 export const useOpenShot = defineStore('open-shot', () => {
@@ -51,10 +51,14 @@ export const useOpenShot = defineStore('open-shot', () => {
   async function change(by: (open: ShotDetail) => Promise<ShotDetail>): Promise<void> {
     const open = shot.value
     if (!open) return
-    const now = await by(open)
+    const now = await changeSeen(() => by(open), refresh)
     if (shot.value?.id === open.id) shot.value = { ...now, revision: shot.value.revision }
   }
-  const without = (path: string): Promise<ShotDetail> => request<ShotDetail>(path, { method: 'DELETE' })
+  /** Points at something or, with null, no longer, where it still is as it was seen. */
+  const point = (path: string, area: PickedArea | null, seen: ShotDetail['card']): Promise<ShotDetail> =>
+    area
+      ? put(path, checked(PickedArea, area), ifSeen(seen))
+      : request<ShotDetail>(path, { method: 'DELETE', ...ifSeen(seen) })
 
   async function setLeadFrame(leadFrame: number): Promise<void> {
     const open = shot.value
@@ -69,16 +73,19 @@ export const useOpenShot = defineStore('open-shot', () => {
     reopen,
     setLeadFrame,
     pickCard: (area: PickedArea | null): Promise<void> =>
-      change(({ id }) => (area ? put(`/shots/${id}/card`, checked(PickedArea, area)) : without(`/shots/${id}/card`))),
+      change(({ id, card }) => point(`/shots/${id}/card`, area, card)),
     makeSubject: (subject: Omit<NewSubject, 'shotId'>): Promise<void> =>
-      change(({ id, projectId }) =>
-        post<ShotDetail>(`/projects/${projectId}/subjects`, checked(NewSubject, { ...subject, shotId: id })),
+      change(({ id, projectId, subjects }) =>
+        post<ShotDetail>(
+          `/projects/${projectId}/subjects`,
+          checked(NewSubject, { ...subject, shotId: id }),
+          ifSeen(subjects.find((s) => s.name === subject.name)?.card ?? null),
+        ),
       ),
     placeSubject: (subjectId: string, area: PickedArea | null): Promise<void> =>
-      change(({ id }) => {
-        const path = `/shots/${id}/subjects/${subjectId}`
-        return area ? put(path, checked(PickedArea, area)) : without(path)
-      }),
+      change(({ id, subjects }) =>
+        point(`/shots/${id}/subjects/${subjectId}`, area, subjects.find((s) => s.id === subjectId)?.here ?? null),
+      ),
     waive: (waiver: NewWaiver): Promise<void> =>
       change(({ id }) => post<ShotDetail>(`/shots/${id}/waivers`, checked(NewWaiver, waiver))),
   }

@@ -17,13 +17,5 @@ export const useProjects = defineStore('projects', () => {
     await load()
     return id
   }
-  async function remove(id: string): Promise<void> {
-    await request(`/projects/${id}`, { method: 'DELETE' })
-    await load()
-  }
-  async function restore(id: string): Promise<void> {
-    await post(`/projects/${id}/restore`, {})
-    await load()
-  }
-  return { all, load, create, remove, restore }
+  return { all, load, create }
 })

@@ -13,8 +13,8 @@ import {
   ShotChanges,
   UnlinkShots,
 } from '@contracts/requests'
-import type { DefaultsMoved, ProjectDefaults, SceneSummary, ShotSummary } from '@contracts/responses'
-import { post, put, request } from '../api/client'
+import type { DefaultsMoved, FrameRange, ProjectDefaults, SceneSummary, ShotSummary } from '@contracts/responses'
+import { changeSeen, ifSeen, post, put, request } from '../api/client'
 
 export interface Reel {
   readonly project: { readonly id: string; readonly name: string }
@@ -57,7 +57,9 @@ export const useReel = defineStore('reel', () => {
     await reload()
   }
   async function setIntent(sceneId: string, intent: string): Promise<void> {
-    await put(`/scenes/${sceneId}/intent`, checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() }))
+    const body = checked(SceneIntent, { intent: intent.replace(/\s+/g, ' ').trim() })
+    const seen = current.value?.scenes.find((s) => s.id === sceneId)?.intent ?? null
+    await changeSeen(() => put(`/scenes/${sceneId}/intent`, body, ifSeen(seen)), reload)
     await reload()
   }
   /** Answers with what was before, and how many shots moved. */
@@ -94,7 +96,10 @@ export const useReel = defineStore('reel', () => {
       change('/shots/unlink', checked(UnlinkShots, { shotIds })),
     removeShots: (shotIds: readonly string[]): Promise<void> =>
       change('/shots/remove', checked(RemoveShots, { shotIds })),
-    cutShot: (id: string, pieces: CutShot['pieces']): Promise<void> =>
-      change(`/shots/${id}/cut`, checked(CutShot, { pieces })),
+    /** `seen`: the piece of its clip that the shot was when it was looked at. */
+    cutShot: async (id: string, pieces: CutShot['pieces'], { firstFrame, frameCount }: FrameRange): Promise<void> => {
+      await post(`/shots/${id}/cut`, checked(CutShot, { pieces }), ifSeen({ firstFrame, frameCount }))
+      await reload()
+    },
   }
 })

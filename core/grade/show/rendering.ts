@@ -1,16 +1,13 @@
 // The rendering: scene light becomes a picture. The middle is left as it is, a shoulder brings the brightest light of
 // the clip to display white, a toe gives depth, and what is brighter than a surface goes to white with its hue held.
 import {
-  fromOklab,
+  fromOklabInto,
   gamutToGamut,
   luminanceWeights,
   middleGrey,
   oklabOf,
-  toOklab,
-  transform,
   workingGamut,
   type Gamut,
-  type Vector3,
 } from '../../colour'
 import { clamp01 } from '../../numbers'
 import { curveOperation, pixelsOperation, type Operation } from '../operation'
@@ -148,53 +145,84 @@ function makeRendering(
   const reach = reachOf(shape, knee)
   const top = rolloffCurve(peak * topKnee, peak * 2, peak)
   const axis = axisOf(shape, peak)
+  // Every number has a name of its own: this runs for each node of a lattice, and lists that live for one pixel cost
+  // more than all the rest.
+  const [rr, rg, rb, gr, gg, gb, br, bg, bb] = toDisplay
+  const [wr, wg, wb] = luminance
+  const coloured = new Float64Array(3)
   const apply = (pixels: Float64Array): void => {
     for (let i = 0; i < pixels.length; i += 3) {
-      const light: Vector3 = [axis.light(pixels[i]), axis.light(pixels[i + 1]), axis.light(pixels[i + 2])]
-      const largest = Math.max(light[0], light[1], light[2])
+      const red = axis.light(pixels[i])
+      const green = axis.light(pixels[i + 1])
+      const blue = axis.light(pixels[i + 2])
+      const largest = Math.max(red, green, blue)
       if (!(largest > 0)) {
         pixels[i] = pixels[i + 1] = pixels[i + 2] = 0
         continue
       }
-      const toned: Vector3 = [curve(light[0]), curve(light[1]), curve(light[2])]
       const brightest = curve(largest)
       const share = clamp01(Math.log2(Math.max(largest, knee) / knee) / reach)
       // The brightest light of the clip is nearly white, whatever its colour.
       const white = mostWhite * share ** 4
-      const whitened = transform(toDisplay, [
-        toned[0] + white * (brightest - toned[0]),
-        toned[1] + white * (brightest - toned[1]),
-        toned[2] + white * (brightest - toned[2]),
-      ])
-      const held = withColour(whitened, transform(toDisplay, light), (1 - share ** 2) ** 5)
-      const most = Math.max(held[0], held[1], held[2], 1e-9)
-      const drawn: Vector3 = [most * draw(held[0] / most), most * draw(held[1] / most), most * draw(held[2] / most)]
+      const tonedRed = curve(red)
+      const tonedGreen = curve(green)
+      const tonedBlue = curve(blue)
+      const whiteRed = tonedRed + white * (brightest - tonedRed)
+      const whiteGreen = tonedGreen + white * (brightest - tonedGreen)
+      const whiteBlue = tonedBlue + white * (brightest - tonedBlue)
+      coloured[0] = rr * whiteRed + rg * whiteGreen + rb * whiteBlue
+      coloured[1] = gr * whiteRed + gg * whiteGreen + gb * whiteBlue
+      coloured[2] = br * whiteRed + bg * whiteGreen + bb * whiteBlue
+      giveColour(
+        rr * red + rg * green + rb * blue,
+        gr * red + gg * green + gb * blue,
+        br * red + bg * green + bb * blue,
+        (1 - share ** 2) ** 5,
+      )
+      const most = Math.max(coloured[0], coloured[1], coloured[2], 1e-9)
+      const drawnRed = most * draw(coloured[0] / most)
+      const drawnGreen = most * draw(coloured[1] / most)
+      const drawnBlue = most * draw(coloured[2] / most)
       // What still stands over the peak is made darker, and lets go of some colour, instead of being cut; a neutral is
       // never over it, and is left.
-      const colourful = 1 - Math.max(0, Math.min(drawn[0], drawn[1], drawn[2]) / most) ** 2
+      const colourful = 1 - Math.max(0, Math.min(drawnRed, drawnGreen, drawnBlue) / most) ** 2
       const highest = colourful * top(most) + (1 - colourful) * most
-      const dimmed = (highest / most) ** dimming
-      const grey = dimmed * (luminance[0] * drawn[0] + luminance[1] * drawn[1] + luminance[2] * drawn[2])
+      const dimmed = highest === most ? 1 : (highest / most) ** dimming
+      const grey = dimmed * (wr * drawnRed + wg * drawnGreen + wb * drawnBlue)
       const over = dimmed * most - grey
       const kept = over > 1e-6 * peak ? Math.max(0, highest - grey) / over : 1
-      for (let c = 0; c < 3; c++) pixels[i + c] = Math.min(peak, Math.max(0, grey + kept * (dimmed * drawn[c] - grey)))
+      pixels[i] = Math.min(peak, Math.max(0, grey + kept * (dimmed * drawnRed - grey)))
+      pixels[i + 1] = Math.min(peak, Math.max(0, grey + kept * (dimmed * drawnGreen - grey)))
+      pixels[i + 2] = Math.min(peak, Math.max(0, grey + kept * (dimmed * drawnBlue - grey)))
     }
   }
-  /** A colour with the hue that it had, as far as that is held, and a share of its colourfulness of before. */
-  function withColour(colour: Vector3, before: Vector3, share: number): Vector3 {
-    const [lightnessBefore, hueAlpha, hueBeta] = toOklab(space, before[0], before[1], before[2])
+  const [cr, cg, cb, dr, dg, db, er, eg, eb] = space.toCone
+  const [lr, lg, lb, ar, ag, ab, hr, hg, hb] = space.toLab
+  /** Gives `coloured` the hue of the light before, as far as that is held, and a share of its colourfulness. */
+  function giveColour(red: number, green: number, blue: number, share: number): void {
+    const longBefore = Math.cbrt(cr * red + cg * green + cb * blue)
+    const middleBefore = Math.cbrt(dr * red + dg * green + db * blue)
+    const shortBefore = Math.cbrt(er * red + eg * green + eb * blue)
+    const hueAlpha = ar * longBefore + ag * middleBefore + ab * shortBefore
+    const hueBeta = hr * longBefore + hg * middleBefore + hb * shortBefore
     const strength = length(hueAlpha, hueBeta)
-    const [lightness, alpha, beta] = toOklab(space, colour[0], colour[1], colour[2])
+    const long = Math.cbrt(cr * coloured[0] + cg * coloured[1] + cb * coloured[2])
+    const middle = Math.cbrt(dr * coloured[0] + dg * coloured[1] + db * coloured[2])
+    const short = Math.cbrt(er * coloured[0] + eg * coloured[1] + eb * coloured[2])
+    const alpha = ar * long + ag * middle + ab * short
+    const beta = hr * long + hg * middle + hb * short
     const chroma = length(alpha, beta)
     // A neutral has no hue to be held.
-    if (strength < 1e-6 || chroma < 1e-6) return colour
+    if (strength < 1e-6 || chroma < 1e-6) return
+    const lightness = lr * long + lg * middle + lb * short
+    const lightnessBefore = lr * longBefore + lg * middleBefore + lb * shortBefore
     const held = heldOf(hueAlpha, hueBeta, shape.bleach)
     const mixedAlpha = (held * hueAlpha) / strength + ((1 - held) * alpha) / chroma
     const mixedBeta = (held * hueBeta) / strength + ((1 - held) * beta) / chroma
     const asBefore = lightnessBefore > 1e-6 ? (strength * lightness) / lightnessBefore : chroma
     const wanted = chroma + givenBack * share * (asBefore - chroma)
     const scale = wanted / Math.max(length(mixedAlpha, mixedBeta), 1e-9)
-    return fromOklab(space, lightness, mixedAlpha * scale, mixedBeta * scale)
+    fromOklabInto(space, lightness, mixedAlpha * scale, mixedBeta * scale, coloured)
   }
   return [curveOperation(axis.place), pixelsOperation(apply, 'displaySignal', 'displayLinear')]
 }

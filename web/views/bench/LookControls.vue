@@ -30,7 +30,7 @@ const interpolation = stepKindById('lut').parameters['interpolation']
 const takesParameter = stepKindById('lut').parameters['takes']
 const takes = takesParameter?.type === 'choice' ? takesParameter.options : []
 const lutStore = useLuts()
-const lutOf = (step: Step): LutSummary | undefined => lutStore.all.find((l) => l.hash === step.params['lutHash'])
+const lutOf = (step: Step): LutSummary | undefined => lutStore.byHash(step.params['lutHash'])
 const nameOf = (step: Step): string => lutOf(step)?.name ?? (hashOf(step) === null ? text.look.none : '…')
 /** What this LUT was made for does not go with where it stands. */
 const wrong = computed(() => {

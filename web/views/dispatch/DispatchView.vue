@@ -3,8 +3,6 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ElButton } from 'element-plus'
-import { ElProgress } from 'element-plus'
-import type { RenderSummary } from '@contracts/responses'
 import { displayById } from '@core/colour'
 import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
@@ -15,6 +13,7 @@ import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
 import EditListExport from './EditListExport.vue'
 import LutExport from './LutExport.vue'
+import RenderList from './RenderList.vue'
 import { text } from './text'
 import { useRenders } from './useRenders'
 
@@ -57,9 +56,6 @@ const thumbnail = computed(() =>
     ? thumbnailAddress({ ...shot.value, revisionId: revisionId.value, frame: frame.value, as: 'graded' })
     : undefined,
 )
-const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
-const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
-const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
 </script>
 
 <template>
@@ -121,70 +117,7 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
         <EditListExport :project-id="shot.projectId" />
       </section>
     </div>
-    <section>
-      <h2 class="caps">{{ text.renders }}</h2>
-      <p
-        v-if="renders.list.value.length === 0"
-        class="quiet"
-      >
-        {{ text.noRenders }}
-      </p>
-      <table v-else>
-        <thead>
-          <tr class="caps">
-            <th>{{ text.columns.shot }}</th>
-            <th>{{ text.columns.made }}</th>
-            <th>{{ text.columns.state }}</th>
-            <th><span class="visually-hidden">Actions</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="r in renders.list.value"
-            :key="r.id"
-            data-testid="render"
-            :data-state="r.state"
-          >
-            <td>{{ r.shotName }}</td>
-            <td class="figures">{{ time(r.createdAt) }}</td>
-            <td class="progress">
-              <ElProgress
-                v-if="r.state === 'running'"
-                :percentage="percent(r)"
-                :stroke-width="8"
-                :aria-label="`${r.shotName}: frame ${r.framesDone} of ${r.framesTotal}`"
-              />
-              <span v-else>
-                {{ text.states[r.state] }} {{ r.state === 'done' ? megabytes(r.sizeBytes) : '' }}
-                <span
-                  v-if="r.error"
-                  role="alert"
-                >
-                  ▲ {{ r.error }}
-                </span>
-              </span>
-            </td>
-            <td>
-              <ElButton
-                v-if="r.state === 'running' || r.state === 'queued'"
-                size="small"
-                @click="renders.cancel(r.id)"
-              >
-                {{ text.cancel }}
-              </ElButton>
-              <a
-                v-if="r.state === 'done'"
-                class="button"
-                :href="`/api/renders/${r.id}/file`"
-                download
-              >
-                {{ text.takeFile }}
-              </a>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </section>
+    <RenderList :renders="renders" />
   </main>
 </template>
 
@@ -226,23 +159,5 @@ p {
 .button:hover {
   border-color: var(--accent);
   background: var(--pressed);
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--ink-quiet);
-}
-th,
-td {
-  padding: var(--gap) var(--gap-wide) var(--gap) 0;
-  border-bottom: var(--line) solid var(--hairline);
-  height: 44px;
-}
-.progress {
-  width: 46%;
 }
 </style>

@@ -64,5 +64,8 @@ export const text = {
   noRenders: 'Nothing has been rendered in this project.',
   cancel: 'Cancel',
   takeFile: 'Download file',
+  remove: 'Remove',
+  removeOf: (shot: string): string => `Remove the render of ${shot}`,
+  removeTip: 'Takes the render off this list. It can be brought back for a week.',
   states: { queued: 'waiting', running: 'running', done: 'done', failed: 'failed', cancelled: 'cancelled' },
 } as const

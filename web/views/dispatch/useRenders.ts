@@ -4,6 +4,7 @@ import { checked } from '@contracts/check'
 import { NewRender } from '@contracts/requests'
 import type { RenderSummary } from '@contracts/responses'
 import { post, request, sentenceOf } from '../../api/client'
+import { useRemoval, type Removal } from '../../composables/useRemoval'
 
 export interface Renders {
   readonly list: ShallowRef<readonly RenderSummary[]>
@@ -11,6 +12,9 @@ export interface Renders {
   readonly busy: ComputedRef<boolean>
   readonly start: (revisionId: string) => Promise<void>
   readonly cancel: (id: string) => Promise<void>
+  readonly removed: Removal['last']
+  readonly remove: (render: RenderSummary) => Promise<void>
+  readonly bringBack: () => Promise<void>
 }
 
 const everyMs = 400
@@ -44,6 +48,7 @@ export function useRenders(projectId: Ref<string | undefined>): Renders {
       fault.value = sentenceOf(error)
     }
   }
+  const removal = useRemoval(refresh)
   watch(projectId, () => void refresh(), { immediate: true })
   onScopeDispose(() => {
     closed = true
@@ -55,5 +60,8 @@ export function useRenders(projectId: Ref<string | undefined>): Renders {
     busy,
     start: (revisionId) => attempt(() => post('/renders', checked(NewRender, { revisionId }))),
     cancel: (id) => attempt(() => post(`/renders/${id}/cancel`, {})),
+    removed: removal.last,
+    remove: ({ id, shotName }) => attempt(() => removal.remove(`/renders/${id}`, shotName)),
+    bringBack: () => attempt(removal.bringBack),
   }
 }

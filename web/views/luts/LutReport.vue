@@ -19,6 +19,7 @@ import { text } from './text'
 import WheelChart from './WheelChart.vue'
 
 const props = defineProps<{ lut: LutSummary; shot: ShotDetail | null }>()
+const emit = defineEmits<{ remove: [] }>()
 const lutStore = useLuts()
 const grade = useGrade()
 const found = shallowRef<LutInspection | null>(null)
@@ -132,6 +133,13 @@ const facts = computed(() => {
       >
         {{ text.save }}
       </a>
+      <ElButton
+        size="small"
+        :data-tip="text.removeTip"
+        @click="emit('remove')"
+      >
+        {{ text.remove }}
+      </ElButton>
     </header>
     <p
       v-if="fault"
@@ -230,9 +238,9 @@ header {
   display: flex;
   gap: var(--gap-broad);
   align-items: baseline;
-  justify-content: space-between;
 }
 h2 {
+  flex: 1;
   font-size: var(--text-large);
   font-weight: 500;
 }

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 // LUTs: what is there, brought in by the file or the folder; each inspected, or all of them seen on one picture.
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { sentenceOf } from '../../api/client'
 import PartsPage from '../../components/PartsPage.vue'
+import RemovedLine from '../../components/RemovedLine.vue'
+import { useAttempt } from '../../composables/useAttempt'
 import { useQueriedShot } from '../../composables/useQueriedShot'
+import { useRemoval } from '../../composables/useRemoval'
 import { useGrade } from '../../stores/grade'
 import { useLuts } from '../../stores/luts'
 import ContactSheet from './ContactSheet.vue'
@@ -19,7 +22,8 @@ const lutStore = useLuts()
 const grade = useGrade()
 const route = useRoute()
 const router = useRouter()
-const fault = ref('')
+const { fault, attempt } = useAttempt()
+const removal = useRemoval(lutStore.load)
 const ids = ['inspect', 'sheet'] as const
 const parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
@@ -73,18 +77,26 @@ const set = (query: Record<string, string>): void => void router.replace({ query
         :chosen="lut?.hash ?? ''"
         @choose="set({ lut: $event })"
       />
-      <LutReport
-        v-if="lut"
-        :key="lut.hash"
-        :lut="lut"
-        :shot="shot"
-      />
-      <p
-        v-else
-        class="quiet"
-      >
-        {{ lutStore.all.length ? text.choose : text.none }}
-      </p>
+      <div class="chosen">
+        <RemovedLine
+          v-if="removal.last.value"
+          :name="removal.last.value.name"
+          @bring-back="attempt(removal.bringBack)"
+        />
+        <LutReport
+          v-if="lut"
+          :key="lut.hash"
+          :lut="lut"
+          :shot="shot"
+          @remove="attempt(() => removal.remove(`/luts/${lut?.hash}`, lut?.name ?? ''))"
+        />
+        <p
+          v-else
+          class="quiet"
+        >
+          {{ lutStore.all.length ? text.choose : text.none }}
+        </p>
+      </div>
     </div>
     <ContactSheet
       v-else
@@ -103,5 +115,14 @@ const set = (query: Record<string, string>): void => void router.replace({ query
   grid-template-columns: 300px minmax(0, 1fr);
   gap: var(--gap-broad);
   min-height: 0;
+}
+.chosen {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: var(--gap);
+  min-height: 0;
+}
+.chosen > :only-child {
+  grid-row: 1 / -1;
 }
 </style>

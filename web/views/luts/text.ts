@@ -21,6 +21,8 @@ export const text = {
   looking: 'Being inspected …',
   choose: 'Choose a LUT on the left.',
   save: 'Download file',
+  remove: 'Remove',
+  removeTip: 'Takes the LUT off this list. Grades that use it go on doing so; it can be brought back for a week.',
   facts: {
     size: 'Size',
     sizeTip: 'Entries per axis, and the kind of table.',

@@ -9,7 +9,9 @@ import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
+import RemovedLine from '../../components/RemovedLine.vue'
 import { useAttempt } from '../../composables/useAttempt'
+import { useRemoval } from '../../composables/useRemoval'
 import { useProjects } from '../../stores/projects'
 import { text } from './text'
 
@@ -18,7 +20,7 @@ const router = useRouter()
 const name = ref('')
 const { fault, attempt } = useAttempt()
 const loaded = ref(false)
-const removed = ref<ProjectSummary | null>(null)
+const removal = useRemoval(projectStore.load)
 
 onMounted(async () => {
   try {
@@ -38,16 +40,8 @@ async function make(): Promise<void> {
   }
 }
 
-const remove = (project: ProjectSummary): Promise<void> =>
-  attempt(async () => {
-    await projectStore.remove(project.id)
-    removed.value = project
-  })
-const bringBack = (): Promise<void> =>
-  attempt(async () => {
-    if (removed.value) await projectStore.restore(removed.value.id)
-    removed.value = null
-  })
+const remove = ({ id, name }: ProjectSummary): Promise<void> => attempt(() => removal.remove(`/projects/${id}`, name))
+const bringBack = (): Promise<void> => attempt(removal.bringBack)
 
 const day = (iso: string): string =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
@@ -61,19 +55,11 @@ const day = (iso: string): string =>
       :text="fault"
       @close="fault = ''"
     />
-    <p
-      v-if="removed"
-      class="removed"
-      role="status"
-    >
-      {{ text.removed(removed.name) }}
-      <ElButton
-        size="small"
-        @click="bringBack"
-      >
-        {{ text.bringBack }}
-      </ElButton>
-    </p>
+    <RemovedLine
+      v-if="removal.last.value"
+      :name="removal.last.value.name"
+      @bring-back="bringBack"
+    />
     <p
       v-if="loaded && projectStore.all.length === 0"
       class="quiet"
@@ -175,12 +161,6 @@ h1 {
 }
 .remove {
   justify-self: start;
-}
-.removed {
-  margin: 0;
-  display: flex;
-  gap: var(--gap);
-  align-items: center;
 }
 .card:hover .still {
   border-color: var(--accent);

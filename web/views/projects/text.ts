@@ -7,7 +7,5 @@ export const text = {
   make: 'Create',
   remove: 'Remove',
   removeTip: 'Takes the project off this list. It can be brought back for a week.',
-  removed: (name: string): string => `“${name}” was removed; it is kept for a week.`,
-  bringBack: 'Bring it back',
   shots: (count: number): string => (count === 1 ? '1 shot' : `${count} shots`),
 } as const

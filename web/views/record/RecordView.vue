@@ -5,7 +5,7 @@ import { differences, type GradeDocument } from '@core/grade'
 import { checked } from '@contracts/check'
 import { GoBack, NewVersion } from '@contracts/requests'
 import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/responses'
-import { post, request, sentenceOf } from '../../api/client'
+import { changeSeen, ifSeen, post, request, sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
@@ -99,12 +99,15 @@ const still = (revisionId: string): string =>
 
 const giveName = (id: string, name: string): Promise<void> =>
   attempt(async () => {
-    await post(address('versions'), checked(NewVersion, { revisionId: id, name }))
+    const seen = record.value?.versions.find((v) => v.name === name.trim())?.revisionId ?? null
+    const body = checked(NewVersion, { revisionId: id, name })
+    await changeSeen(() => post(address('versions'), body, ifSeen(seen)), load)
     await load()
   })
 const removeName = (id: string): Promise<void> =>
   attempt(async () => {
-    await request(`/versions/${id}`, { method: 'DELETE' })
+    const seen = record.value?.versions.find((v) => v.id === id)?.revisionId ?? null
+    await changeSeen(() => request(`/versions/${id}`, { method: 'DELETE', ...ifSeen(seen) }), load)
     await load()
   })
 const goBack = (id: string): Promise<void> =>

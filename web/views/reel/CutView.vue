@@ -8,7 +8,7 @@ import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import type { Cut } from '@core/footage'
 import type { ShotDetail } from '@contracts/responses'
-import { request, sentenceOf } from '../../api/client'
+import { changeSeen, request, sentenceOf } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useOpenShot } from '../../stores/open-shot'
@@ -85,9 +85,13 @@ const make = (): Promise<void> =>
   attempt(async () => {
     const found = shot.value
     if (!found) return
-    await reelStore.cutShot(
-      found.id,
-      pieces.value.map(({ first, count, name, cdl }) => ({ first, count, name, ...(cdl ? { cdl } : {}) })),
+    const made = pieces.value.map(({ first, count, name, cdl }) => ({ first, count, name, ...(cdl ? { cdl } : {}) }))
+    // The pieces stay as they are where the shot was cut elsewhere meanwhile.
+    await changeSeen(
+      () => reelStore.cutShot(found.id, made, found),
+      async () => {
+        shot.value = await openShot.open(found.id)
+      },
     )
     await router.push({ name: 'reel', params: { projectId: found.projectId } })
   })

@@ -41,9 +41,11 @@ const fixed = computed(() => isShippedStandard(chosen.value.id))
 const draft = shallowRef<HouseStandard>(chosen.value)
 watch(
   chosen,
-  (now) => {
-    draft.value = now
+  (now, before) => {
     sure.value = false
+    // What is being changed is not lost where the stored one was changed elsewhere.
+    if (before?.id === now.id && JSON.stringify(draft.value) !== JSON.stringify(before)) return
+    draft.value = now
   },
   { immediate: true },
 )

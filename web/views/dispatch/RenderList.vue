@@ -1,0 +1,143 @@
+<script setup lang="ts">
+// The renders of a project: how far each is, its file, and the way to cancel or remove it.
+import { ElButton } from 'element-plus'
+import { ElProgress } from 'element-plus'
+import type { RenderSummary } from '@contracts/responses'
+import RemovedLine from '../../components/RemovedLine.vue'
+import { text } from './text'
+import type { Renders } from './useRenders'
+
+defineProps<{ renders: Renders }>()
+const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
+const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
+const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
+</script>
+
+<template>
+  <section>
+    <h2 class="caps">{{ text.renders }}</h2>
+    <RemovedLine
+      v-if="renders.removed.value"
+      :name="renders.removed.value.name"
+      @bring-back="renders.bringBack"
+    />
+    <p
+      v-if="renders.list.value.length === 0"
+      class="quiet"
+    >
+      {{ text.noRenders }}
+    </p>
+    <table v-else>
+      <thead>
+        <tr class="caps">
+          <th>{{ text.columns.shot }}</th>
+          <th>{{ text.columns.made }}</th>
+          <th>{{ text.columns.state }}</th>
+          <th><span class="visually-hidden">Actions</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="r in renders.list.value"
+          :key="r.id"
+          data-testid="render"
+          :data-state="r.state"
+        >
+          <td>{{ r.shotName }}</td>
+          <td class="figures">{{ time(r.createdAt) }}</td>
+          <td class="progress">
+            <ElProgress
+              v-if="r.state === 'running'"
+              :percentage="percent(r)"
+              :stroke-width="8"
+              :aria-label="`${r.shotName}: frame ${r.framesDone} of ${r.framesTotal}`"
+            />
+            <span v-else>
+              {{ text.states[r.state] }} {{ r.state === 'done' ? megabytes(r.sizeBytes) : '' }}
+              <span
+                v-if="r.error"
+                role="alert"
+              >
+                ▲ {{ r.error }}
+              </span>
+            </span>
+          </td>
+          <td class="actions">
+            <ElButton
+              v-if="r.state === 'running' || r.state === 'queued'"
+              size="small"
+              @click="renders.cancel(r.id)"
+            >
+              {{ text.cancel }}
+            </ElButton>
+            <a
+              v-if="r.state === 'done'"
+              class="button"
+              :href="`/api/renders/${r.id}/file`"
+              download
+            >
+              {{ text.takeFile }}
+            </a>
+            <ElButton
+              v-if="r.state !== 'running' && r.state !== 'queued'"
+              size="small"
+              :data-tip="text.removeTip"
+              :aria-label="text.removeOf(r.shotName)"
+              @click="renders.remove(r)"
+            >
+              {{ text.remove }}
+            </ElButton>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: var(--gap);
+  align-content: start;
+  justify-items: start;
+}
+h2 {
+  color: var(--ink-quiet);
+}
+.button {
+  display: inline-block;
+  border: var(--line) solid var(--hairline-strong);
+  border-radius: var(--radius);
+  padding: 4px var(--gap-wide);
+  text-decoration: none;
+}
+.button:hover {
+  border-color: var(--accent);
+  background: var(--pressed);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-quiet);
+}
+th,
+td {
+  padding: var(--gap) var(--gap-wide) var(--gap) 0;
+  border-bottom: var(--line) solid var(--hairline);
+  height: 44px;
+}
+.progress {
+  width: 46%;
+}
+.actions {
+  text-align: right;
+  white-space: nowrap;
+}
+.actions > * {
+  margin-left: var(--gap);
+}
+</style>
