@@ -1,6 +1,10 @@
 // The .cube table format: read as the field writes it, with line numbers in every complaint; written so that strict
 // readers take it.
+import { cutTo } from '../names'
 import type { Lut, Lut1d, Lut3d, LutTable } from '../luts'
+
+/** What is quoted of a file may be as long as the file. */
+const longestMessage = 300
 
 /** Something is wrong with a file's text. `line` counts from 1; 0 means the file as a whole. */
 export class FormatError extends Error {
@@ -8,7 +12,7 @@ export class FormatError extends Error {
     message: string,
     readonly line: number,
   ) {
-    super(line > 0 ? `Line ${line}: ${message}` : message)
+    super(cutTo(line > 0 ? `Line ${line}: ${message}` : message, longestMessage))
     this.name = 'FormatError'
   }
 }

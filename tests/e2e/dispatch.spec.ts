@@ -135,7 +135,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   ])
   expect(readFileSync(await lut.path(), 'utf8')).toContain('LUT_3D_SIZE 33')
 
-  await page.getByRole('button', { name: 'Render' }).click()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
   const newest = page.getByTestId('render').first()
   await expect(newest.getByRole('progressbar')).toBeVisible()
   await newest.getByRole('button', { name: 'Cancel' }).click()
@@ -143,7 +143,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   // A piece of twelve frames is rendered to its end.
   const short = await shortShot('Short piece')
   await page.goto(`${address()}/shots/${short}/dispatch`)
-  await page.getByRole('button', { name: 'Render' }).click()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
   await expect(newest).toHaveAttribute('data-state', 'done', { timeout: 120_000 })
   const [clip] = await Promise.all([
     page.waitForEvent('download'),
@@ -156,5 +156,10 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
       .toString(),
   ).toMatch(/^ftyp/)
   expect(clip.suggestedFilename()).toBe('Short piece graded.mp4')
+  await newest.getByRole('button', { name: 'Remove the render of Short piece' }).click()
+  await expect(page.getByRole('status')).toContainText('“Render of Short piece” was removed; it is kept for a week.')
+  await expect(newest).not.toContainText('Short piece')
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(newest).toContainText('Short piece')
   expect((await demoShot('Potter at the bench')).revisionDepth).toBeGreaterThan(1)
 })

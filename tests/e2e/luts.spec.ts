@@ -65,6 +65,17 @@ test(
     await page.getByRole('combobox', { name: 'Made for', exact: true }).click({ force: true })
     await page.getByRole('option', { name: 'working log' }).click()
     await expect(page.getByTestId('show-fault')).toContainText('was made for Log 407/95, and is given working log')
+    // Taken off the list, it goes on in the grade that uses it.
+    await page.getByRole('link', { name: 'LUTs' }).click()
+    const inList = page.locator('[data-lut="other camera"]')
+    await inList.click()
+    await page.getByRole('button', { name: 'Remove', exact: true }).click()
+    await expect(page.getByRole('status')).toContainText('“other camera” was removed')
+    await expect(inList).toHaveCount(0)
+    await page.goto(`${address()}/shots/${shot.id}/bench?station=show`)
+    await expect(page.getByTestId('show-fault')).toContainText('was made for Log 407/95')
+    await expect(page.getByText('other camera').first()).toBeVisible()
+    await page.getByRole('link', { name: 'LUTs' }).click()
     await resetShot('Glaze shelf')
   },
 )

@@ -93,6 +93,7 @@ function spoil(document: object, { at, how, odd, number }: JsonEdit): void {
       else delete of[key]
       return
     case 'add':
+      if (Array.isArray(of)) return
       of[['extra', 'id', 'length', 'toString', 'then'][odd % 5] ?? ''] = structuredClone(oddValues[odd])
       return
     case 'double':

@@ -108,7 +108,8 @@ h2 {
   display: inline-block;
   border: var(--line) solid var(--hairline-strong);
   border-radius: var(--radius);
-  padding: 4px var(--gap-wide);
+  padding: 2px var(--gap-wide);
+  font-size: 12px;
   text-decoration: none;
 }
 .button:hover {

@@ -65,6 +65,7 @@ export const text = {
   cancel: 'Cancel',
   takeFile: 'Download file',
   remove: 'Remove',
+  renderOf: (shot: string): string => `Render of ${shot}`,
   removeOf: (shot: string): string => `Remove the render of ${shot}`,
   removeTip: 'Takes the render off this list. It can be brought back for a week.',
   states: { queued: 'waiting', running: 'running', done: 'done', failed: 'failed', cancelled: 'cancelled' },

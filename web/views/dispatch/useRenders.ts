@@ -5,6 +5,7 @@ import { NewRender } from '@contracts/requests'
 import type { RenderSummary } from '@contracts/responses'
 import { post, request, sentenceOf } from '../../api/client'
 import { useRemoval, type Removal } from '../../composables/useRemoval'
+import { text } from './text'
 
 export interface Renders {
   readonly list: ShallowRef<readonly RenderSummary[]>
@@ -61,7 +62,7 @@ export function useRenders(projectId: Ref<string | undefined>): Renders {
     start: (revisionId) => attempt(() => post('/renders', checked(NewRender, { revisionId }))),
     cancel: (id) => attempt(() => post(`/renders/${id}/cancel`, {})),
     removed: removal.last,
-    remove: ({ id, shotName }) => attempt(() => removal.remove(`/renders/${id}`, shotName)),
+    remove: ({ id, shotName }) => attempt(() => removal.remove(`/renders/${id}`, text.renderOf(shotName))),
     bringBack: () => attempt(removal.bringBack),
   }
 }
