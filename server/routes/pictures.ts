@@ -62,7 +62,7 @@ export function pictureRoutes(context: ServerContext): Hono {
       const size = oneOf(c.req.query('size') ?? 'bench', 'size', ['bench', 'sheet'] as const)
       const etag = `"${hash}-${index}-${range}-${size}"`
       if (c.req.header('if-none-match') === etag) return c.body(null, 304)
-      const source = await frames.source(hash, index, range, c.req.raw.signal)
+      const source = await frames.source(hash, index, range, { signal: c.req.raw.signal })
       const frame = await workers.previewFrame({ source, ...frameSizes[size] })
       return c.body(
         Buffer.from(frame.bytes.buffer, frame.bytes.byteOffset, frame.bytes.byteLength) as unknown as ArrayBuffer,
@@ -103,7 +103,7 @@ export function pictureRoutes(context: ServerContext): Hono {
       const revision = await revisionOf(c)
       const index = frameOf(c, revision)
       const png = await workers.stillPng(
-        await frames.gradeTask(revision.mediaHash, index, revision.grade, revision, c.req.raw.signal),
+        await frames.gradeTask(revision.mediaHash, index, revision.grade, revision, { signal: c.req.raw.signal }),
       )
       return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
         'content-type': 'image/png',

@@ -53,7 +53,7 @@ test('the same frame is decoded once for all who ask; it goes on while one of th
   const { decode, counts, end } = trial()
   const { share } = openDecoders({ atOnce: 2, waiting: 3 })
   const gone = new AbortController()
-  const first = share('a', decode, gone.signal)
+  const first = share('a', decode, gone)
   const second = share('a', decode)
   gone.abort(new Error('gone'))
   await expect(first).rejects.toThrow('gone')
@@ -67,7 +67,7 @@ test('what nobody waits for any more is given up, begun or not; asked for again 
   const { decode, counts, end } = trial()
   const { share } = openDecoders({ atOnce: 1, waiting: 3 })
   const gone = new AbortController()
-  const [running, waiting] = [share('a', decode, gone.signal), share('b', decode, gone.signal)]
+  const [running, waiting] = [share('a', decode, gone), share('b', decode, gone)]
   await pause(1)
   gone.abort(new Error('gone'))
   await expect(running).rejects.toThrow('gone')
@@ -77,5 +77,5 @@ test('what nobody waits for any more is given up, begun or not; asked for again 
   end()
   expect((await again).toString()).toBe('frame')
   expect(counts).toEqual({ begun: 2, givenUp: 1, most: 1 })
-  await expect(async () => share('c', decode, gone.signal)).rejects.toThrow('gone')
+  await expect(async () => share('c', decode, gone)).rejects.toThrow('gone')
 })

@@ -6,13 +6,21 @@ import { Problem } from '../problem'
 export interface Decoders {
   /**
    * What `decode` gives, shared by all who ask for the same key at the same time. Throws a Problem (503) when too many
-   * wait, and the signal's reason when the caller went away.
+   * wait, and the signal's reason when the caller went away. What goes on by itself waits behind all that is asked for.
    */
   readonly share: (
     key: string,
     decode: (signal: AbortSignal) => Promise<Buffer>,
-    caller?: AbortSignal,
+    asked?: Asked,
   ) => Promise<Buffer>
+}
+
+/** Who wants a frame. */
+export interface Asked {
+  /** Aborted when whoever asked went away. */
+  readonly signal?: AbortSignal
+  /** Nobody waits for it. */
+  readonly byItself?: boolean
 }
 
 interface Shared {
@@ -27,7 +35,7 @@ export function openDecoders({ atOnce, waiting }: { readonly atOnce: number; rea
   const queue = new PQueue({ concurrency: atOnce })
   const shared = new Map<string, Shared>()
 
-  function begin(key: string, decode: (signal: AbortSignal) => Promise<Buffer>): Shared {
+  function begin(key: string, decode: (signal: AbortSignal) => Promise<Buffer>, byItself: boolean): Shared {
     if (queue.size >= waiting)
       throw new Problem(503, 'busy', 'Too many frames are asked for at once.', {
         hint: `It is tried again after ${retryAfterSeconds} seconds.`,
@@ -36,7 +44,7 @@ export function openDecoders({ atOnce, waiting }: { readonly atOnce: number; rea
     const giveUp = new AbortController()
     const { signal } = giveUp
     const result = queue
-      .add(() => decode(signal), { signal })
+      .add(() => decode(signal), { signal, priority: byItself ? 0 : 1 })
       .finally(() => {
         if (shared.get(key)?.giveUp === giveUp) shared.delete(key)
       })
@@ -47,9 +55,9 @@ export function openDecoders({ atOnce, waiting }: { readonly atOnce: number; rea
   }
 
   return {
-    share: (key, decode, caller) => {
+    share: (key, decode, { signal: caller, byItself = false } = {}) => {
       caller?.throwIfAborted()
-      const one = shared.get(key) ?? begin(key, decode)
+      const one = shared.get(key) ?? begin(key, decode, byItself)
       one.callers++
       return new Promise<Buffer>((done, fail) => {
         const leave = (): void => {

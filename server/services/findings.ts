@@ -29,7 +29,7 @@ export function findingsReader(frames: FrameReader, workers: FrameWorkers): Find
     const known = findings.get(key)
     if (known) return known
     const measured = line.add(async () => {
-      const task = await frames.gradeTask(hash, frame, grade)
+      const task = await frames.gradeTask(hash, frame, grade, undefined, { byItself: true })
       return workers.findings({ ...task, sourceBits: bitDepth, pointed, ...size })
     })
     findings.set(key, measured)

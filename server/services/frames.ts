@@ -9,12 +9,12 @@ import { notFound } from '../problem'
 import type { GradeTask, SourceFrame } from '../workers/frame-worker'
 import { decodeFrame, decodedPicture } from '@media/decode'
 import type { Store } from '../store/store'
-import { openDecoders } from './decoders'
+import { openDecoders, type Asked } from './decoders'
 import type { RequireOriginal } from './originals'
 
 export interface FrameReader {
   /** Planes of one frame with how to read them. Throws a Problem for unknown media or frames. */
-  readonly source: (hash: string, index: number, range: CodeRange, caller?: AbortSignal) => Promise<SourceFrame>
+  readonly source: (hash: string, index: number, range: CodeRange, asked?: Asked) => Promise<SourceFrame>
   /** A frame's planes that were decoded for something else: the first look at a medium needs no decoder. */
   readonly remember: (hash: string, index: number, planes: Buffer) => void
   /** All that a worker needs to grade one frame. */
@@ -23,7 +23,7 @@ export interface FrameReader {
     index: number,
     grade: GradeDocument,
     range?: ShotRange,
-    caller?: AbortSignal,
+    asked?: Asked,
   ) => Promise<GradeTask>
 }
 
@@ -52,7 +52,7 @@ export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOr
     return known
   }
 
-  async function decoded(row: MediaRow, index: number, caller?: AbortSignal): Promise<Buffer> {
+  async function decoded(row: MediaRow, index: number, asked?: Asked): Promise<Buffer> {
     const key = `${row.hash}:${index}`
     const known = planes.get(key)
     if (known) return known
@@ -62,26 +62,26 @@ export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOr
         await requireOriginal(row.hash)
         return decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index, signal)
       },
-      caller,
+      asked,
     )
     planes.set(key, bytes)
     return bytes
   }
 
-  const source: FrameReader['source'] = async (hash, index, range, caller) => {
+  const source: FrameReader['source'] = async (hash, index, range, asked) => {
     const row = await mediaRow(hash)
-    return decodedPicture(await decoded(row, index, caller), row.facts, range)
+    return decodedPicture(await decoded(row, index, asked), row.facts, range)
   }
   return {
     source,
     remember: (hash, index, bytes) => {
       planes.set(`${hash}:${index}`, bytes)
     },
-    gradeTask: async (hash, index, grade, range, caller) => {
+    gradeTask: async (hash, index, grade, range, asked) => {
       const bounds = range ?? { firstFrame: 0, frameCount: (await mediaRow(hash)).frameTimes.length }
       const neighbours = neighbourFrames(grade, index, bounds.firstFrame, bounds.firstFrame + bounds.frameCount - 1)
       const [own, ...others] = await Promise.all(
-        [0, ...neighbours].map((away) => source(hash, index + away, grade.read.range, caller)),
+        [0, ...neighbours].map((away) => source(hash, index + away, grade.read.range, asked)),
       )
       if (!own) throw notFound('frame')
       return {

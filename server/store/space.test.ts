@@ -48,7 +48,7 @@ test('the ballast is given up for what frees room, and laid down again where the
   expect(existsSync(ballast)).toBe(false)
   const roomy = openSpace(folder, null, free(reserveBytes * 2))
   await roomy.keepBallast()
-  expect(statSync(ballast).size).toBe(64 * 1024 ** 2)
+  expect(statSync(ballast).size).toBe(32 * 1024 ** 2)
   await full.giveUpBallast()
   expect(existsSync(ballast)).toBe(false)
   await full.giveUpBallast()

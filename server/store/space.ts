@@ -8,7 +8,7 @@ import { Problem } from '../problem'
 /** So much is never given away: the database must be able to write. */
 export const reserveBytes = 1024 ** 3
 /** A file of this size is kept, and given up once the disk is full: what frees room needs a little of it. */
-const ballastBytes = 64 * 1024 ** 2
+const ballastBytes = 32 * 1024 ** 2
 /** How much is kept is counted anew after so long. */
 const countedMs = 5000
 

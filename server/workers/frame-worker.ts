@@ -3,7 +3,7 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
-import { move } from 'piscina'
+import { move, transferableSymbol, valueSymbol } from 'piscina'
 import { ContractError } from '@contracts/check'
 import { largeBodies, type LargeBody } from '@contracts/bodies'
 import { JsonError, readJson } from '@contracts/json'
@@ -146,11 +146,14 @@ export function previewFrame({
   source: SourceFrame
   maxWidth: number
   maxHeight: number
-}): WireFrame {
+}): unknown {
   const frame = frameOfDecoded(source)
   const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
   const { data, low, high } = shrink(frame, width, height)
-  return { width, height, low, high, bytes: bytesOf(data) }
+  const bytes = bytesOf(data)
+  const answer: WireFrame = { width, height, low, high, bytes }
+  // The pixels are handed over, not copied.
+  return move({ [transferableSymbol]: [bytes.buffer], [valueSymbol]: answer })
 }
 
 /** The display signal of a frame at source size, 16 bits per channel, as the encoder takes it. */

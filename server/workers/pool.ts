@@ -10,6 +10,7 @@ import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
 import { hashAndTell } from './hash'
 import { UrgentFirst, withUrgency, type Urgency } from './urgency'
+import { niceness } from './yielding'
 import type {
   BakedLut,
   BalanceTask,
@@ -55,14 +56,26 @@ export function startFrameWorkers(
   workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url)),
 ): FrameWorkers {
   const threads = Math.min(8, Math.max(2, availableParallelism()))
-  const pool = new Piscina({
+  const common = {
     filename: workerFile,
-    // All of them stay: a thread that ends when idle takes its compiled grades with it, and each frame makes it anew.
-    minThreads: threads,
     maxThreads: threads,
     maxQueue: 256,
-    taskQueue: new UrgentFirst(),
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  }
+  // All of them stay: a thread that ends when idle takes its compiled grades with it, and each frame makes it anew.
+  const pool = new Piscina({
+    ...common,
+    minThreads: threads,
+    taskQueue: new UrgentFirst(),
+    workerData: { niceness: niceness.seen },
+  })
+  // Threads cannot be put forward again, so that what goes on by itself has some of its own, far behind: they take what
+  // nobody else wants, and all of it while nobody looks.
+  const behind = new Piscina({
+    ...common,
+    minThreads: 0,
+    idleTimeout: 120_000,
+    workerData: { niceness: niceness.byItself },
   })
   // A file may take minutes to read: it takes no thread from those who look at pictures.
   const reader = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: 1 })
@@ -74,7 +87,8 @@ export function startFrameWorkers(
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
-  const call = (name: string, urgency: Urgency) => (task: object) => pool.run(withUrgency(task, urgency), { name })
+  const call = (name: string, urgency: Urgency) => (task: object) =>
+    urgency === 'byItself' ? behind.run(task, { name }) : pool.run(withUrgency(task, urgency), { name })
   return {
     previewFrame: call('previewFrame', 'seen'),
     gradeFrame: call('gradeFrame', 'byItself'),
@@ -101,7 +115,7 @@ export function startFrameWorkers(
       hashAndTell((task) => reader.run(task, { name: 'hashFile' }) as Promise<string | undefined>, path, onRead),
     threads,
     close: async () => {
-      await Promise.all([pool, reader, checker].map((threads) => threads.close({ force: true })))
+      await Promise.all([pool, behind, reader, checker].map((threads) => threads.close({ force: true })))
     },
   }
 }

@@ -1,44 +1,40 @@
-// The order in which waiting tasks get a thread: first what a person looks at, then what one asked for, then what goes
-// on by itself; among equals, as they came.
+// The order in which waiting tasks get a thread: first what a person looks at, then what one asked for; among equals,
+// as they came. What goes on by itself has threads of its own.
 import { queueOptionsSymbol, type TaskQueue } from 'piscina'
 
-export const urgencies = ['seen', 'asked', 'byItself'] as const
-export type Urgency = (typeof urgencies)[number]
+type Lane = 'seen' | 'asked'
+export type Urgency = Lane | 'byItself'
 
 type Task = Parameters<TaskQueue['push']>[0]
 
-const urgencyOf = (task: Task): Urgency =>
-  (task[queueOptionsSymbol] as { readonly urgency?: Urgency } | null)?.urgency ?? 'asked'
+const laneOf = (task: Task): Lane =>
+  (task[queueOptionsSymbol] as { readonly urgency?: Lane } | null)?.urgency ?? 'asked'
 
 /** A task with its urgency, as the pool takes it. */
-export const withUrgency = <T extends object>(task: T, urgency: Urgency): T => ({
+export const withUrgency = <T extends object>(task: T, urgency: Lane): T => ({
   ...task,
   [queueOptionsSymbol]: { urgency },
 })
 
 /** A queue for the pool. */
 export class UrgentFirst implements TaskQueue {
-  readonly #lanes: Readonly<Record<Urgency, Task[]>> = { seen: [], asked: [], byItself: [] }
+  readonly #lanes: Readonly<Record<Lane, Task[]>> = { seen: [], asked: [] }
 
   get size(): number {
-    return urgencies.reduce((sum, urgency) => sum + this.#lanes[urgency].length, 0)
+    return this.#lanes.seen.length + this.#lanes.asked.length
   }
   shift(): Task | null {
-    for (const urgency of urgencies) {
-      const first = this.#lanes[urgency].shift()
-      if (first) return first
-    }
-    return null
+    return this.#lanes.seen.shift() ?? this.#lanes.asked.shift() ?? null
   }
   push(task: Task): void {
-    this.#lanes[urgencyOf(task)].push(task)
+    this.#lanes[laneOf(task)].push(task)
   }
   /** Puts a task back at the head. */
   unshift(task: Task): void {
-    this.#lanes[urgencyOf(task)].unshift(task)
+    this.#lanes[laneOf(task)].unshift(task)
   }
   remove(task: Task): void {
-    const lane = this.#lanes[urgencyOf(task)]
+    const lane = this.#lanes[laneOf(task)]
     const at = lane.indexOf(task)
     if (at >= 0) lane.splice(at, 1)
   }

@@ -1,23 +1,17 @@
-// Threads and programs that compute yield to the thread that answers requests, which never has much to do at once.
+// Threads that compute yield to the one that answers requests, which never has much to do at once.
 import { readlinkSync } from 'node:fs'
 import { setPriority } from 'node:os'
+import { workerData } from 'node:worker_threads'
 
-/** As nice(1) counts: of two that want to run, one at 5 gets a quarter of the time. */
-const behind = 5
-
-function yieldAs(id: number): void {
-  try {
-    setPriority(id, behind)
-  } catch {
-    // It has ended, or the system does not allow it: then all are equal.
-  }
-}
+/** As nice(1) counts: of two that want to run, one at 5 gets a quarter of the time, one at 15 a thirtieth. */
+export const niceness = { seen: 5, byItself: 15 } as const
 
 /** Puts the calling thread behind the server's. Threads have priorities of their own on Linux (sched(7)). */
 export function yieldToServer(): void {
+  const { niceness: own = niceness.byItself } = (workerData as { readonly niceness?: number } | null) ?? {}
   try {
-    yieldAs(Number(readlinkSync('/proc/thread-self').split('/').at(-1)))
+    setPriority(Number(readlinkSync('/proc/thread-self').split('/').at(-1)), own)
   } catch {
-    // No proc(5): all are equal.
+    // No proc(5), or the system does not allow it: then all are equal.
   }
 }
