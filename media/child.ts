@@ -7,6 +7,8 @@ export interface ChildLimits {
   readonly maxOutputBytes: number
   /** Ends it early; the promise rejects with the signal's reason. */
   readonly signal?: AbortSignal
+  /** It runs where nothing else wants to. */
+  readonly yields?: boolean
   /** Where the child runs. */
   readonly folder?: string
   /** Sees what is printed as it comes, and may stop the child. */
@@ -69,16 +71,17 @@ export function startBounded(
 }
 export const startDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
   startBounded('ffmpeg', args, folder)
+const yielding = ['-n', '10'] as const
 /** One that yields to whoever looks: it runs where nothing else wants to. */
 export const startYieldingDecoder = (args: readonly string[], folder?: string): ChildProcessWithoutNullStreams =>
-  startChild('nice', ['-n', '10', ...bounded('ffmpeg', args, folder)], folder)
+  startChild('nice', [...yielding, ...bounded('ffmpeg', args, folder)], folder)
 export function runDecoder(
   command: 'ffmpeg' | 'ffprobe',
   args: readonly string[],
   limits: ChildLimits,
 ): Promise<ChildResult> {
   const [first, ...rest] = bounded(command, args, limits.folder)
-  return runChild(first, rest, limits)
+  return limits.yields ? runChild('nice', [...yielding, first, ...rest], limits) : runChild(first, rest, limits)
 }
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */

@@ -2,7 +2,7 @@
 import { join } from 'node:path'
 import type { MediaFacts } from '@contracts/index'
 import { planeBytes, type CodeRange, type DecodedPicture, type PlaneLayout } from '@core/image'
-import { decoderLimits, fileArgument, filesOnly, runDecoder, startDecoder } from './child'
+import { decoderLimits, fileArgument, filesOnly, runDecoder, startDecoder, type ChildLimits } from './child'
 import { MediaFault } from './fault'
 import { planarFor } from './formats'
 import { mostKeyFrames } from './probe'
@@ -107,7 +107,7 @@ export async function decodeFrame(
   facts: MediaFacts,
   frameTimes: readonly number[],
   index: number,
-  signal?: AbortSignal,
+  limits: Pick<ChildLimits, 'signal' | 'yields'> = {},
 ): Promise<Buffer> {
   const time = frameTimes[index]
   if (time === undefined)
@@ -145,7 +145,7 @@ export async function decodeFrame(
       '1',
       ...planesOut(facts, filters),
     ],
-    { seconds: 60, maxOutputBytes: expected, ...(signal ? { signal } : {}) },
+    { seconds: 60, maxOutputBytes: expected, ...limits },
   )
   if (result.code !== 0 || result.stdout.length !== expected)
     throw new MediaFault(

@@ -8,11 +8,7 @@ export interface Decoders {
    * What `decode` gives, shared by all who ask for the same key at the same time. Throws a Problem (503) when too many
    * wait, and the signal's reason when the caller went away. What goes on by itself waits behind all that is asked for.
    */
-  readonly share: (
-    key: string,
-    decode: (signal: AbortSignal) => Promise<Buffer>,
-    asked?: Asked,
-  ) => Promise<Buffer>
+  readonly share: (key: string, decode: (signal: AbortSignal) => Promise<Buffer>, asked?: Asked) => Promise<Buffer>
 }
 
 /** Who wants a frame. */

@@ -60,7 +60,10 @@ export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOr
       key,
       async (signal) => {
         await requireOriginal(row.hash)
-        return decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index, signal)
+        return decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index, {
+          signal,
+          yields: asked?.byItself ?? false,
+        })
       },
       asked,
     )
