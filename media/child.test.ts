@@ -1,4 +1,6 @@
-import { runChild } from './child'
+import { readFileSync } from 'node:fs'
+import { setTimeout as pause } from 'node:timers/promises'
+import { runChild, startBounded, startYieldingDecoder } from './child'
 
 const limits = { seconds: 5, maxOutputBytes: 1000 }
 
@@ -26,4 +28,19 @@ test('a child gets no secrets from the environment', async () => {
 
 test('a program that is not there rejects', async () => {
   await expect(runChild('no-such-program-here', [], limits)).rejects.toThrow(/ENOENT/)
+})
+
+test('media programs that read and that write have bounded memory and yield to the server', async () => {
+  for (const start of [startBounded.bind(null, 'ffmpeg'), startYieldingDecoder]) {
+    const child = start(['-v', 'quiet', '-re', '-f', 'lavfi', '-i', 'color=s=16x16', '-f', 'null', '-'])
+    try {
+      const about = (file: string): string => readFileSync(`/proc/${child.pid}/${file}`, 'utf8')
+      while (about('comm').trim() !== 'ffmpeg') await pause(5)
+      expect(about('limits')).toMatch(/^Max address space +6442450944 /m)
+      // The nineteenth field of stat (proc(5)); behind the name, which may hold blanks, it is the seventeenth.
+      expect(Number(about('stat').split(') ')[1]?.split(' ')[16])).toBeGreaterThanOrEqual(5)
+    } finally {
+      child.kill('SIGKILL')
+    }
+  }
 })

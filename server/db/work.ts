@@ -181,6 +181,17 @@ export async function pruneWork(db: Queryable, days: number): Promise<number> {
   return rowCount ?? 0
 }
 
+/**
+ * Takes rows of the queue away that nobody will take up again: those that failed, and those whose worker has been gone
+ * for hours. What they were for has a state of its own.
+ */
+export async function pruneQueue(db: Queryable): Promise<number> {
+  const { rowCount } = await db.query(
+    `SELECT graphile_worker.complete_jobs (ARRAY(SELECT id FROM graphile_worker.jobs WHERE attempts >= max_attempts))`,
+  )
+  return rowCount ?? 0
+}
+
 /** The tries that have work under way. */
 export async function runningWork(db: Queryable): Promise<readonly string[]> {
   const { rows } = await db.query<{ attempt: string }>(

@@ -3,7 +3,7 @@ import { setTimeout as delay } from 'node:timers/promises'
 import { Logger as QueueLogger, run, type Runner, type TaskList } from 'graphile-worker'
 import type { ServerContext } from '../context'
 import { requeueRenders, runningRenders } from '../db/renders'
-import { pruneWork, requeueWork, runningWork, type PutBack } from '../db/work'
+import { pruneQueue, pruneWork, requeueWork, runningWork, type PutBack } from '../db/work'
 import { transaction } from '../db/pool'
 import { isLost } from './attempts'
 import { collect } from '../services/collect'
@@ -58,7 +58,7 @@ export async function startJobs(context: ServerContext, removedDays: number): Pr
     }
   }
   const prune = async (): Promise<void> => {
-    await pruneWork(pool, keptDays).catch((error: { code?: string }) =>
+    await Promise.all([pruneWork(pool, keptDays), pruneQueue(pool)]).catch((error: { code?: string }) =>
       log.warn({ code: error.code }, 'ended work could not be pruned'),
     )
     await context.space.keepBallast().catch((error: unknown) => log.warn({ err: error }, 'no ballast was kept'))

@@ -78,12 +78,12 @@ export function startFrameWorkers(
     workerData: { niceness: niceness.byItself },
   })
   // A file may take minutes to read: it takes no thread from those who look at pictures.
-  const reader = new Piscina({ filename: workerFile, minThreads: 1, maxThreads: 1 })
+  const own = { filename: workerFile, maxThreads: 1, workerData: { niceness: niceness.seen } }
+  const reader = new Piscina({ ...own, minThreads: 1 })
   // Large bodies are rare, and a save must not wait for a picture: a thread that is there while it is wanted.
   const checker = new Piscina({
-    filename: workerFile,
+    ...own,
     minThreads: 0,
-    maxThreads: 1,
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })

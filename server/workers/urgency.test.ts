@@ -2,8 +2,7 @@ import { queueOptionsSymbol } from 'piscina'
 import { UrgentFirst, withUrgency, type Urgency } from './urgency'
 
 type Task = Parameters<UrgentFirst['push']>[0] & { readonly name: string }
-const task = (name: string, urgency?: Urgency): Task =>
-  ({ name, [queueOptionsSymbol]: urgency ? { urgency } : null })
+const task = (name: string, urgency?: Urgency): Task => ({ name, [queueOptionsSymbol]: urgency ? { urgency } : null })
 function drained(queue: UrgentFirst): readonly string[] {
   const names: string[] = []
   for (let next = queue.shift(); next; next = queue.shift()) names.push((next as Task).name)

@@ -1,9 +1,11 @@
 // What is removed can be brought back; later it goes with all that nobody else uses, and with nothing more.
+import pg from 'pg'
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { setShow } from '@core/grade'
 import type { LutSummary, ProjectSummary, RenderSummary, RevisionState, ShotDetail } from '@contracts/responses'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
+import { databaseUrl } from '../support/database'
 import { until } from '../support/until'
 
 let server: BareServer
@@ -126,6 +128,41 @@ test('a render is removed while it runs, and brought back as cancelled; later it
   await until('it is collected', async () => (await api(`/renders/${done}`)).status === 404)
   await until('its file went', () => !names('renders').includes(`${done}.mp4`))
 }, 180_000)
+
+test('rows of the queue that nobody will take up go; what waits for its time stays', async () => {
+  const db = new pg.Client(databaseUrl(server.dataFolder))
+  await db.connect()
+  try {
+    const add = async (task: string, runAt: string): Promise<string> => {
+      const { rows } = await db.query<{ id: string }>(
+        `SELECT id FROM graphile_worker.add_job ($1, run_at := ${runAt}, max_attempts := 1)`,
+        [task],
+      )
+      return rows[0]?.id ?? ''
+    }
+    await server.kill()
+    const [failed, left, waiting] = [
+      await add('import', 'now()'),
+      await add('import', 'now()'),
+      await add('import', `now() + interval '1 day'`),
+    ]
+    await db.query('UPDATE graphile_worker._private_jobs SET attempts = 1 WHERE id = ANY ($1::bigint[])', [
+      [failed, left],
+    ])
+    await db.query(
+      `UPDATE graphile_worker._private_jobs SET locked_by = 'gone', locked_at = now() - interval '5 hours' WHERE id = $1`,
+      [left],
+    )
+    await server.restart()
+    const { rows } = await db.query<{ id: string }>(
+      'SELECT id FROM graphile_worker.jobs WHERE id = ANY ($1::bigint[])',
+      [[failed, left, waiting]],
+    )
+    expect(rows.map((row) => row.id)).toEqual([waiting])
+  } finally {
+    await db.end()
+  }
+}, 60_000)
 
 test('an upload that the disk has no room for is refused at its beginning', async () => {
   const response = await fetch(`${server.address}/api/uploads`, {
