@@ -150,7 +150,8 @@ test('rows of the queue that nobody will take up go; what waits for its time sta
       [failed, left],
     ])
     await db.query(
-      `UPDATE graphile_worker._private_jobs SET locked_by = 'gone', locked_at = now() - interval '5 hours' WHERE id = $1`,
+      `UPDATE graphile_worker._private_jobs SET locked_by = 'gone', locked_at = now() - interval '5 hours'
+        WHERE id = $1`,
       [left],
     )
     await server.restart()
