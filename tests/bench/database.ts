@@ -7,6 +7,7 @@ import type { RevisionState, ShotDetail } from '@contracts/responses'
 import { clusterFolder, freePort, startCluster } from '../../server/db/cluster'
 import { startServer } from '../../server/start'
 import { fillDatabase } from '../support/fill-database'
+import { databaseUrl } from '../support/database'
 import { rounds } from './effort'
 import { median } from './median'
 
@@ -28,7 +29,7 @@ export async function measureDatabase(): Promise<readonly string[]> {
     webFolder: dataFolder,
   })
   try {
-    const { projectId, shotIds } = await fillDatabase(cluster.url, size.shots, size.revisions)
+    const { projectId, shotIds } = await fillDatabase(databaseUrl(dataFolder), size.shots, size.revisions)
     const api = `http://127.0.0.1:${port}/api`
     const get = async <T>(path: string): Promise<T> => (await (await fetch(`${api}${path}`)).json()) as T
     const shotAt = (n: number): string => shotIds[(n * 37) % shotIds.length] ?? ''

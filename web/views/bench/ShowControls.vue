@@ -50,7 +50,7 @@ const lutStore = useLuts()
 const takes = [{ id: lutTakesSide, name: text.show.workingLog }, ...encodings.map(({ id, name }) => ({ id, name }))]
 /** What the LUT was made for does not go with what it is given. */
 const wrong = computed(() => {
-  const expects = lutStore.all.find((l) => l.hash === props.show.lutHash)?.expects
+  const expects = lutStore.byHash(props.show.lutHash)?.expects
   return props.show.method === 'lut' && expects ? showFault(props.show, expects) : null
 })
 const exactness = computed(() => {
