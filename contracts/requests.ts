@@ -42,6 +42,7 @@ export const whyKinds = [
   'setup',
   'look',
   'defaults',
+  'opening',
 ] as const
 /** Why a revision was made, beyond what it changed. */
 export class RevisionWhy {

@@ -250,6 +250,8 @@ export interface RevisionState {
   readonly savedAt: string
   readonly canUndo: boolean
   readonly canRedo: boolean
+  /** The program made it by itself, of what it found in the file after the shot had opened. */
+  readonly byItself: boolean
 }
 
 /** A revision in the record. */

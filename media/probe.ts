@@ -1,9 +1,10 @@
 // Finds out what a media file holds, and refuses files that cannot be read to their end.
+import { stat } from 'node:fs/promises'
 import { extname } from 'node:path'
 import type { MediaFacts } from '@contracts/index'
 import type { MatrixId } from '@core/colour'
 import type { QuarterTurn } from '@core/image'
-import { decoderLimits, fileArgument, filesOnly, runDecoder } from './child'
+import { decoderLimits, fileArgument, filesOnly, runDecoder, type ChildResult } from './child'
 import { damagedMedia, unreadableMedia, type MediaFault } from './fault'
 import { chromaName, planarFor } from './formats'
 import { readPictureHeader, type PictureHeader } from './picture-header'
@@ -43,6 +44,21 @@ interface ProbeOutput {
  * video or pictures.
  */
 export async function probe(path: string, name: string): Promise<Probed> {
+  const given = new AbortController()
+  // Of a large file they take long: they are read while the header is, whatever that will say.
+  const size = (await stat(path).catch(() => undefined))?.size ?? 0
+  const early = size > readAtOnceBytes ? readPackets(path, given.signal) : undefined
+  early?.catch(() => undefined)
+  try {
+    return await probeBeside(path, name, () => early ?? readPackets(path))
+  } finally {
+    given.abort()
+  }
+}
+
+const readAtOnceBytes = 64 * 1024 ** 2
+
+async function probeBeside(path: string, name: string, packets: () => Promise<ChildResult>): Promise<Probed> {
   const { stream, output } = await readHeader(path, name)
   const kind = /_pipe$|^image2$/.test(output.format?.format_name ?? '') ? 'still' : 'film'
   const promised = kind === 'still' ? 1 : Number(stream.nb_frames) || 0
@@ -50,7 +66,7 @@ export async function probe(path: string, name: string): Promise<Probed> {
   const expected = Math.max(promised, Math.round(seconds * ratio(stream.avg_frame_rate)))
   if (expected > mediaLimits.frames) throw tooLong(name, expected)
   const { frameTimes, seekMarginSeconds, keyFrames } =
-    kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0, keyFrames: [] } : await readTimes(path, name, output)
+    kind === 'still' ? { frameTimes: [0], seekMarginSeconds: 0, keyFrames: [] } : timesOf(await packets(), name, output)
   if (frameTimes.length === 0) throw unreadableMedia(`"${name}" holds no frames.`)
   if (promised > frameTimes.length) throw damagedMedia(name, frameTimes.length, promised)
   if (frameTimes.length > mediaLimits.frames) throw tooLong(name, frameTimes.length)
@@ -112,17 +128,8 @@ async function readHeader(path: string, name: string): Promise<{ stream: ProbeSt
 // These containers are sought by time alone, so a decoder may land between two key frames.
 const soughtByTime = /mpegts|^mpeg$/
 
-/**
- * Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out.
- * And how far before a frame decoding must begin: containers seek by decoding time, which runs ahead of presentation
- * where frames are reordered.
- */
-async function readTimes(
-  path: string,
-  name: string,
-  { format }: ProbeOutput,
-): Promise<{ frameTimes: number[]; seekMarginSeconds: number; keyFrames: readonly number[] }> {
-  const result = await runDecoder(
+const readPackets = (path: string, signal?: AbortSignal): Promise<ChildResult> =>
+  runDecoder(
     'ffprobe',
     [
       '-v',
@@ -137,8 +144,19 @@ async function readTimes(
       '-i',
       fileArgument(path),
     ],
-    { seconds: 180, maxOutputBytes: 64 * 1024 * 1024 },
+    { seconds: 180, maxOutputBytes: 64 * 1024 * 1024, ...(signal ? { signal } : {}) },
   )
+
+/**
+ * Presentation times in seconds from the start, in order; packets that the container marks as not shown are left out.
+ * And how far before a frame decoding must begin: containers seek by decoding time, which runs ahead of presentation
+ * where frames are reordered.
+ */
+function timesOf(
+  result: ChildResult,
+  name: string,
+  { format }: ProbeOutput,
+): { frameTimes: number[]; seekMarginSeconds: number; keyFrames: readonly number[] } {
   if (result.stoppedBy) throw unreadableMedia(`"${name}" takes too long to look through.`)
   const start = Number(format?.start_time ?? 0) || 0
   const frameTimes: number[] = []

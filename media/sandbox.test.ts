@@ -1,5 +1,5 @@
 import { createServer, type Server } from 'node:net'
-import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, copyFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -78,6 +78,38 @@ test('in the room, and without one, there is no network', async () => {
   await runChild('ffprobe', ['-v', 'error', address()], limits)
   expect(heard).toBe(before + 1)
   expect(withoutNetwork().length).toBeGreaterThan(0)
+})
+
+test('a program has an account of its own where the system allows one, reads what only root may, and leads nothing', async () => {
+  chmodSync(join(scratch, 'read', 'in.mov'), 0o600)
+  const made = await room()
+  useSandbox(made)
+  const asRoot = process.getuid?.() === 0
+  const run = (...words: readonly string[]): Promise<ChildResult> => {
+    const [first = '', ...rest] = [...made.enter(undefined), ...words]
+    return runChild(first, rest, limits)
+  }
+  try {
+    const account = (await run('id', '-u')).stdout.toString().trim()
+    // An account that is not root may run programs as itself alone; in the room it is called root.
+    expect(account).toBe(asRoot ? '61999' : '0')
+    expect((await width(join(scratch, 'read', 'in.mov'))).stdout.toString().trim()).toBe('960')
+    const killed = await run('kill', '-0', String(process.pid))
+    expect(asRoot ? killed.code : 1).not.toBe(0)
+    const output = join(scratch, 'write', 'out.mov')
+    const copied = await runDecoder(
+      'ffmpeg',
+      ['-v', 'error', '-i', join(scratch, 'read', 'in.mov'), '-c', 'copy', '-y', output],
+      limits,
+    )
+    expect(copied).toMatchObject({ code: 0, stderr: '' })
+    expect(statSync(output).uid).toBe(asRoot ? 61_999 : process.getuid?.())
+    // Rights over other accounts' files, beyond reading them, it has none.
+    expect((await run('chown', '0', output)).code).not.toBe(0)
+    expect((await run('chmod', '644', join(scratch, 'read', 'in.mov'))).code).not.toBe(0)
+  } finally {
+    made.close()
+  }
 })
 
 test('a program runs in the folder that it is given', async () => {

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { commonRates, rateName, speedOf } from './conform'
 import { findCuts } from './cuts'
 import { proposeLead } from './lead'
+import { brightestFrames } from './lights'
 import { sketch, sketchColumns, sketchRows, type Sketch } from './sketch'
 import { countingRate, framesOfTimecode, timecodeAt, timecodeOfFrames } from './timecode'
 
@@ -99,6 +100,21 @@ describe('a sketch', () => {
     const striped = new Uint8Array(width * height * 3).fill(128).map((v, i) => (i < width * height ? (i % 2) * 200 : v))
     expect(sketch(striped, width, height).sharpness).toBeGreaterThan(0.3)
   })
+})
+
+test('a sketch knows how bright the lights of its frame are, single pixels aside', () => {
+  const planes = new Uint8Array(width * height * 3).fill(60)
+  planes[5] = 255
+  expect(sketch(planes, width, height).lights).toBeCloseTo(60 / 255, 6)
+  planes.fill(240, 0, Math.ceil(width * height * 0.02))
+  expect(sketch(planes, width, height).lights).toBeCloseTo(240 / 255, 6)
+})
+
+test('a clip’s brightest frames are spread, so that one long flash is not looked at thrice', () => {
+  const lights = Array.from({ length: 60 }, (_, i) => (i >= 20 && i < 26 ? 0.9 : i === 50 ? 0.8 : 0.3))
+  expect(brightestFrames(lights, 3)).toEqual([20, 50, 0])
+  expect(brightestFrames([0.5], 3)).toEqual([0])
+  expect(brightestFrames([], 3)).toEqual([])
 })
 
 describe('the proposed lead frame', () => {

@@ -3,5 +3,6 @@
 export * from './conform'
 export * from './cuts'
 export * from './lead'
+export * from './lights'
 export * from './sketch'
 export * from './timecode'

@@ -13,6 +13,8 @@ export interface Sketch {
   readonly histogram: Float32Array
   /** Mean luma, 0..1 of the code range. */
   readonly luma: number
+  /** Luma that one pixel in a hundred lies over, 0..1 of the code range: large where a light is in the picture. */
+  readonly lights: number
   /** Mean absolute Laplacian of luma, 0..1: large where edges are crisp. */
   readonly sharpness: number
 }
@@ -26,6 +28,7 @@ export function sketch(planes: Uint8Array, width: number, height: number): Sketc
   const sums = new Float64Array(sketchSize)
   const counts = new Float64Array(cells)
   const histogram = new Float32Array(64)
+  const codes = new Uint32Array(256)
   const share = 1 / count
   let luma = 0
   let edges = 0
@@ -41,6 +44,7 @@ export function sketch(planes: Uint8Array, width: number, height: number): Sketc
       sums[2 * cells + cell] += rv
       counts[cell]++
       histogram[yv >> 3] += share
+      codes[yv]++
       histogram[32 + (bv >> 4)] += share
       histogram[48 + (rv >> 4)] += share
       luma += yv
@@ -52,6 +56,17 @@ export function sketch(planes: Uint8Array, width: number, height: number): Sketc
     colours: Uint8Array.from(sums, (sum, i) => sum / counts[i % cells] + 0.5),
     histogram,
     luma: luma / count / 255,
+    lights: overShare(codes, count / 100) / 255,
     sharpness: edges / count / 255 / 4,
   }
+}
+
+/** The lowest code that no more than `most` values lie over. */
+function overShare(codes: Uint32Array, most: number): number {
+  let above = 0
+  for (let code = 255; code > 0; code--) {
+    above += codes[code]
+    if (above > most) return code
+  }
+  return 0
 }

@@ -5,7 +5,8 @@ import { middleGrey } from '../colour'
 import type { CodeRange } from '../image'
 import { rereadCode, type Candidate } from './candidates'
 import { fitNoise, type NoiseFit } from './noise-fit'
-import { countLow, type FrameStatistics } from './statistics'
+import { countLow } from './ceiling'
+import type { FrameStatistics } from './statistics'
 
 export interface Facts {
   /** Scene light at shares of the samples, linear: 0.1, 1, 10, 50, 90, 99 and 99.9 %. */

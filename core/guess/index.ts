@@ -1,5 +1,6 @@
 // What the guess room offers: which encoding a picture was written in, with evidence and an honest confidence.
 export * from './candidates'
+export { ceilingOf, codeCeilingOf } from './ceiling'
 export * from './card-error'
 export * from './features'
 export * from './noise'

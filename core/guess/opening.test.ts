@@ -1,7 +1,17 @@
 import { madeUpScene, randomSource } from '../../tests/guess/scenes'
 import { shoot } from '../../tests/guess/camera'
 import { encodingById, encodings, type Encoding } from '../colour'
-import { asItLooks, isSane, measureStatistics, openingOf, pictureThrough, priorOf, priors, type FileFacts } from '.'
+import {
+  asItLooks,
+  isSane,
+  openingByTag,
+  measureStatistics,
+  openingOf,
+  pictureThrough,
+  priorOf,
+  priors,
+  type FileFacts,
+} from '.'
 
 const statisticsOf = (encodingId: string) => {
   const scene = madeUpScene(7)
@@ -77,6 +87,16 @@ describe('how a medium opens', () => {
   test('a tag of plain video opens as it looks; one of HLG as HLG', () => {
     expect(openingOf(question([], 'srgb'), ofVideo)).toMatchObject({ encodingId: asItLooks, because: 'tag' })
     expect(openingOf(question([], 'hlg'), ofVideo)).toMatchObject({ encodingId: 'hlg', because: 'tag' })
+  })
+
+  test.each([
+    [undefined, asItLooks],
+    ['bt709', asItLooks],
+    ['iec61966-2-1', asItLooks],
+    ['arib-std-b67', 'hlg'],
+    ['smpte2084', 'pq'],
+  ])('before the pixels were looked at, a tag of %s opens as %s', (transfer, encodingId) => {
+    expect(openingByTag(transfer)).toBe(encodingId)
   })
 
   test('an encoding of the user’s own is applied like one that ships', () => {

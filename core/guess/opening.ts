@@ -1,7 +1,8 @@
 // How a medium opens: a mistaken log is ruin and a log left flat is harmless, so only what is sure and sane is applied;
 // else the picture stays as its file looks, and what it may be is asked.
-import { gamutById, gamutToGamut, middleGrey, type Encoding } from '../colour'
+import { encodingById, gamutById, gamutToGamut, middleGrey, type Encoding } from '../colour'
 import { kindOf } from './candidates'
+import { taggedEncoding } from './priors'
 import type { FrameStatistics } from './statistics'
 
 /** A finished picture is shown as its codes are: the reading that the usual display undoes. */
@@ -99,6 +100,14 @@ export interface Opening {
   readonly offers: readonly Offer[]
 }
 
+const isDisplay = (encoding: Encoding): boolean => kindOf(encoding) === 'display gamma'
+
+/** What a medium opens by whose pixels were not looked at: by its tag, where that names anything but plain video. */
+export function openingByTag(transfer: string | undefined): string {
+  const tagged = taggedEncoding(transfer)
+  return tagged === undefined || isDisplay(encodingById(tagged)) ? asItLooks : tagged
+}
+
 interface OpeningQuestion {
   readonly groups: readonly {
     readonly probability: number
@@ -114,10 +123,9 @@ export function openingOf(
   { groups, kinds, taggedId, encodingOf }: OpeningQuestion,
   statistics: Pick<FrameStatistics, 'samples'>,
 ): Opening {
-  const isDisplay = (id: string): boolean => kindOf(encodingOf(id)) === 'display gamma'
   if (taggedId !== null)
     return {
-      encodingId: isDisplay(taggedId) ? asItLooks : taggedId,
+      encodingId: isDisplay(encodingOf(taggedId)) ? asItLooks : taggedId,
       because: 'tag',
       asks: false,
       offers: [],
@@ -125,7 +133,7 @@ export function openingOf(
   // One offer for each group that holds something else than plain video, by its likeliest member.
   const offers: Offer[] = []
   for (const { members } of groups) {
-    const others = members.filter((m) => !isDisplay(m.encodingId))
+    const others = members.filter((m) => !isDisplay(encodingOf(m.encodingId)))
     const [first] = [...others].sort((a, b) => b.probability - a.probability)
     if (!first || offers.some((o) => o.encodingId === first.encodingId)) continue
     offers.push({

@@ -3,12 +3,13 @@
 import { encodingById, middleGrey, type Encoding } from '../colour'
 import type { CodeRange } from '../image'
 import { candidatesFor, kindOf, otherRange, rereadCode, type Candidate, type FootageKind } from './candidates'
+import { ceilingOf } from './ceiling'
 import { featureNames, featureRows, measureFacts, type Facts } from './features'
 import model from './model.json'
 import { openingOf, type Opening } from './opening'
 import { priorOf, taggedEncoding, type FileFacts } from './priors'
 import type { Sight } from './sights'
-import { countLow, measureStatistics, type FrameStatistics } from './statistics'
+import { measureStatistics, type FrameStatistics } from './statistics'
 
 export interface RankedCandidate {
   readonly encodingId: string
@@ -105,7 +106,8 @@ export function guessEncoding(
     range,
     taggedId: taggedId ?? null,
     opening,
-    codeCeiling: ceilingOf(statistics),
+    // Cameras of one kind and setting share it.
+    codeCeiling: ceilingOf(statistics.codeShares),
     sentences: sentencesOf({ kind, kindProbability, groups, range, taggedId: taggedId ?? null }, statistics),
   }
 }
@@ -151,16 +153,6 @@ function kindsOf(all: readonly { candidate: Candidate; probability: number }[]):
   for (const { candidate, probability } of all)
     sums.set(kindOf(candidate.encoding), (sums.get(kindOf(candidate.encoding)) ?? 0) + probability)
   return sums
-}
-
-/** The highest code in use, 0..1 of full range: cameras of one kind and setting share it. */
-function ceilingOf({ codeShares }: FrameStatistics): number {
-  let above = 0
-  for (let i = codeShares.length - 1; i >= 0; i--) {
-    above += codeShares[i]
-    if (above > 1e-4) return (i + countLow) / 1023
-  }
-  return 0
 }
 
 /** What a file states of its range is seldom wrong: it is doubted only where the codes by themselves speak for it. */

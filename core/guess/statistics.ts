@@ -2,6 +2,7 @@
 // tone, and a count of codes.
 import { middleOf, type Frame } from '../image'
 import { clamp } from '../numbers'
+import { countCode, noCodes } from './ceiling'
 import { blocksInPlace, blocksInTime, noiseBands, noiseColour, type NoiseBand } from './noise'
 import type { Sight } from './sights'
 
@@ -30,10 +31,6 @@ export interface FrameStatistics {
   readonly codeShares: Float64Array
 }
 
-/** The code, in 1023rds, that the first of the code shares counts. */
-export const countLow = -256
-const countOf = 1536
-
 /**
  * White noise has a colour of 1 (1.05 to 1.2 with a moving camera); a compressed clip has the more the less of its
  * noise is left. Noise is weighed by this, and none is given where it says more of the encoder than of the curve.
@@ -57,7 +54,7 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
       throw new RangeError(`A picture of at least 24×24 pixels is needed; this one is ${width}×${height}.`)
   const samples: number[] = []
   const pairs: number[] = []
-  const codeShares = new Float64Array(countOf)
+  const codeShares = noCodes()
   let codesLow = 0
   let codesHigh = 0
   let pixels = 0
@@ -77,7 +74,7 @@ export function measureStatistics(sights: readonly Sight[]): FrameStatistics {
       const b = low + data[i + 2] * perCode
       if (Math.min(r, g, b) < 60 / 1023) codesLow++
       if (Math.max(r, g, b) > 944 / 1023) codesHigh++
-      for (const v of [r, g, b]) codeShares[Math.min(countOf - 1, Math.max(0, Math.round(v * 1023) - countLow))]++
+      for (const v of [r, g, b]) countCode(codeShares, v)
     }
   }
   const told = sights.some((s) => s.next) ? 'time' : 'place'

@@ -53,7 +53,7 @@ export function shrink(frame: Frame, width: number, height: number): Frame {
   return { ...frame, width, height, data }
 }
 
-interface Areas {
+export interface Areas {
   /** Where the entries of target `t` begin; they end where those of `t + 1` begin. */
   readonly first: Uint32Array
   readonly sample: Uint32Array
@@ -62,7 +62,7 @@ interface Areas {
 }
 
 /** Which of `from` samples each of `to` targets covers, and by how much. */
-function areas(from: number, to: number): Areas {
+export function areas(from: number, to: number): Areas {
   const ratio = from / to
   const first = new Uint32Array(to + 1)
   const sample: number[] = []

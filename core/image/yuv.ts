@@ -33,7 +33,13 @@ export function ycbcrRows(
   from: number,
   to: number,
 ): void {
-  const { black, lumaSpan, middle, chromaSpan } = codeLevels(layout.bitDepth, range)
+  const numbers = yuvNumbers(layout, range, matrix)
+  if (!ycbcrRowsByKernel(planes, layout, numbers, data, from, to)) plainRows(planes, layout, numbers, data, from, to)
+}
+
+/** What a sample of each plane adds to the codes of R'G'B', which are then cut to whole ones. */
+export function yuvNumbers({ bitDepth }: PlaneLayout, range: CodeRange, matrix: MatrixId): YuvNumbers {
+  const { black, lumaSpan, middle, chromaSpan } = codeLevels(bitDepth, range)
   const w = lumaWeights(matrix)
   const perSignal = 65535 / (videoHigh - videoLow)
   const lumaGain = perSignal / lumaSpan
@@ -43,8 +49,7 @@ export function ycbcrRows(
   const blueFromCb = w.cbDivisor * chromaGain
   const greenFromCb = (-w.blue * blueFromCb) / w.green
   const greenFromCr = (-w.red * redFromCr) / w.green
-  const numbers: YuvNumbers = { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }
-  if (!ycbcrRowsByKernel(planes, layout, numbers, data, from, to)) plainRows(planes, layout, numbers, data, from, to)
+  return { lumaGain, offset, middle, redFromCr, greenFromCb, greenFromCr, blueFromCb }
 }
 
 /** The plain reference of the kernel. */

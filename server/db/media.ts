@@ -39,6 +39,14 @@ export async function keepGuess(db: Queryable, hash: string, guess: GuessSummary
   await db.query('UPDATE media SET guess = $2, likeness = $3 WHERE hash = $1', [hash, JSON.stringify(guess), likeness])
 }
 
+/** The whole clip was looked through: its brightest light is higher than a few places said. */
+export async function keepCeiling(db: Queryable, hash: string, codeCeiling: number): Promise<void> {
+  await db.query(
+    "UPDATE media SET guess = jsonb_set(guess, '{codeCeiling}', to_jsonb($2::float8)) WHERE hash = $1 AND guess IS NOT NULL",
+    [hash, codeCeiling],
+  )
+}
+
 export async function findGuess(db: Queryable, hash: string): Promise<GuessSummary | null> {
   const { rows } = await db.query<{ guess: GuessSummary | null }>('SELECT guess FROM media WHERE hash = $1', [hash])
   return rows[0]?.guess ?? null

@@ -66,6 +66,8 @@ export interface ReelShot {
   readonly leadFrame: number
   readonly leadChosen: boolean
   readonly mediaFrames: number
+  /** Of the medium, as it was last found; null before it was guessed. */
+  readonly codeCeiling: number | null
   readonly headId: string
   readonly grade: GradeDocument
 }
@@ -88,6 +90,7 @@ export async function lockShots(db: Queryable, ids: readonly string[]): Promise<
         s.lead_frame AS "leadFrame",
         s.lead_chosen AS "leadChosen",
         (m.facts ->> 'frameCount')::int AS "mediaFrames",
+        (m.guess ->> 'codeCeiling')::float8 AS "codeCeiling",
         s.head_id AS "headId",
         r.grade
       FROM

@@ -185,6 +185,7 @@ type DetailRow = ShotSummary &
     grade: GradeDocument
     revisionSummary: string
     savedAt: Date
+    byItself: boolean
     hasParent: boolean
     hasRedo: boolean
   }
@@ -202,6 +203,7 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
         r.grade,
         r.summary AS "revisionSummary",
         r.created_at AS "savedAt",
+        coalesce(r.why ->> 'kind', '') = 'opening' AS "byItself",
         r.parent_id IS NOT NULL AS "hasParent",
         s.tip_id <> s.head_id AS "hasRedo",
         ${pointedColumns},
@@ -254,7 +256,7 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
   )
   const row = rows[0]
   if (!row) return undefined
-  const { grade: stored, revisionSummary, savedAt, hasParent, hasRedo, ...shot } = row
+  const { grade: stored, revisionSummary, savedAt, byItself, hasParent, hasRedo, ...shot } = row
   const revision: RevisionState = {
     headId: row.headId,
     grade: presentGrade(stored),
@@ -262,6 +264,7 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
     savedAt: savedAt.toISOString(),
     canUndo: hasParent,
     canRedo: hasRedo,
+    byItself,
   }
   return { ...shot, revision }
 }

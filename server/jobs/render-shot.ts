@@ -19,15 +19,15 @@ export async function renderShot(context: ServerContext, id: string): Promise<vo
   const mine = newAttempt(id)
   if (!(await claimRender(pool, mine))) return
   context.attempts.add(mine.attempt)
-  const temporary = store.temporaryPath()
+  const output = store.outputPath()
   // Frames may wait long for a thread; the render must not look abandoned meanwhile.
   const pulse = setInterval(() => void touchRender(pool, mine).catch(() => undefined), pulseEveryMs)
   try {
-    if (!(await writeFrames(context, mine, temporary))) return
-    const size = (await store.sizeOf(temporary)) ?? 0
+    if (!(await writeFrames(context, mine, output))) return
+    const size = (await store.sizeOf(output)) ?? 0
     // The file comes to its place only while the row is held: never over that of another try, never after a cancel.
     await transaction(pool, async (db) => {
-      if (await finishRender(db, mine, size)) await store.keep(temporary, store.renderPath(id))
+      if (await finishRender(db, mine, size)) await store.keepOutput(output, store.renderPath(id))
     })
   } catch (error) {
     log.error({ err: error, render: id }, 'a render failed')
@@ -35,7 +35,7 @@ export async function renderShot(context: ServerContext, id: string): Promise<vo
   } finally {
     clearInterval(pulse)
     context.attempts.delete(mine.attempt)
-    await store.discard(temporary)
+    await store.discard(output)
   }
 }
 

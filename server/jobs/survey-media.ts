@@ -5,14 +5,13 @@ import type { MediaFacts, ProxyFacts } from '@contracts/index'
 import { findCuts, proposeLead, sketch, type Sketch } from '@core/footage'
 import { fitWithin, videoHigh, videoLow } from '@core/image'
 import type { ServerContext } from '../context'
-import { findGuess, findMedia, keepGuess, keepProxy, keepSurvey } from '../db/media'
+import { findMedia, keepProxy, keepSurvey } from '../db/media'
 import { setProposedLead, undecidedLeads } from '../db/leads'
 import { decoderLimits, filesOnly, startYieldingDecoder } from '@media/child'
 import { decodeAll, decodedPicture, inputOf } from '@media/decode'
 import { decoderLog, loggedDecoder } from '@media/decoder-log'
 import { changingSize } from '@media/fault'
-import { guessOf } from '../services/import'
-import { likenessOf } from '../services/likeness'
+import { findBrightestLight, guessAndSettle } from '../services/guess'
 import { Problem } from '../problem'
 import { runWork, type Progress } from './work'
 
@@ -28,13 +27,10 @@ export async function surveyMedia(context: ServerContext, id: string): Promise<v
     if (!media) throw new Problem(404, 'not_found', `"${name}" is no longer there.`)
     const path = context.store.mediaPath(media.hash)
     await context.requireOriginal(media.hash)
-    if (!(await findGuess(context.pool, media.hash))) {
-      const { guess } = await guessOf(context, path, media.facts, media.frameTimes)
-      await keepGuess(context.pool, media.hash, guess, likenessOf(media.facts, guess))
-    }
-    const temporary = context.store.temporaryPath()
+    await guessAndSettle(context, { ...media, path })
+    const output = context.store.outputPath()
     try {
-      const sketches = await analyseFrames(context, { ...media, name, path }, temporary, progress)
+      const sketches = await analyseFrames(context, { ...media, name, path }, output, progress)
       if (!sketches) return
       await context.requireOriginal(media.hash)
       if (sketches.length !== media.facts.frameCount)
@@ -43,15 +39,20 @@ export async function surveyMedia(context: ServerContext, id: string): Promise<v
           'undecodable',
           `Only ${sketches.length} of the ${media.facts.frameCount} frames of "${name}" could be decoded for playback.`,
         )
-      await context.store.keep(temporary, context.store.proxyPath(media.hash))
+      await context.store.keepOutput(output, context.store.proxyPath(media.hash))
       await keepProxy(context.pool, media.hash, proxyOf(media.facts))
       const luma = sketches.map((s) => s.luma)
       const sharpness = sketches.map((s) => s.sharpness)
       await keepSurvey(context.pool, media.hash, { luma, sharpness, cuts: findCuts(sketches) })
       for (const shot of await undecidedLeads(context.pool, media.hash))
         await setProposedLead(context.pool, shot.id, proposeLead({ luma, sharpness }, shot.firstFrame, shot.frameCount))
+      await findBrightestLight(
+        context,
+        { ...media, path },
+        sketches.map((s) => s.lights),
+      )
     } finally {
-      await context.store.discard(temporary)
+      await context.store.discard(output)
     }
   })
 }

@@ -5,15 +5,14 @@ import type { ReadableStream } from 'node:stream/web'
 import type { GuessSummary, MediaFacts } from '@contracts/index'
 import type { Rate } from '@core/footage'
 import { same } from '@core/grade'
-import { fileFactsOf } from '@core/guess'
-import { carrierOfLinear } from '@core/image'
+import { asItLooks } from '@core/guess'
 import { localActor, type ServerContext } from '../context'
-import { listEncodings } from '../db/encodings'
 import { findGuess, findMedia, insertMedia, keepGuess } from '../db/media'
 import { transaction, type Queryable } from '../db/pool'
 import { headOf } from '../db/revisions'
+import { guessAndSettle, guessOf } from './guess'
 import { likenessOf } from './likeness'
-import { leadAtFirst, openingGrade } from './opening'
+import { knownAtFirst, leadAtFirst, openingGrade, type KnownOfMedium } from './opening'
 import { hashOfPictures, sealOf, type Seal } from './originals'
 import { addShot } from './shots'
 import { drawThumbnail, keepThumbnail } from './thumbnails'
@@ -76,8 +75,8 @@ export interface FileToImport {
 }
 
 /**
- * Pixels that are decoded in a second or two: so much is gone through before it is taken. Of longer clips only a few
- * places are, so that they are seen at once; the rest while the proxy is made.
+ * Pixels that are decoded in a second or two: so much is gone through, and guessed from, before it is taken. Of longer
+ * clips only a few places are looked at, so that they are seen at once; the rest comes when their shot is there.
  */
 const checkedAtOnce = 6e8
 
@@ -100,34 +99,45 @@ export async function importFile(
   if (hash === undefined) return undefined
   if (file.linked) requireStill(seal, await sealOf(file.path), to.name)
   const known = await findMedia(context.pool, hash)
-  if (known && (await isUsable(context, hash))) return addImported(context, hash, known.facts, to)
+  if (known && (await isUsable(context, hash)))
+    return addImported(context, hash, known.facts, to, await knownOf(context.pool, hash, known.facts))
   const looked = await looking
   if (!looked) return undefined
-  const { facts, frameTimes, guess, seen } = looked
+  const { facts, frameTimes, seen, guess } = looked
   await (file.linked
     ? context.store.keepLink(file.path, context.store.mediaPath(hash))
     : context.store.keepAlso(file.path, context.store.mediaPath(hash)))
   for (const { index, planes } of seen) context.frames.remember(hash, index, planes)
   await insertMedia(context.pool, { hash, sizeBytes, facts, frameTimes, seal: seal ?? null })
-  await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
-  return addImported(context, hash, facts, to, await drawing)
+  if (guess) await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
+  const shot = await addImported(context, hash, facts, to, looked, await drawing)
+  // Where the guess fails, the survey makes another.
+  if (!guess)
+    await guessAndSettle(context, { hash, facts, path: file.path, frameTimes }, seen).catch((error: unknown) =>
+      context.log.warn({ err: error, media: hash }, 'a medium could not be guessed yet'),
+    )
+  return shot
 }
 
 /** The thumbnail that the shot will begin with, while the file is still being read. */
 async function drawFirst(
   context: ServerContext,
-  { facts, guess, seen }: Looked,
+  { facts, seen, ...known }: Looked,
   to: Destination,
 ): Promise<Uint8Array | undefined> {
   const lead = seen.find(({ index }) => index === (to.known?.leadFrame ?? leadAtFirst(facts)))
   if (!lead) return undefined
-  const grade = await openingGrade(context, facts, guess, to)
+  const grade = await openingGrade(context, facts, known, to)
   return drawThumbnail(context, { source: decodedPicture(lead.planes, facts, grade.read.range), grade, luts: [] })
 }
 
-interface Looked extends Guessed {
+interface Looked extends KnownOfMedium {
   readonly facts: MediaFacts
   readonly frameTimes: readonly number[]
+  /** Frames that were decoded. */
+  readonly seen: readonly DecodedSight[]
+  /** Null for what takes long: the guess comes when the shot is there. */
+  readonly guess: GuessSummary | null
 }
 
 /** What a file holds, that it can be decoded, and what it was written in. Undefined when `report` stopped it. */
@@ -139,12 +149,18 @@ async function lookThrough(
 ): Promise<Looked | undefined> {
   if (!(await report('looking through', 0, 1))) return undefined
   const { facts, frameTimes } = await probe(path, name)
-  if (
-    facts.frameCount * facts.width * facts.height <= checkedAtOnce &&
-    !(await requireDecodable(path, name, facts.frameCount, (frames) => report('decoding', frames, facts.frameCount)))
-  )
+  if (facts.frameCount * facts.width * facts.height > checkedAtOnce) {
+    const seen = await decodeSights(path, facts, frameTimes)
+    const known = knownAtFirst(facts)
+    // The brightest light counts only where there is a shoulder.
+    if (known.opening.encodingId === asItLooks) return { facts, frameTimes, seen, guess: null, ...known }
+    const codeCeiling = await context.workers.codeCeiling({ source: decodedPicture(seen[0].planes, facts) })
+    return { facts, frameTimes, seen, guess: null, ...known, codeCeiling }
+  }
+  if (!(await requireDecodable(path, name, facts.frameCount, (frames) => report('decoding', frames, facts.frameCount))))
     return undefined
-  return { facts, frameTimes, ...(await guessOf(context, path, facts, frameTimes)) }
+  const { guess, seen } = await guessOf(context, path, facts, frameTimes)
+  return { facts, frameTimes, seen, guess, ...guess }
 }
 
 export interface PicturesToImport {
@@ -175,7 +191,8 @@ export async function importPictures(
     if (hash === undefined) return undefined
     if (linked) requireStill(seal, await sealOf(folder), to.name)
     const known = await findMedia(context.pool, hash)
-    if (known && (await isUsable(context, hash))) return await addImported(context, hash, known.facts, to)
+    if (known && (await isUsable(context, hash)))
+      return await addImported(context, hash, known.facts, to, await knownOf(context.pool, hash, known.facts))
     const { facts: first } = await probe(join(folder, pictureName(0, extension)), pictureName(0, extension))
     if (first.kind !== 'still')
       throw unreadableMedia(
@@ -201,11 +218,15 @@ export async function importPictures(
     for (const path of paths) sizeBytes += (await stat(path)).size
     await insertMedia(context.pool, { hash, sizeBytes, facts, frameTimes, seal: seal ?? null })
     await keepGuess(context.pool, hash, guess, likenessOf(facts, guess))
-    return await addImported(context, hash, facts, to)
+    return await addImported(context, hash, facts, to, guess)
   } finally {
     await context.store.discard(folder)
   }
 }
+
+/** Of a medium that is there: its guess, or what is known before it. */
+const knownOf = async (db: Queryable, hash: string, facts: MediaFacts): Promise<KnownOfMedium> =>
+  (await findGuess(db, hash)) ?? knownAtFirst(facts)
 
 /** Whether a medium is there that is still what it was: its file need not be looked through again. */
 const isUsable = async ({ store, requireOriginal }: ServerContext, hash: string): Promise<boolean> =>
@@ -225,55 +246,16 @@ function requireStill(before: Seal | undefined, after: Seal | undefined, name: s
 
 const mega = (bytes: number): number => Math.round(bytes / 1048576)
 
-interface Guessed {
-  readonly guess: GuessSummary
-  /** The frames that were decoded for it. */
-  readonly seen: readonly DecodedSight[]
-}
-
-/** The colour engine's answer for a few places of the medium; floating point is linear by its nature. */
-export async function guessOf(
-  context: ServerContext,
-  path: string,
-  facts: MediaFacts,
-  frameTimes: readonly number[],
-): Promise<Guessed> {
-  if (facts.bitDepth > 16) return { guess: ofLight, seen: [] }
-  const seen = await decodeSights(path, facts, frameTimes)
-  const guess = await context.workers.guess({
-    sights: seen.map(({ planes, next }) => ({
-      source: decodedPicture(planes, facts),
-      ...(next ? { next: decodedPicture(next, facts) } : {}),
-    })),
-    file: fileFactsOf(facts),
-    own: await listEncodings(context.pool),
-  })
-  return { guess, seen }
-}
-
-const ofLight: GuessSummary = {
-  kind: 'linear',
-  kindProbability: 1,
-  encodingId: carrierOfLinear,
-  range: 'full',
-  alike: [carrierOfLinear],
-  probability: 1,
-  rangeConflict: false,
-  tagged: true,
-  opening: { encodingId: carrierOfLinear, because: 'tag', asks: false, offers: [] },
-  codeCeiling: 1,
-  sentences: ['Floating point pictures hold scene-linear light; they are carried as ACEScct.'],
-}
-
 /** `thumbnail` shows the lead frame as the shot opens. Undefined when the work is no longer to be done. */
 async function addImported(
   context: ServerContext,
   hash: string,
   facts: MediaFacts,
   to: Destination,
+  known: KnownOfMedium,
   thumbnail?: Uint8Array,
 ): Promise<{ id: string } | undefined> {
-  const grade = await openingGrade(context, facts, await findGuess(context.pool, hash), to)
+  const grade = await openingGrade(context, facts, known, to)
   const leadFrame = to.known?.leadFrame ?? leadAtFirst(facts)
   const range = { firstFrame: 0, frameCount: facts.frameCount }
   const adding = transaction(context.pool, async (db) => {

@@ -11,22 +11,31 @@ export interface MediaRoom {
   readonly close: () => Promise<void>
 }
 
+const shortLifeMs = 10_000
+const retryMs = 1000
+
 /** What they may read are the media, uploads and the media folder; what they may write is not finished yet. */
 export async function keepMediaRoom(store: Store, mediaFolder: string, log: Logger): Promise<MediaRoom> {
   const root = await mkdtemp(join(tmpdir(), 'pale-room-'))
   const folders = {
     root,
-    reads: [store.folders.media, store.uploadsFolder, mediaFolder],
-    writes: [dirname(store.temporaryPath())],
+    // Pictures of a sequence wait among what is not finished until they have been looked at.
+    reads: [store.folders.media, store.uploadsFolder, dirname(store.temporaryPath()), mediaFolder],
+    writes: [dirname(store.outputPath())],
   }
   let room: Sandbox | null = null
+  let again: NodeJS.Timeout | undefined
   let closed = false
   async function open(): Promise<void> {
+    const opened = Date.now()
     room = await openSandbox(folders, () => {
       useSandbox(null)
       log.warn('the room of the media programs was lost, and is made again')
-      if (!closed) void open()
+      // Where it does not last, the machine is not kept busy with it.
+      again = setTimeout(() => void open(), Date.now() - opened < shortLifeMs ? retryMs : 0)
+      again.unref()
     })
+    if (closed) return room?.close()
     if (!room) log.warn('this system allows no room for media programs: they run without a network, and with its files')
     useSandbox(room)
   }
@@ -34,6 +43,7 @@ export async function keepMediaRoom(store: Store, mediaFolder: string, log: Logg
   return {
     close: async () => {
       closed = true
+      clearTimeout(again)
       useSandbox(null)
       room?.close()
       await rmdir(root).catch(() => undefined)

@@ -194,6 +194,8 @@ export async function changeShots(db: Queryable, change: ShotChanges, actor: str
           range: range ?? shot.grade.read.range,
           gamutId: gamutIds[0],
           ...(own ? { own } : {}),
+          // The brightest light of the clip may have been found after the shot opened.
+          ...(shot.codeCeiling === null ? {} : { brightestSignal: shot.codeCeiling }),
         },
         defaults.get(shot.id)?.rendering,
       ),

@@ -1,5 +1,18 @@
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import {
+  existsSync,
+  linkSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs'
+import { open, type FileHandle } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { ReadableStream } from 'node:stream/web'
@@ -70,6 +83,49 @@ test('a file is given a second place and keeps its first, also when it has the s
   await store.discard(original)
   expect(readFileSync(place, 'utf8')).toBe('ash')
   expect(unfinished()).toEqual([])
+})
+
+test('a file is on the disk before it has its place, and the place before it is said to be kept', async () => {
+  const store = await openStore(folder)
+  const original = join(folder, 'uploads', 'a')
+  const place = store.mediaPath('c'.repeat(64))
+  writeFileSync(original, 'ash')
+  const handle = await open(original, 'r')
+  const handles = Object.getPrototypeOf(handle) as FileHandle
+  await handle.close()
+  const steps: string[] = []
+  const sync = handles.sync
+  const spy = jest.spyOn(handles, 'sync').mockImplementation(async function (this: FileHandle) {
+    await sync.call(this)
+    const name = readlinkSync(`/proc/self/fd/${this.fd}`)
+    steps.push(
+      `${name === join(folder, 'media') ? 'the folder' : 'the file'}, ${existsSync(place) ? 'in' : 'before its'} place`,
+    )
+  })
+  await store.keepAlso(original, place)
+  expect(steps).toEqual(['the file, before its place', 'the folder, in place'])
+  steps.length = 0
+  const output = store.outputPath()
+  writeFileSync(output, 'film')
+  const proxy = store.proxyPath('c'.repeat(64))
+  await store.keepOutput(output, proxy)
+  expect(steps).toHaveLength(1)
+  expect(readFileSync(proxy, 'utf8')).toBe('film')
+  spy.mockRestore()
+})
+
+test.each(['link', 'pipe', 'folder', 'second name'])('a %s that a media program leaves is not kept', async (kind) => {
+  const store = await openStore(folder)
+  const secret = join(folder, 'uploads', 'secret')
+  writeFileSync(secret, 'secret')
+  const output = store.outputPath()
+  if (kind === 'link') symlinkSync(secret, output)
+  if (kind === 'pipe') execFileSync('mkfifo', [output])
+  if (kind === 'folder') mkdirSync(output)
+  if (kind === 'second name') linkSync(secret, output)
+  const place = store.renderPath('00000000-0000-4000-8000-000000000000')
+  await expect(store.keepOutput(output, place)).rejects.toThrow()
+  expect(existsSync(place)).toBe(false)
 })
 
 test('a folder that is kept already stays as it is', async () => {

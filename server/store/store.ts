@@ -1,6 +1,6 @@
 // Where files lie: named by the hash of their content in a data folder. The one place that knows paths.
 import { createHash, randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
+import { constants, createWriteStream } from 'node:fs'
 import { chmod, copyFile, link, lstat, mkdir, open, readdir, rename, rm, stat, symlink } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -27,10 +27,14 @@ export interface Store {
   readonly uploadsFolder: string
   /** A fresh path on the same disk for something not yet finished. */
   readonly temporaryPath: () => string
+  /** A fresh path on the same disk that a media program writes to; these lie in folders that it may write in. */
+  readonly outputPath: () => string
   /** Writes a body to a temporary file, hashing it on the way. Removes it again when anything fails. */
   readonly receive: (body: ReadableStream<Uint8Array>, maxBytes: number, name: string) => Promise<Received>
   /** Moves a finished temporary file or folder to its place. An equal one that is there already stays. */
   readonly keep: (temporary: string, place: string) => Promise<void>
+  /** Moves what a media program wrote to its place, once it is known for a plain file, and makes it this account's. */
+  readonly keepOutput: (output: string, place: string) => Promise<void>
   /** Gives a file a second place, on disk before this returns; the first stays until it is discarded. */
   readonly keepAlso: (original: string, place: string) => Promise<void>
   /** Puts a link at `place` to a file or folder that stays where it is. */
@@ -64,22 +68,26 @@ async function onDisk(path: string): Promise<void> {
   }
 }
 
+/** What is not finished lies in a folder of its process; what belongs to no running one is left over. */
+async function ownFolder(parent: string): Promise<string> {
+  for (const left of await readdir(parent))
+    if (!isRunning(left)) await rm(join(parent, left), { force: true, recursive: true })
+  const own = join(parent, ownMark)
+  await mkdir(own, { recursive: true })
+  return own
+}
+
 /** Opens the store in a data folder; leftovers of interrupted work are removed. */
 export async function openStore(dataFolder: string): Promise<Store> {
   const folder = (name: string): string => join(dataFolder, name)
   await mkdir(folder('library'), { recursive: true })
-  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'incoming']) {
+  for (const name of ['media', 'luts', 'renders', 'thumbnails', 'proxies', 'uploads', 'incoming', 'outputs']) {
     await mkdir(folder(name), { recursive: true })
     // Other accounts of the machine have no business in it, whatever it was made with.
     await chmod(folder(name), 0o700)
   }
-  // What is not finished lies in a folder of its process; what belongs to no running one is left over.
-  for (const left of await readdir(folder('incoming')))
-    if (!isRunning(left)) await rm(join(folder('incoming'), left), { force: true, recursive: true })
-  const own = join(folder('incoming'), ownMark)
-  await mkdir(own, { recursive: true })
-
-  const temporaryPath = (): string => join(own, randomUUID())
+  const [incoming, outputs] = [await ownFolder(folder('incoming')), await ownFolder(folder('outputs'))]
+  const temporaryPath = (): string => join(incoming, randomUUID())
   const discard = (path: string): Promise<void> => rm(path, { force: true, recursive: true })
   return {
     mediaPath: (hash) => named(folder('media'), hash, hashPattern, ''),
@@ -95,6 +103,7 @@ export async function openStore(dataFolder: string): Promise<Store> {
     },
     uploadsFolder: folder('uploads'),
     temporaryPath,
+    outputPath: () => join(outputs, randomUUID()),
     discard,
     keepLink: async (original, place) => {
       const link = temporaryPath()
@@ -112,6 +121,20 @@ export async function openStore(dataFolder: string): Promise<Store> {
         if (!isThere(error)) throw error
         await discard(temporary)
       }
+    },
+    keepOutput: async (output, place) => {
+      // A program that was led astray by its file could leave a link there, to any file of this account.
+      const file = await open(output, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK)
+      try {
+        const found = await file.stat()
+        if (!found.isFile() || found.nlink !== 1) throw new Error('A media program left something else than a file.')
+        if (process.getuid?.() === 0) await file.chown(0, 0)
+        await file.chmod(0o600)
+        await file.sync()
+      } finally {
+        await file.close()
+      }
+      await rename(output, place)
     },
     keepAlso: async (original, place) => {
       const copy = temporaryPath()

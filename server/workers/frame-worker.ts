@@ -24,12 +24,11 @@ import {
   type LatticeSize,
   type PlanCache,
 } from '@core/grade'
-import { asItLooks, guessEncoding, heartSize, taggedEncoding, type FileFacts } from '@core/guess'
+import { asItLooks, codeCeilingOf, guessEncoding, heartSize, taggedEncoding, type FileFacts } from '@core/guess'
 import {
-  fitWithin,
   frameOfDecoded,
   middleOfDecoded,
-  shrink,
+  smallFrameOfDecoded,
   type CodeRange,
   type DecodedPicture,
   type Frame,
@@ -108,11 +107,7 @@ function framesOf(
   maxWidth = Infinity,
   maxHeight = Infinity,
 ): Frame {
-  const sized = (of: SourceFrame): Frame => {
-    const frame = frameOfDecoded(of)
-    const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
-    return shrink(frame, width, height)
-  }
+  const sized = (of: SourceFrame): Frame => smallFrameOfDecoded(of, maxWidth, maxHeight)
   return around?.length
     ? { ...sized(source), around: new Map(around.map((a) => [a.away, sized(a.source)])) }
     : sized(source)
@@ -147,9 +142,7 @@ export function previewFrame({
   maxWidth: number
   maxHeight: number
 }): unknown {
-  const frame = frameOfDecoded(source)
-  const { width, height } = fitWithin(frame.width, frame.height, maxWidth, maxHeight)
-  const { data, low, high } = shrink(frame, width, height)
+  const { width, height, data, low, high } = smallFrameOfDecoded(source, maxWidth, maxHeight)
   const bytes = bytesOf(data)
   const answer: WireFrame = { width, height, low, high, bytes }
   // The pixels are handed over, not copied.
@@ -216,6 +209,9 @@ export function guess({ sights, file, own }: GuessQuestion): GuessSummary {
     tagged: false,
   }
 }
+
+/** How far up the codes of a frame go, 0..1. */
+export const codeCeiling = ({ source }: { source: SourceFrame }): number => codeCeilingOf(frameOfDecoded(source))
 
 function undecided(range: CodeRange, { transfer }: FileFacts): GuessSummary {
   const tagged = taggedEncoding(transfer)

@@ -43,6 +43,7 @@ export interface FrameWorkers {
   ) => Promise<Solution>
   readonly balance: (task: BalanceTask) => Promise<BalanceAnswer>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
+  readonly codeCeiling: (task: { source: SourceFrame }) => Promise<number>
   /** SHA-256 of a file in hexadecimal; `onRead`, told of mebibytes, may stop it. Undefined when stopped. */
   readonly hashFile: (path: string, onRead: (mebibytes: number) => Promise<boolean>) => Promise<string | undefined>
   /** A large request body, checked. Throws ContractError or JsonError. */
@@ -79,7 +80,8 @@ export function startFrameWorkers(
   })
   // A file may take minutes to read: it takes no thread from those who look at pictures.
   const own = { filename: workerFile, maxThreads: 1, workerData: { niceness: niceness.seen } }
-  const reader = new Piscina({ ...own, minThreads: 1 })
+  // All that is looked at of a new file is there before its hash is.
+  const reader = new Piscina({ ...own, minThreads: 1, workerData: { niceness: niceness.waitedFor } })
   // Large bodies are rare, and a save must not wait for a picture: a thread that is there while it is wanted.
   const checker = new Piscina({
     ...own,
@@ -102,6 +104,7 @@ export function startFrameWorkers(
     solve: call('solve', 'asked'),
     balance: call('balanceFrame', 'asked'),
     guess: call('guess', 'asked'),
+    codeCeiling: call('codeCeiling', 'asked'),
     checkBody: async <K extends LargeBody>(name: K, text: string) => {
       const answer = (await checker.run({ name, text }, { name: 'checkBody' })) as
         { data: CheckedBody<K> } | { fault: BodyFault }

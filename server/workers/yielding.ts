@@ -4,7 +4,7 @@ import { setPriority } from 'node:os'
 import { workerData } from 'node:worker_threads'
 
 /** As nice(1) counts: of two that want to run, one at 5 gets a quarter of the time, one at 15 a thirtieth. */
-export const niceness = { seen: 5, byItself: 15 } as const
+export const niceness = { waitedFor: 2, seen: 5, byItself: 15 } as const
 
 /** Puts the calling thread behind the server's. Threads have priorities of their own on Linux (sched(7)). */
 export function yieldToServer(): void {

@@ -5,7 +5,11 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { decode as decodePng } from 'fast-png'
 import type { RenderSummary, ShotDetail, ShotSummary } from '@contracts/responses'
-import { call, get, importUploads, postJson, projectNamed, shotById } from '../support/api'
+import { setParameter } from '@core/grade'
+import { Client } from 'pg'
+import { untouchedShots } from '../../server/db/openings'
+import { call, get, importUploads, postJson, projectNamed, shotById, wholeRecord } from '../support/api'
+import { databaseUrl } from '../support/database'
 import { until } from '../support/until'
 
 const scratch = (): string => process.env['PALE_TEST_DATA']!
@@ -99,6 +103,77 @@ test('HLG and PQ open by their tags', async () => {
     )
     expect((await imported(project, path)).read).toMatchObject({ encodingId: id, gamutId: 'bt2020' })
   }
+})
+
+/** Half grey, with a lamp in a few frames that no guess looks at. */
+function clipWithLamp(name: string, frames: number): string {
+  const path = join(scratch(), name)
+  ffmpeg(
+    ...['-f', 'lavfi', '-i', `color=c=0x606060:s=320x180:r=24:d=${frames / 24}`],
+    ...['-vf', "drawbox=x=20:y=20:w=60:h=60:color=white:t=fill:enable='between(n,20,26)'"],
+    ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p10le', '-color_trc', 'arib-std-b67', '-color_primaries', 'bt2020', path],
+  )
+  return path
+}
+
+describe('once the whole clip was looked through', () => {
+  const shoulder = async (id: string): Promise<number> =>
+    (await shotById(id)).revision.grade.show.params.sceneMaximumStops
+
+  test('the shoulder of an untouched shot ends at its brightest light', async () => {
+    const shot = await imported(await projectNamed('Lamp'), clipWithLamp('lamp.mp4', 72))
+    const before = await shoulder(shot.id)
+    const after = await until('the shoulder has moved', async () => {
+      const now = await shoulder(shot.id)
+      return now !== before && now
+    })
+    expect(after).toBeGreaterThan(before)
+    const now = await shotById(shot.id)
+    expect(now.revision).toMatchObject({ byItself: true, canUndo: true })
+    expect(now.guess?.codeCeiling).toBeGreaterThan(0.9)
+    const [last] = await wholeRecord(shot.id)
+    expect(last).toMatchObject({ summary: 'Shoulder to the brightest light of the clip', why: { kind: 'opening' } })
+  })
+
+  test('a long clip is there before it is guessed, and its guess comes after it', async () => {
+    // Over 600 million pixels.
+    const project = await projectNamed('Long')
+    const shot = await imported(project, clipWithLamp('long.mp4', 10_800))
+    expect(shot.read.encodingId).toBe('hlg')
+    const guessed = await until('the guess is made', async () => (await shotById(shot.id)).guess)
+    expect(guessed).toMatchObject({ encodingId: 'hlg', tagged: true })
+  })
+
+  test('what a hand has changed, undone or left as it looks is not touched any more', async () => {
+    const db = new Client(databaseUrl())
+    await db.connect()
+    try {
+      const project = await projectNamed('Touched')
+      const path = finishedVideo('touched.mp4', '-c:v', 'libx264', '-pix_fmt', 'yuv420p')
+      const shots = [await imported(project, path), await imported(project, path), await imported(project, path)]
+      const untouched = async (): Promise<readonly boolean[]> => {
+        const found = await untouchedShots(db, shots[0]!.media.hash)
+        return shots.map((shot) => found.some(({ id }) => id === shot.id))
+      }
+      expect(await untouched()).toEqual([true, true, true])
+      const [first, second] = shots
+      const { revision } = await shotById(first!.id)
+      const grade = setParameter(revision.grade, 'exposure', 'exposureStops', 1)
+      const saved = await postJson(`/shots/${first!.id}/revisions`, {
+        parentId: revision.headId,
+        summary: 'Exposure',
+        grade,
+      })
+      const { headId } = (await saved.json()) as { headId: string }
+      expect(await untouched()).toEqual([false, true, true])
+      expect((await postJson(`/shots/${first!.id}/undo`, { expectedId: headId })).status).toBe(200)
+      expect(await untouched()).toEqual([false, true, true])
+      await postJson('/shots/changes', { shotIds: [second!.id], staysAsItLooks: true })
+      expect(await untouched()).toEqual([false, false, true])
+    } finally {
+      await db.end()
+    }
+  })
 })
 
 test('what a file says of itself is kept by its own keys, and shown as it says it', async () => {

@@ -34,7 +34,12 @@ const transition = savingMachine<Marks, string, Revision<Marks>>({ same, merge }
 
 /** A server that keeps one shot: revisions that stand on each other, and a head. */
 class Server {
-  readonly revisions: { readonly id: string; readonly parent: string | null; readonly grade: Marks }[] = []
+  readonly revisions: {
+    readonly id: string
+    readonly parent: string | null
+    readonly grade: Marks
+    readonly byItself: boolean
+  }[] = []
   head = ''
   tip = ''
   /** A shared look that this shot lacks is put on it right behind the next save. */
@@ -42,17 +47,17 @@ class Server {
   constructor() {
     this.append({ start: 1 })
   }
-  append(grade: Marks): void {
+  append(grade: Marks, byItself = false): void {
     const id = `r${this.revisions.length}`
-    this.revisions.push({ id, parent: this.head || null, grade })
+    this.revisions.push({ id, parent: this.head || null, grade, byItself })
     this.head = this.tip = id
   }
   at(id: string): (typeof this.revisions)[number] {
     return this.revisions.find((r) => r.id === id)!
   }
   state(): Revision<Marks> {
-    const { grade, parent } = this.at(this.head)
-    return { headId: this.head, grade, canUndo: parent !== null, canRedo: this.tip !== this.head }
+    const { grade, parent, byItself } = this.at(this.head)
+    return { headId: this.head, grade, canUndo: parent !== null, canRedo: this.tip !== this.head, byItself }
   }
   save(parentId: string, grade: Marks): boolean {
     if (parentId !== this.head) return false
@@ -213,8 +218,11 @@ class World {
       case 15:
         return tab.dispatch({ type: 'move', direction: 'undo' })
       case 16:
-        // Another hand, or a linked shot.
-        return this.server.append({ ...this.server.state().grade, [`other${this.server.revisions.length}`]: 1 })
+        // Another hand, or a linked shot, or the program by itself.
+        return this.server.append(
+          { ...this.server.state().grade, [`other${this.server.revisions.length}`]: 1 },
+          which % 3 === 0,
+        )
       case 17:
         this.server.lookComes = true
         return
@@ -389,6 +397,35 @@ describe('one thing at a time', () => {
       tab.dispatch({ type: 'rested' })
     }
     expect(waits).toEqual([500, 1000, 2000, 4000, 8000, 8000])
+  })
+
+  test('what the program found by itself meanwhile and an edit are put together without a question', () => {
+    const { tab, server } = openedTab()
+    edit(tab, 'a')
+    server.append({ start: 1, opening: 1 }, true)
+    tab.dispatch({ type: 'commit' })
+    tab.deliver(tab.sent.shift()!)
+    tab.dispatch(tab.answers.shift()!)
+    expect(standingOf(tab.state)).not.toBe('conflict')
+    tab.deliver(tab.sent.shift()!)
+    tab.dispatch(tab.answers.shift()!)
+    expect([standingOf(tab.state), server.state().grade, tab.state.message]).toEqual([
+      'saved',
+      { start: 1, opening: 1, a: 1 },
+      '',
+    ])
+  })
+
+  test('where both changed the same, the hand is right', () => {
+    const { tab, server } = openedTab()
+    tab.dispatch({ type: 'edited', document: { start: 2 }, summary: 'start' })
+    server.append({ start: 3 }, true)
+    tab.dispatch({ type: 'commit' })
+    for (let n = 0; n < 2; n++) {
+      tab.deliver(tab.sent.shift()!)
+      tab.dispatch(tab.answers.shift()!)
+    }
+    expect([standingOf(tab.state), server.state().grade]).toEqual(['saved', { start: 2 }])
   })
 
   test('a clash with the very same state is no clash', () => {

@@ -238,8 +238,15 @@ export function savingMachine<D, W, R extends Revision<D>>({ same, merge }: Docu
     // The same, sent before the tab was closed or its answer lost.
     if (request.kind === 'save' && same(newer.grade, request.grade))
       return agree(state, newer, request.grade, request.edits)
-    if (isDirty(state)) return conflict(state, newer, message)
-    return replace({ ...state, request: null }, newer, message)
+    if (!isDirty(state)) return replace({ ...state, request: null }, newer, newer.byItself ? '' : message)
+    if (newer.byItself && state.agreed && state.document !== null)
+      return onTopOf(
+        { ...state, request: null },
+        newer,
+        merge(state.agreed.grade, state.document, newer.grade),
+        state.summary,
+      )
+    return conflict(state, newer, message)
   }
 
   function failed(state: State, { id, again, message }: { id: number; again: boolean; message: string }): Result {

@@ -10,6 +10,8 @@ export interface Revision<D> {
   readonly grade: D
   readonly canUndo: boolean
   readonly canRedo: boolean
+  /** The program itself made it, of what it found in the file: no hand has to decide between it and an edit. */
+  readonly byItself?: boolean
 }
 
 export interface Draft<D, W> {

@@ -38,6 +38,7 @@ export const text = {
     setup: 'with its set-up',
     look: 'shared look',
     defaults: 'with its project',
+    opening: 'by what the file holds',
   } as Readonly<Record<string, string>>,
   sheet: 'Grade sheet',
   sheetTip: 'A page to print: encoding, controls, readings before and after, stills, ignored readings.',
