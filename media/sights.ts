@@ -14,16 +14,18 @@ export interface DecodedSight {
 /**
  * A few places spread over the medium, or only the one at the frame that is chosen. Places that cannot be decoded are
  * passed over. Throws a MediaFault when none can.
+ * @param onPlace told of the frame of each place as it comes, before the one after it
  */
 export async function decodeSights(
   path: string,
   facts: MediaFacts,
   frameTimes: readonly number[],
   chosen?: number,
+  onPlace?: (sight: DecodedSight) => void,
 ): Promise<readonly [DecodedSight, ...DecodedSight[]]> {
   const places: readonly LookedPlace[] =
     chosen === undefined ? placesToLook(facts) : [{ index: chosen, count: chosen + 1 < facts.frameCount ? 2 : 1 }]
-  const decoded = await Promise.all(places.map((place) => decodePlace(path, facts, frameTimes, place)))
+  const decoded = await Promise.all(places.map((place) => decodePlace(path, facts, frameTimes, place, onPlace)))
   const [first, ...others] = decoded.flatMap(([planes, next], i): readonly DecodedSight[] =>
     planes ? [{ index: places[i]?.index ?? 0, planes, ...(next ? { next } : {}) }] : [],
   )
@@ -37,6 +39,7 @@ async function decodePlace(
   facts: MediaFacts,
   frameTimes: readonly number[],
   { index, count }: LookedPlace,
+  onPlace: (sight: DecodedSight) => void = () => undefined,
 ): Promise<readonly Buffer[]> {
   const keySeconds = keySecondsFor(index, facts, frameTimes)
   const { frames, stop } = decodeAll(path, facts, {
@@ -47,7 +50,9 @@ async function decodePlace(
   })
   const out: Buffer[] = []
   try {
-    for await (const frame of frames) out.push(frame)
+    for await (const planes of frames) {
+      if (out.push(planes) === 1) onPlace({ index, planes })
+    }
   } finally {
     stop()
   }

@@ -1,5 +1,8 @@
 // The addresses: what should survive a reload or be sent to a colleague.
 import { createRouter, createWebHistory } from 'vue-router'
+import { prepareBenchWorker } from './workers/prepared'
+
+const bench = () => import('./views/bench/BenchView.vue')
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -15,7 +18,7 @@ export const router = createRouter({
     {
       path: '/shots/:shotId/bench',
       name: 'bench',
-      component: () => import('./views/bench/BenchView.vue'),
+      component: bench,
       props: true,
     },
     {
@@ -68,4 +71,14 @@ export const router = createRouter({
     },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./views/NowhereView.vue') },
   ],
+})
+
+/** Whoever looks at a list will open a shot: the Bench is there before the click, once nothing else is to be done. */
+router.afterEach(({ name }) => {
+  if (name === 'bench') return
+  const idle = window.requestIdleCallback ?? ((then: () => void) => setTimeout(then, 500))
+  idle(() => {
+    prepareBenchWorker()
+    void bench().catch(() => undefined)
+  })
 })

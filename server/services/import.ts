@@ -90,9 +90,13 @@ export async function importFile(
   const sizeBytes = file.sizeBytes ?? (await stat(file.path)).size
   if (sizeBytes === 0) throw new Problem(422, 'empty_file', `"${to.name}" is empty.`)
   // What the picture says needs no hash, and reading a large file takes as long as looking at a few of its places.
-  const looking = lookThrough(context, file.path, to.name, report)
-  const drawing = looking.then((looked) => (looked ? drawFirst(context, looked, to) : undefined))
-  drawing.catch(() => undefined)
+  let drawing: Promise<Uint8Array | undefined> = Promise.resolve(undefined)
+  const looking = lookThrough(context, file.path, to.name, report, (facts, known, sight) => {
+    if (sight.index !== (to.known?.leadFrame ?? leadAtFirst(facts))) return
+    drawing = drawFirst(context, facts, known, sight, to)
+    drawing.catch(() => undefined)
+  })
+  looking.catch(() => undefined)
   const seal = file.linked ? await sealOf(file.path) : undefined
   const hash =
     file.hash ?? (await context.workers.hashFile(file.path, (done) => report('reading', done, mega(sizeBytes))))
@@ -122,13 +126,13 @@ export async function importFile(
 /** The thumbnail that the shot will begin with, while the file is still being read. */
 async function drawFirst(
   context: ServerContext,
-  { facts, seen, ...known }: Looked,
+  facts: MediaFacts,
+  known: KnownOfMedium,
+  { planes }: DecodedSight,
   to: Destination,
-): Promise<Uint8Array | undefined> {
-  const lead = seen.find(({ index }) => index === (to.known?.leadFrame ?? leadAtFirst(facts)))
-  if (!lead) return undefined
+): Promise<Uint8Array> {
   const grade = await openingGrade(context, facts, known, to)
-  return drawThumbnail(context, { source: decodedPicture(lead.planes, facts, grade.read.range), grade, luts: [] })
+  return drawThumbnail(context, { source: decodedPicture(planes, facts, grade.read.range), grade, luts: [] })
 }
 
 interface Looked extends KnownOfMedium {
@@ -140,26 +144,34 @@ interface Looked extends KnownOfMedium {
   readonly guess: GuessSummary | null
 }
 
-/** What a file holds, that it can be decoded, and what it was written in. Undefined when `report` stopped it. */
+/**
+ * What a file holds, that it can be decoded, and what it was written in. Undefined when `report` stopped it.
+ * @param onSight told of every frame that was decoded, once it is known what a shot opens with
+ */
 async function lookThrough(
   context: ServerContext,
   path: string,
   name: string,
   report: Report,
+  onSight: (facts: MediaFacts, known: KnownOfMedium, sight: DecodedSight) => void,
 ): Promise<Looked | undefined> {
   if (!(await report('looking through', 0, 1))) return undefined
   const { facts, frameTimes } = await probe(path, name)
   if (facts.frameCount * facts.width * facts.height > checkedAtOnce) {
-    const seen = await decodeSights(path, facts, frameTimes)
     const known = knownAtFirst(facts)
-    // The brightest light counts only where there is a shoulder.
-    if (known.opening.encodingId === asItLooks) return { facts, frameTimes, seen, guess: null, ...known }
+    // The brightest light counts only where there is a shoulder; elsewhere the first frame is drawn as it comes.
+    const isFinished = known.opening.encodingId === asItLooks
+    const draw = (sight: DecodedSight): void => onSight(facts, known, sight)
+    const seen = await decodeSights(path, facts, frameTimes, undefined, isFinished ? draw : undefined)
+    if (isFinished) return { facts, frameTimes, seen, guess: null, ...known }
     const codeCeiling = await context.workers.codeCeiling({ source: decodedPicture(seen[0].planes, facts) })
+    for (const sight of seen) onSight(facts, { ...known, codeCeiling }, sight)
     return { facts, frameTimes, seen, guess: null, ...known, codeCeiling }
   }
   if (!(await requireDecodable(path, name, facts.frameCount, (frames) => report('decoding', frames, facts.frameCount))))
     return undefined
   const { guess, seen } = await guessOf(context, path, facts, frameTimes)
+  for (const sight of seen) onSight(facts, guess, sight)
   return { facts, frameTimes, seen, guess, ...guess }
 }
 

@@ -12,6 +12,7 @@ import { measureDatabase } from './database'
 import { smoke } from './effort'
 import { measureGuess, measureGuessOnPhotographs } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
+import { measureLargeClip } from './large-clip'
 import { measureLargeLuts } from './large-luts'
 import { measurePlayback, proxiesMade } from './playback'
 import { measureReadingsOnPhotographs } from './readings'
@@ -79,6 +80,7 @@ const parts: readonly Part[] = [
   { letter: 'o', what: 'Balance for me on takes with known truth', measure: measureBalance },
   { letter: 'p', what: 'Grey cards found by themselves', measure: measureCards },
   { letter: 'q', what: 'Eight people at once', measure: measureLoad },
+  { letter: 'r', what: 'A large clip from its first second', measure: () => measureLargeClip(browser, instance) },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

@@ -11,7 +11,7 @@ export type AimsSubject = Omit<AimsQuestion, 'aims' | 'locked'>
 export function useAimSolver(subject: () => AimsSubject | null): void {
   const store = useAims()
   const calls = connect<AimsFunctions>(
-    new Worker(new URL('../workers/aims-worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('../workers/aims-worker.ts', import.meta.url), { type: 'module' }),
     'The solver',
   )
   let asked = 0

@@ -3,6 +3,7 @@
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import { dragSize, restSize, type LatticeSize } from '@core/grade'
 import type { TraceImage } from '@core/instruments'
+import { benchWorker, prepareBenchWorker } from '../workers/prepared'
 import type { BenchFunctions } from '../workers/bench-worker'
 import { connect, Overtaken, type Calls } from '../workers/calls'
 import type { Measured, PlayedFrame, Rendered, RenderRequest, RenderResult, Viewed } from '../workers/messages'
@@ -38,10 +39,8 @@ export interface BenchRenderer {
 const restMs = 140
 
 export function useBenchRenderer(): BenchRenderer {
-  const { ask, tell, close } = connect<BenchFunctions>(
-    new Worker(new URL('../workers/bench-worker.ts', import.meta.url), { type: 'module' }),
-    'The picture worker',
-  )
+  const { ask, tell, close } = connect<BenchFunctions>(benchWorker, 'The picture worker')
+  prepareBenchWorker()
   /** Pixels of the picture before: nothing shows them any more. */
   let back: ArrayBuffer | undefined
   const takeBack = (): { readonly back: ArrayBuffer | undefined; readonly transfer: Transferable[] } => {

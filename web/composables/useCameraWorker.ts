@@ -5,7 +5,7 @@ import type { CameraFunctions } from '../workers/camera-worker'
 
 export function useCameraWorker(): Calls<CameraFunctions> {
   const calls = connect<CameraFunctions>(
-    new Worker(new URL('../workers/camera-worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('../workers/camera-worker.ts', import.meta.url), { type: 'module' }),
     'The measuring thread',
   )
   onScopeDispose(calls.close)

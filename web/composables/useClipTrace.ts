@@ -29,7 +29,7 @@ const restMs = 1200
 
 export function useClipTrace(subject: () => TraceSubject | null, busy: () => boolean): ClipTrace {
   const calls = connect<TraceFunctions>(
-    new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('../workers/trace-worker.ts', import.meta.url), { type: 'module' }),
     'The clip trace',
   )
   const traces = shallowRef<readonly (FrameTrace | undefined)[]>([])

@@ -62,7 +62,7 @@ export function useReadings(
   clip: () => { readonly first: number; readonly last: number },
 ): FrameReadings {
   const calls = connect<ReadingsFunctions>(
-    new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('../workers/readings-worker.ts', import.meta.url), { type: 'module' }),
     'The readings',
   )
   const findings = shallowRef<readonly Finding[]>([])

@@ -59,7 +59,7 @@ export const useTracking = defineStore('tracking', () => {
   async function follow(question: Omit<TrackQuestion, 'excluded'>, done: number, whole: number): Promise<Followed> {
     const frames: Followed['frames'] = new Map()
     calls ??= connect<TrackFunctions>(
-      new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../workers/track-worker.ts', import.meta.url), { type: 'module' }),
       'The tracking worker',
     )
     const onEvent = (more: FramesFollowed): void => {

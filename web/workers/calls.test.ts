@@ -28,7 +28,7 @@ function start<F>(functions: F): { readonly calls: Calls<F>; readonly page: Page
   })
   Object.assign(globalThis, { self: scope })
   serve(functions as never)
-  return { calls: connect(page as unknown as Worker, 'The worker'), page, moved }
+  return { calls: connect(() => page as unknown as Worker, 'The worker'), page, moved }
 }
 
 const gate = (): { readonly wait: Promise<void>; readonly open: () => void } => {
@@ -49,6 +49,25 @@ test('a call is answered by the function of its name, with what it transfers', a
   expect(await Promise.all([calls.ask('double', 21), calls.ask('later', 1)])).toEqual([42, 2])
   expect(await calls.ask('bytes', undefined as never)).toEqual({ bytes })
   expect(moved.at(-1)).toEqual([bytes])
+})
+
+test('a worker is started by the first call, or beforehand, and never once it is closed', async () => {
+  const started: string[] = []
+  const begin = (): never => {
+    started.push('worker')
+    return { postMessage: () => undefined, terminate: () => started.push('ended') } as never
+  }
+  const unused = connect<{ double: (n: number) => number }>(begin, 'The worker')
+  unused.close()
+  await expect(unused.ask('double', 1)).rejects.toThrow(Overtaken)
+  unused.tell('double', 1)
+  unused.prepare()
+  expect(started).toEqual([])
+  const calls = connect<{ double: (n: number) => number }>(begin, 'The worker')
+  calls.prepare()
+  calls.tell('double', 1)
+  calls.close()
+  expect(started).toEqual(['worker', 'ended'])
 })
 
 test('a function that throws fails its own call with its sentence; the worker goes on', async () => {

@@ -93,6 +93,8 @@ export interface Calls<F> {
   ) => Promise<AnswerOf<F[K]>>
   /** Asks for no answer. */
   readonly tell: <K extends keyof F & string>(name: K, question: QuestionOf<F[K]>, transfer?: Transferable[]) => void
+  /** Starts the worker before anything is asked of it. */
+  readonly prepare: () => void
   readonly close: () => void
 }
 
@@ -102,35 +104,50 @@ interface Waiting {
   readonly onEvent: ((event: unknown) => void) | undefined
 }
 
-/** The page's side. `name` is what the worker is called in the sentence that says it stopped. */
-export function connect<F>(
-  worker: Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>,
-  name: string,
-): Calls<F> {
+/** What a call needs of a worker. */
+export type CalledWorker = Pick<Worker, 'postMessage' | 'terminate' | 'onmessage' | 'onerror'>
+
+/**
+ * The page's side. The worker is started by the first call, so that what nobody asks takes nothing from what is wanted
+ * now. `name` is what the worker is called in the sentence that says it stopped.
+ */
+export function connect<F>(start: () => CalledWorker, name: string): Calls<F> {
   const waiting = new Map<number, Waiting>()
   let nextId = 1
-  const post = (message: ToWorker, transfer: Transferable[] = []): void => worker.postMessage(message, transfer)
-
-  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => {
-    const asked = waiting.get(data.id)
-    if (!asked) return
-    if ('event' in data) return asked.onEvent?.(data.event)
-    waiting.delete(data.id)
-    if ('fault' in data) asked.fail(new Error(data.fault))
-    else asked.done(data.answer)
+  let worker: CalledWorker | null = null
+  let closed = false
+  function post(message: ToWorker, transfer: Transferable[] = []): void {
+    if (closed) return
+    worker ??= begin()
+    worker.postMessage(message, transfer)
   }
-  // A function's own fault comes as an answer; this is the worker itself, as when it cannot be loaded.
-  worker.onerror = (event) => {
-    event.preventDefault()
-    const failed = [...waiting.values()]
-    waiting.clear()
-    for (const { fail } of failed) fail(new Error(`${name} stopped. Reload the page.`))
+  function prepare(): void {
+    if (!closed) worker ??= begin()
+  }
+  function begin(): CalledWorker {
+    const begun = start()
+    begun.onmessage = ({ data }: MessageEvent<FromWorker>) => {
+      const asked = waiting.get(data.id)
+      if (!asked) return
+      if ('event' in data) return asked.onEvent?.(data.event)
+      waiting.delete(data.id)
+      if ('fault' in data) asked.fail(new Error(data.fault))
+      else asked.done(data.answer)
+    }
+    // A function's own fault comes as an answer; this is the worker itself, as when it cannot be loaded.
+    begun.onerror = (event) => {
+      event.preventDefault()
+      const failed = [...waiting.values()]
+      waiting.clear()
+      for (const { fail } of failed) fail(new Error(`${name} stopped. Reload the page.`))
+    }
+    return begun
   }
 
   type Ask = (name: string, question: unknown, options?: CallOptions<unknown>) => Promise<unknown>
   const ask: Ask = (of, question, { signal, transfer, onEvent } = {}) =>
     new Promise((done, fail) => {
-      if (signal?.aborted) return fail(new Overtaken())
+      if (signal?.aborted || closed) return fail(new Overtaken())
       const id = nextId++
       const cancel = (): void => {
         if (!waiting.delete(id)) return
@@ -177,11 +194,13 @@ export function connect<F>(
     ask: ask as Calls<F>['ask'],
     latest: latest as Calls<F>['latest'],
     tell: (of, question, transfer) => post({ name: of, id: null, question }, transfer),
+    prepare,
     close: () => {
       const failed = [...waiting.values()]
       waiting.clear()
       for (const { fail } of failed) fail(new Overtaken())
-      worker.terminate()
+      closed = true
+      worker?.terminate()
     },
   }
 }

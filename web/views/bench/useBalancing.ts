@@ -15,9 +15,11 @@ export function useBalancing(subject: () => BalanceAsked | null): Balancing {
   const store = useBalance()
   const aims = useAims()
   const calls = connect<AimsFunctions>(
-    new Worker(new URL('../../workers/aims-worker.ts', import.meta.url), { type: 'module' }),
+    () => new Worker(new URL('../../workers/aims-worker.ts', import.meta.url), { type: 'module' }),
     'Balance',
   )
+  // Once the picture is there, so that the first answer does not wait for a thread.
+  const preparing = setTimeout(calls.prepare, 4000)
   let asked = 0
   async function ask(): Promise<void> {
     const question = subject()
@@ -49,6 +51,7 @@ export function useBalancing(subject: () => BalanceAsked | null): Balancing {
   )
   onScopeDispose(() => {
     store.close()
+    clearTimeout(preparing)
     calls.close()
   })
   return { ask: () => void ask() }

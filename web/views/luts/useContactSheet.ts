@@ -53,7 +53,7 @@ export function useContactSheet(): ContactSheet {
   }
   const start = (): Calls<SheetFunctions> =>
     connect<SheetFunctions>(
-      new Worker(new URL('../../workers/sheet-worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../../workers/sheet-worker.ts', import.meta.url), { type: 'module' }),
       'The contact sheet',
     )
   function started(): readonly Calls<SheetFunctions>[] {

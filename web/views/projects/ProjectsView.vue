@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import { ElInput } from 'element-plus'
 import type { ProjectSummary } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
@@ -76,7 +77,7 @@ const day = (iso: string): string =>
           :to="{ name: 'reel', params: { projectId: project.id } }"
         >
           <span class="still">
-            <img
+            <PictureInTurn
               v-if="project.cover"
               :src="thumbnailAddress({ ...project.cover, as: 'graded' })"
               alt=""

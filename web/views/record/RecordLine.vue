@@ -2,6 +2,7 @@
 // One revision: what it changed, why, when and by whom; naming it, comparing it, going back to it.
 import { computed, ref } from 'vue'
 import type { RecordEntry } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { text, timeOf } from './text'
 
 const props = defineProps<{
@@ -40,10 +41,9 @@ function give(): void {
     :class="{ here, off }"
     :data-revision="entry.depth"
   >
-    <img
+    <PictureInTurn
       :src="still"
       :alt="text.still(entry.depth)"
-      loading="lazy"
       width="96"
       height="54"
     />

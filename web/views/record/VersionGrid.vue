@@ -3,6 +3,7 @@
 import { shallowRef, watch } from 'vue'
 import { differences, type GradeDocument } from '@core/grade'
 import type { VersionSummary } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { text } from './text'
 
 const props = defineProps<{
@@ -51,7 +52,7 @@ watch(
       :key="`${v.id} ${v.name}`"
       :data-version="v.name"
     >
-      <img
+      <PictureInTurn
         :src="still(v.id)"
         :alt="v.name"
         width="384"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The versions of a shot: revisions that somebody gave a name.
 import type { ShotRecord } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { text, timeOf } from './text'
 
 defineProps<{ record: ShotRecord; nameOf: (id: string) => string; still: (revisionId: string) => string }>()
@@ -25,10 +26,9 @@ const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: strin
       class="version"
       :data-version="v.name"
     >
-      <img
+      <PictureInTurn
         :src="still(v.revisionId)"
         :alt="v.name"
-        loading="lazy"
       />
       <span>
         {{ v.name }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Balance chosen: a list of before and after, to accept, open on the Bench or refuse, one by one or all.
 import { useRouter } from 'vue-router'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { thumbnailAddress } from '../../api/thumbnail'
 import { useManyBalances, type BalanceEntry } from '../../stores/many-balances'
 import { text } from './text'
@@ -80,17 +81,15 @@ async function edit({ shot }: BalanceEntry): Promise<void> {
         :data-balance="entry.shot.name"
         :data-state="entry.state"
       >
-        <img
+        <PictureInTurn
           v-if="entry.proposal && entry.state === 'proposed'"
           :src="before(entry)"
           :alt="words.before(entry.shot.name)"
-          loading="lazy"
         />
-        <img
+        <PictureInTurn
           v-if="entry.proposal && entry.state === 'proposed'"
           :src="after(entry)"
           :alt="words.after(entry.shot.name)"
-          loading="lazy"
         />
         <div class="said">
           <strong>{{ entry.shot.name }}</strong>

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { ElButton } from 'element-plus'
 import type { ShotDetail } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import type { Piece } from './pieces'
 import { cutText as text } from './cut-text'
 import { thumbnailOf } from './thumbnail'
@@ -30,14 +31,13 @@ const ends = computed((): readonly number[] => {
 <template>
   <li data-testid="piece">
     <span class="figures quiet number">{{ index + 1 }}</span>
-    <img
+    <PictureInTurn
       v-for="(frame, k) in ends"
       :key="k"
       :src="thumbnailOf(shot, 'graded', frame)"
       :alt="`frame ${frame}`"
       width="112"
       height="63"
-      loading="lazy"
     />
     <input
       class="name"

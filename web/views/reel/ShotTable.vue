@@ -6,6 +6,7 @@ import { useVirtualList } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
+import PictureInTurn from '../../components/PictureInTurn.vue'
 import { useStandards } from '../../stores/standards'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
@@ -125,23 +126,19 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
             {{ shot.position }}
           </span>
           <span role="gridcell">
-            <img
+            <PictureInTurn
               :src="thumbnailOf(shot, 'shot')"
               :alt="`${shot.name} as shot`"
               width="112"
               height="63"
-              loading="lazy"
-              draggable="false"
             />
           </span>
           <span role="gridcell">
-            <img
+            <PictureInTurn
               :src="thumbnailOf(shot, 'graded')"
               :alt="`${shot.name} as graded`"
               width="112"
               height="63"
-              loading="lazy"
-              draggable="false"
             />
           </span>
           <span role="gridcell">

@@ -14,7 +14,7 @@ export interface ReelWork {
   readonly end: (id: string) => Promise<void>
 }
 
-const busyMs = 500
+const busyMs = 250
 const idleMs = 4000
 
 /** @param onChange called when something came to its end */
