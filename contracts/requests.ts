@@ -31,6 +31,12 @@ export class NewProject {
   @IsString() @Length(1, 80) @Matches(oneLine) name!: string
 }
 
+/** What can be changed of a project: its name, and whether it is put out of the way. */
+export class ProjectChange {
+  @IsOptional() @IsString() @Length(1, 80) @Matches(oneLine) name?: string
+  @IsOptional() @IsBoolean() archived?: boolean
+}
+
 export const whyKinds = [
   'hand',
   'aim',

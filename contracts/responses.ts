@@ -25,8 +25,13 @@ export interface ProjectSummary {
   readonly shotCount: number
   readonly updatedAt: string
   readonly firstShotId: string | null
-  /** Its first shot's picture; null without shots. */
-  readonly cover: (FrameRange & { readonly revisionId: string; readonly frame: number }) | null
+  /** A picture of each of its first scenes, shots without a scene as one of them; none without shots. */
+  readonly pictures: readonly (FrameRange & { readonly revisionId: string; readonly frame: number })[]
+  /** Shots that are finished. */
+  readonly finishedCount: number
+  readonly renders: { readonly underWay: number; readonly done: number }
+  /** It is kept, out of the way. */
+  readonly archived: boolean
 }
 
 /** Facts about a file's picture that matter to colour. */

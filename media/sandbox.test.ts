@@ -80,7 +80,7 @@ test('in the room, and without one, there is no network', async () => {
   expect(withoutNetwork().length).toBeGreaterThan(0)
 })
 
-test('a program has an account of its own where the system allows one, reads what only root may, and leads nothing', async () => {
+test('a program has an account of its own where the system allows one, and rights only to read', async () => {
   chmodSync(join(scratch, 'read', 'in.mov'), 0o600)
   const made = await room()
   useSandbox(made)

@@ -55,8 +55,8 @@ exec cat
 const asRoot = (): boolean => process.getuid?.() === 0
 const namespaces = ['--user', '--net', '--mount', '--ipc', '--uts'] as const
 /**
- * Whom media programs run as when the server runs as root; only root may run anything as another. A number from the range
- * of accounts that last no longer than a service (61184 to 65519, systemd.exec(5), DynamicUser).
+ * Whom media programs run as when the server runs as root; only root may run anything as another. A number from the
+ * range of accounts that last no longer than a service (61184 to 65519, systemd.exec(5), DynamicUser).
  */
 const mediaAccount = 61_999
 /**
@@ -151,7 +151,7 @@ export async function openSandbox(
   }
 }
 
-/** Says which accounts a new user namespace knows; true if media programs have one of their own, which may write there. */
+/** Says which accounts a new user namespace knows; true if media programs have one of their own and may write there. */
 function giveAccounts(pid: number, writes: readonly string[]): boolean {
   const give = (file: string, words: string): void => writeFileSync(`/proc/${pid}/${file}`, words)
   if (!asRoot()) {

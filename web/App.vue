@@ -2,6 +2,7 @@
 // The frame of the application: one view at a time.
 import { useEventListener } from '@vueuse/core'
 import { provide } from 'vue'
+import CommandPalette from './components/CommandPalette.vue'
 import TipLayer from './components/TipLayer.vue'
 import { gestureHostKey } from './composables/useGesture'
 import { useGrade } from './stores/grade'
@@ -18,4 +19,5 @@ useEventListener(window, 'beforeunload', (e) => {
 <template>
   <RouterView />
   <TipLayer />
+  <CommandPalette />
 </template>

@@ -28,7 +28,7 @@ export const router = createRouter({
       props: true,
     },
     {
-      path: '/cameras/:part(encodings|lookup|measure|estimate|compare)?',
+      path: '/cameras/:part(encodings|lookup|measure|estimate|chart|compare)?',
       name: 'cameras',
       component: () => import('./views/cameras/CamerasView.vue'),
       props: (route) => ({ part: String(route.params['part'] || 'encodings') }),

@@ -23,6 +23,7 @@ export const stations: readonly Station[] = [
     pages: [
       { id: 'level', name: 'whole' },
       { id: 'by-tone', name: 'by tone' },
+      { id: 'camera', name: 'camera' },
     ],
   },
   {

@@ -42,7 +42,8 @@ export async function keepGuess(db: Queryable, hash: string, guess: GuessSummary
 /** The whole clip was looked through: its brightest light is higher than a few places said. */
 export async function keepCeiling(db: Queryable, hash: string, codeCeiling: number): Promise<void> {
   await db.query(
-    "UPDATE media SET guess = jsonb_set(guess, '{codeCeiling}', to_jsonb($2::float8)) WHERE hash = $1 AND guess IS NOT NULL",
+    "UPDATE media SET guess = jsonb_set(guess, '{codeCeiling}', to_jsonb($2::float8)) " +
+      'WHERE hash = $1 AND guess IS NOT NULL',
     [hash, codeCeiling],
   )
 }

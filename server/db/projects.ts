@@ -9,32 +9,12 @@ export async function listProjects(db: Queryable): Promise<readonly ProjectSumma
         p.id,
         p.name,
         p.updated_at AS "updatedAt",
+        p.archived_at IS NOT NULL AS archived,
+        coalesce(c.shots, 0)::int AS "shotCount",
+        coalesce(c.finished, 0)::int AS "finishedCount",
         (
           SELECT
-            count(*)
-          FROM
-            shots s
-          WHERE
-            s.project_id = p.id
-        )::int AS "shotCount",
-        f.id AS "firstShotId",
-        CASE
-          WHEN f.id IS NOT NULL THEN jsonb_build_object(
-            'revisionId',
-            f.head_id,
-            'frame',
-            f.lead_frame,
-            'firstFrame',
-            f.first_frame,
-            'frameCount',
-            f.frame_count
-          )
-        END AS cover
-      FROM
-        projects p
-        LEFT JOIN LATERAL (
-          SELECT
-            *
+            s.id
           FROM
             shots s
           WHERE
@@ -43,6 +23,76 @@ export async function listProjects(db: Queryable): Promise<readonly ProjectSumma
             s.position
           LIMIT
             1
+        ) AS "firstShotId",
+        jsonb_build_object('underWay', coalesce(r.under_way, 0), 'done', coalesce(r.done, 0)) AS renders,
+        coalesce(f.pictures, '[]') AS pictures
+      FROM
+        projects p
+        LEFT JOIN LATERAL (
+          SELECT
+            count(*) AS shots,
+            count(*) FILTER (
+              WHERE
+                s.state = 'finished'
+            ) AS finished
+          FROM
+            shots s
+          WHERE
+            s.project_id = p.id
+        ) c ON TRUE
+        LEFT JOIN LATERAL (
+          SELECT
+            count(*) FILTER (
+              WHERE
+                n.state IN ('queued', 'running')
+            ) AS under_way,
+            count(*) FILTER (
+              WHERE
+                n.state = 'done'
+            ) AS done
+          FROM
+            renders n
+          WHERE
+            n.project_id = p.id
+            AND n.removed_at IS NULL
+        ) r ON TRUE
+        LEFT JOIN LATERAL (
+          SELECT
+            jsonb_agg(
+              jsonb_build_object(
+                'revisionId',
+                g.head_id,
+                'frame',
+                g.lead_frame,
+                'firstFrame',
+                g.first_frame,
+                'frameCount',
+                g.frame_count
+              )
+              ORDER BY
+                g.position
+            ) AS pictures
+          FROM
+            (
+              SELECT
+                *
+              FROM
+                (
+                  SELECT DISTINCT
+                    ON (s.scene_id) s.*
+                  FROM
+                    shots s
+                  WHERE
+                    s.project_id = p.id
+                  ORDER BY
+                    s.scene_id,
+                    s.position
+                ) firsts
+              ORDER BY
+                firsts.position
+              LIMIT
+                4
+            ) g
         ) f ON TRUE
       WHERE
         p.removed_at IS NULL
@@ -54,6 +104,30 @@ export async function listProjects(db: Queryable): Promise<readonly ProjectSumma
     `,
   )
   return rows
+}
+
+/** False when there is no such project, or it was removed. */
+export async function changeProject(
+  db: Queryable,
+  id: string,
+  { name, archived }: { readonly name?: string; readonly archived?: boolean },
+): Promise<boolean> {
+  const { rowCount } = await db.query(
+    `
+      UPDATE projects
+      SET
+        name = coalesce($2, name),
+        archived_at = CASE
+          WHEN $3::boolean IS NULL THEN archived_at
+          WHEN $3 THEN coalesce(archived_at, now())
+        END
+      WHERE
+        id = $1
+        AND removed_at IS NULL
+    `,
+    [id, name ?? null, archived ?? null],
+  )
+  return rowCount === 1
 }
 
 export async function findProject(db: Queryable, id: string): Promise<{ id: string; name: string } | undefined> {

@@ -1,6 +1,10 @@
 // The Cameras view: the list, looking up, measuring, comparing, and encodings of one's own.
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
+import { encode as encodePng } from 'fast-png'
+import type { ShotDetail } from '@contracts/responses'
+import { importInto } from '../support/bare-server'
+import { chartFrame, noMatrix, upright } from '../support/chart-frame'
 import { expect, test } from './program'
 import { address, demoShot, openBench, resetShot, saved } from './bench-page'
 
@@ -212,3 +216,63 @@ test(
       .toBe('log-420-95')
   },
 )
+
+test('a chart laid on by its corners tells exposure, white and a matrix, which are set and kept by name', async ({
+  page,
+}) => {
+  const made = chartFrame({
+    stops: 0.7,
+    mired: 30,
+    tint: 4,
+    camera: { ...noMatrix, redOfGreen: 0.15, blueOfGreen: -0.1 },
+  })
+  const { width, height, data } = made
+  const id = await importInto(address(), encodePng({ width, height, data, depth: 16, channels: 3 }), 'chart.png')
+  const shot = async (): Promise<ShotDetail> =>
+    (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
+  await fetch(`${address()}/api/shots/changes`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ shotIds: [id], read: { encodingId: 'log-420-95' } }),
+  })
+  await page.goto(`${address()}/cameras/chart?shot=${id}`)
+  const difference = (way: string): Promise<number> =>
+    page
+      .locator(`[data-way="${way}"] td`)
+      .first()
+      .textContent()
+      .then((words) => Number(words))
+  await expect(page.locator('[data-way="matched"]')).toBeVisible()
+  expect(await difference('matched')).toBeGreaterThan(2)
+  // Each corner by its own way: three by the pointer, the last by keys.
+  const stage = (await page.getByRole('group', { name: /Chart in the picture/ }).boundingBox())!
+  for (const [i, corner] of upright.entries()) {
+    const handle = page.locator(`[data-corner="${i + 1}"]`)
+    const box = (await handle.boundingBox())!
+    const to = { x: stage.x + corner.x * stage.width, y: stage.y + corner.y * stage.height }
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(to.x - (i === 3 ? 0.04 * stage.width : 0), to.y, { steps: 4 })
+    await page.mouse.up()
+    if (i !== 3) continue
+    await handle.focus()
+    await page.keyboard.press('Shift+ArrowRight')
+    await page.keyboard.press('Shift+ArrowRight')
+  }
+  await expect.poll(() => difference('matched')).toBeLessThan(1)
+  expect(await difference('balanced')).toBeGreaterThan(await difference('matched'))
+  await expect(page.getByTestId('patches').getByRole('listitem')).toHaveCount(24)
+  await page.getByRole('button', { name: 'Set exposure and white' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'are set' })).toBeVisible()
+  await page.getByRole('button', { name: 'Add the matrix' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'in the grade' })).toBeVisible()
+  const { steps } = (await shot()).revision.grade
+  const numbers = (kind: string): Record<string, unknown> => steps.find((s) => s.kind === kind)?.params ?? {}
+  expect(Math.abs(Number(numbers('exposure')['exposureStops']) - 0.7)).toBeLessThan(0.15)
+  expect(Math.abs(Number(numbers('camera-matrix')['redOfGreen']) - 0.15)).toBeLessThan(0.03)
+  await page.getByRole('textbox', { name: 'Name of camera and light' }).fill('Ashglaze B, kiln light')
+  await page.getByRole('button', { name: 'Keep the matrix' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'is kept' })).toContainText('Ashglaze B, kiln light')
+  await openBench(page, 'Potter at the bench', 'look')
+  await expect(page.getByTestId('recipes').getByRole('option', { name: 'Ashglaze B, kiln light' })).toBeAttached()
+})

@@ -4,9 +4,12 @@
 // The header: mark, project, previous and next shot, the views by name, undo and redo, and what is saved.
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
-import type { ShotDetail } from '@contracts/responses'
+import { useRoute, useRouter } from 'vue-router'
+import type { ShotDetail, ShotSummary } from '@contracts/responses'
+import { request } from '../api/client'
 import { useGrade } from '../stores/grade'
+import { usePalette } from '../stores/palette'
+import { useProjects } from '../stores/projects'
 import { useView } from '../stores/view'
 import { menu } from '../views/menu'
 
@@ -16,7 +19,10 @@ const props = defineProps<{
 }>()
 const grade = useGrade()
 const view = useView()
+const palette = usePalette()
+const projects = useProjects()
 const route = useRoute()
+const router = useRouter()
 
 const shotRoute = computed(() => (route.name === 'dispatch' || route.name === 'record' ? route.name : 'bench'))
 const query = computed(() => ({ station: view.station }))
@@ -37,6 +43,29 @@ const views = computed(() => {
     const to = entry.to(context)
     return to ? [{ ...entry, to }] : []
   })
+})
+palette.offer(() =>
+  views.value.map(({ name, to }) => ({ id: `view ${name}`, group: 'View', name, run: () => void router.push(to) })),
+)
+palette.offer(async () => {
+  await projects.load()
+  return projects.all.map(({ id, name }) => ({
+    id: `project ${id}`,
+    group: 'Project',
+    name,
+    run: () => void router.push({ name: 'reel', params: { projectId: id } }),
+  }))
+})
+palette.offer(async () => {
+  const of = props.project?.id
+  if (!of) return []
+  const { shots } = await request<{ readonly shots: readonly ShotSummary[] }>(`/projects/${of}/reel`)
+  return shots.map(({ id, name }) => ({
+    id: `shot ${id}`,
+    group: 'Shot',
+    name,
+    run: () => void router.push({ name: shotRoute.value, params: { shotId: id }, query: query.value }),
+  }))
 })
 const saved = computed(() => {
   const at = grade.revision?.savedAt

@@ -6,7 +6,7 @@ defineProps<{ name: string }>()
 const emit = defineEmits<{ bringBack: [] }>()
 const text = {
   removed: (name: string): string => `“${name}” was removed; it is kept for a week.`,
-  bringBack: 'Bring it back',
+  bringBack: 'Restore',
 } as const
 </script>
 

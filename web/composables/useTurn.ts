@@ -1,5 +1,5 @@
-// Pictures that the server has to make first, a few at a time: a browser opens six connections to a server, and with all
-// of them waiting for pictures nothing else would come through.
+// Pictures that the server has to make first, a few at a time: a browser opens six connections to a server, and with
+// all of them waiting for pictures nothing else would come through.
 import { onScopeDispose, shallowRef, watch, type ShallowRef } from 'vue'
 
 const most = 2

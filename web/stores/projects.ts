@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { checked } from '@contracts/check'
-import { NewProject } from '@contracts/requests'
+import { NewProject, ProjectChange } from '@contracts/requests'
 import type { ProjectSummary } from '@contracts/responses'
 import { post, request } from '../api/client'
 
@@ -17,5 +17,17 @@ export const useProjects = defineStore('projects', () => {
     await load()
     return id
   }
-  return { all, load, create }
+  async function change(id: string, what: ProjectChange): Promise<void> {
+    await request(`/projects/${id}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(checked(ProjectChange, what)),
+    })
+    await load()
+  }
+  async function duplicate(id: string): Promise<void> {
+    await post(`/projects/${id}/copy`, {})
+    await load()
+  }
+  return { all, load, create, change, duplicate }
 })

@@ -1,6 +1,7 @@
 // The Cameras view's worker: guesses, decodes small pictures and measures patches away from the interface thread.
 import { encodingById, encodingFromDefinition, type EncodingDefinition } from '@core/colour'
-import { compile, execute, setRead, type GradeDocument } from '@core/grade'
+import { readChart, type ChartReading, type Corners } from '@core/cards'
+import { buildChain, compile, execute, setRead, type GradeDocument } from '@core/grade'
 import { guessEncoding, measureStatistics, placesToLook, type FileFacts, type Guess, type Sight } from '@core/guess'
 import { fitWithin, meanOfBox, shrink, type Box, type CodeRange, type Frame } from '@core/image'
 import type { TraceImage } from '@core/instruments'
@@ -36,6 +37,10 @@ export interface ClipTones {
   readonly tones: readonly number[]
   /** Of the whole clip; empty where compression has changed it. */
   readonly noise: readonly NoiseAt[]
+}
+export interface ChartQuestion extends CodedFrame {
+  readonly grade: GradeDocument
+  readonly corners: Corners
 }
 export interface ComparedPicture {
   readonly encodingId: string
@@ -81,6 +86,13 @@ const functions = {
       tones: tonesOf(green),
       noise: measureStatistics(sights).noise.map(({ code, variance }) => ({ code, variance })),
     }
+  },
+  /** A chart that was laid on by its corners, through the shot's own reading. */
+  async chart({ corners, grade, ...asked }: ChartQuestion): Promise<ChartReading> {
+    return readChart(
+      { source: await frameOf(asked), chain: buildChain({ ...grade, steps: [], regions: [] }, noLut) },
+      corners,
+    )
   },
   estimate: ({
     facts,

@@ -1,4 +1,4 @@
-// The Bench's worker, started before anybody opens the Bench: loading and starting it takes longer than its first picture.
+// The Bench's worker, started before anybody opens the Bench: that takes longer than its first picture.
 
 const start = (): Worker => new Worker(new URL('./bench-worker.ts', import.meta.url), { type: 'module' })
 

@@ -1,6 +1,7 @@
 // Every step kind, one line each: the whole registry. Their order is told by their declarations.
 export { balanceByTone } from './balance-by-tone'
 export { blackOffset } from './black-offset'
+export { cameraMatrix } from './camera-matrix'
 export { cdl } from './cdl'
 export { colourCurvesStep } from './colour-curves'
 export { contrast } from './contrast'

@@ -1,118 +1,70 @@
-// Binds the Bench's keys.
-import { arrowStep } from '../../composables/arrowStep'
+// Binds the Bench's commands to their keys.
 import { useEventListener } from '@vueuse/core'
-import { stations, type StationId } from '@core/grade'
-import { isTyping } from './keys'
+import type { CommandId } from '../../commands/declared'
+import { keyOf } from '../../commands/key-names'
+import { arrowStep } from '../../composables/arrowStep'
+import { useKeys } from '../../stores/keys'
+import { usePalette } from '../../stores/palette'
 
+type HeldId = 'hold-as-shot' | 'bypass'
 export interface BenchActions {
-  readonly stepFrames: (count: number) => void
-  readonly toLeadFrame: () => void
-  readonly makeLead: () => void
-  readonly nextMoment: () => void
-  readonly togglePlay: () => void
-  readonly shuttle: (direction: -1 | 1) => void
-  readonly beginRange: () => void
-  readonly endRange: () => void
-  readonly toggleLoop: () => void
-  readonly holdAsShot: (held: boolean) => void
-  readonly toggleAsShot: () => void
-  readonly nextSurround: () => void
-  readonly nextZoom: () => void
-  readonly fit: () => void
+  readonly run: Readonly<Record<Exclude<CommandId, HeldId>, () => void>>
+  /** True while the key is held. */
+  readonly hold: Readonly<Record<HeldId, (held: boolean) => void>>
   /** To the right and down, in steps. */
   readonly pan: (x: number, y: number) => void
-  readonly toggleGamma: () => void
-  readonly nextInstrument: () => void
-  readonly openStation: (id: StationId) => void
-  readonly nextOverlay: () => void
-  readonly togglePart: () => void
-  readonly balance: () => void
-  readonly nextCompare: () => void
-  readonly keepAims: () => void
-  readonly toggleReference: () => void
-  readonly nextTap: () => void
-  readonly bypass: (on: boolean) => void
-  readonly undo: () => void
-  readonly redo: () => void
-  readonly neighbour: (direction: -1 | 1) => void
-  readonly toggleKeys: () => void
-  readonly closeLast: () => void
 }
 
-export function useBenchKeys(actions: BenchActions): void {
-  const plain: Record<string, () => void> = {
-    s: () => actions.stepFrames(-1),
-    d: () => actions.stepFrames(1),
-    S: () => actions.stepFrames(-12),
-    D: () => actions.stepFrames(12),
-    e: actions.toLeadFrame,
-    E: actions.makeLead,
-    r: actions.nextMoment,
-    ' ': actions.togglePlay,
-    x: () => actions.shuttle(-1),
-    c: () => actions.shuttle(1),
-    z: actions.beginRange,
-    v: actions.endRange,
-    g: actions.toggleLoop,
-    a: actions.toggleAsShot,
-    w: actions.nextSurround,
-    o: actions.nextZoom,
-    O: actions.fit,
-    W: actions.toggleGamma,
-    f: actions.nextInstrument,
-    t: actions.nextOverlay,
-    b: actions.togglePart,
-    n: actions.balance,
-    m: actions.nextCompare,
-    Enter: actions.keepAims,
-    y: actions.toggleReference,
-    h: actions.nextTap,
-    '[': () => actions.neighbour(-1),
-    ']': () => actions.neighbour(1),
-    '?': actions.toggleKeys,
-    Escape: actions.closeLast,
-    ...Object.fromEntries(stations.map(({ id }, i) => [String(i + 1), () => actions.openStation(id)])),
+export const isHeld = (id: CommandId): id is HeldId => id === 'hold-as-shot' || id === 'bypass'
+
+/** True when a key press belongs to a field or a control and not to the Bench. */
+function isTyping({ target }: KeyboardEvent): boolean {
+  return (
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLTextAreaElement ||
+    (target instanceof HTMLElement && (target.isContentEditable || target.getAttribute('role') === 'combobox'))
+  )
+}
+/** Space and Enter on a button press the button. */
+const pressesButton = (event: KeyboardEvent): boolean =>
+  (event.key === ' ' || event.key === 'Enter') &&
+  event.target instanceof HTMLElement &&
+  event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]') !== null
+
+export function useBenchKeys({ run, hold, pan }: BenchActions): void {
+  const keys = useKeys()
+  const palette = usePalette()
+  /** What is held down, by the key's own name: it ends when that key is let go, whatever else is pressed. */
+  const held = new Map<string, HeldId>()
+  function letGo(key: string): void {
+    const id = held.get(key.toLowerCase())
+    if (!id) return
+    held.delete(key.toLowerCase())
+    hold[id](false)
   }
 
   useEventListener(window, 'keydown', (event) => {
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-      event.preventDefault()
-      ;(event.shiftKey ? actions.redo : actions.undo)()
-      return
-    }
+    if (palette.open) return
     if (event.altKey && !event.ctrlKey && event.key.startsWith('Arrow') && !isTyping(event)) {
       event.preventDefault()
       const { dx, dy } = arrowStep(event)
-      actions.pan(dx, dy)
+      pan(dx, dy)
       return
     }
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return
-    if (event.key === 'q') {
-      if (!event.repeat) actions.holdAsShot(true)
-      return
-    }
-    if (event.key === '`') {
-      if (!event.repeat) actions.bypass(true)
-      return
-    }
-    // Space and Enter on a button press the button.
-    if (
-      (event.key === ' ' || event.key === 'Enter') &&
-      event.target instanceof HTMLElement &&
-      event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"]')
-    )
-      return
-    const action = plain[event.key]
-    if (!action) return
+    const key = keyOf(event)
+    const id = key === null ? undefined : keys.commandOf(key)
+    if (!id || key === null) return
+    // In a field only what no field needs acts.
+    if (isTyping(event) && !/^(Ctrl|Alt)\+/.test(key)) return
+    if (pressesButton(event)) return
     event.preventDefault()
-    action()
+    if (!isHeld(id)) return run[id]()
+    if (event.repeat) return
+    held.set(event.key.toLowerCase(), id)
+    hold[id](true)
   })
-  useEventListener(window, 'keyup', (event) => {
-    if (event.key === 'q') actions.holdAsShot(false)
-    if (event.key === '`') actions.bypass(false)
-  })
+  useEventListener(window, 'keyup', (event) => letGo(event.key))
   useEventListener(window, 'blur', () => {
-    actions.holdAsShot(false)
-    actions.bypass(false)
+    for (const key of [...held.keys()]) letGo(key)
   })
 }

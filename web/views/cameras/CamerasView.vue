@@ -6,6 +6,7 @@ import { sentenceOf } from '../../api/client'
 import PartsPage from '../../components/PartsPage.vue'
 import { useQueriedShot } from '../../composables/useQueriedShot'
 import { useEncodings } from '../../stores/encodings'
+import ChartPanel from './ChartPanel.vue'
 import ComparePanel from './ComparePanel.vue'
 import EncodingsPanel from './EncodingsPanel.vue'
 import EstimatePanel from './EstimatePanel.vue'
@@ -18,7 +19,7 @@ const encodingStore = useEncodings()
 const route = useRoute()
 const router = useRouter()
 const fault = ref('')
-const ids = ['encodings', 'lookup', 'measure', 'estimate', 'compare'] as const
+const ids = ['encodings', 'lookup', 'measure', 'estimate', 'chart', 'compare'] as const
 const parts = ids.map((id) => ({ id, name: text.parts[id], tip: text.partTips[id] }))
 const here = computed(() => ids.find((p) => p === props.part) ?? 'encodings')
 const { shot, frame } = useQueriedShot((sentence) => {
@@ -60,6 +61,12 @@ const toFrame = (n: number): void => void router.replace({ query: { ...route.que
       :frame="frame"
       @choose="choose"
       @frame="toFrame"
+    />
+    <ChartPanel
+      v-else-if="here === 'chart'"
+      :shot="shot"
+      :frame="frame"
+      @choose="choose"
     />
     <ComparePanel
       v-else

@@ -1,181 +1,228 @@
 <script setup lang="ts">
-// Projects: open one, make one.
-import { onMounted, ref } from 'vue'
+// Projects: open one, begin one by a name or by footage, and what is done with one as a whole.
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElButton } from 'element-plus'
-import { ElInput } from 'element-plus'
+import { ElButton, ElInput } from 'element-plus'
+import { cutTo } from '@core/names'
 import type { ProjectSummary } from '@contracts/responses'
-import PictureInTurn from '../../components/PictureInTurn.vue'
-import { sentenceOf } from '../../api/client'
-import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import RemovedLine from '../../components/RemovedLine.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useRemoval } from '../../composables/useRemoval'
+import { useBroughtFiles } from '../../stores/brought-files'
 import { useProjects } from '../../stores/projects'
+import { filesOfDrop } from '../reel/useFootageImport'
+import ProjectCard from './ProjectCard.vue'
 import { text } from './text'
 
 const projectStore = useProjects()
+const brought = useBroughtFiles()
 const router = useRouter()
-const name = ref('')
 const { fault, attempt } = useAttempt()
-const loaded = ref(false)
 const removal = useRemoval(projectStore.load)
+const picker = useTemplateRef('picker')
+const name = ref('')
+const loaded = ref(false)
+const over = ref(false)
+const archive = ref(false)
+const present = computed(() => projectStore.all.filter((p) => !p.archived))
+const archived = computed(() => projectStore.all.filter((p) => p.archived))
 
-onMounted(async () => {
-  try {
+onMounted(() =>
+  attempt(async () => {
     await projectStore.load()
     loaded.value = true
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
-})
+  }),
+)
 
-async function make(): Promise<void> {
-  try {
-    const id = await projectStore.create(name.value.trim())
-    await router.push({ name: 'reel', params: { projectId: id } })
-  } catch (error) {
-    fault.value = sentenceOf(error)
-  }
+const open = (id: string, query: Record<string, string> = {}): Promise<unknown> =>
+  router.push({ name: 'reel', params: { projectId: id }, query })
+const make = (): Promise<void> => attempt(async () => void (await open(await projectStore.create(name.value.trim()))))
+/** Footage begins a project, named after the first file. */
+async function begin(files: readonly File[]): Promise<void> {
+  const [first] = files
+  if (!first) return
+  await attempt(async () => {
+    const id = await projectStore.create(cutTo(text.begun(first.name), 80))
+    brought.leave(id, files)
+    await open(id)
+  })
 }
-
-const remove = ({ id, name }: ProjectSummary): Promise<void> => attempt(() => removal.remove(`/projects/${id}`, name))
+const fromFolder = (): Promise<void> =>
+  attempt(async () => void (await open(await projectStore.create(text.newLabel), { from: 'media-folder' })))
+async function dropped(event: DragEvent): Promise<void> {
+  over.value = false
+  if (event.dataTransfer?.types.includes('Files')) await begin(await filesOfDrop(event.dataTransfer))
+}
+function picked(event: Event): void {
+  void begin([...((event.target as HTMLInputElement).files ?? [])])
+}
+const remove = ({ id, name: of }: ProjectSummary): Promise<void> => attempt(() => removal.remove(`/projects/${id}`, of))
 const bringBack = (): Promise<void> => attempt(removal.bringBack)
-
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 </script>
 
 <template>
-  <AppHeader />
-  <main class="projects">
-    <h1>{{ text.title }}</h1>
-    <Notice
-      :text="fault"
-      @close="fault = ''"
-    />
-    <RemovedLine
-      v-if="removal.last.value"
-      :name="removal.last.value.name"
-      @bring-back="bringBack"
-    />
-    <p
-      v-if="loaded && projectStore.all.length === 0"
-      class="quiet"
-    >
-      {{ text.none }}
-    </p>
-    <ul class="list">
-      <li
-        v-for="project in projectStore.all"
-        :key="project.id"
-      >
-        <RouterLink
-          class="card"
-          :to="{ name: 'reel', params: { projectId: project.id } }"
-        >
-          <span class="still">
-            <PictureInTurn
-              v-if="project.cover"
-              :src="thumbnailAddress({ ...project.cover, as: 'graded' })"
-              alt=""
-              width="256"
-              height="144"
-            />
-          </span>
-          <span class="name">{{ project.name }}</span>
-          <span class="quiet figures">{{ text.shots(project.shotCount) }} · {{ day(project.updatedAt) }}</span>
-        </RouterLink>
-        <ElButton
-          class="remove"
-          size="small"
-          :title="text.removeTip"
-          :aria-label="`${text.remove} ${project.name}`"
-          @click="remove(project)"
-        >
-          {{ text.remove }}
-        </ElButton>
-      </li>
-    </ul>
-    <form
-      class="new"
-      @submit.prevent="make"
-    >
-      <label for="new-project">{{ text.newLabel }}</label>
-      <ElInput
-        id="new-project"
-        v-model="name"
-        :maxlength="80"
-        :placeholder="text.newPlaceholder"
+  <div
+    class="page"
+    :class="{ over }"
+    @dragover.prevent="over = $event.dataTransfer?.types.includes('Files') ?? false"
+    @dragleave.self="over = false"
+    @drop.prevent="dropped"
+  >
+    <AppHeader />
+    <main class="projects">
+      <div class="top">
+        <h1>{{ text.title }}</h1>
+        <span class="quiet">{{ text.drop }}</span>
+        <ElButton @click="fromFolder">{{ text.fromFolder }}</ElButton>
+        <ElButton @click="picker?.click()">{{ text.choose }}</ElButton>
+        <input
+          ref="picker"
+          class="visually-hidden"
+          type="file"
+          multiple
+          tabindex="-1"
+          :aria-label="text.files"
+          @change="picked"
+        />
+      </div>
+      <Notice
+        :text="fault"
+        @close="fault = ''"
       />
-      <ElButton
-        native-type="submit"
-        :disabled="name.trim() === ''"
+      <RemovedLine
+        v-if="removal.last.value"
+        :name="removal.last.value.name"
+        @bring-back="bringBack"
+      />
+      <section
+        v-if="loaded && projectStore.all.length === 0"
+        class="empty"
       >
-        {{ text.make }}
-      </ElButton>
-    </form>
-  </main>
+        <p class="large">{{ text.none }}</p>
+        <p>{{ text.noneHint }}</p>
+        <p class="quiet">{{ text.demoHint }}</p>
+      </section>
+      <ul class="list">
+        <ProjectCard
+          v-for="project in present"
+          :key="project.id"
+          :project="project"
+          @rename="(to) => attempt(() => projectStore.change(project.id, { name: to }))"
+          @duplicate="attempt(() => projectStore.duplicate(project.id))"
+          @archive="(to) => attempt(() => projectStore.change(project.id, { archived: to }))"
+          @remove="remove(project)"
+        />
+      </ul>
+      <form
+        class="new"
+        @submit.prevent="make"
+      >
+        <label for="new-project">{{ text.newLabel }}</label>
+        <ElInput
+          id="new-project"
+          v-model="name"
+          :maxlength="80"
+          :placeholder="text.newPlaceholder"
+        />
+        <ElButton
+          native-type="submit"
+          :disabled="name.trim() === ''"
+        >
+          {{ text.make }}
+        </ElButton>
+        <ElButton
+          v-if="archived.length"
+          :title="text.archivedTip"
+          :aria-expanded="archive"
+          @click="archive = !archive"
+        >
+          {{ text.archived(archived.length) }}
+        </ElButton>
+      </form>
+      <ul
+        v-if="archive && archived.length"
+        class="list"
+      >
+        <ProjectCard
+          v-for="project in archived"
+          :key="project.id"
+          :project="project"
+          @rename="(to) => attempt(() => projectStore.change(project.id, { name: to }))"
+          @duplicate="attempt(() => projectStore.duplicate(project.id))"
+          @archive="(to) => attempt(() => projectStore.change(project.id, { archived: to }))"
+          @remove="remove(project)"
+        />
+      </ul>
+    </main>
+  </div>
 </template>
 
 <style scoped>
+.page {
+  min-height: 100%;
+  border: 2px solid transparent;
+}
+.page.over {
+  border-color: var(--accent);
+}
 .projects {
   padding: var(--gap-broad);
   display: grid;
   gap: var(--gap-broad);
-  max-width: 1400px;
+}
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--gap);
+  align-items: center;
+}
+.top .quiet {
+  flex: 1;
+}
+.top :deep(.el-button + .el-button) {
+  margin-left: 0;
 }
 h1 {
   font-size: var(--text-title);
+  margin: 0 var(--gap-broad) 0 0;
+}
+.empty {
+  display: grid;
+  gap: var(--gap);
+  padding: 48px var(--gap-broad);
+  background: var(--panel);
+  border: var(--line) dashed var(--hairline-strong);
+  justify-items: center;
+}
+.empty p {
+  margin: 0;
+}
+.large {
+  font-size: var(--text-large);
 }
 .list {
   list-style: none;
   margin: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, 258px);
+  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
   gap: var(--gap-broad);
 }
-.card {
-  display: grid;
-  gap: var(--gap-small);
-  text-decoration: none;
-}
-.still {
-  display: block;
-  width: 258px;
-  height: 146px;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-}
-.still img {
-  display: block;
-  width: 100%;
-  height: 100%;
-  object-fit: cover;
-}
-.list li {
-  display: grid;
-  gap: var(--gap-small);
-}
-.remove {
-  justify-self: start;
-}
-.card:hover .still {
-  border-color: var(--accent);
-}
-.name {
-  font-size: var(--text-large);
+.list:empty {
+  display: none;
 }
 .new {
   display: grid;
-  grid-template-columns: auto 280px auto;
+  grid-template-columns: auto 280px auto auto;
   gap: var(--gap);
   align-items: center;
   justify-content: start;
   border-top: var(--line) solid var(--hairline);
   padding-top: var(--gap-broad);
+}
+.new :deep(.el-button + .el-button) {
+  margin-left: 0;
 }
 </style>

@@ -5,7 +5,7 @@
 // change at once.
 import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
 import type { ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
@@ -14,6 +14,7 @@ import { askedLike, isAsked } from '../../components/first-reading/asked'
 import FirstReading from '../../components/first-reading/FirstReading.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
+import { useBroughtFiles } from '../../stores/brought-files'
 import { useManyBalances } from '../../stores/many-balances'
 import { useReel } from '../../stores/reel'
 import { useStandards } from '../../stores/standards'
@@ -40,7 +41,7 @@ const standardStore = useStandards()
 const balances = useManyBalances()
 const router = useRouter()
 const over = ref(false)
-const browsing = ref(false)
+const browsing = ref(useRoute().query['from'] === 'media-folder')
 const words = ref('')
 const picker = ref<HTMLInputElement | null>(null)
 const scene = ref<SceneChoice>('all')
@@ -84,6 +85,7 @@ const work = useReelWork(
   () => props.projectId,
   () => void load(),
 )
+const brought = useBroughtFiles()
 const imports = useFootageImport(
   () => props.projectId,
   () => void work.refresh(true),
@@ -93,6 +95,7 @@ watch(
   () => {
     scene.value = 'all'
     void load()
+    imports.add(brought.take(props.projectId))
   },
   { immediate: true },
 )

@@ -1,0 +1,3 @@
+-- An archived project is kept whole, out of the way.
+ALTER TABLE projects
+ADD COLUMN archived_at timestamptz;
