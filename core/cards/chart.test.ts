@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
+import { decode } from 'fast-png'
 import { buildChain, defaultGrade, sceneLight, type CameraMatrix } from '../grade'
 import { chartFrame, noMatrix, upright, type ChartShot } from '../../tests/support/chart-frame'
 import { meanOf, patchMiddles, readChart } from './chart'
@@ -131,4 +133,13 @@ test('places on a four-sided thing: its corners are its corners, and its straigh
       expect((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x)).toBeCloseTo(0, 9)
     }),
   )
+})
+
+test('the picture that the page is tested with is such a chart', () => {
+  const camera = { ...noMatrix, redOfGreen: 0.15, blueOfGreen: -0.1 }
+  const made = chartFrame({ stops: 0.7, mired: 30, tint: 4, camera })
+  const stored = decode(readFileSync('tests/fixtures/chart.png'))
+  expect([stored.width, stored.height, stored.depth]).toEqual([made.width, made.height, 16])
+  const same = Buffer.from(Uint16Array.from(stored.data).buffer).equals(Buffer.from(made.data.buffer))
+  expect(same).toBe(true)
 })

@@ -73,7 +73,7 @@ test('a key is changed, taken from another command, exported, reset and imported
   const file = info.outputPath('keys.json')
   await (await download).saveAs(file)
   expect((JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>)['station-hue']).toBe('2')
-  await sheet.getByRole('button', { name: 'Close' }).click()
+  await sheet.getByRole('button', { name: 'Close', exact: true }).click()
   await page.keyboard.press('2')
   await expect(station(page, 'hue')).toHaveAttribute('aria-selected', 'true')
   await page.reload()

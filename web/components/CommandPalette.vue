@@ -69,7 +69,7 @@ function key(event: KeyboardEvent): void {
     at.value = Math.abs(by) === 1 ? (next + count) % count : Math.min(count - 1, Math.max(0, next))
     void nextTick(() => list.value?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: 'nearest' }))
   } else if (event.key === 'Enter') run(shown.value[at.value])
-  else if (event.key === 'Escape') close()
+  else if (event.key === 'Escape' || keyOf(event) === 'Ctrl+K') close()
   // Nothing behind is reached while it is open.
   else if (event.key !== 'Tab') return event.stopPropagation()
   event.preventDefault()

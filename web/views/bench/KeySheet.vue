@@ -207,7 +207,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 92px 1fr;
+  grid-template-columns: 104px 1fr;
   gap: var(--gap);
   align-items: center;
   min-height: 25px;

@@ -85,7 +85,7 @@ const ways = computed(() =>
           :key="way"
           :data-way="way"
         >
-          <th scope="row">{{ text.chart.difference }}, {{ text.chart[way] }}</th>
+          <th scope="row">{{ text.chart[way] }}</th>
           <td class="figures">{{ mean }}</td>
           <td class="figures quiet small">{{ worst }}</td>
         </tr>

@@ -162,10 +162,9 @@ const bringBack = (): Promise<void> => attempt(removal.bringBack)
 <style scoped>
 .page {
   min-height: 100%;
-  border: 2px solid transparent;
 }
 .page.over {
-  border-color: var(--accent);
+  box-shadow: inset 0 0 0 2px var(--accent);
 }
 .projects {
   padding: var(--gap-broad);
@@ -207,7 +206,7 @@ h1 {
   margin: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(360px, 1fr));
   gap: var(--gap-broad);
 }
 .list:empty {
