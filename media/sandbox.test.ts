@@ -104,6 +104,17 @@ test('a program has an account of its own where the system allows one, and right
     )
     expect(copied).toMatchObject({ code: 0, stderr: '' })
     expect(statSync(output).uid).toBe(asRoot ? 61_999 : process.getuid?.())
+    // Numbered pictures are looked for by access(2), which counts rights otherwise than open(2).
+    const picture = join(scratch, 'read', '1.png')
+    copyFileSync('tests/fixtures/chart.png', picture)
+    chmodSync(picture, 0o600)
+    expect((await width(join(scratch, 'read', '%d.png'))).stdout.toString().trim()).toBe('480')
+    // It has that one right alone, and may not have another.
+    const rights = (await run('setpriv', '--dump')).stdout.toString()
+    if (asRoot) expect(rights).toMatch(/Ambient capabilities: dac_read_search\n/)
+    expect(rights).toMatch(/Capability bounding set: (dac_read_search|\[none\])\n/)
+    expect(rights).toMatch(/no_new_privs: 1\n/)
+    expect((await run('mount', '-t', 'tmpfs', 'none', '/usr')).code).not.toBe(0)
     // Rights over other accounts' files, beyond reading them, it has none.
     expect((await run('chown', '0', output)).code).not.toBe(0)
     expect((await run('chmod', '644', join(scratch, 'read', 'in.mov'))).code).not.toBe(0)

@@ -68,6 +68,8 @@ const powerless = (own: boolean): readonly string[] =>
   own
     ? [
         'setpriv',
+        // Else access(2), which asks for the real account, does not count the right (capabilities(7)).
+        '--securebits=+no_setuid_fixup',
         `--reuid=${mediaAccount}`,
         `--regid=${mediaAccount}`,
         '--clear-groups',

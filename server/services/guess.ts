@@ -95,7 +95,9 @@ export async function findBrightestLight(
   if (!guess || facts.bitDepth > 16) return
   let ceiling = guess.codeCeiling
   for (const index of brightestFrames(lights, framesLookedAt)) {
-    const planes = await decodeFrame(path, facts, frameTimes, index, { yields: true })
+    // One that cannot be decoded by itself is passed over: all were decoded in the pass before.
+    const planes = await decodeFrame(path, facts, frameTimes, index, { yields: true }).catch(() => null)
+    if (!planes) continue
     ceiling = Math.max(ceiling, await context.workers.codeCeiling({ source: decodedPicture(planes, facts) }))
   }
   if (ceiling === guess.codeCeiling) return

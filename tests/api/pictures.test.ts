@@ -190,7 +190,10 @@ describe('the frame service', () => {
     const small = await call(`/media/${hash}/frames/3?range=full&size=sheet`)
     const codes = new Uint16Array(await small.arrayBuffer())
     expect([small.headers.get('x-frame-width'), small.headers.get('x-frame-height')]).toEqual(['192', '108'])
-    expect(codes).toEqual(shrink(whole, 192, 108).data)
+    const wanted = shrink(whole, 192, 108).data
+    expect(codes).toHaveLength(wanted.length)
+    // Made small before it is converted: a code of 65,535 is rounded once instead of twice.
+    expect(codes.reduce((most, v, i) => Math.max(most, Math.abs(v - wanted[i]!)), 0)).toBeLessThanOrEqual(1)
     expect(small.headers.get('etag')).not.toBe((await call(`/media/${hash}/frames/3?range=full`)).headers.get('etag'))
   })
 

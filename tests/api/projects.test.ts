@@ -65,9 +65,10 @@ describe('a copy', () => {
     const copied = (await (await postJson(`/projects/${project.id}/copy`, {})).json()) as { id: string }
     const [shot] = (await get<{ shots: readonly ShotSummary[] }>(`/projects/${copied.id}/reel`)).shots
     const { revision } = await shotById(shot!.id)
+    const { kind, name, strength, side, params } = revision.grade.steps.find((s) => s.kind === 'saturation')!
     const made = await postJson(`/projects/${copied.id}/looks`, {
       name: 'Ash',
-      steps: [{ kind: 'saturation', name: 'Saturation', strength: 1, side: 'scene', params: { saturation: 0.5 } }],
+      steps: [{ kind, name, strength, side, params: { ...params, saturation: 0.5 } }],
     })
     expect(made.status).toBe(201)
     const { id: lookId } = (await made.json()) as { id: string }

@@ -15,6 +15,7 @@ import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeClip } from './large-clip'
 import { measureLargeLuts } from './large-luts'
 import { measurePlayback, proxiesMade } from './playback'
+import { measureProposal } from './proposal'
 import { measureReadingsOnPhotographs } from './readings'
 import { measureRegions } from './regions'
 import { measureSheet } from './sheet'
@@ -81,6 +82,7 @@ const parts: readonly Part[] = [
   { letter: 'p', what: 'Grey cards found by themselves', measure: measureCards },
   { letter: 'q', what: 'Eight people at once', measure: measureLoad },
   { letter: 'r', what: 'A large clip from its first second', measure: () => measureLargeClip(browser, instance) },
+  { letter: 's', what: 'Balance for me', measure: () => measureProposal(browser, instance.address) },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

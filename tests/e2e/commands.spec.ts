@@ -116,3 +116,31 @@ test('the palette stands on every view', async ({ page }) => {
     await expect(palette(page)).toHaveCount(0)
   }
 })
+
+test('the tour has seven stops, is left and gone on with, and ends', async ({ page }) => {
+  await openBench(page, 'Potter at the bench')
+  const stop = page.locator('.driver-popover')
+  await page.getByRole('button', { name: 'Tour' }).click()
+  await expect(stop).toContainText('The picture')
+  await expect(stop).toContainText('1 of 7')
+  await stop.getByRole('button', { name: 'Next' }).click()
+  await expect(stop).toContainText('2 of 7')
+  await page.keyboard.press('ArrowRight')
+  await expect(stop).toContainText('3 of 7')
+  await page.keyboard.press('Escape')
+  await expect(stop).toHaveCount(0)
+  await page.reload()
+  await expect(page.locator('canvas[data-settled="true"]')).toBeVisible()
+  await page.getByRole('button', { name: 'Tour' }).click()
+  await expect(stop).toContainText('3 of 7')
+  for (const at of [4, 5, 6, 7]) {
+    await stop.getByRole('button', { name: 'Next' }).click()
+    await expect(stop).toContainText(`${at} of 7`)
+    const box = (await stop.boundingBox())!
+    expect([at, box.x >= 0 && box.y >= 0 && box.x + box.width <= 1280 && box.y + box.height <= 800]).toEqual([at, true])
+  }
+  await stop.getByRole('button', { name: 'Done' }).click()
+  await expect(stop).toHaveCount(0)
+  await page.getByRole('button', { name: 'Tour' }).click()
+  await expect(stop).toContainText('1 of 7')
+})

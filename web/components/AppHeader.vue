@@ -181,6 +181,14 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         Redo
       </button>
       <button
+        v-if="route.name === 'bench'"
+        data-tip="The Bench in seven stops. Leave it with Esc; it goes on from there."
+        type="button"
+        @click="view.touring = true"
+      >
+        Tour
+      </button>
+      <button
         data-tip="All keys (?)"
         type="button"
         aria-label="All keys"

@@ -78,6 +78,8 @@ export const useView = defineStore('view', () => {
   const compare = shallowRef<CompareMode>('off')
   const wipe = shallowRef<Wipe>({ position: 0.5, degrees: 0 })
   const showKeys = ref(false)
+  /** The tour of the Bench is under way. */
+  const touring = ref(false)
   return {
     frame,
     station,
@@ -104,5 +106,6 @@ export const useView = defineStore('view', () => {
     compare,
     wipe,
     showKeys,
+    touring,
   }
 })

@@ -12,12 +12,14 @@ import ReadingsSection from './ReadingsSection.vue'
 import { provideBench } from './session/bench'
 import { useBenchCommands } from './session/useBenchCommands'
 import StationPanel from './StationPanel.vue'
+import { useTour } from './useTour'
 
 const props = defineProps<{ shotId: string }>()
 const bench = provideBench(() => props.shotId)
 useBenchCommands(bench)
-const { shot, project, document } = bench
+const { shot, project, document, renderer } = bench
 const view = useView()
+useTour(() => renderer.shown.value !== null)
 </script>
 
 <template>

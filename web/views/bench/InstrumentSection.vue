@@ -12,6 +12,7 @@ const shots = computed(() => shotsOfReel.value.map(({ id, name }) => ({ id, name
 <template>
   <InstrumentColumn
     v-if="document"
+    data-tour="instruments"
     :result="renderer.result.value"
     :display-id="document.show.displayId"
     :probe="probing.probe.value"

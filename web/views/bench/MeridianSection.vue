@@ -12,6 +12,7 @@ const part = computed(() => (viewing.value.follow ? (renderer.result.value?.part
 
 <template>
   <MeridianStrip
+    data-tour="meridian"
     :meridian="renderer.result.value?.meridian ?? null"
     :part="part"
     :station="view.station"

@@ -33,6 +33,7 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
       @fault="fault = $event"
     />
     <PictureStage
+      data-tour="picture"
       :picture="renderer.shown.value?.picture ?? null"
       :surround="view.surround"
       :regional="regional"

@@ -5,13 +5,16 @@ import AimsPanel from './aims/AimsPanel.vue'
 import ReadingsPanel from './readings/ReadingsPanel.vue'
 import { useBench } from './session/bench'
 
-const { shot, renderer, marking, readings, standard, trace, pointing, lit, aiming, balancing, go } = useBench()
+const bench = useBench()
+const { shot, renderer, marking, readings, standard, trace, pointing, lit, aiming, balancing, go } = bench
+const { openStation, neighbour } = bench
 const aims = useAims()
 </script>
 
 <template>
   <ReadingsPanel
     v-if="shot"
+    data-tour="readings"
     :facts="renderer.result.value?.facts ?? null"
     :part-facts="renderer.result.value?.partFacts ?? null"
     :part="marking.drawnPart.value"
@@ -38,6 +41,8 @@ const aims = useAims()
     @aim="aiming.aim"
     @aiming="aiming.show"
     @part-aim="aiming.aimPart"
+    @read="openStation('read')"
+    @shot="neighbour(1)"
   >
     <template #aims>
       <AimsPanel

@@ -62,6 +62,7 @@ const goesToSetup = computed(() => movable.value.length > 0 || view.station === 
 <template>
   <section
     class="panel"
+    data-tour="controls"
     :aria-label="station?.name"
   >
     <h2>

@@ -112,6 +112,7 @@ function key(event: KeyboardEvent): void {
   <div
     ref="box"
     class="timeline"
+    data-tour="time"
     role="slider"
     tabindex="0"
     :aria-label="text.frame"

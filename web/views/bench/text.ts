@@ -508,6 +508,14 @@ export const text = {
       percent === null ? 'Quiet noise colour as measured' : `Quiet noise colour as measured: ${percent.toFixed(0)} %`,
     byReadingTip: 'As much as the measured noise of the shadows asks for.',
   },
+  next: {
+    title: 'Next',
+    read: 'Say what this file was written in.',
+    openRead: 'Open Read',
+    open: 'Show and help',
+    done: 'Nothing more is needed here.',
+    shot: 'Next shot',
+  },
   keys: {
     title: 'Keys',
     hint: 'Choose a key to change it. Ctrl+K finds every command by its name.',

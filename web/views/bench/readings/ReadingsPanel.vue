@@ -20,6 +20,7 @@ import {
 import type { ShotDetail } from '@contracts/responses'
 import type { OverClip } from '../../../composables/useReadings'
 import type { PictureFacts } from '../../../workers/messages'
+import { isAsked } from '../../../components/first-reading/asked'
 import { percent, sharePercent } from '../figures'
 import { text } from '../text'
 import type { PartAim } from '../useAiming'
@@ -28,7 +29,9 @@ import LiveReadings from './LiveReadings.vue'
 import PartBar from './PartBar.vue'
 import ReadingDetail from './ReadingDetail.vue'
 import ReadingList from './ReadingList.vue'
+import NextStep from './NextStep.vue'
 import ReadingsHead from './ReadingsHead.vue'
+import { nextStep } from './next-step'
 import { mostHelpfulFirst } from './standing'
 
 const props = defineProps<{
@@ -60,6 +63,8 @@ const emit = defineEmits<{
   noCard: []
   subject: [name: string, fresh: boolean]
   clear: []
+  read: []
+  shot: []
 }>()
 
 /** Shown live above the list. */
@@ -73,7 +78,8 @@ const waivedIds = computed(() => new Set([...waivers.value.keys()]))
 const spared = computed(() => new Set(props.readings.filter((r) => isSpared(r, props.standard)).map((r) => r.id)))
 const ranked = computed(() => props.readings.filter((r) => !live.has(r.id)))
 const off = computed(() => outside(props.readings).filter((r) => !waivedIds.value.has(keyOf(r))))
-const mostRows = computed(() => (props.part ? 2 : 3))
+const mostRows = computed(() => (props.part ? 1 : 2))
+const next = computed(() => nextStep(off.value, isAsked(props.shot), props.fresh))
 /** What helps: what lies outside, then alarms, then a little of what is met. */
 const rows = computed(() =>
   all.value ? props.readings : mostHelpfulFirst(ranked.value, waivedIds.value).slice(0, mostRows.value),
@@ -181,6 +187,14 @@ const clipWords = computed(() => {
         :clip="clip"
         :fresh="fresh"
         @open="open = $event"
+      />
+      <NextStep
+        v-if="next && !all"
+        :next="next"
+        :last-shot="shot.nextShotId === null"
+        @read="emit('read')"
+        @open="open = $event"
+        @shot="emit('shot')"
       />
       <p
         v-if="fault"
