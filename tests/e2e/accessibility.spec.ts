@@ -38,7 +38,10 @@ for (const [name, path] of views)
   test(`${name} has no fault that can be found by rule`, async ({ page }) => {
     await page.goto(`${address()}${await path()}`)
     await expect(page.locator('main, [role="main"]').first()).toBeVisible()
-    await page.waitForLoadState('networkidle')
+    // What is listed is there, or was asked for and is none.
+    await expect(page.locator('h1').first()).toBeAttached()
+    await page.waitForLoadState('load')
+    await expect(page.locator('main').first()).not.toBeEmpty()
     expect(await faults(page)).toEqual([])
   })
 

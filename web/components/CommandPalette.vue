@@ -184,7 +184,8 @@ li {
   cursor: pointer;
 }
 li[aria-selected='true'] {
-  background: var(--pressed);
+  background: var(--well);
+  box-shadow: inset 2px 0 0 var(--accent);
 }
 .name {
   overflow: hidden;

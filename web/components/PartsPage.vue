@@ -24,6 +24,7 @@ const route = useRoute()
       :shot="shot"
     />
     <main>
+      <h1 class="visually-hidden">{{ title }}</h1>
       <nav
         class="parts"
         :aria-label="title"

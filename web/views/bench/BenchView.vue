@@ -36,6 +36,7 @@ useTour(() => renderer.shown.value !== null)
       v-if="shot && document"
       class="work"
     >
+      <h1 class="visually-hidden">{{ shot.name }}</h1>
       <div class="upper">
         <PictureSection />
         <InstrumentSection />
@@ -59,8 +60,8 @@ useTour(() => renderer.shown.value !== null)
   display: grid;
   grid-template: auto auto 1fr / minmax(0, 1fr);
   overflow: hidden;
-  --lower: 186px;
-  --meridian: 132px;
+  --lower: 206px;
+  --meridian: 116px;
 }
 .said {
   display: grid;
@@ -73,7 +74,7 @@ useTour(() => renderer.shown.value !== null)
 }
 .upper {
   display: grid;
-  grid-template-columns: min(calc(100vw - 560px), calc((100vh - 464px) * 16 / 9)) 1fr;
+  grid-template-columns: min(calc(100vw - 560px), calc((100vh - 468px) * 16 / 9)) 1fr;
   gap: var(--gap-wide);
   padding: var(--gap-wide) var(--gap-wide) 0;
   min-height: 0;
@@ -89,7 +90,7 @@ useTour(() => renderer.shown.value !== null)
 }
 @media (max-width: 1100px) {
   .upper {
-    grid-template-columns: min(calc(100vw - 360px), calc((100vh - 464px) * 16 / 9)) 1fr;
+    grid-template-columns: min(calc(100vw - 360px), calc((100vh - 468px) * 16 / 9)) 1fr;
   }
 }
 </style>

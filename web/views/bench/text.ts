@@ -111,6 +111,7 @@ export const text = {
   merged: (lines: string): string => `Lines run together here: ${lines}.`,
   holdTip: 'Hold to leave it out.',
   leftOut: 'left out',
+  lossOf: (name: string, words: string): string => `${name}: ${words || 'not measured yet'}`,
   lossTip: 'Pixels lost here for good. Lights them in the picture.',
   strengthOf: (name: string): string => `Strength of ${name}`,
   strengthTip: 'How much this station does: drag, or arrow keys',

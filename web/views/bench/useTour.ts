@@ -36,11 +36,18 @@ export function useTour(ready: () => boolean): void {
       overlayOpacity: 0.45,
       stagePadding: 2,
       stageRadius: 2,
-      onHighlighted: (_, __, { index }) => {
-        at.value = index ?? 0
+      // The package marks its box as a page of its own, and what it shows as a button.
+      onPopoverRender: ({ title, footer }, { state }) => {
+        title.setAttribute('role', 'presentation')
+        footer.setAttribute('role', 'group')
+        at.value = stepOf(state.activeIndex ?? 0)
       },
-      onDestroyed: (_, __, { index }) => {
-        if ((index ?? at.value) >= last) at.value = 0
+      onHighlighted: (element) => {
+        for (const name of ['aria-expanded', 'aria-haspopup', 'aria-controls']) element?.removeAttribute(name)
+      },
+      onDestroyed: () => {
+        // Seen to its end, it begins anew.
+        if (at.value >= last) at.value = 0
         driver = null
         view.touring = false
       },

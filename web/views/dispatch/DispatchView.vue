@@ -67,6 +67,7 @@ const thumbnail = computed(() =>
     v-if="shot"
     class="dispatch"
   >
+    <h1 class="visually-hidden">{{ text.title(shot.name) }}</h1>
     <Notice
       :text="fault || renders.fault.value"
       @close="fault = ''"

@@ -1,5 +1,6 @@
 // The words of the Dispatch view.
 export const text = {
+  title: (shot: string): string => `Dispatch of ${shot}`,
   still: 'This frame',
   stillNote: (frame: number, width: number, height: number): string =>
     `Frame ${frame} as graded, ${width}×${height}, PNG with 16 bits per channel.`,

@@ -124,10 +124,10 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
         v-for="[name, luts] in groups"
         :key="name"
       >
-        <h3 class="caps">
+        <h2 class="caps">
           {{ name || text.alone }}
           <span class="figures quiet">{{ luts.length }}</span>
-        </h3>
+        </h2>
         <button
           v-for="l in luts"
           :key="l.hash"
@@ -194,7 +194,7 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
   margin: 2px 0;
   color: var(--ink);
 }
-h3 {
+h2 {
   font-weight: 400;
   color: var(--ink-quiet);
   margin: var(--gap) 0 2px;
@@ -211,6 +211,7 @@ h3 {
   background: none;
   border: 0;
   border-bottom: var(--line) solid var(--panel);
+  min-height: 25px;
   padding: 3px 4px;
   font-size: 12px;
   align-items: baseline;

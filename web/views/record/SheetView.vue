@@ -165,7 +165,9 @@ const print = (): void => window.print()
                   <th>{{ text.before }}</th>
                   <th>{{ text.after }}</th>
                   <th>{{ text.target }}</th>
-                  <th />
+                  <th>
+                    <span class="visually-hidden">{{ text.verdict }}</span>
+                  </th>
                 </tr>
               </thead>
               <tbody>

@@ -25,6 +25,7 @@ export const sheetText = {
   before: 'Before',
   after: 'After',
   target: 'Wanted',
+  verdict: 'Verdict',
   waived: (reason: string): string => `ignored: ${reason}`,
   met: 'met',
   record: 'What was done',

@@ -100,9 +100,13 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
     <div
       v-bind="containerProps"
       class="rows"
+      role="rowgroup"
       tabindex="-1"
     >
-      <div v-bind="wrapperProps">
+      <div
+        v-bind="wrapperProps"
+        role="presentation"
+      >
         <div
           v-for="{ data: shot, index } in list"
           :key="shot.id"

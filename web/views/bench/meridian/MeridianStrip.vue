@@ -120,6 +120,15 @@ function click(id: StationId): void {
             {{ text.leftOut }}
           </span>
         </button>
+      </div>
+    </div>
+    <!-- A list of tabs holds tabs alone: what else stands on a station lies over it. -->
+    <div class="stations beside">
+      <div
+        v-for="(s, i) in stations"
+        :key="s.id"
+        class="on"
+      >
         <button
           v-if="s.id !== bypassed"
           :data-tip="text.lossTip"
@@ -127,6 +136,7 @@ function click(id: StationId): void {
           class="figures loss"
           :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }"
           :disabled="!standings[i]?.lost"
+          :aria-label="text.lossOf(s.name, standings[i]?.words ?? '')"
           :aria-pressed="lossesOf === s.id"
           :data-loss="s.id"
           @click="emit('losses', lossesOf === s.id ? null : s.id)"
@@ -161,6 +171,17 @@ function click(id: StationId): void {
 .station {
   position: relative;
   border-right: var(--line) solid var(--hairline);
+  min-width: 0;
+}
+.beside {
+  pointer-events: none;
+}
+.beside :deep(.loss),
+.beside :deep(.strength) {
+  pointer-events: auto;
+}
+.on {
+  position: relative;
   min-width: 0;
 }
 .open {

@@ -129,7 +129,7 @@ const opens = (id: string): boolean => id in judged
   gap: var(--gap-small);
   border-bottom: var(--line) solid var(--raised);
   min-width: 0;
-  height: 20px;
+  height: 24px;
   overflow: hidden;
 }
 .wide {
@@ -142,6 +142,8 @@ dt button {
   background: none;
   border: 0;
   padding: 0;
+  min-height: 24px;
+  min-width: 24px;
 }
 dt button:enabled:hover {
   color: var(--accent);

@@ -76,13 +76,13 @@ li button {
   grid-template-columns: 14px auto minmax(0, 1fr) auto 44px;
   gap: var(--gap-small);
   width: 100%;
-  align-items: baseline;
+  align-items: center;
   text-align: left;
   background: none;
   border: 0;
   border-bottom: var(--line) solid var(--raised);
   padding: 0;
-  height: 20px;
+  height: 24px;
   font-size: 12px;
 }
 li button:hover {

@@ -103,7 +103,12 @@ h2 button {
   border-radius: var(--radius);
   font-size: 11px;
   padding: 0 6px;
-  min-height: 20px;
+  min-height: 24px;
+}
+h2 a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 24px;
 }
 .count {
   flex: 1;

@@ -78,11 +78,11 @@ const waivedIds = computed(() => new Set([...waivers.value.keys()]))
 const spared = computed(() => new Set(props.readings.filter((r) => isSpared(r, props.standard)).map((r) => r.id)))
 const ranked = computed(() => props.readings.filter((r) => !live.has(r.id)))
 const off = computed(() => outside(props.readings).filter((r) => !waivedIds.value.has(keyOf(r))))
-const mostRows = computed(() => (props.part ? 1 : 2))
+const mostRows = 2
 const next = computed(() => nextStep(off.value, isAsked(props.shot), props.fresh))
 /** What helps: what lies outside, then alarms, then a little of what is met. */
 const rows = computed(() =>
-  all.value ? props.readings : mostHelpfulFirst(ranked.value, waivedIds.value).slice(0, mostRows.value),
+  all.value ? props.readings : mostHelpfulFirst(ranked.value, waivedIds.value).slice(0, mostRows),
 )
 const opened = computed(() => props.readings.find((r) => keyOf(r) === open.value) ?? null)
 watch(
@@ -189,7 +189,7 @@ const clipWords = computed(() => {
         @open="open = $event"
       />
       <NextStep
-        v-if="next && !all"
+        v-if="next && !all && !part"
         :next="next"
         :last-shot="shot.nextShotId === null"
         @read="emit('read')"
