@@ -24,8 +24,8 @@ export const tourText = {
       at: '[data-tour="meridian"]',
       title: 'The Passage',
       words:
-        'From camera code on the left to the display on the right, station by station; the band is the picture’s tones. ' +
-        'Open a station with a click or its number.',
+        'From camera code on the left to the display on the right, station by station; the band is the picture’s ' +
+        'tones. Open a station with a click or its number.',
     },
     {
       at: '[data-tour="controls"]',

@@ -19,10 +19,10 @@ export function nextStep(off: readonly Reading[], asks: boolean, measured: boole
   return first ? { kind: 'reading', key: readingKey(first), words: wordsOf(first) } : { kind: 'done' }
 }
 
-/** "Black is low, 1.2 %". */
+/** "Black: 1.2 %, low". */
 function wordsOf(reading: Reading): string {
   const { unit } = readingKind(reading.id)
   const number = `${printValue(reading.value, unit)} ${unitForm(unit).after}`.trim()
-  const verdict = reading.verdict === 'low' || reading.verdict === 'high' ? ` is ${reading.verdict}` : ''
-  return `${reading.name}${verdict}, ${number}`
+  const verdict = reading.verdict === 'low' || reading.verdict === 'high' ? `, ${reading.verdict}` : ''
+  return `${reading.name}: ${number}${verdict}`
 }
