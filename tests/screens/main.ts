@@ -14,7 +14,13 @@ const browser = await startChromium()
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const take = async (name: string): Promise<void> => {
-    await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0))
+    // Those in view; others are loaded when they come into it.
+    await page.waitForFunction(() =>
+      [...document.images].every((i) => {
+        const { top, bottom } = i.getBoundingClientRect()
+        return bottom <= 0 || top >= innerHeight || (i.complete && i.naturalWidth > 0)
+      }),
+    )
     // No tip in the way, no row lit.
     await page.mouse.move(640, 799)
     await page.waitForTimeout(700)
