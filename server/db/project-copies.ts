@@ -119,6 +119,25 @@ export async function shotsToCopy(db: Queryable, projectId: string): Promise<rea
   return rows
 }
 
+/** What a copied shot has as it was. */
+const shotColumns = `
+  media_hash,
+  name,
+  camera_name,
+  position,
+  lead_frame,
+  lead_chosen,
+  first_frame,
+  frame_count,
+  played_numerator,
+  played_denominator,
+  state,
+  look_strength,
+  look_detached,
+  stays_as_it_looks,
+  standard_id
+`
+
 /** One shot in another project, with a grade as its first revision; and what was pointed out and waived in it. */
 export async function copyShot(
   db: Queryable,
@@ -134,39 +153,11 @@ export async function copyShot(
       INSERT INTO
         shots (
           project_id,
-          media_hash,
-          name,
-          camera_name,
-          position,
-          lead_frame,
-          lead_chosen,
-          first_frame,
-          frame_count,
-          played_numerator,
-          played_denominator,
-          state,
-          look_strength,
-          look_detached,
-          stays_as_it_looks,
-          standard_id
+          ${shotColumns}
         )
       SELECT
         $2,
-        media_hash,
-        name,
-        camera_name,
-        position,
-        lead_frame,
-        lead_chosen,
-        first_frame,
-        frame_count,
-        played_numerator,
-        played_denominator,
-        state,
-        look_strength,
-        look_detached,
-        stays_as_it_looks,
-        standard_id
+        ${shotColumns}
       FROM
         shots
       WHERE

@@ -28,6 +28,8 @@ const over = ref(false)
 const archive = ref(false)
 const present = computed(() => projectStore.all.filter((p) => !p.archived))
 const archived = computed(() => projectStore.all.filter((p) => p.archived))
+/** Archived ones stand after the others, while they are asked for. */
+const shown = computed(() => [...present.value, ...(archive.value ? archived.value : [])])
 
 onMounted(() =>
   attempt(async () => {
@@ -106,7 +108,7 @@ const bringBack = (): Promise<void> => attempt(removal.bringBack)
       </section>
       <ul class="list">
         <ProjectCard
-          v-for="project in present"
+          v-for="project in shown"
           :key="project.id"
           :project="project"
           @rename="(to) => attempt(() => projectStore.change(project.id, { name: to }))"
@@ -141,20 +143,6 @@ const bringBack = (): Promise<void> => attempt(removal.bringBack)
           {{ text.archived(archived.length) }}
         </ElButton>
       </form>
-      <ul
-        v-if="archive && archived.length"
-        class="list"
-      >
-        <ProjectCard
-          v-for="project in archived"
-          :key="project.id"
-          :project="project"
-          @rename="(to) => attempt(() => projectStore.change(project.id, { name: to }))"
-          @duplicate="attempt(() => projectStore.duplicate(project.id))"
-          @archive="(to) => attempt(() => projectStore.change(project.id, { archived: to }))"
-          @remove="remove(project)"
-        />
-      </ul>
     </main>
   </div>
 </template>
