@@ -48,7 +48,7 @@ export async function surveyMedia(context: ServerContext, id: string): Promise<v
         await setProposedLead(context.pool, shot.id, proposeLead({ luma, sharpness }, shot.firstFrame, shot.frameCount))
       await findBrightestLight(
         context,
-        { ...media, path },
+        media,
         sketches.map((s) => s.lights),
       )
     } finally {

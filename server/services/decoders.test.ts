@@ -49,6 +49,30 @@ test('so many at once, so many wait, the rest is told to come back', async () =>
   expect(counts).toEqual({ begun: 5, givenUp: 0, most: 2 })
 })
 
+test('what goes on by itself is not told to come back', async () => {
+  const { share } = openDecoders({ atOnce: 1, waiting: 1 })
+  const order: string[] = []
+  const decode = (name: string) => async (): Promise<Buffer> => {
+    order.push(name)
+    await pause(1)
+    return Buffer.from(name)
+  }
+  await Promise.all([
+    share('first', decode('first')),
+    share('behind', decode('behind'), { byItself: true }),
+    share('far behind', decode('far behind'), { byItself: true }),
+  ])
+  expect(order).toEqual(['first', 'behind', 'far behind'])
+  const [a, b, c] = [
+    share('d', decode('d')),
+    share('e', decode('e'), { byItself: true }),
+    // One waits already.
+    (async () => share('f', decode('f')))(),
+  ]
+  await expect(c).rejects.toMatchObject({ status: 503 })
+  await Promise.all([a, b])
+})
+
 test('the same frame is decoded once for all who ask; it goes on while one of them is left', async () => {
   const { decode, counts, end } = trial()
   const { share } = openDecoders({ atOnce: 2, waiting: 3 })

@@ -15,7 +15,7 @@ export interface Decoders {
 export interface Asked {
   /** Aborted when whoever asked went away. */
   readonly signal?: AbortSignal
-  /** Nobody waits for it. */
+  /** Nobody waits for it: it comes last, and is never told to come back. */
   readonly byItself?: boolean
 }
 
@@ -32,7 +32,7 @@ export function openDecoders({ atOnce, waiting }: { readonly atOnce: number; rea
   const shared = new Map<string, Shared>()
 
   function begin(key: string, decode: (signal: AbortSignal) => Promise<Buffer>, byItself: boolean): Shared {
-    if (queue.size >= waiting)
+    if (!byItself && queue.size >= waiting)
       throw new Problem(503, 'busy', 'Too many frames are asked for at once.', {
         hint: `It is tried again after ${retryAfterSeconds} seconds.`,
         retryAfterSeconds,

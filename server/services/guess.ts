@@ -4,7 +4,7 @@ import { brightestFrames } from '@core/footage'
 import { same, setRead, type GradeDocument } from '@core/grade'
 import { fileFactsOf } from '@core/guess'
 import { carrierOfLinear } from '@core/image'
-import { decodedPicture, decodeFrame } from '@media/decode'
+import { decodedPicture } from '@media/decode'
 import { decodeSights, type DecodedSight } from '@media/sights'
 import { localActor, type ServerContext } from '../context'
 import { showDefaultsOf } from '../db/defaults'
@@ -88,7 +88,7 @@ const framesLookedAt = 3
  */
 export async function findBrightestLight(
   context: ServerContext,
-  { hash, facts, path, frameTimes }: MediumToGuess,
+  { hash, facts }: Pick<MediumToGuess, 'hash' | 'facts'>,
   lights: readonly number[],
 ): Promise<void> {
   const guess = await findGuess(context.pool, hash)
@@ -96,9 +96,8 @@ export async function findBrightestLight(
   let ceiling = guess.codeCeiling
   for (const index of brightestFrames(lights, framesLookedAt)) {
     // One that cannot be decoded by itself is passed over: all were decoded in the pass before.
-    const planes = await decodeFrame(path, facts, frameTimes, index, { yields: true }).catch(() => null)
-    if (!planes) continue
-    ceiling = Math.max(ceiling, await context.workers.codeCeiling({ source: decodedPicture(planes, facts) }))
+    const source = await context.frames.source(hash, index, facts.range, { byItself: true }).catch(() => null)
+    if (source) ceiling = Math.max(ceiling, await context.workers.codeCeiling({ source }))
   }
   if (ceiling === guess.codeCeiling) return
   await keepCeiling(context.pool, hash, ceiling)

@@ -24,10 +24,21 @@ const projects = async (): Promise<readonly ProjectSummary[]> =>
 const shotOf = async (id: string): Promise<ShotDetail> => (await (await api(`/shots/${id}`)).json()) as ShotDetail
 const imported = async (clip: string): Promise<ShotDetail> => {
   const id = await importInto(server.address, readFileSync(`demo/footage/${clip}`), clip)
-  return until('the proxy is made', async () => {
-    const shot = await shotOf(id)
-    return shot.proxy && shot
-  })
+  // Media that are still being worked on are not collected.
+  await until('nothing is left to do', async () => (await unfinishedWork()) === 0)
+  return shotOf(id)
+}
+async function unfinishedWork(): Promise<number> {
+  const db = new pg.Client(databaseUrl(server.dataFolder))
+  await db.connect()
+  try {
+    const { rows } = await db.query<{ count: number }>(
+      "SELECT count(*)::int AS count FROM work WHERE state IN ('queued', 'running')",
+    )
+    return rows[0]?.count ?? 0
+  } finally {
+    await db.end()
+  }
 }
 const names = (folder: string): readonly string[] => readdirSync(join(server.dataFolder, folder))
 
