@@ -42,9 +42,10 @@ export const router = createRouter({
     {
       path: '/instruments/:instrument',
       name: 'instrument',
-      component: () => import('./views/instrument/InstrumentView.vue'),
+      component: () => import('./views/detached/InstrumentWindow.vue'),
       props: true,
     },
+    { path: '/picture', name: 'picture', component: () => import('./views/detached/PictureWindow.vue') },
     {
       path: '/standards/:standardId?',
       name: 'standards',

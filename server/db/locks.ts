@@ -20,9 +20,11 @@ export async function lockReelOf(db: Queryable, shotId: string): Promise<void> {
   )
 }
 
-interface Reach {
+/** How far a change of a shot may reach. */
+export interface Reach {
   readonly projectId: string
   readonly setupId: string | null
+  /** Whether its project has shared looks. */
   readonly looks: boolean
 }
 async function reachOf(db: Queryable, shotId: string): Promise<Reach | undefined> {
@@ -52,12 +54,13 @@ async function reachOf(db: Queryable, shotId: string): Promise<Reach | undefined
 /**
  * Locks every shot that a change of one may reach: all of its project where there are shared looks, else its set-up.
  * How far that is may change until it is locked, so it is asked once more then.
+ * Undefined when there is no such shot.
  */
-export async function lockReach(db: Queryable, shotId: string): Promise<void> {
+export async function lockReach(db: Queryable, shotId: string): Promise<Reach | undefined> {
   for (let before = ''; ;) {
     const reach = await reachOf(db, shotId)
     const now = JSON.stringify(reach ?? null)
-    if (!reach || now === before) return
+    if (!reach || now === before) return reach
     before = now
     if (reach.looks) await lockProjectShots(db, reach.projectId)
     else if (reach.setupId !== null) await lockSetup(db, reach.setupId)

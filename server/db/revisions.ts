@@ -1,6 +1,7 @@
 // The Record: revisions are only ever added; undo and redo move the shot's pointer.
+import type { RevisionState } from '@contracts/index'
 import { differences, presentGrade, type GradeDocument } from '@core/grade'
-import { onlyRow, type Queryable } from './pool'
+import type { Queryable } from './pool'
 
 export interface RevisionRow {
   readonly id: string
@@ -56,13 +57,74 @@ export async function headOf(db: Queryable, shotId: string): Promise<Head | unde
   return rows[0] && { ...rows[0], grade: presentGrade(rows[0].grade) }
 }
 
+/** What a shot's head says, where `s` is the shot and `r` its head. */
+export const stateColumns = `
+  s.head_id AS "headId",
+  r.grade,
+  r.summary AS "revisionSummary",
+  r.created_at AS "savedAt",
+  coalesce(r.why ->> 'kind', '') = 'opening' AS "byItself",
+  r.parent_id IS NOT NULL AS "canUndo",
+  s.tip_id <> s.head_id AS "canRedo"
+`
+export interface StateRow {
+  readonly headId: string
+  readonly grade: unknown
+  readonly revisionSummary: string
+  readonly savedAt: Date
+  readonly byItself: boolean
+  readonly canUndo: boolean
+  readonly canRedo: boolean
+}
+export const stateOfRow = ({ grade, revisionSummary, savedAt, ...rest }: StateRow): RevisionState => ({
+  ...rest,
+  grade: presentGrade(grade),
+  summary: revisionSummary,
+  savedAt: savedAt.toISOString(),
+})
+
+/** The state that a shot is in. Undefined when there is no such shot. */
+export async function stateOf(db: Queryable, shotId: string): Promise<RevisionState | undefined> {
+  const { rows } = await db.query<StateRow>({
+    name: 'state of a shot',
+    text: `SELECT ${stateColumns} FROM shots s JOIN revisions r ON r.id = s.head_id WHERE s.id = $1`,
+    values: [shotId],
+  })
+  return rows[0] && stateOfRow(rows[0])
+}
+
 export type HeadResult = 'moved' | 'conflict' | 'nowhere' | 'missing'
 
-async function lockHead(db: Queryable, shotId: string): Promise<{ headId: string; tipId: string } | undefined> {
-  const { rows } = await db.query<{ headId: string; tipId: string }>(
-    'SELECT head_id AS "headId", tip_id AS "tipId" FROM shots WHERE id = $1 FOR UPDATE',
-    [shotId],
-  )
+interface LockedHead {
+  readonly headId: string
+  readonly tipId: string
+  /** The grade of the revision that the change is meant for. */
+  readonly expected: unknown
+}
+async function lockHead(db: Queryable, shotId: string, expectedId: string): Promise<LockedHead | undefined> {
+  const { rows } = await db.query<LockedHead>({
+    name: 'lock a head',
+    // What a revision holds never changes, so that it may be read before the lock is there.
+    text: `
+      SELECT
+        head_id AS "headId",
+        tip_id AS "tipId",
+        (
+          SELECT
+            grade
+          FROM
+            revisions
+          WHERE
+            id = $2
+        ) AS expected
+      FROM
+        shots
+      WHERE
+        id = $1
+      FOR UPDATE
+    `,
+    values: [shotId, expectedId],
+  })
   return rows[0]
 }
 
@@ -84,48 +146,62 @@ export async function appendRevision(
   db: Queryable,
   { shotId, parentId, grade, summary, actor, why, shared = false }: NewHead,
 ): Promise<HeadResult> {
-  const shot = await lockHead(db, shotId)
+  const shot = await lockHead(db, shotId, parentId)
   if (!shot) return 'missing'
   if (shot.headId !== parentId) return 'conflict'
-  const { rows } = await db.query<{ id: string; before: unknown }>(
-    `
-      INSERT INTO
-        revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
-      SELECT
-        $1,
-        id,
-        depth + 1,
-        $3,
-        $4,
-        $5,
-        $6,
-        $7
-        AND EXISTS (
+  const words = differences(presentGrade(shot.expected), grade).map((d) => d.words)
+  await db.query({
+    name: 'append a revision',
+    text: `
+      WITH
+        added AS (
+          INSERT INTO
+            revisions (shot_id, parent_id, depth, grade, summary, actor, why, shared)
           SELECT
-            1
+            $1,
+            id,
+            depth + 1,
+            $3,
+            $4,
+            $5,
+            $6,
+            $7
+            AND EXISTS (
+              SELECT
+                1
+              FROM
+                shots s
+                JOIN shots o ON o.setup_id = s.setup_id
+                AND o.id <> s.id
+              WHERE
+                s.id = $1
+            )
           FROM
-            shots s
-            JOIN shots o ON o.setup_id = s.setup_id
-            AND o.id <> s.id
+            revisions
           WHERE
-            s.id = $1
+            id = $2
+          RETURNING
+            id
+        ),
+        moved AS (
+          UPDATE shots
+          SET
+            head_id = added.id,
+            tip_id = added.id
+          FROM
+            added
+          WHERE
+            shots.id = $1
         )
-      FROM
-        revisions
-      WHERE
-        id = $2
-      RETURNING
+      INSERT INTO
+        revision_changes (revision_id, words)
+      SELECT
         id,
-        (
-          SELECT
-            b.grade
-          FROM
-            revisions b
-          WHERE
-            b.id = $2
-        ) AS before
+        $8
+      FROM
+        added
     `,
-    [
+    values: [
       shotId,
       parentId,
       JSON.stringify(grade),
@@ -133,34 +209,15 @@ export async function appendRevision(
       actor,
       why ? JSON.stringify(why) : null,
       shared,
+      JSON.stringify(words),
     ],
-  )
-  const { id, before } = onlyRow({ rows })
-  const words = differences(presentGrade(before), grade).map((d) => d.words)
-  await db.query(
-    `
-      WITH
-        moved AS (
-          UPDATE shots
-          SET
-            head_id = $2,
-            tip_id = $2
-          WHERE
-            id = $1
-        )
-      INSERT INTO
-        revision_changes (revision_id, words)
-      VALUES
-        ($2, $3)
-    `,
-    [shotId, id, JSON.stringify(words)],
-  )
+  })
   return 'moved'
 }
 
 /** Moves the pointer to the parent. Call inside a transaction. */
 export async function undo(db: Queryable, shotId: string, expectedId: string): Promise<HeadResult> {
-  const shot = await lockHead(db, shotId)
+  const shot = await lockHead(db, shotId, expectedId)
   if (!shot) return 'missing'
   if (shot.headId !== expectedId) return 'conflict'
   const { rowCount } = await db.query(
@@ -173,7 +230,7 @@ export async function undo(db: Queryable, shotId: string, expectedId: string): P
 
 /** Moves the pointer one revision toward the tip. Call inside a transaction. */
 export async function redo(db: Queryable, shotId: string, expectedId: string): Promise<HeadResult> {
-  const shot = await lockHead(db, shotId)
+  const shot = await lockHead(db, shotId, expectedId)
   if (!shot) return 'missing'
   if (shot.headId !== expectedId) return 'conflict'
   const { rowCount } = await db.query(

@@ -1,12 +1,12 @@
 // Queries about shots.
-import { presentGrade } from '@core/grade'
-import type { RevisionState, ShotDetail, ShotSummary } from '@contracts/index'
+import type { ShotDetail, ShotSummary } from '@contracts/index'
 import type { GradeDocument } from '@core/grade'
 import { showDefaultsColumn } from './defaults'
 import { lookColumn } from './looks'
 import { pointedColumns } from './pointed'
 
 import { onlyRow, type Queryable } from './pool'
+import { stateColumns, stateOfRow, type StateRow } from './revisions'
 import { picturesOf } from './scene-pictures'
 
 const summaryColumns = `
@@ -180,15 +180,7 @@ export async function shotIdsOf(db: Queryable, projectId: string): Promise<reado
   return rows.map((r) => r.id)
 }
 
-type DetailRow = ShotSummary &
-  Omit<ShotDetail, 'revision'> & {
-    grade: GradeDocument
-    revisionSummary: string
-    savedAt: Date
-    byItself: boolean
-    hasParent: boolean
-    hasRedo: boolean
-  }
+type DetailRow = ShotSummary & Omit<ShotDetail, 'revision'> & StateRow
 
 export async function findShot(db: Queryable, id: string): Promise<ShotDetail | undefined> {
   const { rows } = await db.query<DetailRow>(
@@ -200,12 +192,7 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
         ${showDefaultsColumn} AS "showDefaults",
         coalesce(c.intent, '') AS intent,
         ${picturesOf('c')} AS "intentPictures",
-        r.grade,
-        r.summary AS "revisionSummary",
-        r.created_at AS "savedAt",
-        coalesce(r.why ->> 'kind', '') = 'opening' AS "byItself",
-        r.parent_id IS NOT NULL AS "hasParent",
-        s.tip_id <> s.head_id AS "hasRedo",
+        ${stateColumns},
         ${pointedColumns},
         (
           SELECT
@@ -256,17 +243,9 @@ export async function findShot(db: Queryable, id: string): Promise<ShotDetail | 
   )
   const row = rows[0]
   if (!row) return undefined
-  const { grade: stored, revisionSummary, savedAt, byItself, hasParent, hasRedo, ...shot } = row
-  const revision: RevisionState = {
-    headId: row.headId,
-    grade: presentGrade(stored),
-    summary: revisionSummary,
-    savedAt: savedAt.toISOString(),
-    canUndo: hasParent,
-    canRedo: hasRedo,
-    byItself,
-  }
-  return { ...shot, revision }
+  const { grade, revisionSummary, savedAt, byItself, canUndo, canRedo, ...shot } = row
+  const state = { headId: row.headId, grade, revisionSummary, savedAt, byItself, canUndo, canRedo }
+  return { ...shot, revision: stateOfRow(state) }
 }
 
 export interface NewShot {

@@ -4,9 +4,8 @@ import { followChange } from '@core/grade'
 import { localActor } from '../context'
 import { lockReach } from '../db/locks'
 import { transaction, type Pool, type Queryable } from '../db/pool'
-import { appendRevision, headOf, type Head, type HeadResult } from '../db/revisions'
+import { appendRevision, headOf, stateOf, type Head, type HeadResult } from '../db/revisions'
 import { othersOfSetup } from '../db/setups'
-import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { followLook } from './looks'
 
@@ -31,12 +30,13 @@ export interface HeadAnswer {
  */
 export async function moveHead(pool: Pool, shotId: string, { move, ...follow }: HeadMove): Promise<HeadAnswer> {
   const { result, revision } = await transaction(pool, async (db) => {
-    await lockReach(db, shotId)
-    const before = await headOf(db, shotId)
+    const reach = await lockReach(db, shotId)
+    // A shot by itself is most common, and nothing need be known of what follows it.
+    const before = reach && (reach.looks || reach.setupId !== null) ? await headOf(db, shotId) : undefined
     const result = await move(db)
-    const after = await headOf(db, shotId)
+    const after = before && (await headOf(db, shotId))
     if (result === 'moved' && before && after) await followMove(db, shotId, before, after, follow)
-    return { result, revision: (await findShot(db, shotId))?.revision }
+    return { result, revision: await stateOf(db, shotId) }
   })
   if (result === 'missing' || !revision) throw notFound('shot')
   if (result === 'nowhere') throw new Problem(422, 'nothing_there', 'There is nothing further in that direction.')

@@ -180,6 +180,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       >
         Redo
       </button>
+      <slot />
       <button
         v-if="route.name === 'bench'"
         data-tip="The Bench in seven stops. Leave it with Esc; it goes on from there."

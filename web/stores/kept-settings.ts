@@ -1,4 +1,4 @@
-// How the instruments are set in this browser: what may be stored, and what is taken of what was.
+// How the Bench and its instruments are set in this browser: what may be stored, and what is taken of what was.
 import { defaultInstruments, instrumentIds, type InstrumentId, type InstrumentSettings } from '@core/instruments'
 import { skinLineDegrees } from '@core/readings'
 
@@ -61,5 +61,30 @@ export function parseGraticules(stored: unknown): Graticules {
     brightness: number('brightness', 0.1, 1),
     persistence: number('persistence', 0, 0.95),
     skinDegrees: number('skinDegrees', 90, 150),
+  }
+}
+
+/** Who has the room on the Bench, and how high the Meridian stands. */
+export const arrangements = ['balanced', 'picture', 'instruments'] as const
+export const meridianHeights = ['folded', 'usual', 'tall'] as const
+export interface BenchLayout {
+  readonly arrangement: (typeof arrangements)[number]
+  readonly meridian: (typeof meridianHeights)[number]
+  /** The picture's share of the width, once the divider was dragged; null as the arrangement has it. */
+  readonly pictureShare: number | null
+}
+export const defaultLayout: BenchLayout = { arrangement: 'balanced', meridian: 'usual', pictureShare: null }
+export const pictureShares = { least: 0.22, most: 0.78 } as const
+
+export function parseLayout(stored: unknown): BenchLayout {
+  const from = (typeof stored === 'object' && stored !== null ? stored : {}) as Partial<
+    Record<keyof BenchLayout, unknown>
+  >
+  const share = from.pictureShare
+  const { least, most } = pictureShares
+  return {
+    arrangement: arrangements.find((a) => a === from.arrangement) ?? defaultLayout.arrangement,
+    meridian: meridianHeights.find((h) => h === from.meridian) ?? defaultLayout.meridian,
+    pictureShare: typeof share === 'number' && share >= least && share <= most ? share : null,
   }
 }

@@ -12,7 +12,15 @@ import {
   type TraceImage,
 } from '@core/instruments'
 import type { MatteViewId } from '@core/regions'
-import { defaultGraticules, defaultSlots, parseGraticules, parseInstrumentSettings, parseSlots } from './kept-settings'
+import {
+  defaultGraticules,
+  defaultLayout,
+  defaultSlots,
+  parseGraticules,
+  parseInstrumentSettings,
+  parseLayout,
+  parseSlots,
+} from './kept-settings'
 
 export type CompareMode = 'off' | 'wipe' | 'side' | 'blink'
 /** A line across the picture: where it crosses the middle (share of the width), and its turn from upright. */
@@ -64,6 +72,9 @@ export const useView = defineStore('view', () => {
   const filling = shallowRef<InstrumentId | null>(null)
   const instruments = kept('pale-instruments', defaultInstruments, parseInstrumentSettings)
   const graticules = kept('pale-graticules', defaultGraticules, parseGraticules)
+  const layout = kept('pale-bench-layout', defaultLayout, parseLayout)
+  /** The picture has the whole screen. */
+  const pictureAlone = shallowRef(false)
   const tap = shallowRef<StationId>('finish')
   const part = shallowRef<Part | null>(null)
   const overlay = shallowRef<OverlaySettings | null>(null)
@@ -95,6 +106,8 @@ export const useView = defineStore('view', () => {
     filling,
     instruments,
     graticules,
+    layout,
+    pictureAlone,
     tap,
     part,
     overlay,

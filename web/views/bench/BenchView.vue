@@ -6,6 +6,9 @@ import BenchFirstReading from './BenchFirstReading.vue'
 import BenchNotices from './BenchNotices.vue'
 import InstrumentSection from './InstrumentSection.vue'
 import KeySheet from './KeySheet.vue'
+import LayoutChoice from './layout/LayoutChoice.vue'
+import PictureDivider from './layout/PictureDivider.vue'
+import { useLayout, usePictureAlone } from './layout/useLayout'
 import MeridianSection from './MeridianSection.vue'
 import PictureSection from './PictureSection.vue'
 import ReadingsSection from './ReadingsSection.vue'
@@ -19,15 +22,24 @@ const bench = provideBench(() => props.shotId)
 useBenchCommands(bench)
 const { shot, project, document, renderer } = bench
 const view = useView()
+const layout = useLayout()
+usePictureAlone()
 useTour(() => renderer.shown.value !== null)
 </script>
 
 <template>
-  <div class="bench">
+  <div
+    class="bench"
+    :class="{ alone: view.pictureAlone }"
+    :style="layout"
+  >
     <AppHeader
+      v-show="!view.pictureAlone"
       :project="project"
       :shot="shot"
-    />
+    >
+      <LayoutChoice />
+    </AppHeader>
     <div class="said">
       <BenchNotices />
       <BenchFirstReading />
@@ -39,10 +51,14 @@ useTour(() => renderer.shown.value !== null)
       <h1 class="visually-hidden">{{ shot.name }}</h1>
       <div class="upper">
         <PictureSection />
-        <InstrumentSection />
+        <PictureDivider v-show="!view.pictureAlone" />
+        <InstrumentSection v-show="!view.pictureAlone" />
       </div>
-      <MeridianSection />
-      <div class="lower">
+      <MeridianSection v-show="!view.pictureAlone" />
+      <div
+        v-show="!view.pictureAlone"
+        class="lower"
+      >
         <StationPanel />
         <ReadingsSection />
       </div>
@@ -61,7 +77,7 @@ useTour(() => renderer.shown.value !== null)
   grid-template: auto auto 1fr / minmax(0, 1fr);
   overflow: hidden;
   --lower: 206px;
-  --meridian: 116px;
+  --beside: 560px;
 }
 .said {
   display: grid;
@@ -74,8 +90,7 @@ useTour(() => renderer.shown.value !== null)
 }
 .upper {
   display: grid;
-  grid-template-columns: min(calc(100vw - 560px), calc((100vh - 468px) * 16 / 9)) 1fr;
-  gap: var(--gap-wide);
+  grid-template-columns: var(--picture) auto minmax(0, 1fr);
   padding: var(--gap-wide) var(--gap-wide) 0;
   min-height: 0;
 }
@@ -88,9 +103,19 @@ useTour(() => renderer.shown.value !== null)
   min-height: 0;
   background: var(--panel);
 }
+.bench.alone {
+  grid-template-rows: auto 1fr;
+}
+.alone .work {
+  grid-template-rows: 1fr;
+}
+.alone .upper {
+  grid-template-columns: minmax(0, 1fr);
+  padding: 0 var(--gap-small);
+}
 @media (max-width: 1100px) {
-  .upper {
-    grid-template-columns: min(calc(100vw - 360px), calc((100vh - 468px) * 16 / 9)) 1fr;
+  .bench {
+    --beside: 360px;
   }
 }
 </style>

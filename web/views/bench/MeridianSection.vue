@@ -20,6 +20,7 @@ const part = computed(() => (viewing.value.follow ? (renderer.result.value?.part
     :strengths="marking.strengths.value"
     :bypassed="view.bypassed"
     :losses-of="marking.losses.value"
+    :folded="view.layout.meridian === 'folded'"
     @open="openStation"
     @bypass="marking.bypass"
     @strength="marking.setStrength"

@@ -90,6 +90,8 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
       :moments="trace.moments.value.length"
       :compare="view.compare"
       :held="view.still?.name ?? ''"
+      :alone="view.pictureAlone"
+      @back="view.pictureAlone = false"
       @compare="comparing.choose"
       @go="bench.go"
       @as-shot="view.asShot = $event"

@@ -24,8 +24,11 @@ const props = defineProps<{
   moments: number
   compare: CompareMode
   held: string
+  /** The picture has the whole screen. */
+  alone: boolean
 }>()
 defineEmits<{
+  back: []
   go: [frame: number]
   asShot: [on: boolean]
   lead: []
@@ -155,6 +158,13 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
     >
       {{ text.asShot }}
     </button>
+    <button
+      v-if="alone"
+      type="button"
+      @click="$emit('back')"
+    >
+      {{ text.fromFullScreen }}
+    </button>
   </div>
 </template>
 
@@ -163,9 +173,9 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
   display: flex;
   align-items: center;
   gap: 2px;
-  height: 34px;
+  min-height: 34px;
+  flex-wrap: wrap;
   white-space: nowrap;
-  overflow: hidden;
   font-size: 12px;
 }
 /* What changes with every frame is laid out by itself: a box within the bar's own, of a size that is given. */

@@ -1,8 +1,9 @@
 import { displayById } from '@core/colour'
 import { levelHigh, type FrameTrace } from '@core/instruments'
 import { standardById } from '@core/readings'
-import { parseInstrumentSettings, parseSlots } from '../../stores/kept-settings'
+import { defaultLayout, parseInstrumentSettings, parseLayout, parseSlots } from '../../stores/kept-settings'
 import { scaleLines } from './instruments/scale-lines'
+import { nextArrangement, nextMeridian } from './layout/arranged'
 import { bandOf, linesOf, pathOf, yOf } from './meridian/meridian-paths'
 import { clipRange, worstOf } from './readings/clip-extremes'
 
@@ -38,6 +39,22 @@ test('what was stored in the browser is only taken where it makes sense', () => 
     gain: 2,
   })
   expect(parseSlots(['histogram', 'constructor', 7])).toEqual(['histogram', 'parade', 'vectorscope'])
+})
+
+test('of a stored layout only what makes sense is taken', () => {
+  for (const nonsense of [null, 7, [], { arrangement: 'all' }, { pictureShare: 2 }, { pictureShare: NaN, meridian: 3 }])
+    expect(parseLayout(nonsense)).toEqual(defaultLayout)
+  const whole = { arrangement: 'instruments', meridian: 'tall', pictureShare: 0.4 } as const
+  expect(parseLayout(JSON.parse(JSON.stringify(whole)))).toEqual(whole)
+})
+
+test('for a large picture the Meridian folds away, and unfolds after it; the divider goes back', () => {
+  const picture = nextArrangement({ ...defaultLayout, pictureShare: 0.3 })
+  expect(picture).toEqual({ arrangement: 'picture', meridian: 'folded', pictureShare: null })
+  const instruments = nextArrangement(picture)
+  expect(instruments).toEqual({ arrangement: 'instruments', meridian: 'usual', pictureShare: null })
+  expect(nextArrangement(nextMeridian(instruments))).toEqual({ ...defaultLayout, meridian: 'tall' })
+  expect([1, 2, 3].reduce(nextMeridian, defaultLayout)).toEqual(defaultLayout)
 })
 
 describe('the clip', () => {

@@ -4,6 +4,7 @@ import { regionsText } from './regions/text'
 export const text = {
   loading: 'The frame is being read …',
   asShot: 'as shot',
+  fromFullScreen: 'Leave full screen',
   asShotTip: "The code values as the camera wrote them, without Read and Show. Hold Q for a moment's look.",
   lead: 'lead',
   frame: 'Frame',
@@ -87,6 +88,10 @@ export const text = {
     fromShot: 'of a shot',
     clear: 'clear',
     detach: 'in a window of its own',
+  },
+  detached: {
+    picture: 'Picture',
+    waiting: 'Waiting for the Bench. Keep a shot open there in another window.',
   },
   part: 'part',
   cardMark: 'grey card',
@@ -405,6 +410,7 @@ export const text = {
       `Every pixel worked out exactly: a table would be up to ${measure} ${worst.toFixed(1)} off.`,
   },
   look: {
+    pictures: 'LUTs on this shot',
     nth: (n: number, name: string): string => `${n} ${name}`,
     add: '+ another',
     addTip: 'Another LUT behind this one.',

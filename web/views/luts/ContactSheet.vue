@@ -18,7 +18,7 @@ import type { SheetPicture } from '../../workers/sheet-worker'
 import { lutEntry, plainEntry, recipeEntry, type SheetEntry } from './sheet-entries'
 import SheetTile from './SheetTile.vue'
 import { text } from './text'
-import type { ContactSheet } from './useContactSheet'
+import type { ContactSheet } from '../../composables/useContactSheet'
 
 const props = defineProps<{ shot: ShotDetail | null; frame: number; sheet: ContactSheet }>()
 const emit = defineEmits<{ choose: [shotId: string]; open: [hash: string] }>()

@@ -15,7 +15,7 @@ import LutList from './LutList.vue'
 import LutReport from './LutReport.vue'
 import { lutEntry } from './sheet-entries'
 import { text } from './text'
-import { useContactSheet } from './useContactSheet'
+import { useContactSheet } from '../../composables/useContactSheet'
 
 const props = defineProps<{ part: string }>()
 const lutStore = useLuts()

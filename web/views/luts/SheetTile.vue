@@ -4,7 +4,7 @@ import { ref, watch } from 'vue'
 import { printNumber } from '@core/numbers'
 import { putImage } from '../../composables/putImage'
 import { text } from './text'
-import type { Seen } from './useContactSheet'
+import type { Seen } from '../../composables/useContactSheet'
 
 const props = defineProps<{ name: string; note: string; seen: Seen | undefined; held?: string; large?: boolean }>()
 const canvas = ref<HTMLCanvasElement | null>(null)

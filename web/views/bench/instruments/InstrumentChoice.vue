@@ -34,7 +34,8 @@ const emit = defineEmits<{ choose: [id: InstrumentId] }>()
   padding: 0;
   min-height: 20px;
   margin-left: -4px;
-  max-width: 128px;
+  max-width: min(128px, 100%);
+  text-overflow: ellipsis;
 }
 .name:hover {
   color: var(--ink);

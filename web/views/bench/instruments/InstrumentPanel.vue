@@ -168,6 +168,8 @@ header {
 }
 h2 {
   color: var(--ink-quiet);
+  flex: 0 1 auto;
+  min-width: 48px;
 }
 /* The number changes with every move, its place does not: put over the row, so nothing beside it is laid out again. */
 .figure {

@@ -18,6 +18,8 @@ const props = defineProps<{
   strengths: Readonly<Partial<Record<StationId, number>>>
   bypassed: StationId | null
   lossesOf: StationId | null
+  /** Only the names of the stations and what they lost. */
+  folded: boolean
 }>()
 const emit = defineEmits<{
   open: [id: StationId]
@@ -84,6 +86,7 @@ function click(id: StationId): void {
     aria-label="Meridian"
   >
     <MeridianLines
+      v-if="!folded"
       :meridian="meridian"
       :part="part"
       :faded="asShot"
@@ -144,7 +147,7 @@ function click(id: StationId): void {
           {{ standings[i]?.words ?? '' }}
         </button>
         <StationStrength
-          v-if="strengths[s.id] !== undefined"
+          v-if="!folded && strengths[s.id] !== undefined"
           :name="s.name"
           :model-value="strengths[s.id] ?? 1"
           @update:model-value="emit('strength', s.id, $event)"

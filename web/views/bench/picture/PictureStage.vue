@@ -11,6 +11,7 @@ import type { CompareMode, Surround, Wipe } from '../../../stores/view'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
 import ComparePicture from './ComparePicture.vue'
+import GammaFilter from './GammaFilter.vue'
 import OverlayLegend from './OverlayLegend.vue'
 import PartOverlay from './PartOverlay.vue'
 import PickLayer from './PickLayer.vue'
@@ -87,31 +88,7 @@ const place = computed(() => ({ aspectRatio: String(props.aspect) }))
     @pointerup="drop"
     @pointercancel="drop"
   >
-    <svg
-      v-if="exponent !== 1"
-      class="filter"
-      aria-hidden="true"
-    >
-      <filter
-        id="other-gamma"
-        color-interpolation-filters="sRGB"
-      >
-        <feComponentTransfer>
-          <feFuncR
-            type="gamma"
-            :exponent="exponent"
-          />
-          <feFuncG
-            type="gamma"
-            :exponent="exponent"
-          />
-          <feFuncB
-            type="gamma"
-            :exponent="exponent"
-          />
-        </feComponentTransfer>
-      </filter>
-    </svg>
+    <GammaFilter :exponent="exponent" />
     <div
       class="frame"
       :class="{ side: still && compare === 'side', seen: exponent !== 1, large: factor > 2 }"
@@ -243,11 +220,6 @@ canvas {
   width: 100%;
   height: 100%;
   background: var(--well);
-}
-.filter {
-  position: absolute;
-  width: 0;
-  height: 0;
 }
 .seen > canvas:first-child {
   filter: url('#other-gamma');

@@ -1,15 +1,12 @@
 // The Bench as one session: the shot, its grade, the frame, the picture, playing, readings, aims and regions. It is
 // made once for the view and injected by everything in it.
 import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
-import { useRouter } from 'vue-router'
 import { displayById, lumaWeights } from '@core/colour'
 import { gradeAt, needsMapping, otherGamma, type StationId } from '@core/grade'
-import type { InstrumentId } from '@core/instruments'
 import type { Area } from '@core/readings'
 import { sameWhileEqual } from '../../../composables/sameWhileEqual'
 import { useBenchRenderer, type Wanted } from '../../../composables/useBenchRenderer'
 import { useClipTrace } from '../../../composables/useClipTrace'
-import { useDetachedSender } from '../../../composables/useDetached'
 import { useReadings } from '../../../composables/useReadings'
 import { useAims, type Remembered } from '../../../stores/aims'
 import { useBalance } from '../../../stores/balance'
@@ -21,7 +18,6 @@ import { useTracking } from '../../../stores/tracking'
 import { useView } from '../../../stores/view'
 import { ownDisplayId } from '../../../workers/tile'
 import { useSkinHandles } from '../aims/useSkinHandles'
-import { figuresOf } from '../figures'
 import { extremeFrames } from '../readings/clip-extremes'
 import { useRegionQuestions } from '../regions/useRegionQuestions'
 import { text } from '../text'
@@ -35,6 +31,7 @@ import { useProbing } from '../useProbing'
 import { useViewing } from '../useViewing'
 import { useBenchClosing } from './useBenchClosing'
 import { useBenchShot } from './useBenchShot'
+import { useDetachedWindows } from './useDetachedWindows'
 import { useLitPixels } from './useLitPixels'
 import { useStationQuestions } from './useStationQuestions'
 
@@ -47,7 +44,6 @@ function createBench(shotId: () => string) {
   const tracking = useTracking()
   const standards = useStandards()
   const view = useView()
-  const router = useRouter()
   const renderer = useBenchRenderer()
   const fault = ref('')
   const say = (sentence: string): void => {
@@ -70,19 +66,16 @@ function createBench(shotId: () => string) {
     (area) => renderer.ask('skin', { area, cast: readings.cast.value }),
   )
   const subject = (): Area | null => pointing.subjects.value[0] ?? null
-  const { bench: benchId, detached } = useDetachedSender(() => {
-    const { value: now } = renderer.result
-    if (!now || !shot.value || !document.value) return null
-    return {
-      kind: 'picture',
-      traces: now.traces,
-      figures: figuresOf(now.partFacts ?? now.facts),
-      settings: view.instruments,
-      graticules: view.graticules,
-      displayId: document.value.show.displayId,
-      tap: view.tap,
-      shot: shot.value.name,
-    }
+  /** Looked at as at the other usual display gamma. */
+  const gamma = computed(() =>
+    view.otherGamma && document.value ? otherGamma(displayById(document.value.show.displayId)) : null,
+  )
+  const { detached, detach } = useDetachedWindows({
+    renderer,
+    shot,
+    document,
+    aspect: () => opened.aspect.value,
+    exponent: () => gamma.value?.exponent ?? 1,
   })
   const { viewing, setVisible, toggleReference } = useViewing(renderer, () => detached.value, subject, say)
   const probing = useProbing(renderer)
@@ -209,10 +202,6 @@ function createBench(shotId: () => string) {
     view.frame = opened.clampFrame(frame)
   }
 
-  /** Looked at as at the other usual display gamma. */
-  const gamma = computed(() =>
-    view.otherGamma && document.value ? otherGamma(displayById(document.value.show.displayId)) : null,
-  )
   /** Says so when the display is brighter or wider than what the picture is looked at on. */
   const mapping = computed(() => {
     const display = document.value && displayById(document.value.show.displayId)
@@ -270,15 +259,7 @@ function createBench(shotId: () => string) {
     openStation: (id: StationId): void => {
       view.station = id
     },
-    /** An instrument in a window of its own. */
-    detach: (id: InstrumentId): void => {
-      const { href } = router.resolve({
-        name: 'instrument',
-        params: { instrument: id },
-        query: { bench: benchId.value },
-      })
-      window.open(href, `pale-${benchId.value}-${id}`, 'popup,width=720,height=520')
-    },
+    detach,
   }
 }
 

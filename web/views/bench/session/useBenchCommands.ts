@@ -13,6 +13,7 @@ import { useLuts } from '../../../stores/luts'
 import { usePalette } from '../../../stores/palette'
 import { unsettledEncodings, usePlacing } from '../../../stores/placing'
 import { useView } from '../../../stores/view'
+import { nextArrangement, nextMeridian } from '../layout/arranged'
 import { nextZoom } from '../picture/useZoom'
 import { isHeld, useBenchKeys, type BenchActions } from '../useBenchKeys'
 import type { Bench } from './bench'
@@ -67,6 +68,15 @@ export function useBenchCommands(bench: Bench): void {
     },
     instrument: () => {
       view.filling = nextFilling(view.slots, view.filling)
+    },
+    layout: () => {
+      view.layout = nextArrangement(view.layout)
+    },
+    meridian: () => {
+      view.layout = nextMeridian(view.layout)
+    },
+    alone: () => {
+      view.pictureAlone = !view.pictureAlone
     },
     part: marking.togglePart,
     overlay: marking.nextOverlay,

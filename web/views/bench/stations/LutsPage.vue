@@ -1,10 +1,14 @@
 <script setup lang="ts">
 // The LUTs of the look, one open at a time.
 import { computed, onScopeDispose, ref, watch } from 'vue'
-import { addStep, ownLook, removeStep, setStep, type Side } from '@core/grade'
+import { addStep, ownLook, removeStep, setParameter, setStep, type Side } from '@core/grade'
 import { useGrade } from '../../../stores/grade'
-import LookControls from '../LookControls.vue'
+import { useLuts } from '../../../stores/luts'
+import LookPictures, { type LookEntry } from '../look/LookPictures.vue'
+import LutControls from '../look/LutControls.vue'
+import { useSheetPicture } from '../look/useSheetPicture'
 import { useBench } from '../session/bench'
+import { text } from '../text'
 import { useStepEdits } from './useStepEdits'
 
 const { present, questions } = useBench()
@@ -40,24 +44,66 @@ function remove(): void {
   const id = step.value?.id
   if (id !== undefined) grade.edit('LUT removed', (g) => removeStep(g, id))
 }
-const setParameter = (key: string, value: string | null): void => {
+const setOnStep = (key: string, value: string | null): void => {
   if (step.value) change(step.value, key, value)
 }
+/** The picture without the open LUT, and the same through each that could stand in its place. */
+const picture = useSheetPicture((g) => (step.value ? setParameter(g, step.value.id, 'lutHash', null) : g))
+const luts = useLuts()
+const none = 'none'
+const entries = computed((): readonly LookEntry[] => {
+  const { value: open } = step
+  if (!open) return []
+  const { kind, name, strength, side, params } = open
+  return [
+    { id: none, name: text.look.none, tip: text.look.lutTip, item: { kind: 'plain' } },
+    ...luts.all.map(({ hash, name: called, title }): LookEntry => ({
+      id: hash,
+      name: called,
+      tip: title || called,
+      item: {
+        kind: 'recipe',
+        content: { steps: [{ kind, name, strength, side, params: { ...params, lutHash: hash } }], regions: [] },
+      },
+    })),
+  ]
+})
+const chosen = computed(() => String(step.value?.params['lutHash'] ?? none))
 </script>
 
 <template>
-  <LookControls
+  <div
     v-if="step"
-    :step="step"
-    :steps="steps"
-    :between="questions.between.value"
-    @choose="openId = $event"
-    @add="add"
-    @remove="remove"
-    @takes="setParameter('takes', $event)"
-    @lut="setParameter('lutHash', $event)"
-    @interpolation="setParameter('interpolation', $event)"
-    @strength="set('LUT strength', { strength: $event })"
-    @side="set('LUT place', { side: $event })"
-  />
+    class="page"
+  >
+    <LookPictures
+      :label="text.look.pictures"
+      :entries="entries"
+      :picture="picture"
+      :chosen="chosen"
+      @choose="setOnStep('lutHash', $event === none ? null : $event)"
+    />
+    <LutControls
+      :step="step"
+      :steps="steps"
+      :between="questions.between.value"
+      @choose="openId = $event"
+      @add="add"
+      @remove="remove"
+      @takes="setOnStep('takes', $event)"
+      @lut="setOnStep('lutHash', $event)"
+      @interpolation="setOnStep('interpolation', $event)"
+      @strength="set('LUT strength', { strength: $event })"
+      @side="set('LUT place', { side: $event })"
+    />
+  </div>
 </template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 350px;
+  gap: var(--gap-wide);
+  min-height: 0;
+}
+</style>

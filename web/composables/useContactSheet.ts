@@ -3,8 +3,8 @@
 import { onScopeDispose, ref, shallowRef, type Ref, type ShallowRef } from 'vue'
 import type { TraceImage } from '@core/instruments'
 import type { SheetFacts } from '@core/lut-bench'
-import { connect, Overtaken, type Calls } from '../../workers/calls'
-import type { SheetFunctions, SheetItem, SheetPicture, SheetQuestion } from '../../workers/sheet-worker'
+import { connect, Overtaken, type Calls } from '../workers/calls'
+import type { SheetFunctions, SheetItem, SheetPicture, SheetQuestion } from '../workers/sheet-worker'
 
 export type Seen = { readonly image: TraceImage; readonly facts: SheetFacts } | { readonly fault: string }
 export interface ContactSheet {
@@ -53,7 +53,7 @@ export function useContactSheet(): ContactSheet {
   }
   const start = (): Calls<SheetFunctions> =>
     connect<SheetFunctions>(
-      () => new Worker(new URL('../../workers/sheet-worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../workers/sheet-worker.ts', import.meta.url), { type: 'module' }),
       'The contact sheet',
     )
   function started(): readonly Calls<SheetFunctions>[] {

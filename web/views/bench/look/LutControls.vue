@@ -3,12 +3,12 @@
 import { computed } from 'vue'
 import { stepKindById, type DifferenceReport, type Side, type Step } from '@core/grade'
 import { stepFault } from '@core/lut-bench'
-import LutStrength from '../../components/LutStrength.vue'
-import LutPicker from '../../components/LutPicker.vue'
-import PlainSelect from '../../components/PlainSelect.vue'
+import LutStrength from '../../../components/LutStrength.vue'
+import LutPicker from '../../../components/LutPicker.vue'
+import PlainSelect from '../../../components/PlainSelect.vue'
 import type { LutSummary } from '@contracts/responses'
-import { useLuts } from '../../stores/luts'
-import { text } from './text'
+import { useLuts } from '../../../stores/luts'
+import { text } from '../text'
 
 const props = defineProps<{ step: Step; steps: readonly Step[]; between: DifferenceReport | null }>()
 const emit = defineEmits<{
@@ -130,8 +130,11 @@ const hashOf = (step: Step): string | null =>
 <style scoped>
 .look {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--gap-small);
   align-content: start;
+  overflow-y: auto;
+  min-height: 0;
 }
 .luts {
   display: flex;
@@ -165,8 +168,8 @@ const hashOf = (step: Step): string | null =>
 }
 .row {
   display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: var(--gap-broad);
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--gap-small);
   align-items: center;
 }
 </style>

@@ -11,22 +11,22 @@ import { text } from '../bench/text'
 const props = defineProps<{ instrument: string }>()
 const id = computed<InstrumentId>(() => instrumentIds.find((i) => i === props.instrument) ?? 'waveform')
 const route = useRoute()
-const picture = useDetachedReceiver(String(route.query['bench'] ?? ''), () => id.value)
+const measure = useDetachedReceiver(String(route.query['bench'] ?? ''), 'measure', () => id.value)
 // Several such windows are told apart by what they are of.
-useTitle(computed(() => [text.instruments[id.value], picture.value?.shot, 'Pale Meridian'].filter(Boolean).join(' · ')))
+useTitle(computed(() => [text.instruments[id.value], measure.value?.shot, 'Pale Meridian'].filter(Boolean).join(' · ')))
 </script>
 
 <template>
   <main class="alone">
     <InstrumentPanel
-      v-if="picture"
+      v-if="measure"
       :id="id"
-      :figure="picture.figures[id]"
-      :trace="picture.traces[id] ?? null"
-      :settings="picture.settings"
-      :graticules="picture.graticules"
-      :display-id="picture.displayId"
-      :tap="picture.tap"
+      :figure="measure.figures[id]"
+      :trace="measure.traces[id] ?? null"
+      :settings="measure.settings"
+      :graticules="measure.graticules"
+      :display-id="measure.displayId"
+      :tap="measure.tap"
       :probe="null"
       :playing="false"
     />
@@ -34,7 +34,7 @@ useTitle(computed(() => [text.instruments[id.value], picture.value?.shot, 'Pale 
       v-else
       class="quiet"
     >
-      Waiting for the Bench. Keep a shot open there in another window.
+      {{ text.detached.waiting }}
     </p>
   </main>
 </template>
