@@ -26,13 +26,16 @@ export async function carryTo(
   if (shot.projectId !== from.projectId)
     throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'fromId' })
   const measure = (of: ShotDetail, grade: GradeDocument): ReturnType<typeof findings> =>
-    findings({
-      hash: of.media.hash,
-      frame: of.leadFrame,
-      bitDepth: of.media.bitDepth,
-      grade,
-      pointed: pointedAt(of.leadFrame, of),
-    })
+    findings(
+      {
+        hash: of.media.hash,
+        frame: of.leadFrame,
+        bitDepth: of.media.bitDepth,
+        grade,
+        pointed: pointedAt(of.leadFrame, of),
+      },
+      true,
+    )
   const carried = carryGrade(restingAt(from.revision.grade, from.leadFrame), shot.revision.grade, stations)
   const pointed = pointedAt(shot.leadFrame, shot)
   let grade = carried

@@ -14,26 +14,41 @@ export interface MeasuredShot {
   readonly grade: GradeDocument
   readonly pointed: Pointed
 }
-export type FindingsReader = (shot: MeasuredShot) => Promise<readonly Finding[]>
+/** `waitedFor`: somebody sits before an empty page until it is there. Else it goes on by itself, behind all else. */
+export type FindingsReader = (shot: MeasuredShot, waitedFor?: boolean) => Promise<readonly Finding[]>
 
+interface Kept {
+  readonly measured: Promise<readonly Finding[]>
+  /** Far behind until it is done. */
+  waits: boolean
+}
 const kept = 5000
 /** As the Bench measures. */
 const size = { maxWidth: 960, maxHeight: 540 } as const
 
 export function findingsReader(frames: FrameReader, workers: FrameWorkers): FindingsReader {
-  const findings = new LRUCache<string, Promise<readonly Finding[]>>({ max: kept })
+  const findings = new LRUCache<string, Kept>({ max: kept })
   // A reel asks for those of all its shots: they wait here, and leave a thread and the decoders to whoever looks.
   const line = new PQueue({ concurrency: Math.max(1, workers.threads - 1) })
-  return ({ hash, frame, bitDepth, grade, pointed }) => {
+  return ({ hash, frame, bitDepth, grade, pointed }, waitedFor = false) => {
     const key = JSON.stringify([hash, frame, grade, pointed])
     const known = findings.get(key)
-    if (known) return known
-    const measured = line.add(async () => {
-      const task = await frames.gradeTask(hash, frame, grade, undefined, { byItself: true })
-      return workers.findings({ ...task, sourceBits: bitDepth, pointed, ...size })
-    })
-    findings.set(key, measured)
-    measured.catch(() => findings.delete(key))
+    if (known && !(known.waits && waitedFor)) return known.measured
+    const measure = async (): Promise<readonly Finding[]> => {
+      const task = await frames.gradeTask(hash, frame, grade, undefined, { byItself: !waitedFor })
+      return workers.findings({ ...task, sourceBits: bitDepth, pointed, ...size }, waitedFor ? 'asked' : 'byItself')
+    }
+    const measured = waitedFor ? measure() : line.add(measure)
+    const made: Kept = { measured, waits: !waitedFor }
+    findings.set(key, made)
+    measured.then(
+      () => {
+        made.waits = false
+      },
+      () => {
+        if (findings.peek(key) === made) findings.delete(key)
+      },
+    )
     return measured
   }
 }

@@ -58,7 +58,7 @@ async function sheetOf({ pool, findings }: Needs, shot: ShotDetail, own: readonl
   const { media, leadFrame: frame } = shot
   const measured = { hash: media.hash, frame, bitDepth: media.bitDepth, pointed: pointedAt(frame, shot) }
   const [before = [], after = []] = await Promise.all(
-    [started, grade].map(async (g) => judge(await findings({ ...measured, grade: g }), standard)),
+    [started, grade].map(async (g) => judge(await findings({ ...measured, grade: g }, true), standard)),
   )
   return {
     id: shot.id,

@@ -37,6 +37,7 @@ export interface FrameWorkers {
   readonly checkPicture: (task: PictureCheck) => Promise<{ width: number; height: number } | RefusedFile>
   readonly findings: (
     task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number },
+    urgency: Urgency,
   ) => Promise<readonly Finding[]>
   readonly solve: (
     task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
@@ -100,7 +101,7 @@ export function startFrameWorkers(
     readLutFile: call('readLutFile', 'asked'),
     inspectFile: call('inspectFile', 'byItself'),
     checkPicture: call('checkPicture', 'asked'),
-    findings: call('findings', 'byItself'),
+    findings: (task, urgency) => call('findings', urgency)(task),
     solve: call('solve', 'asked'),
     balance: call('balanceFrame', 'asked'),
     guess: call('guess', 'asked'),
