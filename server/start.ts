@@ -7,7 +7,7 @@ import pino, { type Logger } from 'pino'
 import { createApp } from './app'
 import type { ServerContext } from './context'
 import { migrate } from './db/migrate'
-import { openPool } from './db/pool'
+import { openAllConnections, openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
 import { findingsReader } from './services/findings'
 import { frameReader } from './services/frames'
@@ -75,6 +75,7 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   })
   http.on('connection', (socket) => verdicts.set(socket, isOwnPeer(socket)))
   const server = await listen(http, settings)
+  void openAllConnections(pool)
   return {
     address: `http://${settings.host}:${settings.port}/`,
     context,

@@ -13,10 +13,12 @@ export function onlyRow<T>({ rows }: { readonly rows: readonly T[] }): T {
   return row
 }
 
+const mostConnections = 10
+
 export function openPool(connectionString: string, log: Logger): Pool {
   const pool = new pg.Pool({
     connectionString,
-    max: 10,
+    max: mostConnections,
     // A machine that is busy rendering may take seconds to begin a connection: those that are there are kept.
     connectionTimeoutMillis: 20_000,
     idleTimeoutMillis: 600_000,
@@ -25,6 +27,12 @@ export function openPool(connectionString: string, log: Logger): Pool {
   // An idle connection that breaks (database stopped) must not end the process; the next query reports it.
   pool.on('error', (err) => log.warn({ code: (err as { code?: string }).code }, 'a database connection broke'))
   return pool
+}
+
+/** Opens all connections, so that nobody's first save waits for one. Those that cannot be had are opened when needed. */
+export async function openAllConnections(pool: Pool): Promise<void> {
+  const clients = await Promise.allSettled(Array.from({ length: mostConnections }, () => pool.connect()))
+  for (const client of clients) if (client.status === 'fulfilled') client.value.release()
 }
 
 const deadlock = '40P01'

@@ -71,7 +71,10 @@ export async function measureLoad(): Promise<readonly string[]> {
         await pause(50)
       }
     }
+    const before = processorTicks()
     await Promise.all([pulse(), ...shots.map(person)])
+    const after = processorTicks()
+    const stolen = (after.stolen - before.stolen) / (after.all - before.all)
     return [
       `${clients} people for ${seconds} s: each saves, looks at another frame, and measures every fourth time`,
       ...Object.entries(bars).map(([kind, { share, ms }]) => {
@@ -81,10 +84,19 @@ export async function measureLoad(): Promise<readonly string[]> {
         return `${kind}: ${sorted.length}, median ${at(0.5)} ms, ${share * 100}th percentile ${at(share)} ms${bar}`
       }),
       `told to come back: ${busy}`,
+      // On a rented machine another's work may take it away: figures with more than a few percent say little.
+      `taken by the machine's host meanwhile: ${(stolen * 100).toFixed(1)} % of the processors' time`,
     ]
   } finally {
     await server.dispose()
   }
+}
+
+/** Time of all processors since the machine started, and what its host took of it (proc(5), /proc/stat). */
+function processorTicks(): { readonly all: number; readonly stolen: number } {
+  const [line = ''] = readFileSync('/proc/stat', 'utf8').split('\n')
+  const ticks = line.split(/\s+/).slice(1).map(Number)
+  return { all: ticks.reduce((sum, n) => sum + n, 0), stolen: ticks[7] ?? 0 }
 }
 
 interface Answer {
