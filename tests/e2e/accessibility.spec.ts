@@ -2,6 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { address, demoShot, openBench, resetShot } from './bench-page'
+import { sentencesIn } from '../support/sentences'
 import { expect, test } from './program'
 
 /** What is wrong, as one line for each place. */
@@ -9,12 +10,17 @@ async function faults(page: Page): Promise<readonly string[]> {
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .analyze()
-  return violations.flatMap(({ id, impact, nodes }) =>
-    nodes.map(
-      ({ target, failureSummary = '' }) =>
-        `${impact} ${id}: ${target.join(' ')} (${failureSummary.split('\n')[1]?.trim()})`,
+  const tips = await page.locator('[data-tip]').evaluateAll((all) => all.map((e) => e.getAttribute('data-tip') ?? ''))
+  const long = tips.filter((words) => sentencesIn(words) > 2).map((words) => `more than two sentences: ${words}`)
+  return [
+    ...long,
+    ...violations.flatMap(({ id, impact, nodes }) =>
+      nodes.map(
+        ({ target, failureSummary = '' }) =>
+          `${impact} ${id}: ${target.join(' ')} (${failureSummary.split('\n')[1]?.trim()})`,
+      ),
     ),
-  )
+  ]
 }
 
 test.beforeEach(() => resetShot('Potter at the bench'))

@@ -11,9 +11,8 @@ export const text = {
   play: 'play',
   pause: 'pause',
   playTip:
-    'Plays with the grade and the instruments running, from the proxy. Space; X and C change speed ' +
-    'and direction. The instruments follow every fourth picture; the grade runs as one table, within ' +
-    'about half a ΔE; on pause the exact frame is measured.',
+    'Plays the proxy with the grade, within about half a ΔE, and measures every fourth picture (Space, X and C). ' +
+    'On pause the exact frame is measured.',
   noProxy: 'The proxy for playback is still being made; single frames can be graded meanwhile.',
   on: 'One frame on',
   back: 'One frame back',
@@ -114,12 +113,10 @@ export const text = {
   findingPixels: 'looking at every pixel …',
   litLosses: (name: string, share: string): string => `${name} lost ${share} % of the pixels`,
   merged: (lines: string): string => `Lines run together here: ${lines}.`,
-  holdTip: 'Hold to leave it out.',
   leftOut: 'left out',
   lossOf: (name: string, words: string): string => `${name}: ${words || 'not measured yet'}`,
-  lossTip: 'Pixels lost here for good. Lights them in the picture.',
   strengthOf: (name: string): string => `Strength of ${name}`,
-  strengthTip: 'How much this station does: drag, or arrow keys',
+  strengthTip: 'How much this station does: drag, or arrow keys. Hold its name to leave it out.',
   overlay: 'Overlays',
   overlayTip: 'Laid over the picture. They change nothing that is measured.',
   noOverlay: 'Overlays',
@@ -362,9 +359,9 @@ export const text = {
   nothingHere: 'No step stands after Show: the display signal is sent as it is.',
   lost: (share: string): string => `lost ${share} %`,
   noLoss: 'no loss',
-  lossDetail: (clipped: string, crushed: string, outside: string): string =>
-    `Lost here for good: ${clipped} % of the pixels clipped, ${crushed} % without light, ${outside} % ` +
-    'of a colour the display does not have.',
+  lossTip: (clipped: string, crushed: string, outside: string): string =>
+    `Lost here for good: ${clipped} % clipped, ${crushed} % without light, ${outside} % of no colour of the display. ` +
+    'A click lights these pixels.',
   middleAt: (level: string): string => `Middle tone at ${level} %.`,
   mapped: (display: string): string => `mapped preview of ${display}`,
   read: {

@@ -32,7 +32,9 @@ const merges = computed(() => (props.meridian ? mergesOf(props.meridian) : []))
 
 interface Standing {
   readonly words: string
-  readonly tip: string
+  /** Where its lines run together, or else where its middle tone stands. */
+  readonly note: string
+  readonly lossTip: string
   readonly lost: boolean
 }
 /** What each station lost for good, and where the middle tone stands after it. */
@@ -40,18 +42,13 @@ const standings = computed<readonly Standing[]>(() =>
   (props.meridian?.stations ?? []).map(({ station, loss, levels: at }) => {
     const share = loss.clipped + loss.crushed + loss.outOfGamut
     const lost = share >= 0.0005
-    const detail =
-      share > 0
-        ? text.lossDetail(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut))
-        : ''
     const run = merges.value
       .filter((m) => m.station === station)
       .map((m) => `${lineNames[m.lines[0]] ?? ''} and ${lineNames[m.lines[1]] ?? ''} %`)
     return {
       words: lost ? text.lost((share * 100).toFixed(1)) : text.noLoss,
-      tip:
-        `${text.middleAt(((at[3] ?? 0) * 100).toFixed(1))} ${detail} ` +
-        `${run.length > 0 ? text.merged(run.join(', ')) : ''}`,
+      note: run.length > 0 ? text.merged(run.join(', ')) : text.middleAt(((at[3] ?? 0) * 100).toFixed(1)),
+      lossTip: text.lossTip(sharePercent(loss.clipped), sharePercent(loss.crushed), sharePercent(loss.outOfGamut)),
       lost,
     }
   }),
@@ -103,7 +100,7 @@ function click(id: StationId): void {
         :class="{ here: s.id === station, out: s.id === bypassed }"
       >
         <button
-          :data-tip="`${s.tip} ${standings[i]?.tip ?? ''} ${strengths[s.id] === undefined ? '' : text.holdTip}`"
+          :data-tip="`${s.tip} ${standings[i]?.note ?? ''}`"
           type="button"
           role="tab"
           class="open"
@@ -134,7 +131,7 @@ function click(id: StationId): void {
       >
         <button
           v-if="s.id !== bypassed"
-          :data-tip="text.lossTip"
+          :data-tip="standings[i]?.lossTip"
           type="button"
           class="figures loss"
           :class="{ lost: standings[i]?.lost, lit: lossesOf === s.id }"

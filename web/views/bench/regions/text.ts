@@ -34,7 +34,7 @@ export const regionsText = {
   otherTip: 'Another region: both follow its edits. Inside out, it is everything but that.',
   modes: { add: 'and', subtract: 'without', intersect: 'within' },
   modeTip:
-    'How the piece joins those above it: "and" adds it, "without" takes it away, "within" leaves only where both hold.',
+    'How this part joins those above it: "and" adds it, "without" takes it away, "within" leaves only where both hold.',
   componentInvert: 'inverse',
   componentInvertTip: 'What the piece does not hold.',
   earlier: 'Earlier',
