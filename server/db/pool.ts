@@ -29,7 +29,7 @@ export function openPool(connectionString: string, log: Logger): Pool {
   return pool
 }
 
-/** Opens all connections, so that nobody's first save waits for one. Those that cannot be had are opened when needed. */
+/** Opens all connections, so that nobody's first save waits for one. What cannot be had is opened when it is needed. */
 export async function openAllConnections(pool: Pool): Promise<void> {
   const clients = await Promise.allSettled(Array.from({ length: mostConnections }, () => pool.connect()))
   for (const client of clients) if (client.status === 'fulfilled') client.value.release()

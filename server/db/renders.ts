@@ -1,7 +1,7 @@
 // Queries about render jobs and their state.
 import type { RenderSummary } from '@contracts/index'
 import type { Queryable } from './pool'
-import type { Attempt, PutBack } from './work'
+import { isToBePutBack, type Attempt, type PutBack } from './work'
 
 const columns = `
   n.id,
@@ -132,12 +132,13 @@ export async function cancelRender(db: Queryable, id: string): Promise<void> {
 }
 
 /** Puts renders back, and returns their ids. */
-export async function requeueRenders(db: Queryable, { silentSeconds, attempts }: PutBack): Promise<readonly string[]> {
+export async function requeueRenders(
+  db: Queryable,
+  { silentSeconds, attempts, waitedSeconds }: PutBack,
+): Promise<readonly string[]> {
   const { rows } = await db.query<{ id: string }>(
-    `UPDATE renders SET state = 'queued', attempt = NULL, updated_at = now()
-      WHERE state = 'running' AND (updated_at < now() - make_interval(secs => $1) OR attempt = ANY ($2::text[]))
-      RETURNING id`,
-    [silentSeconds, attempts],
+    `UPDATE renders SET state = 'queued', attempt = NULL, updated_at = now() WHERE ${isToBePutBack} RETURNING id`,
+    [silentSeconds, attempts, waitedSeconds],
   )
   return rows.map((r) => r.id)
 }

@@ -139,16 +139,31 @@ export async function findWork(db: Queryable, id: string): Promise<WorkSummary |
   return rows[0]
 }
 
-/** What goes back into the queue: what was silent for so long, and what these attempts have. */
+/**
+ * What goes back into the queue: what was silent for so long, what these attempts have, and what has waited for so long
+ * that whoever was to take it up may be gone.
+ */
 export interface PutBack {
   readonly silentSeconds: number
   readonly attempts: readonly string[]
+  readonly waitedSeconds: number
 }
+
+/** The condition on a row of work or of renders; its parameters are the three of PutBack. */
+export const isToBePutBack = `(
+  state = 'running'
+  AND (
+    updated_at < now() - make_interval(secs => $1)
+    OR attempt = ANY ($2::text[])
+  )
+  OR state = 'queued'
+  AND updated_at <= now() - make_interval(secs => $3)
+)`
 
 /** Puts work back whose worker has not reported for a while (it was killed), or that is one of these attempts. */
 export async function requeueWork(
   db: Queryable,
-  { silentSeconds, attempts }: PutBack,
+  { silentSeconds, attempts, waitedSeconds }: PutBack,
 ): Promise<readonly { readonly id: string; readonly kind: WorkKind }[]> {
   const { rows } = await db.query<{ id: string; kind: WorkKind }>(
     `
@@ -158,16 +173,12 @@ export async function requeueWork(
         attempt = NULL,
         updated_at = now()
       WHERE
-        state = 'running'
-        AND (
-          updated_at < now() - make_interval(secs => $1)
-          OR attempt = ANY ($2::text[])
-        )
+        ${isToBePutBack}
       RETURNING
         id,
         kind
     `,
-    [silentSeconds, attempts],
+    [silentSeconds, attempts, waitedSeconds],
   )
   return rows
 }

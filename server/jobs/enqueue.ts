@@ -5,7 +5,10 @@ import { insertWork, type WorkKind } from '../db/work'
 /** First whoever imported sees the shot. */
 const surveyAfterSeconds = 2
 
-/** Adds the queue's job for a row of work or a render. */
+/**
+ * Adds the queue's job for a row of work or a render. Where one waits already it stays as it is; where one was taken by
+ * a process that died before it claimed the row, there is another.
+ */
 export async function enqueue(db: Queryable, task: WorkKind | 'render', id: string): Promise<void> {
   await db.query(
     `
@@ -13,6 +16,8 @@ export async function enqueue(db: Queryable, task: WorkKind | 'render', id: stri
         graphile_worker.add_job (
           $1,
           payload := json_build_object('id', $2::text),
+          job_key := $1 || ' ' || $2,
+          job_key_mode := 'preserve_run_at',
           max_attempts := 1,
           priority := $3,
           run_at := now() + make_interval(secs => $4)

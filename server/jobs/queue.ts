@@ -49,10 +49,10 @@ export async function startJobs(context: ServerContext, removedDays: number): Pr
       for (const id of await requeueRenders(db, which)) await enqueue(db, 'render', id)
       for (const { id, kind } of await requeueWork(db, which)) await enqueue(db, kind, id)
     })
-  const requeue = async (): Promise<void> => {
+  const requeue = async (waitedSeconds: number): Promise<void> => {
     try {
       const running = [...(await runningRenders(pool)), ...(await runningWork(pool))]
-      await putBack({ silentSeconds, attempts: running.filter(isLost) })
+      await putBack({ silentSeconds, attempts: running.filter(isLost), waitedSeconds })
     } catch (error) {
       log.warn({ code: (error as { code?: string }).code }, 'abandoned work could not be looked for')
     }
@@ -66,9 +66,9 @@ export async function startJobs(context: ServerContext, removedDays: number): Pr
       log.warn({ err: error }, 'what nobody uses could not be collected'),
     )
   }
-  await requeue()
+  await requeue(0)
   await prune()
-  const timer = setInterval(() => void requeue(), 5000)
+  const timer = setInterval(() => void requeue(silentSeconds), 5000)
   const pruning = setInterval(() => void prune(), pruneEveryMs)
   return {
     stop: async () => {
@@ -77,7 +77,7 @@ export async function startJobs(context: ServerContext, removedDays: number): Pr
       // Nothing more is taken. What is under way goes back into the queue: it is told so when it reports next, and
       // whoever starts after this process takes it up.
       const stopped = Promise.all(runners.map((runner) => runner.stop()))
-      await putBack({ silentSeconds: never, attempts: [...attempts] })
+      await putBack({ silentSeconds: never, attempts: [...attempts], waitedSeconds: never })
       await Promise.race([stopped, delay(graceMs, undefined, { ref: false })])
     },
   }

@@ -22,7 +22,7 @@ afterAll(() => db.end())
 beforeEach(() => db.query('BEGIN'))
 afterEach(() => db.query('ROLLBACK'))
 
-const silent = { silentSeconds: -1, attempts: [] }
+const silent = { silentSeconds: -1, attempts: [], waitedSeconds: 1e9 }
 
 test('a render', async () => {
   const { shots } = await demoReel()
@@ -60,8 +60,10 @@ test('an import; put back by name when its process ends', async () => {
   ]
   expect((await claimWork(db, first))?.id).toBe(id)
   await touchWork(db, first)
-  expect(await requeueWork(db, { silentSeconds: 1e9, attempts: ['other'] })).toEqual([])
-  expect(await requeueWork(db, { silentSeconds: 1e9, attempts: ['first'] })).toEqual([{ id, kind: 'import' }])
+  expect(await requeueWork(db, { silentSeconds: 1e9, attempts: ['other'], waitedSeconds: 1e9 })).toEqual([])
+  expect(await requeueWork(db, { silentSeconds: 1e9, attempts: ['first'], waitedSeconds: 1e9 })).toEqual([
+    { id, kind: 'import' },
+  ])
   expect((await claimWork(db, second))?.id).toBe(id)
   expect(await reportWork(db, first, 'reading', 1, 2)).toBe(false)
   expect(await endWork(db, first, null)).toBe(false)

@@ -53,17 +53,21 @@ async function untilWaiting(sessions: number): Promise<void> {
 test('a save is answered with its own revision, though one of a linked shot lands right behind it', async () => {
   const [one, two] = await twoShots()
   await postJson('/shots/link', { shotIds: [one.id, two.id] })
-  // Whoever reads a shot's state for its answer stands still here.
+  // Whoever writes a revision down stands still here, with all locks taken.
   await database.query('BEGIN')
-  await database.query('LOCK TABLE scene_pictures IN ACCESS EXCLUSIVE MODE')
-  const mine = saveOn(one, 'mine', 1)
-  await untilWaiting(1)
-  const theirs = saveOn(await present(two.id), 'theirs', 2)
-  await untilWaiting(2)
-  await database.query('COMMIT')
-  const answers = await Promise.all([mine, theirs])
+  const saves: Promise<Response>[] = []
+  try {
+    await database.query('LOCK TABLE revision_changes IN ACCESS EXCLUSIVE MODE')
+    saves.push(saveOn(one, 'mine', 1))
+    await untilWaiting(1)
+    saves.push(saveOn(await present(two.id), 'theirs', 2))
+    await untilWaiting(2)
+  } finally {
+    await database.query('COMMIT')
+  }
+  const answers = await Promise.all(saves)
   expect(answers.map((a) => a.status)).toEqual([200, expect.any(Number)])
-  expect((await answers[0].json()) as RevisionState).toMatchObject({ summary: 'mine' })
+  expect((await answers[0]!.json()) as RevisionState).toMatchObject({ summary: 'mine' })
 })
 
 test('saving one shot while the state of another is set loses no row and breaks on no deadlock', async () => {

@@ -2,9 +2,11 @@
 // and never two.
 import type { ShotSummary, WorkSummary } from '@contracts/responses'
 import { encode } from 'fast-png'
+import pg from 'pg'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { startBareServer, type BareServer } from '../support/bare-server'
+import { databaseUrl } from '../support/database'
 import { randomFrom } from '../support/pictures'
 import { thorough } from '../support/thorough'
 import { until } from '../support/until'
@@ -87,3 +89,31 @@ test(
   },
   kills * 30_000,
 )
+
+test('killed between the taking of a job and its beginning: the import is done after the next start', async () => {
+  const { id: project } = await json<{ id: string }>('/projects', { name: 'Taken' })
+  const uploads = [await upload('potter.mov', readFileSync('demo/footage/potter.mov'))]
+  await json(`/projects/${project}/imports`, { uploads, pictures: false, name: 'potter' })
+  await server.kill()
+  // What such a kill leaves: the row waits, and the queue's job was spent on a process that is gone.
+  const db = new pg.Client(databaseUrl(server.dataFolder))
+  await db.connect()
+  try {
+    const waiting = await db.query(
+      `UPDATE work SET state = 'queued', attempt = NULL WHERE kind = 'import' AND state <> 'done' AND project_id = $1`,
+      [project],
+    )
+    expect(waiting.rowCount).toBe(1)
+    await db.query(
+      `UPDATE graphile_worker._private_jobs SET attempts = max_attempts, locked_at = now(), locked_by = 'gone'`,
+    )
+  } finally {
+    await db.end()
+  }
+  await server.restart()
+  await until('the import is done', async () => {
+    const work = await json<readonly WorkSummary[]>(`/projects/${project}/work`)
+    return work.every((w) => w.kind !== 'import')
+  })
+  expect((await json<{ shots: readonly ShotSummary[] }>(`/projects/${project}/reel`)).shots).toHaveLength(1)
+}, 180_000)

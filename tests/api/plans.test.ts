@@ -51,7 +51,8 @@ afterAll(() => client.end())
 async function askedBy(run: (db: Queryable) => Promise<unknown>): Promise<readonly Asked[]> {
   const asked: Asked[] = []
   const db = {
-    query: (text: string, values: readonly unknown[] = []) => {
+    query: (statement: string | (Asked & { readonly name: string }), given: readonly unknown[] = []) => {
+      const { text, values } = typeof statement === 'string' ? { text: statement, values: given } : statement
       asked.push({ text, values })
       return client.query(text, values as unknown[])
     },
@@ -108,7 +109,11 @@ const cases: readonly (readonly [string, (db: Queryable) => Promise<unknown>, nu
   ['a page of a record', (db) => recordOf(db, middle(), null), 80],
   ['the way that led to a state', (db) => recordPath(db, film.shotIds.at(-1)!), 80],
   ['work that goes on', (db) => listWork(db, film.projectId), 30],
-  ['work whose worker is gone', (db) => requeueWork(db, { silentSeconds: 20, attempts: ['a', 'b'] }), 30],
+  [
+    'work whose worker is gone',
+    (db) => requeueWork(db, { silentSeconds: 20, attempts: ['a', 'b'], waitedSeconds: 1e9 }),
+    30,
+  ],
   ['ended work', (db) => pruneWork(db, 7), 30],
 ]
 

@@ -213,7 +213,7 @@ test('stepping along the frames by key, button and line; the lead frame', async 
   await page.locator('body').press('d')
   await expect(page).toHaveURL(/frame=71/)
   await page.getByRole('button', { name: 'set lead' }).click()
-  await expect(page.getByRole('button', { name: 'lead', exact: true })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'this is the lead frame' })).toBeDisabled()
   expect((await demoShot('Window bench')).leadFrame).toBe(71)
   await goToFrame(page, shot.leadFrame)
   await page.getByRole('button', { name: 'set lead' }).click()

@@ -130,10 +130,11 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
       v-if="!playing"
       :data-tip="text.setLeadTip"
       type="button"
+      :aria-label="frame === shot.leadFrame ? text.isLead : text.setLead"
       :disabled="frame === shot.leadFrame"
       @click="$emit('lead')"
     >
-      {{ frame === shot.leadFrame ? text.lead : text.setLead }}
+      {{ text.lead }}
     </button>
     <TransportChoices
       :overlay="overlay"

@@ -27,6 +27,7 @@ export const text = {
   ran: (shown: number, dropped: number): string => `${shown} shown · ${dropped} dropped`,
   tracing: (share: number): string => `Analysing ${Math.floor(share * 100)} %`,
   setLead: 'set lead',
+  isLead: 'this is the lead frame',
   setLeadTip: 'Let this frame stand for the shot on the Reel.',
   otherGamma: (gamma: 2.2 | 2.4): string =>
     gamma === 2.2 ? 'seen at gamma 2.2, as on a phone in daylight' : 'seen at gamma 2.4, as in a dim room',

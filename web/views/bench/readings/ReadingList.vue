@@ -21,6 +21,11 @@ const worse = (r: Reading): ClipWorst | null => {
   const found = props.clip.worst.get(keyOf(r))
   return found && found.reading.weight > r.weight + 1e-6 ? found : null
 }
+/** Its evidence, or else what it is, and that it is worse elsewhere: two sentences, the rest is one click away. */
+function tipOf(r: Reading): string {
+  const sentences = (r.detail || readingKind(r.id).tip).split(/(?<=[.!?])\s+(?=[A-Z])/)
+  return (worse(r) ? [...sentences.slice(0, 1), text.worseElsewhere] : sentences.slice(0, 2)).join(' ')
+}
 </script>
 
 <template>
@@ -30,7 +35,7 @@ const worse = (r: Reading): ClipWorst | null => {
       :key="keyOf(r)"
     >
       <button
-        :data-tip="worse(r) ? `${r.sentence} ${text.worseElsewhere}` : r.sentence"
+        :data-tip="tipOf(r)"
         type="button"
         :class="standing(r)"
         :data-reading="r.id"
