@@ -7,7 +7,7 @@ import pino, { type Logger } from 'pino'
 import { createApp } from './app'
 import type { ServerContext } from './context'
 import { migrate } from './db/migrate'
-import { openAllConnections, openPool } from './db/pool'
+import { openPool } from './db/pool'
 import { startJobs } from './jobs/queue'
 import { findingsReader } from './services/findings'
 import { frameReader } from './services/frames'
@@ -18,6 +18,7 @@ import { openStore } from './store/store'
 import { ownHosts } from './security/guard'
 import { ownAccounts, peerCheck } from './security/peer'
 import type { Settings } from './settings'
+import { warm } from './warm'
 import { startFrameWorkers } from './workers/pool'
 
 export interface RunningServer {
@@ -75,7 +76,7 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   })
   http.on('connection', (socket) => verdicts.set(socket, isOwnPeer(socket)))
   const server = await listen(http, settings)
-  void openAllConnections(pool)
+  void warm(pool).catch((error: unknown) => log.warn({ err: error }, 'what saving needs could not be tried'))
   return {
     address: `http://${settings.host}:${settings.port}/`,
     context,
