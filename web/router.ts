@@ -70,6 +70,7 @@ export const router = createRouter({
       component: () => import('./views/record/SheetView.vue'),
       props: (route) => ({ of: 'projects', id: String(route.params['projectId']) }),
     },
+    { path: '/glossary', name: 'glossary', component: () => import('./views/glossary/GlossaryView.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./views/NowhereView.vue') },
   ],
 })

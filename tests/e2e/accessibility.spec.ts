@@ -38,6 +38,7 @@ const views: readonly (readonly [string, () => Promise<string>])[] = [
   ['looking up', () => Promise.resolve('/cameras/lookup')],
   ['measuring', () => Promise.resolve('/cameras/measure')],
   ['Standards', () => Promise.resolve('/standards')],
+  ['the glossary', () => Promise.resolve('/glossary')],
   ['nowhere', () => Promise.resolve('/no/such/place')],
 ]
 for (const [name, path] of views)

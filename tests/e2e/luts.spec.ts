@@ -88,8 +88,7 @@ test(
     await openBench(page, 'Glaze shelf', 'look')
     const before = await meanColour(page)
     const choose = async (name: string): Promise<void> => {
-      await page.getByRole('combobox', { name: 'LUT', exact: true }).click({ force: true })
-      await page.getByRole('option', { name }).click()
+      await page.getByRole('listbox', { name: 'LUTs on this shot' }).getByRole('option', { name, exact: true }).click()
     }
     await choose('Log 351-128 to video')
     await expect(page.getByTestId('lut-fault')).toContainText('contains a conversion')

@@ -11,6 +11,7 @@ import { useGrade } from '../stores/grade'
 import { usePalette } from '../stores/palette'
 import { useProjects } from '../stores/projects'
 import { useView } from '../stores/view'
+import { tipOfView } from '../views/glossary/terms'
 import { menu } from '../views/menu'
 
 const props = defineProps<{
@@ -47,6 +48,9 @@ const views = computed(() => {
 palette.offer(() =>
   views.value.map(({ name, to }) => ({ id: `view ${name}`, group: 'View', name, run: () => void router.push(to) })),
 )
+palette.offer(() => [
+  { id: 'view glossary', group: 'View', name: 'Glossary', run: () => void router.push({ name: 'glossary' }) },
+])
 palette.offer(async () => {
   await projects.load()
   return projects.all.map(({ id, name }) => ({
@@ -156,6 +160,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         :key="v.route"
         :to="v.to"
         :class="{ here: route.name === v.route }"
+        :data-tip="tipOfView(v.route)"
       >
         {{ v.name }}
       </RouterLink>

@@ -99,6 +99,13 @@ function reset(): void {
       >
         {{ text.keys.default }}
       </ElButton>
+      <RouterLink
+        class="glossary"
+        :to="{ name: 'glossary' }"
+        target="_blank"
+      >
+        {{ text.keys.glossary }}
+      </RouterLink>
       <input
         ref="file"
         class="visually-hidden"

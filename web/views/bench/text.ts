@@ -522,6 +522,7 @@ export const text = {
     shot: 'Next shot',
   },
   keys: {
+    glossary: 'Glossary',
     title: 'Keys',
     hint: 'Choose a key to change it. Ctrl+K finds every command by its name.',
     press: (name: string): string => `Press a key for “${name}”; Esc leaves it as it is.`,
