@@ -29,10 +29,12 @@ export function openPool(connectionString: string, log: Logger): Pool {
   return pool
 }
 
-/** Opens all connections, so that nobody's first save waits for one. What cannot be had is opened when it is needed. */
+/**
+ * Opens connections as far as there is room for them, so that nobody's first save waits for one. None is held: some
+ * belong to the queue for good, and whoever waited for those would keep all others from everyone.
+ */
 export async function openAllConnections(pool: Pool): Promise<void> {
-  const clients = await Promise.allSettled(Array.from({ length: mostConnections }, () => pool.connect()))
-  for (const client of clients) if (client.status === 'fulfilled') client.value.release()
+  await Promise.allSettled(Array.from({ length: mostConnections }, () => pool.query('SELECT 1')))
 }
 
 const deadlock = '40P01'

@@ -11,7 +11,6 @@ export interface LookEntry {
   readonly id: string
   readonly name: string
   readonly tip: string
-  /** Null: the picture as it is. */
   readonly item: SheetItem
 }
 const props = defineProps<{
