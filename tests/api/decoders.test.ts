@@ -8,6 +8,7 @@ import { join } from 'node:path'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { ShotDetail } from '@contracts/responses'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
+import { untilWorkIsDone } from '../support/unfinished-work'
 import { until } from '../support/until'
 
 let server: BareServer
@@ -44,7 +45,8 @@ test('four hundred distinct frames', async () => {
   const id = await importInto(server.address, readFileSync(clip), 'long.mov')
   const shot = async (): Promise<ShotDetail> =>
     (await (await fetch(`${server.address}/api/shots/${id}`)).json()) as ShotDetail
-  await until('the proxy is made', async () => (await shot()).proxy !== null)
+  // The survey goes on to look for the brightest light, with a decoder of the same kind.
+  await untilWorkIsDone(server.dataFolder)
   const { hash } = (await shot()).media
   const gone = new AbortController()
   const refused: Response[] = []

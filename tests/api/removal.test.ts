@@ -6,6 +6,7 @@ import { setShow } from '@core/grade'
 import type { LutSummary, ProjectSummary, RenderSummary, RevisionState, ShotDetail } from '@contracts/responses'
 import { importInto, startBareServer, type BareServer } from '../support/bare-server'
 import { databaseUrl } from '../support/database'
+import { untilWorkIsDone } from '../support/unfinished-work'
 import { until } from '../support/until'
 
 let server: BareServer
@@ -25,20 +26,8 @@ const shotOf = async (id: string): Promise<ShotDetail> => (await (await api(`/sh
 const imported = async (clip: string): Promise<ShotDetail> => {
   const id = await importInto(server.address, readFileSync(`demo/footage/${clip}`), clip)
   // Media that are still being worked on are not collected.
-  await until('nothing is left to do', async () => (await unfinishedWork()) === 0)
+  await untilWorkIsDone(server.dataFolder)
   return shotOf(id)
-}
-async function unfinishedWork(): Promise<number> {
-  const db = new pg.Client(databaseUrl(server.dataFolder))
-  await db.connect()
-  try {
-    const { rows } = await db.query<{ count: number }>(
-      "SELECT count(*)::int AS count FROM work WHERE state IN ('queued', 'running')",
-    )
-    return rows[0]?.count ?? 0
-  } finally {
-    await db.end()
-  }
 }
 const names = (folder: string): readonly string[] => readdirSync(join(server.dataFolder, folder))
 
