@@ -74,5 +74,7 @@ test('what opens over the Bench has none', async ({ page }) => {
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Tour' }).click()
   await expect(page.locator('.driver-popover')).toBeVisible()
+  // At once, while the light still moves to its place.
+  await expect(page.locator('.driver-active-element')).not.toHaveAttribute('aria-expanded', { timeout: 1 })
   expect(['tour', await faults(page)]).toEqual(['tour', []])
 })

@@ -42,8 +42,11 @@ export function useTour(ready: () => boolean): void {
         footer.setAttribute('role', 'group')
         at.value = stepOf(state.activeIndex ?? 0)
       },
-      onHighlighted: (element) => {
-        for (const name of ['aria-expanded', 'aria-haspopup', 'aria-controls']) element?.removeAttribute(name)
+      // It marks them after this call, and before anything else runs.
+      onHighlightStarted: (element) => {
+        queueMicrotask(() => {
+          for (const name of ['aria-expanded', 'aria-haspopup', 'aria-controls']) element?.removeAttribute(name)
+        })
       },
       onDestroyed: () => {
         // Seen to its end, it begins anew.
