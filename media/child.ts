@@ -4,7 +4,12 @@ import { withoutNetwork, type Sandbox } from './sandbox'
 
 export interface ChildLimits {
   readonly seconds: number
+  /** Of all outputs together. */
   readonly maxOutputBytes: number
+  /** Outputs besides the standard one: pipes 3 and on. */
+  readonly moreOutputs?: number
+  /** The bytes that each output is to have, the standard one first, and what is told once they are there. */
+  readonly whole?: { readonly bytes: readonly number[]; readonly tell: (output: number, bytes: Buffer) => void }
   /** Ends it early; the promise rejects with the signal's reason. */
   readonly signal?: AbortSignal
   /** It runs where nothing else wants to. */
@@ -19,6 +24,8 @@ export interface ChildLimits {
 export interface ChildResult {
   readonly code: number | null
   readonly stdout: Buffer
+  /** What came through pipes 3 and on. */
+  readonly more: readonly Buffer[]
   readonly stderr: string
   readonly stoppedBy: 'time' | 'size' | null
 }
@@ -37,12 +44,18 @@ export const fileArgument = (path: string): string => `file:${path}`
 
 const stderrKept = 16 * 1024
 
-export function startChild(command: string, args: readonly string[], folder?: string): ChildProcessWithoutNullStreams {
+export function startChild(
+  command: string,
+  args: readonly string[],
+  folder?: string,
+  moreOutputs = 0,
+): ChildProcessWithoutNullStreams {
+  // The first three are pipes, as this type says; the options' own type does not carry it.
   return spawn(command, args, {
     ...(folder ? { cwd: folder } : {}),
-    stdio: ['pipe', 'pipe', 'pipe'],
+    stdio: Array<'pipe'>(3 + moreOutputs).fill('pipe'),
     env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' },
-  })
+  }) as ChildProcessWithoutNullStreams
 }
 
 let sandbox: Sandbox | null = null
@@ -88,14 +101,13 @@ export function runDecoder(
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
   return new Promise((resolve, reject) => {
     limits.signal?.throwIfAborted()
-    const child = startChild(command, args, limits.folder)
+    const child = startChild(command, args, limits.folder, limits.moreOutputs)
     const giveUp = (): void => {
       child.kill('SIGKILL')
       reject(limits.signal?.reason as Error)
     }
     limits.signal?.addEventListener('abort', giveUp, { once: true })
     child.stdin.end()
-    const chunks: Buffer[] = []
     let size = 0
     let stderr = ''
     let stoppedBy: ChildResult['stoppedBy'] = null
@@ -103,16 +115,32 @@ export function runChild(command: string, args: readonly string[], limits: Child
       stoppedBy = 'time'
       child.kill('SIGKILL')
     }, limits.seconds * 1000)
-    child.stdout.on('data', (chunk: Buffer) => {
-      size += chunk.length
-      if (size > limits.maxOutputBytes) {
-        stoppedBy = 'size'
-        child.kill('SIGKILL')
-      } else {
-        chunks.push(chunk)
-        limits.onOutput?.(chunk, () => child.kill('SIGKILL'))
+    const collect = (pipe: NodeJS.ReadableStream, output: number): (() => Buffer) => {
+      let chunks: Buffer[] = []
+      let bytes = 0
+      const all = (): Buffer => {
+        const [only] = chunks
+        if (chunks.length === 1 && only) return only
+        const joined = Buffer.concat(chunks)
+        chunks = [joined]
+        return joined
       }
-    })
+      pipe.on('data', (chunk: Buffer) => {
+        size += chunk.length
+        bytes += chunk.length
+        if (size > limits.maxOutputBytes) {
+          stoppedBy = 'size'
+          child.kill('SIGKILL')
+          return
+        }
+        chunks.push(chunk)
+        if (bytes === limits.whole?.bytes[output]) limits.whole.tell(output, all())
+      })
+      return all
+    }
+    const outputs = [child.stdout, ...child.stdio.slice(3)].map((pipe, n) => collect(pipe as NodeJS.ReadableStream, n))
+    if (limits.onOutput)
+      child.stdout.on('data', (chunk: Buffer) => limits.onOutput?.(chunk, () => child.kill('SIGKILL')))
     child.stderr.on('data', (chunk: Buffer) => {
       const text = chunk.toString('utf8')
       if (stderr.length < stderrKept) stderr += text
@@ -125,7 +153,8 @@ export function runChild(command: string, args: readonly string[], limits: Child
     child.on('close', (code) => {
       clearTimeout(timer)
       limits.signal?.removeEventListener('abort', giveUp)
-      resolve({ code, stdout: Buffer.concat(chunks), stderr, stoppedBy })
+      const [stdout = Buffer.alloc(0), ...more] = outputs.map((all) => all())
+      resolve({ code, stdout, more, stderr, stoppedBy })
     })
   })
 }

@@ -1,9 +1,7 @@
-// Decodes frames to their own planes, exactly as stored: no conversion happens outside the core.
-import { join } from 'node:path'
+// Decodes media to their frames' own planes, exactly as stored: no conversion happens outside the core.
 import type { MediaFacts } from '@contracts/index'
 import { planeBytes, type CodeRange, type DecodedPicture, type PlaneLayout } from '@core/image'
-import { decoderLimits, fileArgument, filesOnly, runDecoder, startDecoder, type ChildLimits } from './child'
-import { MediaFault } from './fault'
+import { decoderLimits, fileArgument, filesOnly, startDecoder } from './child'
 import { planarFor } from './formats'
 import { mostKeyFrames } from './probe'
 
@@ -38,13 +36,13 @@ export const pictureName = (index: number, extension: string): string =>
 const fieldsOf = ({ interlaced }: MediaFacts): string[] =>
   interlaced ? [`estdif=mode=frame:parity=${interlaced === 'top first' ? 'tff' : 'bff'}:deint=all`] : []
 
-const planesOut = (facts: MediaFacts, leaveOut: readonly string[] = []): string[] => [
+export const planesOut = (facts: MediaFacts, leaveOut: readonly string[] = [], pipe = 1): string[] => [
   ...filterOption([...leaveOut, ...fieldsOf(facts)]),
   '-f',
   'rawvideo',
   '-pix_fmt',
   facts.pixelFormat,
-  'pipe:1',
+  `pipe:${pipe}`,
 ]
 
 const filterOption = (filters: readonly string[]): string[] => (filters.length > 0 ? ['-vf', filters.join(',')] : [])
@@ -57,14 +55,14 @@ interface Seek {
   /** Leaves out what comes before the frame. */
   readonly filters: readonly string[]
 }
-const fromTheStart: Seek = { input: [], output: [], filters: [] }
+export const fromTheStart: Seek = { input: [], output: [], filters: [] }
 
 /**
  * Finds a frame by its time. From a frame that is known to stand alone decoding begins right there. Otherwise half a
  * frame early, so that rounding in the container cannot skip it, and earlier still where frames are stored in another
  * order than they are shown: which, at a frame that stands alone, decodes all from the one before it.
  */
-function seekTo(time: number, spacing: number, { seekMarginSeconds }: MediaFacts, keySeconds?: number): Seek {
+export function seekTo(time: number, spacing: number, { seekMarginSeconds }: MediaFacts, keySeconds?: number): Seek {
   const wanted = time - spacing / 2
   if (spacing === 0 || wanted <= 0) return fromTheStart
   if (keySeconds !== undefined) {
@@ -94,66 +92,6 @@ export function keySecondsFor(index: number, facts: MediaFacts, frameTimes: read
   const key = keyFrames.findLast((k) => k <= index)
   if (kind !== 'film' || key === undefined || key === 0 || seekMarginSeconds >= exactMargin) return undefined
   return keyFrames.length < mostKeyFrames || index - key <= nearKey ? frameTimes[key] : undefined
-}
-
-const largePicture = 4e6
-
-/**
- * The planes of frame `index`, found by its own presentation time. Throws a MediaFault when it cannot be decoded, and
- * the signal's reason when it is given up.
- */
-export async function decodeFrame(
-  path: string,
-  facts: MediaFacts,
-  frameTimes: readonly number[],
-  index: number,
-  limits: Pick<ChildLimits, 'signal' | 'yields'> = {},
-): Promise<Buffer> {
-  const time = frameTimes[index]
-  if (time === undefined)
-    throw new MediaFault(
-      'no_such_frame',
-      `The clip has frames 0 to ${frameTimes.length - 1}; there is no frame ${index}.`,
-    )
-  const inPictures = facts.kind === 'pictures'
-  const spacing = index > 0 ? time - (frameTimes[index - 1] ?? 0) : 0
-  const { input, output, filters } = inPictures
-    ? fromTheStart
-    : seekTo(time, spacing, facts, keySecondsFor(index, facts, frameTimes))
-  const expected = planeBytes(layoutOf(facts))
-  const result = await runDecoder(
-    'ffmpeg',
-    [
-      '-v',
-      'error',
-      '-nostdin',
-      // Large pictures take all cores, so that one is there soon; of small ones many are asked for at once.
-      '-threads',
-      facts.width * facts.height > largePicture ? '0' : '1',
-      ...filesOnly,
-      ...decoderLimits,
-      '-noautorotate',
-      ...input,
-      '-i',
-      fileArgument(inPictures ? join(path, pictureName(index, facts.container)) : path),
-      '-map',
-      '0:v:0',
-      ...output,
-      '-fps_mode',
-      'passthrough',
-      '-frames:v',
-      '1',
-      ...planesOut(facts, filters),
-    ],
-    { seconds: 60, maxOutputBytes: expected, ...limits },
-  )
-  if (result.code !== 0 || result.stdout.length !== expected)
-    throw new MediaFault(
-      'undecodable_frame',
-      `Frame ${index} cannot be decoded.`,
-      'The file may have moved or changed since it was imported.',
-    )
-  return result.stdout
 }
 
 /**

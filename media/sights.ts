@@ -1,7 +1,8 @@
 // The frames of a medium that its encoding is guessed from.
 import type { MediaFacts } from '@contracts/index'
 import { placesToLook, type LookedPlace } from '@core/guess'
-import { decodeAll, decodeFrame, keySecondsFor } from './decode'
+import { decodeAll, keySecondsFor } from './decode'
+import { decodeFrame } from './single-frames'
 
 /** Planes of a frame and, where there is one, of the frame right after it. */
 export interface DecodedSight {

@@ -21,7 +21,8 @@ import {
   type HouseStandard,
   type Reading,
 } from '@core/readings'
-import { decodeAll, decodeFrame, decodedPicture } from '@media/decode'
+import { decodeAll, decodedPicture } from '@media/decode'
+import { decodeFrame } from '@media/single-frames'
 import { probe } from '@media/probe'
 import { listOf, textOf, type Command } from '../command'
 import { gradeOrPlain } from '../grade-file'

@@ -7,7 +7,8 @@ import { findMedia, type MediaRow } from '../db/media'
 import type { Pool } from '../db/pool'
 import { notFound } from '../problem'
 import type { GradeTask, SourceFrame } from '../workers/frame-worker'
-import { decodeFrame, decodedPicture } from '@media/decode'
+import { decodedPicture } from '@media/decode'
+import { decodeFrames, isSmall, type FrameAsked } from '@media/single-frames'
 import type { Store } from '../store/store'
 import { openDecoders, type Asked } from './decoders'
 import type { RequireOriginal } from './originals'
@@ -33,6 +34,11 @@ export interface ShotRange {
   readonly frameCount: number
 }
 
+interface FrameOfMedium extends FrameAsked {
+  readonly hash: string
+}
+const errorOf = (error: unknown): Error => (error instanceof Error ? error : new Error(String(error)))
+
 const planesKeptBytes = 192 * 1024 * 1024
 /** Frames that may wait for a decoder: more than all views of a page ask for at once. */
 const mostWaiting = 64
@@ -43,7 +49,20 @@ export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOr
     maxSize: planesKeptBytes,
     sizeCalculation: (b) => Math.max(1, b.length),
   })
-  const decoders = openDecoders({ atOnce: Math.max(2, availableParallelism()), waiting: mostWaiting })
+  const decoders = openDecoders<FrameOfMedium>({
+    atOnce: Math.max(2, availableParallelism()),
+    waiting: mostWaiting,
+    decode: async (frames, { signal, byItself, onFrame }) => {
+      const missing = await Promise.all(frames.map(({ hash }) => requireOriginal(hash).then(() => null, errorOf)))
+      const there = [...frames.keys()].filter((n) => !missing[n])
+      const decoded = await decodeFrames(
+        there.flatMap((n) => frames[n] ?? []),
+        { signal, yields: byItself, onFrame: (i, planesOfOne) => onFrame(there[i] ?? NaN, planesOfOne) },
+      )
+      return missing.map((error, n) => error ?? decoded[there.indexOf(n)] ?? new Error('A frame was left out.'))
+    },
+    sharesDecoder: isSmall,
+  })
 
   async function mediaRow(hash: string): Promise<MediaRow> {
     const known = media.get(hash) ?? (await findMedia(pool, hash))
@@ -56,17 +75,8 @@ export function frameReader(pool: Pool, store: Store, requireOriginal: RequireOr
     const key = `${row.hash}:${index}`
     const known = planes.get(key)
     if (known) return known
-    const bytes = await decoders.share(
-      key,
-      async (signal) => {
-        await requireOriginal(row.hash)
-        return decodeFrame(store.mediaPath(row.hash), row.facts, row.frameTimes, index, {
-          signal,
-          yields: asked?.byItself ?? false,
-        })
-      },
-      asked,
-    )
+    const { hash, facts, frameTimes } = row
+    const bytes = await decoders.share(key, { hash, path: store.mediaPath(hash), facts, frameTimes, index }, asked)
     planes.set(key, bytes)
     return bytes
   }

@@ -26,7 +26,8 @@ import {
 } from '@core/grade'
 import { frameOfDecoded, sampleSignal, shrink, type Frame } from '@core/image'
 import { measuredPicture, readCard, readSkin, pixelsOf, type Area, type MeasuredPicture } from '@core/readings'
-import { decodeFrame, decodedPicture } from '@media/decode'
+import { decodedPicture } from '@media/decode'
+import { decodeFrame } from '@media/single-frames'
 import { probe } from '@media/probe'
 
 export interface Fault {

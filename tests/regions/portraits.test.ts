@@ -21,7 +21,8 @@ import {
   type KeySample,
   type Region,
 } from '@core/regions'
-import { decodeFrame, decodedPicture } from '@media/decode'
+import { decodedPicture } from '@media/decode'
+import { decodeFrame } from '@media/single-frames'
 import { probe } from '@media/probe'
 import { areaIn, demoFrame, none, truthOf } from '../aims/faults'
 
