@@ -18,6 +18,7 @@ export default defineConfig({
             'demo-server': 'demo/serve.ts',
             server: 'server/main.ts',
             'frame-worker': 'server/workers/frame-worker.ts',
+            'media-runner': 'media/runner/main.ts',
             'encode-demo': 'demo/encode/main.ts',
             'encode-assembly': 'demo/encode/assembly.ts',
             'make-mattes': 'demo/encode/mattes.ts',

@@ -1,5 +1,7 @@
 // Child processes for reading and writing media: argument arrays, no shell, with limits on time and output.
 import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
+import type { MediaRunner } from './runner/client'
+import { RunnerGone } from './runner/messages'
 import { withoutNetwork, type Sandbox } from './sandbox'
 
 export interface ChildLimits {
@@ -50,18 +52,23 @@ export function startChild(
   folder?: string,
   moreOutputs = 0,
 ): ChildProcessWithoutNullStreams {
-  // The first three are pipes, as this type says; the options' own type does not carry it.
   return spawn(command, args, {
     ...(folder ? { cwd: folder } : {}),
     stdio: Array<'pipe'>(3 + moreOutputs).fill('pipe'),
     env: { PATH: process.env['PATH'] ?? '/usr/bin:/bin', LC_ALL: 'C' },
-  }) as ChildProcessWithoutNullStreams
+  })
 }
 
 let sandbox: Sandbox | null = null
 /** From now on media programs run in this room; with null, only without a network. */
 export function useSandbox(room: Sandbox | null): void {
   sandbox = room
+}
+
+let runner: MediaRunner | null = null
+/** From now on media programs whose output is collected are started by this process; with null, by this one itself. */
+export function useRunner(other: MediaRunner | null): void {
+  runner = other
 }
 
 /**
@@ -94,7 +101,17 @@ export function runDecoder(
   limits: ChildLimits,
 ): Promise<ChildResult> {
   const [first, ...rest] = bounded(command, args, limits.folder)
-  return limits.yields ? runChild('nice', [...yielding, first, ...rest], limits) : runChild(first, rest, limits)
+  const run = runner && !limits.onOutput && !limits.onSaid ? runByRunner : runChild
+  return limits.yields ? run('nice', [...yielding, first, ...rest], limits) : run(first, rest, limits)
+}
+
+/** Should the runner end meanwhile, this process starts the program itself. */
+function runByRunner(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
+  const run = runner?.run ?? runChild
+  return run(command, args, limits).catch((error: unknown) => {
+    if (error instanceof RunnerGone) return runChild(command, args, limits)
+    throw error
+  })
 }
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */

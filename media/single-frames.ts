@@ -25,8 +25,8 @@ export interface FrameLimits extends Pick<ChildLimits, 'signal' | 'yields'> {
 }
 
 /**
- * The planes of each frame. A frame that cannot be decoded is a MediaFault in its place. Throws the signal's reason when
- * it is given up.
+ * The planes of each frame. A frame that cannot be decoded is a MediaFault in its place. Throws the signal's reason
+ * when it is given up.
  */
 export async function decodeFrames(
   asked: readonly FrameAsked[],
@@ -48,7 +48,7 @@ export async function decodeFrames(
   return frames
 }
 
-/** The planes of one frame. Throws a MediaFault when it cannot be decoded, and the signal's reason when it is given up. */
+/** The planes of one frame. Throws a MediaFault when it cannot be decoded, and the signal's reason if given up. */
 export async function decodeFrame(
   path: string,
   facts: MediaFacts,

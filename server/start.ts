@@ -4,6 +4,8 @@ import type { Socket } from 'node:net'
 import { setTimeout as delay } from 'node:timers/promises'
 import { getRequestListener } from '@hono/node-server'
 import pino, { type Logger } from 'pino'
+import { useRunner } from '@media/child'
+import { openRunner } from '@media/runner/client'
 import { createApp } from './app'
 import type { ServerContext } from './context'
 import { migrate } from './db/migrate'
@@ -33,8 +35,6 @@ const lastQueriesMs = 500
 
 export interface StartOptions {
   readonly log?: Logger
-  /** The built frame-worker.js, when it does not lie beside the running build. */
-  readonly workerFile?: string
 }
 
 export async function startServer(settings: Settings, options: StartOptions = {}): Promise<RunningServer> {
@@ -45,7 +45,9 @@ export async function startServer(settings: Settings, options: StartOptions = {}
   await migrate(pool)
   const store = await openStore(settings.dataFolder)
   const mediaRoom = await keepMediaRoom(store, settings.mediaFolder, log)
-  const workers = startFrameWorkers(options.workerFile)
+  const workers = startFrameWorkers()
+  const runner = openRunner()
+  useRunner(runner)
   const requireOriginal = originalsGuard(pool, store, workers)
   const frames = frameReader(pool, store, requireOriginal)
   const context: ServerContext = {
@@ -88,6 +90,8 @@ export async function startServer(settings: Settings, options: StartOptions = {}
       server.closeAllConnections()
       await jobs.stop().catch((error: unknown) => log.warn({ err: error }, 'running work could not be put back'))
       await workers.close()
+      useRunner(null)
+      runner.close()
       await mediaRoom.close()
       await Promise.race([pool.end(), delay(lastQueriesMs)])
     },

@@ -97,7 +97,7 @@ test('a frame is given as soon as it is there', async () => {
   expect(await text(slow)).toBe('slow')
 })
 
-test('what goes on by itself comes last, turns nobody away, and shares no decoder with what is waited for', async () => {
+test('what goes on by itself comes last, turns nobody away and shares no decoder with others', async () => {
   const { share, begun, end } = trial({ atOnce: 1, waiting: 1 })
   const all = [
     share('first'),

@@ -5,8 +5,8 @@ import { Problem } from '../problem'
 
 export interface Decoders<Frame> {
   /**
-   * The planes of a frame, shared by all who ask for the same key at the same time. Throws a Problem (503) when too many
-   * wait, and the signal's reason when the caller went away. What goes on by itself waits behind all that is asked for.
+   * The planes of a frame, shared by all who ask for the same key at the same time. Throws a Problem (503) when too
+   * many wait, and the signal's reason when the caller went away. What goes on by itself waits behind all else.
    */
   readonly share: (key: string, frame: Frame, asked?: Asked) => Promise<Buffer>
 }

@@ -53,10 +53,9 @@ export interface FrameWorkers {
   readonly close: () => Promise<void>
 }
 
-/** @param workerFile the built frame-worker.js; by default the one beside the running build */
-export function startFrameWorkers(
-  workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url)),
-): FrameWorkers {
+export function startFrameWorkers(): FrameWorkers {
+  // It lies beside the running build.
+  const workerFile = fileURLToPath(new URL('./frame-worker.js', import.meta.url))
   const threads = Math.min(8, Math.max(2, availableParallelism()))
   const common = {
     filename: workerFile,
