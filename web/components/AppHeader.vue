@@ -296,9 +296,22 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
   color: var(--warning);
 }
 @media (max-width: 1100px) {
-  .header,
-  .views {
+  .header {
     gap: var(--gap-wide);
+  }
+  .views {
+    gap: var(--gap);
+  }
+  .mark {
+    letter-spacing: 0.04em;
+  }
+  .project {
+    max-width: 8em;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .state {
+    gap: 0;
   }
   .shot {
     min-width: 0;
@@ -307,7 +320,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
     text-overflow: ellipsis;
   }
   .saved {
-    min-width: 9em;
+    min-width: 8em;
     white-space: normal;
   }
 }

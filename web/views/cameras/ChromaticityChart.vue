@@ -55,7 +55,7 @@ const options = computed(
       events: [],
       plugins: {
         tooltip: { enabled: false },
-        legend: { position: 'right', labels: { boxWidth: 18, boxHeight: 1, padding: 6 } },
+        legend: { position: 'bottom', labels: { boxWidth: 18, boxHeight: 1, padding: 6 } },
       },
       scales: {
         x: { type: 'linear', min: 0, max: 0.8, ticks: { stepSize: 0.2 } },

@@ -100,7 +100,7 @@ h2 {
 figure {
   margin: 0;
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   background: var(--well);
   border: var(--line) solid var(--hairline);
   padding: var(--gap-small) var(--gap);

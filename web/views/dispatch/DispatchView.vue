@@ -130,7 +130,7 @@ const thumbnail = computed(() =>
 }
 .take {
   display: grid;
-  grid-template-columns: 384px 1fr 1fr;
+  grid-template-columns: 384px minmax(0, 26rem) minmax(0, 26rem);
   gap: calc(var(--gap-broad) * 2);
 }
 section {

@@ -69,7 +69,7 @@ const description = computed(
 figure {
   margin: 0;
   display: grid;
-  grid-template-rows: auto 1fr;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
   min-height: 0;
   min-width: 0;
 }

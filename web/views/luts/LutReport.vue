@@ -277,6 +277,12 @@ h2 span {
   align-content: start;
   font-size: 12px;
 }
+@media (max-width: 1100px) {
+  .body {
+    grid-template-columns: minmax(190px, 0.8fr) minmax(0, 1fr) minmax(0, 1fr);
+    column-gap: var(--gap-wide);
+  }
+}
 dt {
   color: var(--ink-quiet);
 }

@@ -30,7 +30,8 @@ const here = computed(() => ids.find((p) => p === props.part) ?? 'inspect')
 const { shot, frame } = useQueriedShot((sentence) => {
   fault.value = sentence
 })
-const lut = computed(() => lutStore.all.find((l) => l.hash === route.query['lut']) ?? null)
+/** The chosen one, or the first. */
+const lut = computed(() => lutStore.all.find((l) => l.hash === route.query['lut']) ?? lutStore.all[0] ?? null)
 onMounted(
   () =>
     void lutStore.load().catch((error: unknown) => {
@@ -94,7 +95,7 @@ const set = (query: Record<string, string>): void => void router.replace({ query
           v-else
           class="quiet"
         >
-          {{ lutStore.all.length ? text.choose : text.none }}
+          {{ text.none }}
         </p>
       </div>
     </div>

@@ -68,6 +68,9 @@ thead th {
 tbody th {
   color: var(--ink);
 }
+td.figures {
+  white-space: nowrap;
+}
 td,
 th {
   padding: 1px var(--gap) 1px 0;
@@ -76,7 +79,7 @@ th {
 .swatch {
   display: block;
   width: 100%;
-  min-width: 46px;
+  min-width: 32px;
   height: 15px;
 }
 </style>

@@ -84,7 +84,7 @@ const description = computed(() => {
 figure {
   margin: 0;
   display: grid;
-  grid-template-rows: auto 1fr 5px;
+  grid-template: auto minmax(0, 1fr) 5px / minmax(0, 1fr);
   min-height: 0;
   min-width: 0;
 }

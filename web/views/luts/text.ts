@@ -19,7 +19,6 @@ export const text = {
   kinds: { look: 'look', conversion: 'conversion', technical: 'technical', unknown: '…' },
   sizes: { sequence: 'parts', d: (n: 1 | 3): string => `${n}D` },
   looking: 'Being inspected …',
-  choose: 'Choose a LUT on the left.',
   save: 'Download file',
   remove: 'Remove',
   removeTip: 'Takes the LUT off this list. Grades that use it go on doing so; it can be brought back for a week.',

@@ -322,7 +322,7 @@ input.tip {
 }
 .both {
   display: grid;
-  grid-template-columns: minmax(480px, 1.3fr) minmax(260px, 1fr);
+  grid-template-columns: minmax(max-content, 1.6fr) minmax(0, 1fr);
   gap: var(--gap-broad);
 }
 aside h3 {

@@ -119,6 +119,10 @@ td {
 thead th {
   color: var(--ink-quiet);
 }
+tbody th,
+td {
+  white-space: nowrap;
+}
 .number {
   text-align: right;
 }
@@ -139,5 +143,10 @@ input[type='checkbox'] {
   width: 16px;
   height: 16px;
   accent-color: var(--accent);
+}
+@media (max-width: 1100px) {
+  input[type='text'] {
+    width: 64px;
+  }
 }
 </style>

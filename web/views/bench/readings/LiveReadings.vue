@@ -132,9 +132,6 @@ const opens = (id: string): boolean => id in judged
   height: 24px;
   overflow: hidden;
 }
-.wide {
-  grid-column: span 1;
-}
 dt {
   flex: none;
 }
@@ -184,6 +181,13 @@ dd {
   margin: 0 -6px;
 }
 @media (max-width: 1100px) {
+  /* Three figures need a whole line; what comes after them fills the place beside the others. */
+  .live {
+    grid-auto-flow: row dense;
+  }
+  .wide {
+    grid-column: 1 / -1;
+  }
   .standing {
     display: none;
   }
