@@ -138,6 +138,8 @@ export class NewImport {
   @IsOptional() @IsString() @Length(1, 200) @Matches(oneLine) name?: string
   /** Frames per second of a sequence. */
   @IsOptional() @PartOf(() => RateOf) rate?: RateOf
+  /** On the reel its shot comes before those of imports with a larger one, whichever is done first. */
+  @IsOptional() @IsInt() @Min(0) @Max(Number.MAX_SAFE_INTEGER) order?: number
 }
 
 class SceneTarget {

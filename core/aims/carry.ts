@@ -1,6 +1,6 @@
 // Carrying a grade over: what is taken along, and the aims by which the corrections are solved anew on another shot's
 // own pixels.
-import { carriedShow, sharedSteps, stationOf, type GradeDocument, type StationId } from '../grade'
+import { carriedShow, sharedSteps, stationOf, type GradeDocument, type StationId, type Step } from '../grade'
 import type { Area, Finding, Pointed, ReadingId } from '../readings'
 import type { Aim } from './aim'
 
@@ -35,6 +35,19 @@ export function carryGrade(from: GradeDocument, onto: GradeDocument, chosen: rea
       ...onto.steps.filter((s) => !taken.has(stationOf(s)) || ours.has(s)),
     ],
   }
+}
+
+/**
+ * The carried grade with the white balance that the shot had before, if it had any. Where its own pixels do not say
+ * what is grey in it, what a person set or accepted there is worth more than the balance of another shot's light.
+ */
+export function withOwnBalance(carried: GradeDocument, own: GradeDocument): GradeDocument {
+  const balanceOf = ({ steps }: GradeDocument): Step | undefined =>
+    steps.find((s) => s.kind === 'white-balance' && s.regionId === undefined)
+  const [theirs, ours] = [balanceOf(carried), balanceOf(own)]
+  if (!theirs || !ours || Object.values(ours.params).every((v) => v === 0)) return carried
+  const { params, strength } = ours
+  return { ...carried, steps: carried.steps.map((s) => (s === theirs ? { ...s, params, strength } : s)) }
 }
 
 const shares = { black: 0.001, middle: 0.5, white: 0.999 } as const

@@ -262,6 +262,21 @@ export interface NewShot {
   readonly actor: string
   /** What the first revision says. */
   readonly summary: string
+  /** Imports with a smaller one stand before it on the reel. */
+  readonly importOrder?: number
+}
+
+/** The first shot of the reel whose import was asked for later. */
+export async function shotOfLaterImport(
+  db: Queryable,
+  projectId: string,
+  importOrder: number,
+): Promise<string | undefined> {
+  const { rows } = await db.query<{ id: string }>(
+    'SELECT id FROM shots WHERE project_id = $1 AND import_order > $2 ORDER BY position LIMIT 1',
+    [projectId, importOrder],
+  )
+  return rows[0]?.id
 }
 
 /** Adds a shot at the end of the reel with its first revision; see services/shots.ts. Call inside a transaction. */
@@ -281,6 +296,7 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
           frame_count,
           lead_frame,
           lead_chosen,
+          import_order,
           position
         )
       VALUES
@@ -294,6 +310,7 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
           $7,
           $8,
           $9,
+          $10,
           (
             SELECT
               coalesce(max(position), 0) + 1
@@ -316,6 +333,7 @@ export async function insertShot(db: Queryable, shot: NewShot): Promise<{ id: st
       shot.frameCount,
       shot.leadFrame,
       shot.leadChosen,
+      shot.importOrder ?? null,
     ],
   )
   const id = onlyRow({ rows }).id

@@ -16,7 +16,8 @@ export async function importFiles(context: ServerContext, id: string): Promise<v
   const ended = await runWork(context, id, async ({ projectId, name, payload, actor }, { progress, end }) => {
     const wanted = checked(NewImport, payload)
     if (projectId === null) return
-    const to = { name, projectId, actor, end }
+    const { order } = wanted
+    const to = { name, projectId, actor, end, ...(order === undefined ? {} : { order }) }
     if (wanted.path !== undefined) {
       const path = await libraryPath(context.mediaFolder, wanted.path)
       if (wanted.again !== undefined) return relink(context, wanted.again, { path, name }, progress, end)

@@ -3,7 +3,7 @@
 import { cutTo } from '@core/names'
 import type { CarryOver } from '@contracts/index'
 import type { Carried, ShotDetail } from '@contracts/responses'
-import { aimWords, carriedAims, carryGrade, lossFirst } from '@core/aims'
+import { aimWords, carriedAims, carryGrade, lossFirst, withOwnBalance } from '@core/aims'
 import { differences, restingAt, type GradeDocument } from '@core/grade'
 import { judge, outside, pointedAt, readingKey, standardById, waivedKeys } from '@core/readings'
 import { localActor, type ServerContext } from '../context'
@@ -43,9 +43,12 @@ export async function carryTo(
   let aims: readonly string[] = []
   if (solve) {
     const wanted = carriedAims(await measure(from, from.revision.grade), await measure(shot, carried), pointed)
+    const start = wanted.some((aim) => aim.id === 'white-balance')
+      ? carried
+      : withOwnBalance(carried, shot.revision.grade)
     const solution = await workers.solve({
-      ...(await frames.gradeTask(shot.media.hash, shot.leadFrame, carried)),
-      grade: carried,
+      ...(await frames.gradeTask(shot.media.hash, shot.leadFrame, start)),
+      grade: start,
       index: shot.leadFrame,
       aims: wanted,
       ...size,

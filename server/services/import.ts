@@ -42,6 +42,8 @@ export interface Destination {
   readonly projectId: string
   readonly actor: string
   readonly known?: Known
+  /** See NewImport. */
+  readonly order?: number
   /** Ends the work that imports, in the transaction that makes its shot. False when the work is no longer ours. */
   readonly end?: (db: Queryable) => Promise<boolean>
 }
@@ -284,6 +286,7 @@ async function addImported(
       grade,
       actor: to.actor,
       summary: 'Imported',
+      ...(to.order === undefined ? {} : { importOrder: to.order }),
     })
     await enqueueSurvey(db, hash, to.name, localActor)
     const head = await headOf(db, shot.id)

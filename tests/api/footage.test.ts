@@ -81,6 +81,24 @@ describe('uploads in parts', () => {
     expect(stored('uploads').filter((n) => n.startsWith(id))).toEqual([])
   })
 
+  test('shots stand in the order in which their files were chosen, whichever is done first', async () => {
+    const project = await projectNamed('In order')
+    const names = async (): Promise<readonly string[]> =>
+      (await get<{ shots: ShotSummary[] }>(`/projects/${project}/reel`)).shots.map(({ name }) => name)
+    const bring = async (name: string, order?: number): Promise<void> => {
+      const uploads = [await sendInParts(`${name}.mov`, demo)]
+      const asked = await postJson(`/projects/${project}/imports`, { uploads, pictures: false, order })
+      await workDone(project, ((await asked.json()) as WorkSummary).id)
+    }
+    await bring('third', 30)
+    await bring('first', 10)
+    await bring('without')
+    await bring('second', 20)
+    expect(await names()).toEqual(['first.mov', 'second.mov', 'third.mov', 'without.mov'])
+    await Promise.all([bring('seventh', 70), bring('fifth', 50), bring('sixth', 60)])
+    expect((await names()).slice(4)).toEqual(['fifth.mov', 'sixth.mov', 'seventh.mov'])
+  })
+
   test('an upload can be given up', async () => {
     const id = await sendInParts('x.mov', demo.subarray(0, 1000))
     expect((await call(`/uploads/${id}`, { method: 'DELETE', headers: tus })).status).toBe(204)

@@ -7,8 +7,10 @@ import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
-import type { ShotChanges } from '@contracts/requests'
+import { checked } from '@contracts/check'
+import { NewRender, type ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
+import { post } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
 import { askedLike, isAsked } from '../../components/first-reading/asked'
 import FirstReading from '../../components/first-reading/FirstReading.vue'
@@ -174,6 +176,13 @@ useEventListener(window, 'keydown', (event) => {
   else return
   event.preventDefault()
 })
+
+async function renderChosen(): Promise<void> {
+  const [first] = chosen.value
+  if (!first) return
+  for (const { headId: revisionId } of chosen.value) await post('/renders', checked(NewRender, { revisionId }))
+  await router.push({ name: 'dispatch', params: { shotId: first.id } })
+}
 </script>
 
 <template>
@@ -338,6 +347,7 @@ useEventListener(window, 'keydown', (event) => {
         @join="attempt(() => reelStore.joinShots(selection.ids.value))"
         @link="attempt(() => reelStore.linkShots(selection.ids.value))"
         @unlink="attempt(() => reelStore.unlinkShots(selection.ids.value))"
+        @render="attempt(renderChosen)"
         @move="move"
         @remove="attempt(() => reelStore.removeShots(selection.ids.value))"
       />

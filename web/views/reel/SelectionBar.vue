@@ -28,6 +28,7 @@ const emit = defineEmits<{
   join: []
   link: []
   unlink: []
+  render: []
   cut: []
   move: [by: -1 | 1]
   remove: []
@@ -251,6 +252,13 @@ function remove(): void {
         {{ text.unlink }}
       </ElButton>
       <ElButton
+        :data-tip="text.renderTip"
+        size="small"
+        @click="emit('render')"
+      >
+        {{ text.render }}
+      </ElButton>
+      <ElButton
         size="small"
         @click="sure = true"
       >
@@ -264,13 +272,13 @@ function remove(): void {
 .bar {
   display: flex;
   align-items: center;
-  gap: var(--gap);
+  flex-wrap: wrap;
+  gap: var(--gap-small) var(--gap);
   min-height: 40px;
-  padding: 0 var(--gap);
+  padding: var(--gap-small) var(--gap);
   background: var(--panel);
   border-top: var(--line) solid var(--hairline);
   white-space: nowrap;
-  overflow-x: auto;
 }
 .bar :deep(.el-button + .el-button) {
   margin-left: 0;

@@ -140,6 +140,8 @@ export const text = {
   earlier: 'Earlier',
   later: 'Later',
   orderTip: 'Moves the chosen shots one place on the reel. Alt with the arrow keys does the same.',
+  render: 'Render',
+  renderTip: 'Renders each chosen shot as graded into a file of its own. Dispatch lists them.',
   remove: 'Remove',
   removeSure: (count: number): string =>
     `Remove ${count === 1 ? 'this shot' : `these ${count} shots`} and ` +

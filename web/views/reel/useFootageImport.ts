@@ -61,6 +61,13 @@ export function grouped<T extends { readonly name: string }>(
   })
 }
 
+/** Grows with every file that is chosen, in this session and the next. */
+let lastOrder = 0
+function nextOrder(): number {
+  lastOrder = Math.max(lastOrder + 1, Date.now() * 1000)
+  return lastOrder
+}
+
 export function useFootageImport(projectId: () => string, onQueued: () => void): FootageImport {
   const running = ref<RunningUpload[]>([])
   const jobs = new Map<number, { upload: Upload | null; go: () => void }>()
@@ -97,6 +104,7 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
   function add(files: readonly File[]): void {
     for (const group of grouped(files)) {
       const key = nextKey++
+      const order = nextOrder()
       running.value.push({
         key,
         name: group.name,
@@ -132,7 +140,7 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
           }
           await post(
             `/projects/${projectId()}/imports`,
-            checked(NewImport, { uploads: ids, pictures: group.pictures, name: group.name }),
+            checked(NewImport, { uploads: ids, pictures: group.pictures, name: group.name, order }),
           )
           forget(key)
           onQueued()
