@@ -1,5 +1,6 @@
 // The server with the demo project, as a process of its own: whoever started it starts it again when it dies.
 import { join } from 'node:path'
+import { seedHalfway } from './halfway'
 import { seedDemo } from './seed'
 import { NewerDatabaseError } from '../server/db/migrate'
 import { asProblem } from '../server/problem'
@@ -25,8 +26,14 @@ process.on('disconnect', () => void stop(0))
 
 try {
   server = await startServer(readSettings(process.env))
-  await seedDemo(server.context, join(import.meta.dirname, '..', '..', 'demo', 'footage'))
-  saySo({ kind: 'ready', address: server.address })
+  const { context, address } = server
+  const untouched = await seedDemo(context, join(import.meta.dirname, '..', '..', 'demo', 'footage'))
+  saySo({ kind: 'ready', address })
+  // It comes while the first one is looked at; tests want that one alone.
+  if (process.env['PALE_DEMO'] !== 'untouched')
+    void seedHalfway(context, untouched).catch((error: unknown) =>
+      context.log.warn({ err: error }, 'the second demo project could not be made; the next start tries again'),
+    )
 } catch (error) {
   saySo({ kind: 'fault', sentence: sentenceOf(error) })
   await stop(1)

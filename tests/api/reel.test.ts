@@ -212,6 +212,28 @@ describe('many shots at once', () => {
     return { projectId: shot.projectId, ids: (await reelOf(shot.projectId)).shots.map((s) => s.id) }
   }
 
+  test('of a scene that many make at the same time there is one', async () => {
+    const { projectId } = await ownShot(clip)
+    const add = async (name: string): Promise<string> =>
+      (
+        (await (
+          await call(`/projects/${projectId}/shots?name=${name}.mov`, {
+            method: 'POST',
+            body: clip as unknown as BodyInit,
+          })
+        ).json()) as { id: string }
+      ).id
+    const shots = [await add('a'), await add('b'), await add('c'), await add('d')]
+    for (const name of ['Noon', 'Evening'])
+      for (const made of await Promise.all(
+        shots.map((id) => postJson('/shots/changes', { shotIds: [id], scene: { name } })),
+      ))
+        await done(made)
+    const { scenes, shots: all } = await reelOf(projectId)
+    expect(scenes.map(({ name }) => name)).toEqual(['Evening'])
+    expect(all.filter(({ scene }) => scene === 'Evening')).toHaveLength(4)
+  })
+
   test('scenes are made by name, filled, and go when they are empty', async () => {
     const { projectId, ids } = await three()
     await done(await postJson('/shots/changes', { shotIds: ids.slice(0, 2), scene: { name: 'Night' } }))

@@ -66,7 +66,7 @@ test('a revision is named, compared and gone back to; what came after stays; the
   }
   await page.getByRole('link', { name: 'Record' }).click()
   const entry = (depth: number) => page.locator(`[data-revision="${depth}"]`).first()
-  await entry(2).getByRole('button', { name: 'Name it' }).click()
+  await entry(2).getByRole('button', { name: 'Name', exact: true }).click()
   await page.getByPlaceholder('Version name').fill('A')
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-version="A"]')).toBeVisible()
@@ -139,7 +139,7 @@ test('the look of a held picture becomes ordinary steps, shown and explained bef
   const near = async (): Promise<number> =>
     (await meanColour(page)).reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0)
   await expect.poll(near).toBeLessThan(plain.reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0) * 0.25)
-  await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+  await page.getByTestId('placing').getByRole('button', { name: 'Apply', exact: true }).click()
   await saved(page)
   await page.reload()
   await expect.poll(near).toBeLessThan(plain.reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0) * 0.25)

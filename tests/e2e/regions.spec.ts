@@ -293,7 +293,7 @@ test(
     await expect(page.getByTestId('placing')).toContainText(/Found by its look.*Exposure [+−]\d\.\d\d stops/)
     await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
     await type(page, 'place-centreX', '30')
-    await page.getByTestId('placing').getByRole('button', { name: 'Keep' }).click()
+    await page.getByTestId('placing').getByRole('button', { name: 'Apply', exact: true }).click()
     await saved(page)
     const { regions, steps } = await gradeOf(to)
     expect(regions).toMatchObject([{ name: 'White jar', components: [{ source: { shape: { centreX: 0.3 } } }] }])

@@ -111,7 +111,7 @@ try {
   await page.getByTestId('aims-status').filter({ hasText: /met/ }).waitFor()
   await settled(page)
   await take('bench-aims')
-  await page.getByRole('button', { name: 'Keep' }).click()
+  await page.getByRole('button', { name: 'Apply', exact: true }).click()
   await page.getByRole('button', { name: 'Readings', exact: true }).click()
   await page.locator('[data-station="regions"]').click()
   await choose(page, 'add-region', 'Face')

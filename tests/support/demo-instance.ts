@@ -78,7 +78,13 @@ function copySeed(seed: string, dataFolder: string): void {
 /** Resolves when it can be reached. What it logs is in test-results/server-….log. */
 export function launchDemo(dataFolder: string, port: number, project = '.'): Promise<ChildProcess> {
   const child = spawn(process.execPath, [resolve(project, 'dist/node/demo.js')], {
-    env: { ...process.env, PALE_DATA: dataFolder, PALE_PORT: String(port), PALE_LOG: 'error' },
+    env: {
+      ...process.env,
+      PALE_DATA: dataFolder,
+      PALE_PORT: String(port),
+      PALE_LOG: 'error',
+      PALE_DEMO: process.env['PALE_DEMO'] ?? 'untouched',
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   mkdirSync('test-results', { recursive: true })

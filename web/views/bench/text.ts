@@ -193,7 +193,7 @@ export const text = {
     remove: 'Remove',
     make: 'New recipe',
     name: 'Recipe name',
-    keep: (count: number): string => (count === 1 ? 'Keep 1 step' : `Keep ${count} steps`),
+    keep: (count: number): string => (count === 1 ? 'Save 1 step' : `Save ${count} steps`),
   },
   placing: {
     ask: (regions: number, encoding: boolean): string =>
@@ -206,7 +206,7 @@ export const text = {
     regionTip: 'The region whose outline is on the picture.',
     readAs: 'Read as',
     readTip: 'The pixels alone cannot tell these apart. What the camera was set to decides.',
-    keep: 'Keep',
+    keep: 'Apply',
     leave: 'Discard',
   },
   compare: {
@@ -284,7 +284,7 @@ export const text = {
     none:
       'No aims yet. Drag a handle on the waveform, take up a reading, say what a part of the picture ' +
       'is, or let the standard set them.',
-    keep: 'Keep',
+    keep: 'Apply',
     takeBack: 'Discard',
     solving: 'working out …',
     met: 'all met',

@@ -134,7 +134,7 @@ export const text = {
   unlinkTip: 'From now on these shots are corrected on their own. Their grades stay.',
   setup: (name: string, shots: number): string => `${name}, ${shots} shots`,
   join: 'Join',
-  joinTip: 'Makes neighbouring pieces of one clip one shot again.',
+  joinTip: 'Makes neighbouring parts of one clip one shot again.',
   cut: 'Cut into shots',
   cutTip: 'Finds the cuts of a flattened programme, or takes them from an edit list.',
   earlier: 'Earlier',
@@ -147,7 +147,7 @@ export const text = {
     `Remove ${count === 1 ? 'this shot' : `these ${count} shots`} and ` +
     `${count === 1 ? 'its' : 'their'} record? The footage stays stored.`,
   removeYes: 'Remove from the reel',
-  keep: 'Keep',
+  keep: 'Cancel',
   certain: (probability: number): string => `confirmed by the picture, ${Math.round(probability * 100)} %`,
   byTag: 'the file says so',
   asItLooks: 'as the file looks',
