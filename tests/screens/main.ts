@@ -1,14 +1,18 @@
 // bin/screens: one current picture of each main view, from the demo data, at 1280×800.
 import { mkdirSync } from 'node:fs'
 import type { Page } from '@playwright/test'
+import type { ProjectSummary, ShotSummary } from '@contracts/responses'
 import { startChromium } from '../support/chromium'
 import { startDemoInstance } from '../support/demo-instance'
 import { drawOnPicture, pickOnPicture } from '../support/drawing'
+import { until } from '../support/until'
 import { takeStrips } from './strips'
 
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
 await takeStrips()
+// Views that show what was done are taken from the project that is half-way through.
+process.env['PALE_DEMO'] = 'both'
 const instance = await startDemoInstance()
 const browser = await startChromium()
 try {
@@ -27,14 +31,25 @@ try {
     await page.screenshot({ path: `${folder}/${name}.png` })
     console.log(`${folder}/${name}.png`)
   }
+  const halfway = await halfwayThrough(instance.address)
   await page.goto(instance.address)
-  await page.getByText('Ashglaze').waitFor()
+  await page.getByText('Ashglaze, second week').waitFor()
   await page.waitForLoadState('networkidle')
   await take('projects')
-  await page.getByText('Ashglaze').click()
-  await page.getByRole('link', { name: 'Glaze shelf' }).waitFor()
-  await page.waitForLoadState('networkidle')
+  await page.goto(`${instance.address}/projects/${halfway.projectId}/reel`)
+  await page.getByText('measuring').first().waitFor({ state: 'detached', timeout: 240_000 })
   await take('reel')
+  await page.goto(`${instance.address}/shots/${halfway.id}/record`)
+  await page.locator('[data-revision]').nth(2).waitFor()
+  await take('record')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  await page.getByTestId('lut-error').waitFor()
+  await page.getByRole('button', { name: 'Render' }).click()
+  await page.getByRole('progressbar').first().waitFor()
+  await take('dispatch')
+  await page.goto(instance.address)
+  await page.getByText('Ashglaze', { exact: true }).click()
+  await page.getByRole('link', { name: 'Glaze shelf' }).waitFor()
   // Cuts and the clip trace need the proxies that are made in the background.
   await page.getByText(/under way/).waitFor({ state: 'detached', timeout: 120_000 })
   await page
@@ -133,17 +148,9 @@ try {
   await page.locator('[data-station="level"]').click()
   await settled(page)
   await take('bench-stops')
-  await page.getByRole('link', { name: 'Record' }).click()
-  await page.locator('[data-revision]').first().waitFor()
-  await take('record')
   await page.getByRole('link', { name: 'Standards' }).click()
   await page.getByRole('button', { name: 'Copy to change' }).waitFor()
   await take('standards')
-  await page.getByRole('link', { name: 'Dispatch' }).click()
-  await page.getByTestId('lut-error').waitFor()
-  await page.getByRole('button', { name: 'Render' }).click()
-  await page.getByRole('progressbar').waitFor()
-  await take('dispatch')
   await page.getByRole('link', { name: 'Cameras' }).click()
   await page.getByRole('img', { name: /Log 420/ }).waitFor()
   await take('cameras')
@@ -153,6 +160,21 @@ try {
 } finally {
   await browser.close()
   await instance.dispose()
+}
+
+/** The shot of that project which has the most to show, once all is done there. */
+async function halfwayThrough(address: string): Promise<ShotSummary> {
+  const get = async <T>(path: string): Promise<T> => (await (await fetch(`${address}/api${path}`)).json()) as T
+  return until(
+    'the second project is made',
+    async () => {
+      const project = (await get<readonly ProjectSummary[]>('/projects')).find((p) => p.name.endsWith('second week'))
+      if (project?.renders.done !== 2) return null
+      const { shots } = await get<{ shots: readonly ShotSummary[] }>(`/projects/${project.id}/reel`)
+      return shots.find(({ name }) => name === 'Potter at the bench') ?? null
+    },
+    { withinMs: 300_000 },
+  )
 }
 
 /** The picture is at its finest and its readings are taken. */
