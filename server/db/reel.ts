@@ -45,8 +45,12 @@ export async function sceneNamed(db: Queryable, projectId: string, name: string)
   return onlyRow({ rows }).id
 }
 
-/** Scenes that no shot is in any more go. */
+/**
+ * Scenes that no shot is in any more go. Of several that empty one at the same time, each waits for the one before: the
+ * last sees that it is empty.
+ */
 export async function dropEmptyScenes(db: Queryable, projectId: string): Promise<void> {
+  await db.query("SELECT pg_advisory_xact_lock(hashtextextended('scenes of ' || $1, 0))", [projectId])
   await db.query(
     'DELETE FROM scenes c WHERE project_id = $1 AND NOT EXISTS (SELECT 1 FROM shots s WHERE s.scene_id = c.id)',
     [projectId],

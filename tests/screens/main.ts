@@ -44,7 +44,7 @@ try {
   await take('record')
   await page.getByRole('link', { name: 'Dispatch' }).click()
   await page.getByTestId('lut-error').waitFor()
-  await page.getByRole('button', { name: 'Render' }).click()
+  await page.getByRole('button', { name: 'Render', exact: true }).click()
   await page.getByRole('progressbar').first().waitFor()
   await take('dispatch')
   await page.goto(instance.address)
