@@ -101,9 +101,13 @@ export function runDecoder(
   limits: ChildLimits,
 ): Promise<ChildResult> {
   const [first, ...rest] = bounded(command, args, limits.folder)
-  const run = runner && !limits.onOutput && !limits.onSaid ? runByRunner : runChild
+  const passedOn = limits.maxOutputBytes <= mostPassedOnBytes && !limits.onOutput && !limits.onSaid
+  const run = runner && passedOn ? runByRunner : runChild
   return limits.yields ? run('nice', [...yielding, first, ...rest], limits) : run(first, rest, limits)
 }
+
+/** To pass on more takes longer than what the runner saves. */
+const mostPassedOnBytes = 16e6
 
 /** Should the runner end meanwhile, this process starts the program itself. */
 function runByRunner(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {

@@ -19,8 +19,11 @@ export const useOpenShot = defineStore('open-shot', () => {
 
   const detailOf = (id: string): Promise<ShotDetail> => request<ShotDetail>(`/shots/${encodeURIComponent(id)}`)
 
-  /** Opens a shot once all that was edited on the one before is on its way. Null where another was opened meanwhile. */
-  async function open(id: string): Promise<ShotDetail | null> {
+  /**
+   * Opens a shot once all that was edited on the one before is on its way. Null where another was opened meanwhile.
+   * `prepare` is called in the turn in which it becomes the open one: nobody sees it before.
+   */
+  async function open(id: string, prepare?: (found: ShotDetail) => void): Promise<ShotDetail | null> {
     const mine = ++openings
     wantedId = id
     await grade.commit()
@@ -29,6 +32,7 @@ export const useOpenShot = defineStore('open-shot', () => {
     // An edit made while the answer was under way is sent before its shot is left.
     await grade.commit()
     if (mine !== openings) return null
+    prepare?.(found)
     shot.value = found
     grade.open(found)
     return found

@@ -48,11 +48,13 @@ export function useBenchShot(shotId: () => string, fault: Ref<string>, playing: 
     fault.value = ''
     const before = openShot.shot?.id
     try {
-      const found = await openShot.open(id)
+      // The frame is chosen before the shot is there: else another is fetched first, in vain.
+      const found = await openShot.open(id, ({ firstFrame, frameCount, leadFrame }) => {
+        const wanted = Number(route.query['frame'])
+        const inShot = wanted >= firstFrame && wanted < firstFrame + frameCount
+        view.frame = Number.isInteger(wanted) && inShot ? wanted : leadFrame
+      })
       if (!found) return
-      const wanted = Number(route.query['frame'])
-      const inShot = wanted >= found.firstFrame && wanted < found.firstFrame + found.frameCount
-      view.frame = Number.isInteger(wanted) && inShot ? wanted : found.leadFrame
       const station = stations.find((s) => s.id === route.query['station'])
       if (station) view.station = station.id
       // What was drawn was drawn on another shot.
