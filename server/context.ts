@@ -4,6 +4,7 @@ import type { Pool } from './db/pool'
 import type { FindingsReader } from './services/findings'
 import type { FrameReader } from './services/frames'
 import type { RequireOriginal } from './services/originals'
+import type { PreviewReader } from './services/previews'
 import type { Space } from './store/space'
 import type { Store } from './store/store'
 import type { FrameWorkers } from './workers/pool'
@@ -14,6 +15,7 @@ export interface ServerContext {
   readonly space: Space
   readonly workers: FrameWorkers
   readonly frames: FrameReader
+  readonly previews: PreviewReader
   readonly findings: FindingsReader
   /** Looks at a linked original before it is used. */
   readonly requireOriginal: RequireOriginal

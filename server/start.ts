@@ -15,6 +15,7 @@ import { findingsReader } from './services/findings'
 import { frameReader } from './services/frames'
 import { keepMediaRoom } from './services/media-room'
 import { originalsGuard } from './services/originals'
+import { previewReader } from './services/previews'
 import { openSpace } from './store/space'
 import { openStore } from './store/store'
 import { ownHosts } from './security/guard'
@@ -56,6 +57,7 @@ export async function startServer(settings: Settings, options: StartOptions = {}
     space: openSpace(settings.dataFolder, settings.quotaBytes),
     workers,
     frames,
+    previews: previewReader(frames, workers),
     findings: findingsReader(frames, workers),
     requireOriginal,
     mediaFolder: settings.mediaFolder,

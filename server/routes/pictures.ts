@@ -11,9 +11,6 @@ import { thumbnailOf, thumbnailThrough } from '../services/thumbnails'
 import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
 
 const maxFrame = 10_000_000
-const previewSize = { maxWidth: 960, maxHeight: 540 } as const
-/** What frames are sent as: for the Bench, and for the tiles of a contact sheet. */
-const frameSizes = { bench: previewSize, sheet: { maxWidth: 192, maxHeight: 108 } } as const
 // Everything here is addressed by content or by revision, so it never changes.
 const forever = 'private, max-age=31536000, immutable'
 
@@ -53,7 +50,7 @@ function inPieces(bytes: Uint8Array): ReadableStream<Uint8Array> {
 }
 
 export function pictureRoutes(context: ServerContext): Hono {
-  const { pool, workers, frames } = context
+  const { pool, workers, frames, previews } = context
 
   async function revisionOf(c: Context): Promise<RevisionRow> {
     const revision = await findRevision(pool, uuidParam(c, 'id', 'revision'))
@@ -77,8 +74,7 @@ export function pictureRoutes(context: ServerContext): Hono {
       const size = oneOf(c.req.query('size') ?? 'bench', 'size', ['bench', 'sheet'] as const)
       const etag = `"${hash}-${index}-${range}-${size}"`
       if (c.req.header('if-none-match') === etag) return c.body(null, 304)
-      const source = await frames.source(hash, index, range, { signal: c.req.raw.signal })
-      const frame = await workers.previewFrame({ source, ...frameSizes[size] })
+      const frame = await previews.of(hash, index, range, size, { signal: c.req.raw.signal })
       return c.body(inPieces(frame.bytes), 200, {
         'content-type': 'application/octet-stream',
         'content-length': String(frame.bytes.byteLength),
