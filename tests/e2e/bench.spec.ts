@@ -35,6 +35,20 @@ test('from the projects to a picture that is already normal', async ({ page }) =
   for (const channel of card) expect(Math.abs(channel - 255 * 0.18 ** (1 / 2.4))).toBeLessThan(2)
 })
 
+test('a shot is opened at its lead frame, and no other frame is fetched for it', async ({ page }) => {
+  const asked: string[] = []
+  page.on('request', (request) => {
+    const [, of = ''] = /\/api\/media\/(\w+\/frames\/\d+)\?/.exec(request.url()) ?? []
+    if (of && !request.url().includes('size=')) asked.push(of)
+  })
+  await openBench(page, 'Yard under cloud')
+  await page.getByRole('link', { name: 'Next shot' }).click()
+  await expect(page).toHaveURL(/frame=12/)
+  await expect(page.locator('canvas[data-settled="true"]')).toBeVisible()
+  const leads = [await demoShot('Yard under cloud'), await demoShot('Courtyard walk')]
+  expect([...new Set(asked)]).toEqual(leads.map(({ media, leadFrame }) => `${media.hash}/frames/${leadFrame}`))
+})
+
 test('nothing scrolls at 1280×800, and no surface beside the picture has a tint', async ({ page }) => {
   await openBench(page, 'Glaze shelf')
   for (const id of ['read', 'level', 'shape', 'hue', 'regions', 'look', 'show', 'finish']) {
