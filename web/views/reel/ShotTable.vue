@@ -254,7 +254,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
   display: grid;
   grid-template-columns:
     28px 112px 112px minmax(120px, 1.25fr) minmax(70px, 0.7fr) minmax(150px, 1.5fr) minmax(130px, 1.1fr)
-    66px 92px minmax(80px, 1fr);
+    62px 108px minmax(76px, 0.8fr);
   gap: 0 var(--gap-wide);
   height: 76px;
   align-items: center;
