@@ -51,4 +51,4 @@ test('killed while it is being made, it is made anew: one, and every view has so
   const renders = await get<readonly RenderSummary[]>(`/projects/${project.id}/renders`)
   expect(renders.map(({ shotName }) => shotName).sort()).toEqual(['Glaze shelf', 'Potter at the bench'])
   expect(renders.every(({ state }) => state !== 'failed' && state !== 'cancelled')).toBe(true)
-})
+}, 300_000)
