@@ -1,4 +1,4 @@
-// A second demo project on the same footage, half-way through: balanced, given looks, matched, named and rendered, all
+// A second demo project on the same footage, half-way through: balanced, given looks, named and rendered, all
 // by what the program itself proposes and does, so that every view has something to show.
 import { cutTo } from '@core/names'
 import { applyRecipe, shippedRecipes, type GradeDocument } from '@core/grade'
@@ -92,8 +92,11 @@ async function doWork(context: ServerContext, work: Work, shots: ReadonlyMap<str
     const fromId = idOf(work.lookOf, shots)
     await carryTo(context, shotId, { fromId, stations: ['shape', 'hue', 'look'], solve: false })
   }
-  const recipe = shippedRecipes.find((r) => r.name === work.recipe)
-  if (recipe) await save(context, shotId, (grade) => applyRecipe(grade, recipe), { summary: recipe.name })
+  if (work.recipe !== undefined) {
+    const recipe = shippedRecipes.find((r) => r.name === work.recipe)
+    if (!recipe) throw new RangeError(`No recipe "${work.recipe}" ships.`)
+    await save(context, shotId, (grade) => applyRecipe(grade, recipe), { summary: recipe.name })
+  }
   await transaction(pool, async (db) => {
     const head = (await findShot(db, shotId))?.headId ?? ''
     if (work.version) await nameVersion(db, shotId, head, work.version, localActor)

@@ -102,7 +102,7 @@ export function runDecoder(
 ): Promise<ChildResult> {
   const [first, ...rest] = bounded(command, args, limits.folder)
   const passedOn = limits.maxOutputBytes <= mostPassedOnBytes && !limits.onOutput && !limits.onSaid
-  const run = runner && passedOn ? runByRunner : runChild
+  const run = runner && passedOn ? byRunner(runner) : runChild
   return limits.yields ? run('nice', [...yielding, first, ...rest], limits) : run(first, rest, limits)
 }
 
@@ -110,13 +110,13 @@ export function runDecoder(
 const mostPassedOnBytes = 16e6
 
 /** Should the runner end meanwhile, this process starts the program itself. */
-function runByRunner(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {
-  const run = runner?.run ?? runChild
-  return run(command, args, limits).catch((error: unknown) => {
-    if (error instanceof RunnerGone) return runChild(command, args, limits)
-    throw error
-  })
-}
+const byRunner =
+  ({ run }: MediaRunner): typeof runChild =>
+  (command, args, limits) =>
+    run(command, args, limits).catch((error: unknown) => {
+      if (error instanceof RunnerGone) return runChild(command, args, limits)
+      throw error
+    })
 
 /** Runs a command to its end and collects what it prints. Rejects only when it cannot be started. */
 export function runChild(command: string, args: readonly string[], limits: ChildLimits): Promise<ChildResult> {

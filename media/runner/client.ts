@@ -97,7 +97,8 @@ export function openRunner(file = fileURLToPath(new URL('./media-runner.js', imp
       const child = current
       current = null
       child?.stdin.end()
-      for (const { fail } of runs.values()) fail(new RunnerGone())
+      // Not RunnerGone: nobody is to start them anew at the end.
+      for (const { fail } of runs.values()) fail(new Error('The server is ending.'))
       runs.clear()
     },
   }

@@ -75,6 +75,6 @@ test('it ends when its server does, with all that it runs', async () => {
   const run = shell('printf "%08d" $$; exec sleep 60', { whole })
   await until('it runs', () => Promise.resolve(told.length > 0))
   runner.close()
-  await expect(run).rejects.toThrow('ended')
+  await expect(run).rejects.toThrow('The server is ending.')
   await until('both have ended', () => Promise.resolve(!isThere(pid) && !isThere(told[0]!)))
 })

@@ -154,7 +154,7 @@ export function useFootageImport(projectId: () => string, onQueued: () => void):
   }
 
   async function link(path: string, pictures: boolean): Promise<void> {
-    await post(`/projects/${projectId()}/imports`, checked(NewImport, { path, pictures }))
+    await post(`/projects/${projectId()}/imports`, checked(NewImport, { path, pictures, order: nextOrder() }))
     onQueued()
   }
 
