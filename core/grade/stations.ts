@@ -32,8 +32,7 @@ export const stations: readonly Station[] = [
     tip: 'Contrast and tone curves.',
     pages: [
       { id: 'tone', name: 'tone' },
-      { id: 'zones', name: 'zones' },
-      { id: 'curve', name: 'curves' },
+      { id: 'tones', name: 'curves and zones' },
       { id: 'detail', name: 'detail' },
     ],
   },
@@ -43,8 +42,7 @@ export const stations: readonly Station[] = [
     tip: 'Saturation and colour curves.',
     pages: [
       { id: 'saturation', name: 'whole' },
-      { id: 'colours', name: 'curves' },
-      { id: 'six', name: 'six colours' },
+      { id: 'colours', name: 'curves and colours' },
     ],
   },
   {

@@ -1,4 +1,4 @@
-import { cutTo, oneLine } from './names'
+import { cutTo, fileNameOf, oneLine } from './names'
 
 test.each([
   ['Glaze shelf', 11, 'Glaze shelf'],
@@ -23,4 +23,10 @@ test.each([
   ['\udffa half', false],
 ])('%j is a name: %p', (text, fine) => {
   expect(oneLine.test(text)).toBe(fine)
+})
+
+test('a file name holds what every common system takes, and is never empty', () => {
+  expect(fileNameOf('Ashglaze, zweite Woche')).toBe('Ashglaze, zweite Woche')
+  expect(fileNameOf('../a\\b:c*?"<>|\n')).toBe('.._a_b_c_______')
+  expect(fileNameOf('  ')).toBe('unnamed')
 })

@@ -20,3 +20,6 @@ export function cutTo(text: string, most: number): string {
   }
   return cut
 }
+
+/** A name for a file of any common system: separators and what one of them reserves are replaced. */
+export const fileNameOf = (name: string): string => name.replace(/[\p{Cc}\p{Cs}/\\:*?"<>|]/gu, '_').trim() || 'unnamed'

@@ -205,13 +205,24 @@ test('a reading proposes its aim; a part of the picture says what it is; aims th
 
 test('zones are added, tinted and removed; a decision list comes in and goes out', async ({ page }, info) => {
   await openBench(page, 'Potter at the bench', 'shape')
-  await page.getByRole('button', { name: 'zones', exact: true }).click()
-  await page.getByRole('button', { name: '+ darks' }).click()
+  await page.getByRole('button', { name: 'curves and zones', exact: true }).click()
+  await page.getByLabel('+ zone').selectOption('Darks')
   await saved(page)
   await fresh(page)
   const before = await reading(page, 'black')
   await type(page, 'exposureStops', '1')
   await expect.poll(() => reading(page, 'black')).toBeGreaterThan(before + 1)
+  // Its centre and its reach stand over the picture's own tones, for the hand and for keys.
+  const box = (await page.getByTestId('zone-field').boundingBox())!
+  const centre = page.locator('[data-handle="centre"]')
+  await expect(centre).toHaveAttribute('aria-valuenow', '-3')
+  await centre.hover()
+  await page.mouse.down()
+  await page.mouse.move(box.x + (box.width * (-4 + 7.4)) / 15.8, box.y + 10, { steps: 4 })
+  await page.mouse.up()
+  await expect(centre).toHaveAttribute('aria-valuenow', '-4')
+  await page.locator('[data-handle="edge"]').press('Shift+ArrowRight')
+  await expect(field(page, 'widthStops')).toHaveValue('4.0')
   await page.getByRole('button', { name: 'remove', exact: true }).click()
   await expect.poll(async () => Math.abs((await reading(page, 'black')) - before)).toBeLessThan(0.2)
   await page.keyboard.press('6')

@@ -163,7 +163,7 @@ test('absurd numbers are held to the control’s range, and words change nothing
 
 test('the tone curve: add, drag and remove points, by mouse and by keys', async ({ page }) => {
   await openBench(page, 'Glaze shelf', 'shape')
-  await page.getByRole('button', { name: 'curves', exact: true }).click()
+  await page.getByRole('button', { name: 'curves and zones', exact: true }).click()
   const before = await meanColour(page)
   const points = page.getByTestId('tone-curve').locator('.point')
   await expect(points).toHaveCount(2)

@@ -12,7 +12,7 @@ test(
   'a tone picked in the picture is a point that follows the drag; one channel bends alone, as far ' + 'as its strength',
   async ({ page }) => {
     await openBench(page, 'Market table, old camera', 'shape')
-    await page_(page, 'curves').click()
+    await page_(page, 'curves and zones').click()
     await expect(page.getByTestId('distribution')).toBeVisible()
     const points = page.getByTestId('tone-curve').locator('.point')
     const before = await meanColour(page)
@@ -50,7 +50,7 @@ test(
     'others; width shapes it',
   async ({ page }) => {
     await openBench(page, 'Market table, old camera', 'hue')
-    await page_(page, 'curves').click()
+    await page_(page, 'curves and colours').click()
     await page_(page, 'saturation by hue').click()
     // The blue vase at the left, the green one in the middle.
     const blue = (): Promise<[number, number, number]> => meanColour(page, 0.13, 0.4, 0.17, 0.5)
@@ -81,15 +81,13 @@ test('a quick colour is the same curve, and clean ends and quiet noise are one p
   await openBench(page, 'Market table, old camera', 'hue')
   const red = (): Promise<[number, number, number]> => meanColour(page, 0.13, 0.4, 0.17, 0.5)
   const before = await red()
-  await page_(page, 'six colours').click()
+  await page_(page, 'curves and colours').click()
   await page.getByRole('button', { name: 'Blue' }).click()
   await type(page, 'quick-lightnessByHue', '-1')
   await expect.poll(async () => (await red())[2]).toBeLessThan(before[2] * 0.9)
-  await page_(page, 'curves').click()
-  await page_(page, 'lightness by hue').click()
+  // The curve that the scale moves is the one that is shown.
+  await expect(page_(page, 'lightness by hue')).toHaveAttribute('aria-pressed', 'true')
   await expect(page.getByTestId('colour-curve').locator('.point')).toHaveCount(6)
-  await page_(page, 'six colours').click()
-  await page.getByRole('button', { name: 'Blue' }).click()
   await expect(control(page, 'quick-lightnessByHue')).toHaveAttribute('aria-valuenow', '-1')
   await page_(page, 'whole').click()
   await page.getByRole('switch', { name: 'Keep blacks and whites clean' }).press('Enter')

@@ -56,7 +56,7 @@ test.describe('a gesture ends with its control', () => {
 
   test('a point of a curve', async ({ page }) => {
     await openBench(page, shot, 'shape')
-    await page.getByRole('button', { name: 'curves', exact: true }).click()
+    await page.getByRole('button', { name: 'curves and zones', exact: true }).click()
     await pressAndLeave(page, page.getByTestId('tone-curve').locator('.point').last(), '2')
     await savesStill(page)
   })

@@ -158,7 +158,7 @@ test('a standard is copied, changed, saved, picked by a scene on the Reel, expor
   const id = page.url().split('/').at(-1)!
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Export' }).click()
-  expect((await download).suggestedFilename()).toBe('ashglaze-house.json')
+  expect((await download).suggestedFilename()).toBe('Ashglaze house.json')
   const shot = await demoShot('Potter at the bench')
   await fetch(`${address()}/api/shots/changes`, {
     method: 'POST',

@@ -2,6 +2,7 @@
 
 <script setup lang="ts">
 // The header: mark, project, previous and next shot, the views by name, undo and redo, and what is saved.
+import { ChevronLeft, ChevronRight, Redo2, Undo2 } from '@lucide/vue'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -125,14 +126,14 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         :to="{ name: shotRoute, params: { shotId: shot.previousShotId }, query }"
         aria-label="Previous shot"
       >
-        ‹
+        <ChevronLeft class="icon" />
       </RouterLink>
       <span
         v-else
         class="step off"
         aria-hidden="true"
       >
-        ‹
+        <ChevronLeft class="icon" />
       </span>
       <span class="shot">{{ shot.name }}</span>
       <RouterLink
@@ -141,14 +142,14 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
         :to="{ name: shotRoute, params: { shotId: shot.nextShotId }, query }"
         aria-label="Next shot"
       >
-        ›
+        <ChevronRight class="icon" />
       </RouterLink>
       <span
         v-else
         class="step off"
         aria-hidden="true"
       >
-        ›
+        <ChevronRight class="icon" />
       </span>
     </nav>
     <nav
@@ -170,20 +171,28 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
       class="state"
     >
       <button
-        data-tip="Back to the revision before (Ctrl+Z)"
+        data-tip="Undo: back to the revision before (Ctrl+Z)"
         type="button"
+        aria-label="Undo"
         :disabled="!grade.canUndo || grade.moving"
         @click="grade.undo()"
       >
-        Undo
+        <Undo2
+          class="icon"
+          aria-hidden="true"
+        />
       </button>
       <button
-        data-tip="Forward again (Ctrl+Shift+Z)"
+        data-tip="Redo: forward again (Ctrl+Shift+Z)"
         type="button"
+        aria-label="Redo"
         :disabled="!grade.canRedo || grade.moving"
         @click="grade.redo()"
       >
-        Redo
+        <Redo2
+          class="icon"
+          aria-hidden="true"
+        />
       </button>
       <slot />
       <button
@@ -273,6 +282,12 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
   display: flex;
   align-items: center;
   gap: var(--gap-small);
+}
+.state button,
+.step {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
 }
 .state button {
   background: none;

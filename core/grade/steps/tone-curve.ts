@@ -63,7 +63,7 @@ export const toneCurve = defineStepKind<ToneCurves>({
   domain: 'encoded',
   pixelByPixel: true,
   order: 40,
-  page: 'curve',
+  page: 'tones',
   firstSide: 'working',
   stands: 'always',
   many: false,

@@ -35,7 +35,7 @@ export const zone = defineStepKind<{
   domain: 'linear',
   pixelByPixel: true,
   order: 50,
-  page: 'zones',
+  page: 'tones',
   firstSide: 'working',
   stands: 'added',
   many: true,

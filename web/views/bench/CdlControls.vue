@@ -3,6 +3,7 @@
 import { ref } from 'vue'
 import { parseCdl, printCdl, type CdlFileKind } from '@core/formats'
 import { cdlOf, type CdlNumbers, type Step } from '@core/grade'
+import { download } from '../../api/download'
 import { text } from './text'
 
 const props = defineProps<{ cdl: Step | null; shotName: string }>()
@@ -27,13 +28,8 @@ async function read(event: Event): Promise<void> {
 }
 function write(kind: CdlFileKind): void {
   if (!props.cdl) return
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(
-    new Blob([printCdl([{ id: props.shotName, cdl: cdlOf(props.cdl.params) }], kind)], { type: 'application/xml' }),
-  )
-  link.download = `${props.shotName.replace(/[^A-Za-z0-9 ._-]/g, '_')}.${kind}`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  const printed = printCdl([{ id: props.shotName, cdl: cdlOf(props.cdl.params) }], kind)
+  download(props.shotName, kind, printed, 'application/xml')
 }
 const cdlWords = (step: Step): string => {
   const { slope, offset, power, saturation } = cdlOf(step.params)

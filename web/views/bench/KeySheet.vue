@@ -5,6 +5,7 @@ import { ElButton } from 'element-plus'
 import { commandGroups, commands, type CommandId } from '../../commands/declared'
 import { keyOf } from '../../commands/key-names'
 import { sentenceOf } from '../../api/client'
+import { download } from '../../api/download'
 import { useKeys } from '../../stores/keys'
 import { text } from './text'
 
@@ -43,13 +44,7 @@ function press(event: KeyboardEvent): void {
     said.value = sentenceOf(error)
   }
 }
-function download(): void {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([keys.exported()], { type: 'application/json' }))
-  link.download = 'keys.json'
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
+const exportKeys = (): void => download('keys', 'json', keys.exported(), 'application/json')
 async function upload(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const [chosen] = input.files ?? []
@@ -82,7 +77,7 @@ function reset(): void {
       </span>
       <ElButton
         size="small"
-        @click="download"
+        @click="exportKeys"
       >
         {{ text.keys.export }}
       </ElButton>

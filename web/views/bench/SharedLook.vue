@@ -235,7 +235,7 @@ const carried = computed(() => sharedSteps(props.grade))
     <StepControls
       v-if="carried.length"
       class="steps"
-      columns
+      :columns="2"
       :grade="grade"
       station="look"
       :facts="null"

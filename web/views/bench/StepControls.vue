@@ -21,7 +21,7 @@ const props = defineProps<{
   facts: PictureFacts | null
   /** Kinds of step that are shown; all without it. */ kinds?: readonly string[]
   /** The one step that is shown. */ only?: string
-  columns?: boolean
+  /** Side by side; one by itself. */ columns?: 2 | 3
 }>()
 const emit = defineEmits<{ change: [step: Step, key: string, value: number] }>()
 
@@ -62,7 +62,7 @@ const also = (c: Control): string => (c.key === 'temperatureMired' ? kelvinWords
   <div
     class="controls"
     :class="{ columns }"
-    :style="controls.some((c) => also(c) !== '') ? { '--unit-width': '92px' } : {}"
+    :style="{ '--columns': columns ?? 1, ...(controls.some((c) => also(c) !== '') && { '--unit-width': '92px' }) }"
   >
     <ScaleControl
       v-for="c in controls"
@@ -86,11 +86,11 @@ const also = (c: Control): string => (c.key === 'temperatureMired' ? kelvinWords
   align-content: start;
 }
 .columns {
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  grid-template-columns: repeat(var(--columns), minmax(0, 1fr));
   column-gap: var(--gap-broad);
 }
 .columns :deep(.control) {
-  grid-template-columns: 76px minmax(60px, 1fr) 58px 48px;
+  grid-template-columns: 68px minmax(40px, 1fr) 52px 36px;
 }
 .columns :deep(.effect) {
   display: none;

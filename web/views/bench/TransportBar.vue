@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // Under the time line: where in the clip we are, playing, stepping, the looped range, the lead frame, as shot, and the
 // surround.
+import { ChevronLeft, ChevronRight, Pause, Play } from '@lucide/vue'
 import { computed } from 'vue'
 import { timecodeAt } from '@core/footage'
 import type { OverlayId } from '@core/instruments'
@@ -58,12 +59,17 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
       :data-tip="playTip"
       type="button"
       class="play"
+      :aria-label="playing ? text.pause : text.play"
       :aria-pressed="playing"
       :disabled="!shot.proxy"
       data-testid="play"
       @click="$emit('play')"
     >
-      {{ playing ? text.pause : text.play }}
+      <component
+        :is="playing ? Pause : Play"
+        class="icon"
+        aria-hidden="true"
+      />
     </button>
     <button
       type="button"
@@ -71,7 +77,10 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
       :disabled="frame === shot.firstFrame"
       @click="$emit('go', frame - 1)"
     >
-      ‹
+      <ChevronLeft
+        class="icon"
+        aria-hidden="true"
+      />
     </button>
     <button
       type="button"
@@ -79,7 +88,10 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
       :disabled="frame === last"
       @click="$emit('go', frame + 1)"
     >
-      ›
+      <ChevronRight
+        class="icon"
+        aria-hidden="true"
+      />
     </button>
     <span
       class="quiet figures frame"
@@ -187,6 +199,10 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
   height: 34px;
   line-height: 34px;
 }
+.transport > button {
+  display: inline-flex;
+  align-items: center;
+}
 .alone {
   position: absolute;
   inset: 0;
@@ -204,9 +220,6 @@ const playTip = computed(() => (props.shot.proxy ? text.playTip : text.noProxy))
   text-align: right;
   font-size: var(--text-small);
   margin-right: 4px;
-}
-.play {
-  min-width: 3.4em;
 }
 .state {
   flex: 1;

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/colour'
 import { sentenceOf } from '../../api/client'
+import { downloadJson } from '../../api/download'
 import Notice from '../../components/Notice.vue'
 import { useEncodings } from '../../stores/encodings'
 import EncodingDetail from './EncodingDetail.vue'
@@ -62,17 +63,8 @@ async function picked(event: Event): Promise<void> {
     fault.value = `${file.name}: ${error instanceof SyntaxError ? 'this is not readable JSON.' : sentenceOf(error)}`
   })
 }
-function exportOwn(): void {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(
-    new Blob([JSON.stringify({ kind: 'pale-meridian-encodings', version: 1, encodings: encodingStore.own }, null, 1)], {
-      type: 'application/json',
-    }),
-  )
-  link.download = 'encodings.json'
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
+const exportOwn = (): void =>
+  downloadJson('encodings', { kind: 'pale-meridian-encodings', version: 1, encodings: encodingStore.own })
 </script>
 
 <template>

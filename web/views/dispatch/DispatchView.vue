@@ -1,5 +1,6 @@
 <script setup lang="ts">
 // Dispatch: what can be taken away from a shot: a still, a LUT, the rendered clip.
+import { Clapperboard } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ElButton } from 'element-plus'
@@ -8,6 +9,7 @@ import { sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
+import DownloadLink from '../../components/DownloadLink.vue'
 import { useGrade } from '../../stores/grade'
 import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
@@ -83,13 +85,9 @@ const thumbnail = computed(() =>
           height="216"
         />
         <p class="quiet">{{ text.stillNote(frame, shot.media.width, shot.media.height) }}</p>
-        <a
-          class="button"
-          :href="stillAddress"
-          download
-        >
+        <DownloadLink :href="stillAddress">
           {{ text.takeStill }}
-        </a>
+        </DownloadLink>
       </section>
       <LutExport
         :revision-id="revisionId"
@@ -110,6 +108,7 @@ const thumbnail = computed(() =>
         </p>
         <ElButton
           type="primary"
+          :icon="Clapperboard"
           :disabled="!revisionId"
           @click="renders.start(revisionId)"
         >
@@ -149,16 +148,5 @@ img {
 }
 p {
   margin: 0;
-}
-.button {
-  display: inline-block;
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  padding: 4px var(--gap-wide);
-  text-decoration: none;
-}
-.button:hover {
-  border-color: var(--accent);
-  background: var(--pressed);
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The whole reel as an edit list, with the colour decisions of its shots.
 import { text } from './text'
+import DownloadLink from '../../components/DownloadLink.vue'
 
 defineProps<{ projectId: string }>()
 </script>
@@ -8,15 +9,13 @@ defineProps<{ projectId: string }>()
 <template>
   <p class="quiet">{{ text.listNote }}</p>
   <p class="lists">
-    <a
+    <DownloadLink
       v-for="kind in ['edl', 'otio'] as const"
       :key="kind"
-      class="button"
       :href="`/api/projects/${projectId}/edit-list?kind=${kind}`"
-      download
     >
       {{ text.takeList[kind] }}
-    </a>
+    </DownloadLink>
   </p>
 </template>
 
@@ -27,15 +26,5 @@ p {
 .lists {
   display: flex;
   gap: var(--gap);
-}
-.button {
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  padding: 4px var(--gap-wide);
-  text-decoration: none;
-}
-.button:hover {
-  border-color: var(--accent);
-  background: var(--pressed);
 }
 </style>

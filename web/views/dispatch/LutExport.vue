@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The grade as a LUT file: format, size, what goes in and what comes out, what it cannot carry, and how near it is.
 import { computed, ref, watch } from 'vue'
+import DownloadLink from '../../components/DownloadLink.vue'
 import {
   checkExport,
   defaultExport,
@@ -133,13 +134,9 @@ watch(
         {{ text.error(report.error.measure, report.error.mean, report.error.percentile999, report.error.worst) }}
       </p>
     </template>
-    <a
-      class="button"
-      :href="`/api${address}`"
-      download
-    >
+    <DownloadLink :href="`/api${address}`">
       {{ text.takeLut }}
-    </a>
+    </DownloadLink>
   </section>
 </template>
 
@@ -163,16 +160,5 @@ p {
 }
 .fault {
   color: var(--warning);
-}
-.button {
-  display: inline-block;
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  padding: 4px var(--gap-wide);
-  text-decoration: none;
-}
-.button:hover {
-  border-color: var(--accent);
-  background: var(--pressed);
 }
 </style>

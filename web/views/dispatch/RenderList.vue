@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The renders of a project: how far each is, its file, and the way to cancel or remove it.
 import { ElButton } from 'element-plus'
+import DownloadLink from '../../components/DownloadLink.vue'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
 import RemovedLine from '../../components/RemovedLine.vue'
@@ -70,14 +71,13 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
             >
               {{ text.cancel }}
             </ElButton>
-            <a
+            <DownloadLink
               v-if="r.state === 'done'"
-              class="button"
+              small
               :href="`/api/renders/${r.id}/file`"
-              download
             >
               {{ text.takeFile }}
-            </a>
+            </DownloadLink>
             <ElButton
               v-if="r.state !== 'running' && r.state !== 'queued'"
               size="small"
@@ -103,18 +103,6 @@ section {
 }
 h2 {
   color: var(--ink-quiet);
-}
-.button {
-  display: inline-block;
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  padding: 2px var(--gap-wide);
-  font-size: 12px;
-  text-decoration: none;
-}
-.button:hover {
-  border-color: var(--accent);
-  background: var(--pressed);
 }
 table {
   border-collapse: collapse;

@@ -1,10 +1,25 @@
 <script setup lang="ts">
 // The glossary: every word that may need one, to be found by a part of it.
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import AppHeader from '../../components/AppHeader.vue'
 import { glossaryText as text, terms } from './terms'
 
+const route = useRoute()
 const typed = ref('')
+/** The term that was asked for by a link. */
+const asked = computed(() => route.hash.slice(1))
+watch(
+  asked,
+  async (id) => {
+    typed.value = ''
+    await nextTick()
+    const found = id === '' ? null : document.getElementById(id)
+    found?.scrollIntoView({ block: 'center' })
+    found?.focus()
+  },
+  { immediate: true },
+)
 const shown = computed(() => {
   const wanted = typed.value.trim().toLowerCase()
   // Names that fit come before words that only speak of it.
@@ -38,6 +53,8 @@ const shown = computed(() => {
           v-for="term in shown"
           :id="term.id"
           :key="term.id"
+          :class="{ asked: term.id === asked }"
+          tabindex="-1"
         >
           <dt>
             {{ term.name }}
@@ -92,7 +109,7 @@ dl > div {
   break-inside: avoid;
   padding-bottom: var(--gap-wide);
 }
-dl > div:target dt {
+dl > .asked dt {
   color: var(--accent);
 }
 dt {

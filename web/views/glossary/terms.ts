@@ -247,4 +247,5 @@ export const glossaryText = {
   find: 'Find a word',
   none: 'No word fits. Delete a letter or two.',
   back: 'All projects',
+  of: (name: string): string => `Glossary: ${name} (F1)`,
 }

@@ -4,6 +4,7 @@
 // One LUT: what it was made for and where it belongs, its numbers, what it does to greys, hues and skins, and its
 // entries to turn about.
 import { cutTo } from '@core/names'
+import DownloadLink from '../../components/DownloadLink.vue'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { ElButton } from 'element-plus'
 import { placeFor, placeLut } from '@core/lut-bench'
@@ -126,13 +127,12 @@ const facts = computed(() => {
           {{ lut.title }}
         </span>
       </h2>
-      <a
-        class="button"
+      <DownloadLink
+        small
         :href="`/api/luts/${lut.hash}/file`"
-        download
       >
         {{ text.save }}
-      </a>
+      </DownloadLink>
       <ElButton
         size="small"
         :data-tip="text.removeTip"
@@ -294,15 +294,5 @@ dd {
 .warn,
 .fault {
   color: var(--warning);
-}
-.button {
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  padding: 2px var(--gap-wide);
-  text-decoration: none;
-  font-size: 12px;
-}
-.button:hover {
-  border-color: var(--accent);
 }
 </style>

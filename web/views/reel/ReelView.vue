@@ -7,6 +7,7 @@ import { useEventListener, useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { ElButton } from 'element-plus'
+import { FolderOpen, LayoutGrid, Plus, Rows3 } from '@lucide/vue'
 import { checked } from '@contracts/check'
 import { NewRender, type ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
@@ -15,6 +16,7 @@ import AppHeader from '../../components/AppHeader.vue'
 import { askedLike, isAsked } from '../../components/first-reading/asked'
 import FirstReading from '../../components/first-reading/FirstReading.vue'
 import Notice from '../../components/Notice.vue'
+import SegmentedChoice from '../../components/SegmentedChoice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useBroughtFiles } from '../../stores/brought-files'
 import { useManyBalances } from '../../stores/many-balances'
@@ -50,6 +52,10 @@ const scene = ref<SceneChoice>('all')
 const sortBy = ref<SortKey>('position')
 const downward = ref(false)
 const layout = useStorage<'table' | 'sheet'>('reel-layout', 'table')
+const layouts = [
+  { value: 'table', name: text.table, icon: Rows3 },
+  { value: 'sheet', name: text.sheet, icon: LayoutGrid },
+] as const
 const sheetColumns = ref(1)
 const copied = ref<ShotSummary | null>(null)
 const carrying = ref(false)
@@ -205,21 +211,11 @@ async function renderChosen(): Promise<void> {
           :placeholder="text.filter"
           :aria-label="text.filter"
         />
-        <div
-          class="switch"
-          role="group"
-          aria-label="Layout"
-        >
-          <button
-            v-for="kind in ['table', 'sheet'] as const"
-            :key="kind"
-            type="button"
-            :aria-pressed="layout === kind"
-            @click="layout = kind"
-          >
-            {{ text[kind] }}
-          </button>
-        </div>
+        <SegmentedChoice
+          v-model="layout"
+          :label="text.layout"
+          :options="layouts"
+        />
         <span class="quiet hint">
           {{ work.surveys.value.length ? text.surveys(work.surveys.value.length) : text.drop }}
         </span>
@@ -232,8 +228,18 @@ async function renderChosen(): Promise<void> {
           aria-label="Footage files"
           @change="picked"
         />
-        <ElButton @click="browsing = !browsing">{{ text.fromServer }}</ElButton>
-        <ElButton @click="picker?.click()">{{ text.add }}</ElButton>
+        <ElButton
+          :icon="FolderOpen"
+          @click="browsing = !browsing"
+        >
+          {{ text.fromServer }}
+        </ElButton>
+        <ElButton
+          :icon="Plus"
+          @click="picker?.click()"
+        >
+          {{ text.add }}
+        </ElButton>
       </div>
       <Notice
         :text="fault"
@@ -398,19 +404,6 @@ h1 {
   border: var(--line) solid var(--hairline);
   border-radius: var(--radius);
   padding: 3px var(--gap);
-}
-.switch {
-  display: flex;
-}
-.switch button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  padding: 2px var(--gap);
-  min-height: var(--control);
-}
-.switch button[aria-pressed='true'] {
-  border-color: var(--accent);
-  color: var(--accent);
 }
 .body {
   flex: 1;

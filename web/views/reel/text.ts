@@ -45,6 +45,7 @@ export const text = {
   work: (stage: string, done: number, total: number): string =>
     total > 1 ? `${stage}, ${Math.floor((done / total) * 100)} %` : stage,
   surveys: (count: number): string => (count === 1 ? '1 proxy under way' : `${count} proxies under way`),
+  layout: 'Layout',
   table: 'Table',
   sheet: 'Contact sheet',
   filter: 'Filter',

@@ -17,6 +17,7 @@ import {
   type Targets,
 } from '@core/readings'
 import { sentenceOf } from '../../api/client'
+import { downloadJson } from '../../api/download'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import { useOpenShot } from '../../stores/open-shot'
@@ -85,15 +86,7 @@ const remove = (): Promise<void> =>
 function exportOne(): void {
   // Standards that ship are exported under an id of one's own, so that they can be imported anywhere.
   const standard = fixed.value ? { ...chosen.value, id: `own-${chosen.value.id}` } : chosen.value
-  const blob = new Blob(
-    [JSON.stringify({ kind: 'pale-meridian-standards', version: 1, standards: [standard] }, null, 2)],
-    { type: 'application/json' },
-  )
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(blob)
-  link.download = `${chosen.value.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  downloadJson(chosen.value.name, { kind: 'pale-meridian-standards', version: 1, standards: [standard] })
 }
 const files = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true })
 files.onChange((list) => {

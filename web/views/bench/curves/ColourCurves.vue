@@ -14,6 +14,7 @@ import {
 import { lowestStops } from '@core/instruments'
 import { clamp } from '@core/numbers'
 import ScaleControl from '../../../components/ScaleControl.vue'
+import SegmentedChoice from '../../../components/SegmentedChoice.vue'
 import { usePicking } from '../../../stores/picking'
 import { hueWheel } from '../../../design/hue-wheel'
 import { text } from '../text'
@@ -27,7 +28,7 @@ const props = defineProps<{ step: Step }>()
 const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]] }>()
 const picking = usePicking()
 
-const curveId = ref<ColourCurveId>('hueByHue')
+const curveId = defineModel<ColourCurveId>('curveId', { default: 'hueByHue' })
 const chosen = ref(0)
 watch(curveId, () => {
   chosen.value = 0
@@ -40,6 +41,14 @@ const x = computed(() => [declared.value.x.min, declared.value.x.max] as const)
 const y = computed(() => colourFields[curveId.value].shownY)
 const xTicks = computed(() => xTicksOf(curveId.value))
 const yTicks = computed(() => yTicksOf(curveId.value))
+const choices = computed(() =>
+  colourCurveIds.map((value) => ({
+    value,
+    name: text.colourCurves[value].short,
+    tip: colourCurves[value].tip,
+    changed: colourCurve(value, props.step.params[value] as readonly CurvePoint[]) !== null,
+  })),
+)
 const torn = computed(() => tears(curveId.value, points.value))
 const point = computed(() => points.value[chosen.value] ?? points.value[0])
 const behind = computed(() => {
@@ -81,22 +90,11 @@ function type(to: { readonly x: number; readonly y: number }): void {
     :data-step="step.id"
   >
     <div class="bar">
-      <span
-        role="group"
-        :aria-label="text.colourCurves.label"
-      >
-        <button
-          v-for="id in colourCurveIds"
-          :key="id"
-          :data-tip="colourCurves[id].tip"
-          type="button"
-          :class="{ bent: colourCurve(id, step.params[id] as readonly CurvePoint[]) !== null }"
-          :aria-pressed="curveId === id"
-          @click="curveId = id"
-        >
-          {{ text.colourCurves[id].short }}
-        </button>
-      </span>
+      <SegmentedChoice
+        v-model="curveId"
+        :label="text.colourCurves.label"
+        :options="choices"
+      />
       <button
         :data-tip="text.picking.colourTip"
         type="button"
@@ -125,6 +123,12 @@ function type(to: { readonly x: number; readonly y: number }): void {
       >
         ▲ {{ text.colourCurves.torn }}
       </span>
+    </div>
+    <div
+      v-if="$slots['default']"
+      class="beside"
+    >
+      <slot />
     </div>
     <CurveField
       :points="points"
@@ -188,6 +192,22 @@ function type(to: { readonly x: number; readonly y: number }): void {
 
 <style scoped src="./curves.css" />
 <style scoped>
+.curves {
+  grid-template-columns: minmax(0, 1fr) auto;
+  column-gap: var(--gap-wide);
+}
+.bar {
+  grid-column: 1 / -1;
+}
+.beside {
+  grid-column: 2;
+  grid-row: 2 / 4;
+  width: 260px;
+  padding-top: var(--gap-small);
+}
+.curves > :not(.bar, .beside) {
+  grid-column: 1;
+}
 .wheel {
   position: absolute;
   left: 0;

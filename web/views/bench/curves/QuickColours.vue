@@ -12,10 +12,11 @@ import {
   type Step,
 } from '@core/grade'
 import ScaleControl from '../../../components/ScaleControl.vue'
+import SegmentedChoice from '../../../components/SegmentedChoice.vue'
 import { text } from '../text'
 
 const props = defineProps<{ step: Step }>()
-const emit = defineEmits<{ change: [key: string, value: readonly CurvePoint[]] }>()
+const emit = defineEmits<{ change: [key: ColourCurveId, value: readonly CurvePoint[]] }>()
 const chosen = ref<QuickColourId>('red')
 const colour = computed(() => quickColours.find((q) => q.id === chosen.value) ?? quickColours[0])
 const pointsOf = (id: ColourCurveId): readonly CurvePoint[] => props.step.params[id] as readonly CurvePoint[]
@@ -77,6 +78,14 @@ const controls: readonly { readonly id: ColourCurveId; readonly parameter: Numbe
     },
   ]
 const changed = (degrees: number): boolean => controls.some((c) => Math.abs(amount(c.id, degrees)) > 0.002)
+const colours = computed(() =>
+  quickColours.map(({ id, name, degrees }) => ({
+    value: id,
+    name,
+    swatch: `oklch(0.66 0.13 ${degrees}deg)`,
+    changed: changed(degrees),
+  })),
+)
 </script>
 
 <template>
@@ -84,26 +93,12 @@ const changed = (degrees: number): boolean => controls.some((c) => Math.abs(amou
     class="quick"
     :data-step="step.id"
   >
-    <div
+    <SegmentedChoice
+      v-model="chosen"
       class="six"
-      role="group"
-      :aria-label="quick.label"
-    >
-      <button
-        v-for="q in quickColours"
-        :key="q.id"
-        type="button"
-        :aria-pressed="chosen === q.id"
-        @click="chosen = q.id"
-      >
-        <span
-          class="swatch"
-          :style="{ background: `oklch(0.66 0.13 ${q.degrees}deg)` }"
-          aria-hidden="true"
-        />
-        {{ q.name }}{{ changed(q.degrees) ? ' •' : '' }}
-      </button>
-    </div>
+      :label="quick.label"
+      :options="colours"
+    />
     <ScaleControl
       v-for="c in controls"
       :key="c.id"
@@ -118,35 +113,23 @@ const changed = (degrees: number): boolean => controls.some((c) => Math.abs(amou
 <style scoped>
 .quick {
   display: grid;
-  gap: var(--gap-small);
+  gap: var(--gap-hair);
   align-content: start;
-  max-width: 620px;
 }
 .six {
-  display: flex;
-  gap: var(--gap-small);
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  margin-bottom: var(--gap-small);
 }
-button {
-  display: inline-flex;
-  align-items: center;
-  gap: 5px;
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 8px;
-  min-height: var(--control);
-  font-size: 12px;
+.six :deep(button) {
+  justify-content: start;
+  margin: 0 -1px -1px 0;
+  border-radius: 0;
 }
-button:hover {
-  border-color: var(--accent);
+.quick :deep(.control) {
+  grid-template-columns: 68px minmax(40px, 1fr) 46px 34px;
 }
-button[aria-pressed='true'] {
-  border-color: var(--accent);
-  color: var(--accent);
-}
-.swatch {
-  width: 10px;
-  height: 10px;
-  border-radius: 50%;
+.quick :deep(.effect) {
+  display: none;
 }
 </style>

@@ -14,20 +14,20 @@ import {
 } from '@core/grade'
 import { lowestStops } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
+import SegmentedChoice from '../../../components/SegmentedChoice.vue'
 import { usePicking } from '../../../stores/picking'
 import { text } from '../text'
 import CurveField from './CurveField.vue'
 import PointNumbers from './PointNumbers.vue'
+import { toneChannelChoices, type ToneChannel } from './tone-channels'
 import DistributionBehind from './DistributionBehind.vue'
 
 const props = defineProps<{ step: Step }>()
+const channel = defineModel<ToneChannel>('channel', { default: 'points' })
 const emit = defineEmits<{ change: [key: string, value: number | readonly CurvePoint[]] }>()
 const gesture = useGesture()
 const picking = usePicking()
 
-type Channel = 'points' | 'red' | 'green' | 'blue'
-const channels: readonly Channel[] = ['points', 'red', 'green', 'blue']
-const channel = ref<Channel>('points')
 const chosen = ref(0)
 watch(channel, () => {
   chosen.value = 0
@@ -37,7 +37,6 @@ const points = computed(() => props.step.params[channel.value] as readonly Curve
 const point = computed(() => points.value[chosen.value] ?? points.value[0])
 const range = [logAtStops(-7.4), logAtStops(8.4)] as const
 const ticks = [-6, -4, -2, 0, 2, 4, 6, 8].map((s) => ({ at: logAtStops(s), strong: s === 0 }))
-const bent = (p: readonly CurvePoint[]): boolean => p.some((q) => q.x !== q.y)
 const strengthKey = computed(() => (channel.value === 'points' ? null : `${channel.value}Strength`))
 const strength = computed(() =>
   strengthKey.value ? (stepKindById('tone-curve').parameters[strengthKey.value] as NumberParameter) : null,
@@ -93,17 +92,7 @@ function pick(): void {
     end: gesture.end,
   })
 }
-onBeforeUnmount(() => {
-  picking.stop()
-  picking.wanted = null
-})
-watch(
-  () => props.step.side,
-  (side) => {
-    picking.wanted = { station: 'shape', side }
-  },
-  { immediate: true },
-)
+onBeforeUnmount(() => picking.stop())
 </script>
 
 <template>
@@ -112,21 +101,13 @@ watch(
     :data-step="step.id"
   >
     <div class="bar">
-      <span
-        role="group"
-        :aria-label="text.curve.label"
-      >
-        <button
-          v-for="c in channels"
-          :key="c"
-          type="button"
-          :class="{ bent: bent(step.params[c] as readonly CurvePoint[]) }"
-          :aria-pressed="channel === c"
-          @click="channel = c"
-        >
-          {{ text.curve.channels[c] }}
-        </button>
-      </span>
+      <slot name="choices">
+        <SegmentedChoice
+          v-model="channel"
+          :label="text.curve.label"
+          :options="toneChannelChoices(step)"
+        />
+      </slot>
       <button
         :data-tip="text.picking.toneTip"
         type="button"
@@ -141,8 +122,8 @@ watch(
         :y="stopsAtLog(point.y)"
         :x-label="text.curve.at"
         :y-label="text.curve.to"
-        unit="stops"
-        :y-unit="'stops'"
+        unit=""
+        y-unit="stops"
         :decimals="2"
         @set="type"
       />

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { stations, type StationId } from '@core/grade'
 import type { InstrumentId, InstrumentSettings } from '@core/instruments'
 import ScaleControl from '../../../components/ScaleControl.vue'
+import SegmentedChoice from '../../../components/SegmentedChoice.vue'
 import type { Graticules } from '../../../stores/kept-settings'
 import { text } from '../text'
 import { instrumentChoices, type ChoiceChange } from './instrument-choices'
@@ -48,21 +49,13 @@ const choices = computed(() => instrumentChoices(props.id, props.settings, props
       >
         {{ c.label }}
       </span>
-      <div
-        class="segments"
-        role="group"
-        :aria-label="c.label"
-      >
-        <button
-          v-for="[value, name] in c.options"
-          :key="String(value)"
-          type="button"
-          :aria-pressed="c.now === value"
-          @click="c.set(value as never)"
-        >
-          {{ name }}
-        </button>
-      </div>
+      <SegmentedChoice
+        :model-value="c.now as string"
+        :label="c.label"
+        :options="c.options.map(([value, name]) => ({ value: value as string, name }))"
+        fill
+        @update:model-value="c.set($event as never)"
+      />
     </div>
     <div class="row">
       <label
@@ -174,10 +167,6 @@ const choices = computed(() => instrumentChoices(props.id, props.settings, props
   gap: var(--gap);
   min-height: 26px;
 }
-.segments {
-  display: flex;
-  min-width: 0;
-}
 .row > select {
   width: 100%;
 }
@@ -199,18 +188,6 @@ select {
   padding: 0 6px;
   color: var(--ink);
   font-size: 12px;
-}
-.segments button {
-  border-radius: 0;
-  flex: 1;
-  white-space: nowrap;
-}
-.segments button + button {
-  border-left: 0;
-}
-.segments button[aria-pressed='true'] {
-  background: var(--accent);
-  color: var(--ink-on-accent);
 }
 button:disabled {
   color: var(--ink-quiet);

@@ -97,7 +97,7 @@ const focus = (e: FocusEvent): void => {
         :region-id="regionId"
         :facts="null"
         :kinds="kinds"
-        columns
+        :columns="2"
         @change="change"
       />
       <p

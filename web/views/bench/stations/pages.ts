@@ -5,7 +5,7 @@ import { stations, stepKinds, type StationId, type StationPage, type StepKind } 
 import ExposureKeyframes from './ExposureKeyframes.vue'
 import CdlPage from './CdlPage.vue'
 import CleanColoursPart from './CleanColoursPart.vue'
-import ColourCurvesPage from './ColourCurvesPage.vue'
+import ColoursPage from './ColoursPage.vue'
 import { editedOn } from './edited-kinds'
 import FinishPage from './FinishPage.vue'
 import LutsPage from './LutsPage.vue'
@@ -14,9 +14,7 @@ import RecipesPage from './RecipesPage.vue'
 import RegionsPage from './RegionsPage.vue'
 import SharedLookPage from './SharedLookPage.vue'
 import ShowPage from './ShowPage.vue'
-import SixColoursPage from './SixColoursPage.vue'
-import ToneCurvesPage from './ToneCurvesPage.vue'
-import ZonesPage from './ZonesPage.vue'
+import TonesPage from './TonesPage.vue'
 
 /** What stands on a page in place of scales, or above and below them. */
 interface PageEditor {
@@ -30,11 +28,9 @@ interface PageEditor {
 const editors: Readonly<Record<string, PageEditor>> = {
   'read/read': { component: ReadPage, edits: [] },
   'level/level': { component: ExposureKeyframes, edits: [], below: true },
-  'shape/zones': { component: ZonesPage, edits: editedOn.zones },
-  'shape/curve': { component: ToneCurvesPage, edits: editedOn.toneCurves },
+  'shape/tones': { component: TonesPage, edits: [...editedOn.toneCurves, ...editedOn.zones] },
   'hue/saturation': { component: CleanColoursPart, edits: [], below: true },
-  'hue/colours': { component: ColourCurvesPage, edits: editedOn.colourCurves },
-  'hue/six': { component: SixColoursPage, edits: [] },
+  'hue/colours': { component: ColoursPage, edits: editedOn.colourCurves },
   'regions/regions': { component: RegionsPage, edits: [] },
   'look/luts': { component: LutsPage, edits: editedOn.luts },
   'look/recipes': { component: RecipesPage, edits: [] },
