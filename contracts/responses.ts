@@ -414,10 +414,11 @@ export interface LutSummary {
 export type LutInspection = Inspection & { readonly notes: readonly string[] }
 
 export type RenderState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled'
-export interface RenderSummary {
+export interface RenderSummary extends FrameRange {
   readonly id: string
   readonly shotId: string
   readonly shotName: string
+  readonly leadFrame: number
   readonly revisionId: string
   readonly state: RenderState
   readonly framesDone: number

@@ -81,8 +81,6 @@ const thumbnail = computed(() =>
           v-if="thumbnail"
           :src="thumbnail"
           :alt="`${shot.name}, frame ${frame}, as graded`"
-          width="384"
-          height="216"
         />
         <p class="quiet">{{ text.stillNote(frame, shot.media.width, shot.media.height) }}</p>
         <DownloadLink :href="stillAddress">
@@ -129,7 +127,7 @@ const thumbnail = computed(() =>
 }
 .take {
   display: grid;
-  grid-template-columns: 384px minmax(0, 26rem) minmax(0, 26rem);
+  grid-template-columns: minmax(320px, 5fr) minmax(0, 4fr) minmax(0, 4fr);
   gap: calc(var(--gap-broad) * 2);
 }
 section {
@@ -143,6 +141,8 @@ h2 {
 }
 img {
   display: block;
+  width: 100%;
+  aspect-ratio: 16 / 9;
   background: var(--well);
   object-fit: contain;
 }

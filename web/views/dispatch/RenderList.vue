@@ -1,6 +1,7 @@
 <script setup lang="ts">
 // The renders of a project: how far each is, its file, and the way to cancel or remove it.
 import { ElButton } from 'element-plus'
+import { thumbnailAddress } from '../../api/thumbnail'
 import DownloadLink from '../../components/DownloadLink.vue'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
@@ -11,6 +12,8 @@ import type { Renders } from './useRenders'
 defineProps<{ renders: Renders }>()
 const percent = (r: RenderSummary): number => Math.floor((100 * r.framesDone) / Math.max(1, r.framesTotal))
 const megabytes = (bytes: number | null): string => (bytes === null ? '' : `${(bytes / 1e6).toFixed(1)} MB`)
+/** The lead frame as it was graded when the render was asked for. */
+const picture = (r: RenderSummary): string => thumbnailAddress({ ...r, frame: r.leadFrame, as: 'graded' })
 const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
 </script>
 
@@ -31,7 +34,11 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
     <table v-else>
       <thead>
         <tr class="caps">
+          <th>
+            <span class="visually-hidden">{{ text.columns.picture }}</span>
+          </th>
           <th>{{ text.columns.shot }}</th>
+          <th>{{ text.columns.frames }}</th>
           <th>{{ text.columns.made }}</th>
           <th>{{ text.columns.state }}</th>
           <th><span class="visually-hidden">Actions</span></th>
@@ -44,7 +51,17 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
           data-testid="render"
           :data-state="r.state"
         >
+          <td class="picture">
+            <img
+              :src="picture(r)"
+              alt=""
+              width="112"
+              height="63"
+              loading="lazy"
+            />
+          </td>
           <td>{{ r.shotName }}</td>
+          <td class="figures">{{ r.framesTotal }}</td>
           <td class="figures">{{ time(r.createdAt) }}</td>
           <td class="progress">
             <ElProgress
@@ -120,7 +137,19 @@ td {
   height: 44px;
 }
 .progress {
-  width: 46%;
+  width: 40%;
+}
+.progress :deep(.el-progress__text) {
+  font-size: 12px !important;
+  font-variant-numeric: tabular-nums;
+}
+.picture {
+  width: 124px;
+}
+img {
+  display: block;
+  background: var(--well);
+  object-fit: contain;
 }
 .actions {
   text-align: right;

@@ -61,7 +61,7 @@ export const text = {
     `${frames} frames, ${width}×${height}, H.264 of ${bits} bits in an .mp4, tagged for ${display}, legal range.`,
   render: 'Render',
   renders: 'Renders',
-  columns: { shot: 'Shot', made: 'Started', state: 'State', take: '' },
+  columns: { picture: 'Picture', shot: 'Shot', frames: 'Frames', made: 'Started', state: 'State' },
   noRenders: 'Nothing has been rendered in this project.',
   cancel: 'Cancel',
   takeFile: 'Download file',
