@@ -14,6 +14,7 @@ import { measureGuess, measureGuessOnPhotographs } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeClip } from './large-clip'
 import { measureLargeLuts } from './large-luts'
+import { measureMatching } from './matching'
 import { measurePlayback, proxiesMade } from './playback'
 import { measureProposal } from './proposal'
 import { measureReadingsOnPhotographs } from './readings'
@@ -83,6 +84,7 @@ const parts: readonly Part[] = [
   { letter: 'q', what: 'Eight people at once', measure: measureLoad },
   { letter: 'r', what: 'A large clip from its first second', measure: () => measureLargeClip(browser, instance) },
   { letter: 's', what: 'Balance for me', measure: () => measureProposal(browser, instance.address) },
+  { letter: 't', what: 'Matching of shots on made pairs', measure: measureMatching },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

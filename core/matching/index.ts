@@ -1,0 +1,6 @@
+// Matching: shots brought together by what they both show.
+export { lightPicture, type LightPicture } from './light'
+export { sameView, type SameView } from './same-view'
+export { matchPictures, type Matchable } from './match'
+export { solveMatch, type Match, type MatchedSurface } from './solve'
+export { surfacesOfSameView, type Light, type SharedSurface } from './surfaces'
