@@ -1,11 +1,11 @@
-// A second demo project on the same footage, half-way through: balanced, given looks, named and rendered, all
-// by what the program itself proposes and does, so that every view has something to show.
+// A second demo project on the same footage and some more, half-way through: balanced, given looks, named and rendered,
+// all by what the program itself proposes and does, so that every view has something to show.
 import { cutTo } from '@core/names'
 import { applyRecipe, shippedRecipes, type GradeDocument } from '@core/grade'
 import type { ShotState, ShotSummary } from '@contracts/responses'
 import { localActor, type ServerContext } from '../server/context'
 import { transaction } from '../server/db/pool'
-import { changeProject, findDemoProject } from '../server/db/projects'
+import { changeProject, findDemoProject, insertScene } from '../server/db/projects'
 import { nameVersion } from '../server/db/record'
 import { listScenes, setIntent } from '../server/db/reel'
 import { insertRender } from '../server/db/renders'
@@ -15,7 +15,10 @@ import { enqueue } from '../server/jobs/enqueue'
 import { balanceReader } from '../server/services/balance'
 import { carryTo } from '../server/services/carry'
 import { duplicateProject } from '../server/services/duplicate'
+import { importClip } from '../server/services/import'
 import { changeShots } from '../server/services/reel'
+import { secondWeekShots } from './second-week'
+import { clipOf } from './seed'
 
 const name = 'Ashglaze, second week'
 const key = 'ashglaze-halfway'
@@ -26,6 +29,8 @@ const intents: Readonly<Record<string, string>> = {
   Workshop: 'Glaze colours as one would buy them; the room stays quiet.',
   Portraits: 'Warm hands before cool walls.',
   'Kiln yard': 'The fire is the lamp.',
+  Night: 'Dark, and still every glaze can be told.',
+  Harbour: 'Cold and far; the jar is the only warm thing.',
 }
 
 interface Work {
@@ -58,11 +63,13 @@ const works: readonly Work[] = [
   { shot: 'Apprentice', balanced: true, lookOf: 'Potter at the bench', state: 'matched' },
   { shot: 'Kiln at night', recipe: 'Candle and tungsten kept warm', state: 'corrected' },
   { shot: 'Yard under cloud', balanced: true, state: 'corrected' },
+  { shot: 'Snow in the yard', balanced: true, state: 'corrected' },
+  { shot: 'Sunken jar', balanced: true, state: 'corrected' },
   { shot: 'Courtyard walk', balanced: true, state: 'corrected' },
 ]
 
 /** Makes the project from the untouched one when it is not there yet. */
-export async function seedHalfway(context: ServerContext, untouchedId: string): Promise<void> {
+export async function seedHalfway(context: ServerContext, footageFolder: string, untouchedId: string): Promise<void> {
   const { pool } = context
   if (await findDemoProject(pool, key)) return
   await pool.query('DELETE FROM projects WHERE demo_key = $1', [unfinishedKey])
@@ -72,6 +79,12 @@ export async function seedHalfway(context: ServerContext, untouchedId: string): 
     await db.query('UPDATE projects SET demo_key = $2 WHERE id = $1', [copy.id, unfinishedKey])
     return copy
   })
+  const scenes = new Map((await listScenes(pool, id)).map((scene) => [scene.name, scene.id]))
+  for (const shot of secondWeekShots) {
+    const sceneId = scenes.get(shot.scene) ?? (await insertScene(pool, id, shot.scene, scenes.size + 1)).id
+    scenes.set(shot.scene, sceneId)
+    await importClip(context, clipOf(footageFolder, id, shot, sceneId))
+  }
   for (const scene of await listScenes(pool, id)) await setIntent(pool, scene.id, intents[scene.name] ?? '')
   const shots = new Map((await listShots(pool, id, 0, 100)).map((shot) => [shot.name, shot]))
   for (const work of works) await doWork(context, work, shots)

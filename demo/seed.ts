@@ -4,26 +4,35 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { localActor, type ServerContext } from '../server/context'
 import { findDemoProject, insertProject, insertScene } from '../server/db/projects'
-import { importClip, type ClipToImport, type Known } from '../server/services/import'
+import { importClip, type ClipToImport } from '../server/services/import'
 import { inspectionOf, keepLut } from '../server/services/luts'
 import { demoLuts } from './luts'
-import { assembly, demoShots } from './shots'
+import { assembly, demoShots, type DemoShot } from './shots'
 
 const demoKey = 'ashglaze'
+
+type Footage = Pick<DemoShot, 'id' | 'name' | 'encodingId' | 'gamutId' | 'leadFrame'> & { readonly camera?: string }
+
+/** A clip of the demo on its way into a project, with all that is known of it. */
+export const clipOf = (
+  footageFolder: string,
+  projectId: string,
+  { id, name, camera, encodingId, gamutId, leadFrame }: Footage,
+  sceneId: string | null,
+): ClipToImport => ({
+  body: Readable.toWeb(createReadStream(join(footageFolder, `${id}.mov`))),
+  maxBytes: 64 * 1024 * 1024,
+  name,
+  projectId,
+  actor: localActor,
+  known: { sceneId, cameraName: camera ?? null, encodingId, gamutId, leadFrame },
+})
 
 /** Makes the project Ashglaze with its scenes and shots when it is not there yet. Returns its id. */
 export async function seedDemo(context: ServerContext, footageFolder: string): Promise<string> {
   const known = await findDemoProject(context.pool, demoKey)
   if (known) return known.id
   const project = await insertProject(context.pool, 'Ashglaze', demoKey)
-  const clip = (id: string, name: string, known: Known): ClipToImport => ({
-    body: Readable.toWeb(createReadStream(join(footageFolder, `${id}.mov`))),
-    maxBytes: 64 * 1024 * 1024,
-    name,
-    projectId: project.id,
-    actor: localActor,
-    known,
-  })
   try {
     const scenes = new Map<string, string>()
     for (const shot of demoShots) {
@@ -32,27 +41,11 @@ export async function seedDemo(context: ServerContext, footageFolder: string): P
         sceneId = (await insertScene(context.pool, project.id, shot.scene, scenes.size + 1)).id
         scenes.set(shot.scene, sceneId)
       }
-      await importClip(
-        context,
-        clip(shot.id, shot.name, {
-          sceneId,
-          cameraName: shot.camera,
-          encodingId: shot.encodingId,
-          gamutId: shot.gamutId,
-          leadFrame: shot.leadFrame,
-        }),
-      )
+      await importClip(context, clipOf(footageFolder, project.id, shot, sceneId))
     }
-    await importClip(
-      context,
-      clip(assembly.id, assembly.name, {
-        sceneId: null,
-        cameraName: null,
-        encodingId: 'gamma-2.4',
-        gamutId: 'bt709',
-        leadFrame: 60,
-      }),
-    )
+    const { id, name } = assembly
+    const finished = { id, name, encodingId: 'gamma-2.4', gamutId: 'bt709', leadFrame: 60 }
+    await importClip(context, clipOf(footageFolder, project.id, finished, null))
     for (const { name, folder, text } of demoLuts) {
       const { hash } = await keepLut(context, new Blob([text()]).stream() as never, name, folder)
       await inspectionOf(context, hash)

@@ -27,11 +27,12 @@ process.on('disconnect', () => void stop(0))
 try {
   server = await startServer(readSettings(process.env))
   const { context, address } = server
-  const untouched = await seedDemo(context, join(import.meta.dirname, '..', '..', 'demo', 'footage'))
+  const footageFolder = join(import.meta.dirname, '..', '..', 'demo', 'footage')
+  const untouched = await seedDemo(context, footageFolder)
   saySo({ kind: 'ready', address })
   // It comes while the first one is looked at; tests want that one alone.
   if (process.env['PALE_DEMO'] !== 'untouched')
-    void seedHalfway(context, untouched).catch((error: unknown) =>
+    void seedHalfway(context, footageFolder, untouched).catch((error: unknown) =>
       context.log.warn({ err: error }, 'the second demo project could not be made; the next start tries again'),
     )
 } catch (error) {

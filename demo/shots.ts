@@ -31,6 +31,8 @@ export interface DemoShot {
   readonly file: FileKind
   /** The scene description that its plate was rendered from. */
   readonly plate: string
+  /** How long it is; `footage.frames` without it. */
+  readonly frames?: number
   readonly leadFrame: number
   /** Stops by which the shot is over (+) or under (−) exposed. */
   readonly exposureErrorStops: number
@@ -47,14 +49,15 @@ export interface DemoShot {
 
 export const footage = { width: 960, height: 540, frames: 72, rate: 24, seed: 1873 } as const
 
-const neutral = { temperatureMired: 0, tint: 0 } as const
-const patchOn =
+export const neutral = { temperatureMired: 0, tint: 0 } as const
+/** Patches of a plate of this size, given in its pixels. */
+export const patchOn =
   (width: number, height: number) =>
   (...corners: readonly (readonly [number, number])[]): Patch =>
     corners.map(([x, y]) => [x / width, y / height] as const)
 const patch = patchOn(1280, 720)
 const widePatch = patchOn(1920, 720)
-const cinema: FileKind = { codec: 'h264', pixelFormat: 'yuv422p10le', range: 'full', matrix: 'bt709', crf: 9 }
+export const cinema: FileKind = { codec: 'h264', pixelFormat: 'yuv422p10le', range: 'full', matrix: 'bt709', crf: 9 }
 
 export const demoShots: readonly DemoShot[] = [
   {

@@ -4,6 +4,7 @@ import { once } from 'node:events'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { diagonal } from '../../core/colour/matrix'
+import { secondWeekShots } from '../second-week'
 import { demoShots, footage, type DemoShot, type FileKind } from '../shots'
 import { cameraMatrix, expose, noiseSource } from './camera'
 import { frameThrough, meanOfPatch, patchInFrame, readPlate, windowBetween, type Plate } from './plate'
@@ -13,11 +14,12 @@ if (!plateFolder) {
   console.error('Use: encode-demo PLATE_FOLDER [shot id …]')
   process.exit(2)
 }
-const shots = demoShots.filter((s) => wanted.length === 0 || wanted.includes(s.id))
+const shots = [...demoShots, ...secondWeekShots].filter((s) => wanted.length === 0 || wanted.includes(s.id))
 for (const shot of shots) await makeClip(shot, plateFolder)
 
 async function makeClip(shot: DemoShot, folder: string): Promise<void> {
-  const { width, height, frames, rate, seed } = footage
+  const { width, height, rate, seed } = footage
+  const frames = shot.frames ?? footage.frames
   const plate = readPlate(join(folder, `${shot.plate}.exr`))
   // The card's grey becomes exactly 0.18 and neutral: that is what "correct" means for this shot.
   const [r, g, b] = meanOfPatch(plate, shot.patches.greyCard)
@@ -90,7 +92,8 @@ function tagsOf({ transfer, matrix }: FileKind): string[] {
 
 /** What is known to be true of the clip, for tests and drills to score against. */
 function truthOf(shot: DemoShot, plate: Plate): object {
-  const { width, height, frames, rate } = footage
+  const { width, height, rate } = footage
+  const frames = shot.frames ?? footage.frames
   const patchesAt = (t: number): object =>
     Object.fromEntries(
       Object.entries(shot.patches).map(([name, patch]) => [

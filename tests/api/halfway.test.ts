@@ -39,6 +39,9 @@ test('killed while it is being made, it is made anew: one, and every view has so
   )
   const states = shots.map(({ state }) => state)
   for (const state of ['new', 'corrected', 'matched', 'finished']) expect(states).toContain(state)
+  // Weather, water, air and night came in that week.
+  for (const name of ['Snow in the yard', 'Sunken jar', 'Over the sheds', 'Shop window at night'])
+    expect(shots.map((shot) => shot.name)).toContain(name)
   expect(scenes.filter(({ intent }) => intent !== '').length).toBeGreaterThan(2)
   const potter = shots.find(({ name }) => name === 'Potter at the bench')!
   const { revisions, versions } = await get<ShotRecord>(`/shots/${potter.id}/record`)

@@ -1,8 +1,8 @@
-// Real photographs for teaching and judging, none of them kept here: they come with a package of the system. They are
+// Real photographs for teaching and judging, none of them kept here: they come with packages of the system. They are
 // split once: what judges is never taught with, and nothing is tuned on it.
 import { execFileSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
-import { join } from 'node:path'
+import { resolve } from 'node:path'
 import { encodingById } from '@core/colour'
 import type { Light } from './scenes'
 
@@ -20,6 +20,24 @@ export const teachingPhotographs = [
   'data/rubberwhale1.png',
   'data/graf3.png',
 ] as const
+/** More to teach the guess with, from the package mate-backgrounds; nothing is judged on these either. */
+export const guessTeachingPhotographs: readonly string[] = [
+  ...teachingPhotographs,
+  ...[
+    'Aqua',
+    'Blinds',
+    'Dune',
+    'FreshFlower',
+    'Garden',
+    'GreenMeadow',
+    'LadyBird',
+    'RainDrops',
+    'Storm',
+    'TwoWings',
+    'Wood',
+    'YellowFlower',
+  ].map((name) => `/usr/share/backgrounds/mate/nature/${name}.jpg`),
+]
 export const judgingPhotographs = [
   'data/building.jpg',
   'data/leuvenA.jpg',
@@ -30,7 +48,7 @@ export const judgingPhotographs = [
 ] as const
 
 export const photographsAreThere = (): boolean =>
-  [...teachingPhotographs, ...judgingPhotographs].every((name) => existsSync(join(folder, name)))
+  [...teachingPhotographs, ...judgingPhotographs].every((name) => existsSync(resolve(folder, name)))
 
 /** A finished picture: RGB triples of display codes of 0..1. */
 export interface Photograph {
@@ -39,23 +57,29 @@ export interface Photograph {
   readonly codes: Float32Array
 }
 
+/** Larger pictures are made smaller: their finest detail is of their own compression. */
+const mostWidth = 1600
+
 const read = new Map<string, Photograph>()
 
 /** Throws where the photograph is not installed. */
 export function photograph(name: string): Photograph {
   const known = read.get(name)
   if (known) return known
-  const path = join(folder, name)
-  const [width = 0, height = 0] = execFileSync(
+  const path = resolve(folder, name)
+  const [fullWidth = 0, fullHeight = 0] = execFileSync(
     'ffprobe',
     ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=width,height', '-of', 'csv=p=0', path],
     { encoding: 'utf8' },
   )
     .split(',')
     .map(Number)
+  const width = Math.min(fullWidth, mostWidth)
+  const height = Math.round((fullHeight * width) / fullWidth)
+  const smaller = width < fullWidth ? ['-vf', `scale=${width}:${height}:flags=area`] : []
   const bytes = execFileSync(
     'ffmpeg',
-    ['-v', 'error', '-i', path, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1'],
+    ['-v', 'error', '-i', path, ...smaller, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1'],
     { maxBuffer: 1 << 28 },
   )
   const made = { width, height, codes: Float32Array.from(bytes, (b) => b / 255) }

@@ -23,6 +23,8 @@ const emit = defineEmits<{
   columns: [count: number]
 }>()
 
+const gap = 20
+const wordsHeight = 58
 const box = ref<HTMLElement | null>(null)
 const { width } = useElementSize(box)
 const columns = computed(() => Math.max(1, Math.floor(width.value / 224)))
@@ -32,8 +34,13 @@ const rows = computed(() =>
     props.shots.slice(i * columns.value, (i + 1) * columns.value),
   ),
 )
-const rowHeight = 176
-const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(rows, { itemHeight: rowHeight, overscan: 3 })
+/** Pictures of 16:9 as wide as their column, and two lines of words. */
+const pictureHeight = computed(() => Math.round(((width.value / columns.value - gap) * 9) / 16))
+const rowHeight = computed(() => pictureHeight.value + wordsHeight)
+const { list, containerProps, wrapperProps, scrollTo } = useVirtualList(rows, {
+  itemHeight: () => rowHeight.value,
+  overscan: 3,
+})
 watch(
   () => props.cursor,
   (id) => {
@@ -42,7 +49,7 @@ watch(
     if (
       at >= 0 &&
       place &&
-      (at * rowHeight < place.scrollTop || (at + 1) * rowHeight > place.scrollTop + place.clientHeight)
+      (at * rowHeight.value < place.scrollTop || (at + 1) * rowHeight.value > place.scrollTop + place.clientHeight)
     )
       scrollTo(at)
   },
@@ -70,7 +77,7 @@ const hovered = ref<string | null>(null)
           v-for="{ data: row, index } in list"
           :key="index"
           class="row"
-          :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)` }"
+          :style="{ gridTemplateColumns: `repeat(${columns}, 1fr)`, height: `${rowHeight}px` }"
         >
           <div
             v-for="shot in row"
@@ -92,6 +99,7 @@ const hovered = ref<string | null>(null)
             <img
               :src="thumbnailOf(shot, hovered === shot.id ? 'shot' : 'graded')"
               :alt="shot.name"
+              :style="{ height: `${pictureHeight}px` }"
               loading="lazy"
               draggable="false"
             />
@@ -130,7 +138,6 @@ const hovered = ref<string | null>(null)
 .row {
   display: grid;
   gap: var(--gap-wide);
-  height: 176px;
 }
 .tile {
   display: grid;
@@ -150,7 +157,6 @@ const hovered = ref<string | null>(null)
 }
 img {
   width: 100%;
-  height: 118px;
   object-fit: contain;
   background: var(--well);
 }
