@@ -43,6 +43,7 @@ export const whyKinds = [
   'balance',
   'reading',
   'carried',
+  'matched',
   'back',
   'cdl',
   'setup',
@@ -60,7 +61,7 @@ export class RevisionWhy {
   @Length(1, 200, { each: true })
   @Matches(oneLine, { each: true })
   aims?: string[]
-  /** The revision that was gone back to, or that the grade was carried from. */
+  /** The revision that was gone back to, or that the grade was carried from or matched to. */
   @IsOptional() @IsUUID() from?: string
 }
 

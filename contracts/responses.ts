@@ -204,8 +204,8 @@ export interface DefaultsMoved {
   readonly before: Defaults
   readonly moved: number
 }
-/** What Balance for me would choose for a shot as it is at revision `headId`: the first is advised. */
-export interface ShotBalance {
+/** What is proposed for a shot as it is at revision `headId`: the first choice is advised; there may be none. */
+export interface ShotProposal {
   readonly shotId: string
   readonly headId: string
   readonly note: string

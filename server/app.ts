@@ -7,6 +7,7 @@ import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
 import { balanceRoutes } from './routes/balance'
+import { matchRoutes } from './routes/match'
 import { defaultsRoutes } from './routes/defaults'
 import { lookRoutes } from './routes/looks'
 import { scenePictureRoutes } from './routes/scene-pictures'
@@ -64,6 +65,7 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     proxyRoutes,
     lutRoutes,
     balanceRoutes,
+    matchRoutes,
     defaultsRoutes,
     lookRoutes,
     scenePictureRoutes,

@@ -1,5 +1,12 @@
 // The controls that aims may move: which parameter of which step, how far, and what counts as one equally large change.
-import { printParameter, stepKindById, type GradeDocument, type NumberParameter } from '../grade'
+import {
+  gradeAt,
+  printParameter,
+  setParameterAt,
+  stepKindById,
+  type GradeDocument,
+  type NumberParameter,
+} from '../grade'
 import type { Want } from './aim'
 
 export type ControlId =
@@ -93,6 +100,19 @@ export function controlOf(grade: GradeDocument, id: ControlId): Control | null {
   const parameter = stepKindById(kind).parameters[key]
   if (!step || typeof value !== 'number' || parameter?.type !== 'number') return null
   return { id, stepId: step.id, key, parameter, value, scale }
+}
+
+/** A document with controls set as they should be on a frame; those that are marked along the clip are set there. */
+export function withControlsAt(
+  document: GradeDocument,
+  moves: readonly { readonly control: ControlId; readonly to: number }[],
+  frame: number,
+): GradeDocument {
+  const now = gradeAt(document, frame)
+  return moves.reduce((next, { control, to }) => {
+    const found = controlOf(now, control)
+    return found ? setParameterAt(next, found.stepId, found.key, to, frame, found.parameter) : next
+  }, document)
 }
 
 /** A control's value as tidy as a document should hold it. */

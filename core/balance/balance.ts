@@ -1,5 +1,5 @@
 // Evidence becomes choices: exposure first, then the rendering's shoulder, then the colour of the light.
-import { controlOf, printControl, tidy, type ControlId, type Move } from '../aims'
+import { controlOf, printControl, tidy, withControlsAt, type ControlId, type Move } from '../aims'
 import { findCards } from '../cards'
 import {
   addKeyframe,
@@ -144,11 +144,7 @@ export function applyChoice(
   { moves, ramp, grade: { show } }: Pick<BalanceChoice, 'moves' | 'ramp' | 'grade'>,
   frame: number,
 ): GradeDocument {
-  const now = gradeAt(document, frame)
-  const moved = moves.reduce((next, { control, to }) => {
-    const found = controlOf(now, control)
-    return found ? setParameterAt(next, found.stepId, found.key, to, frame, found.parameter) : next
-  }, document)
+  const moved = withControlsAt(document, moves, frame)
   return setShowParameter(ramp ? withRamp(moved, ramp) : moved, 'sceneMaximumStops', show.params.sceneMaximumStops)
 }
 

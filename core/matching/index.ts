@@ -1,4 +1,5 @@
 // Matching: shots brought together by what they both show.
+export { applyMatch, matchChoices, type MatchAnswer, type MatchChoice, type MatchChoiceId } from './choices'
 export { lightPicture, type LightPicture } from './light'
 export { sameView, type SameView } from './same-view'
 export { matchPictures, type Matchable } from './match'

@@ -1,6 +1,6 @@
 // One shot moved toward another: exposure, white balance, contrast and saturation beneath the look, so that the
 // surfaces which both show are shown alike.
-import { controlOf, tidy, type Control, type ControlId } from '../aims/controls'
+import { controlOf, printControl, tidy, type Control, type ControlId } from '../aims/controls'
 import { leastSquares } from '../aims/least-squares'
 import { differenceMeasure, displayById, type Vector3 } from '../colour'
 import { applyLink, buildChain, setParameter, type GradeDocument, type LutFinder } from '../grade'
@@ -15,9 +15,17 @@ export interface MatchedSurface extends SharedSurface {
   readonly struck: boolean
 }
 
+export interface MatchMove {
+  readonly control: ControlId
+  readonly from: number
+  readonly to: number
+  /** "Exposure +0.00 stops → +0.70 stops". */
+  readonly words: string
+}
+
 export interface Match {
   readonly grade: GradeDocument
-  readonly moved: readonly { readonly id: ControlId; readonly from: number; readonly to: number }[]
+  readonly moved: readonly MatchMove[]
   readonly surfaces: readonly MatchedSurface[]
   /** The middle difference of those that count, before and after. */
   readonly medianBefore: number
@@ -34,7 +42,8 @@ const reach: Readonly<Partial<Record<ControlId, number>>> = {
   contrast: 0.8,
   saturation: 1,
 }
-const moves = Object.keys(reach) as readonly ControlId[]
+/** Everything that matching may move. */
+export const matchControls = Object.keys(reach) as readonly ControlId[]
 /** A surface this far out, after all were brought together, is left out. */
 const strikeAt = (median: number): number => Math.max(3, 3.5 * median)
 const leastSurfaces = 3
@@ -49,6 +58,7 @@ export function solveMatch(
   reference: GradeDocument,
   unmatched: GradeDocument,
   lut: LutFinder,
+  moving: readonly ControlId[] = matchControls,
 ): Match | null {
   const shot = renderedAlike(unmatched, reference)
   if (surfaces.length < leastSurfaces) return null
@@ -61,7 +71,7 @@ export function solveMatch(
   const there = surfaces.map((s) => s.there)
   const differences = (grade: GradeDocument): readonly number[] =>
     shownAs(grade, lut, there).map((shown, i) => measure.difference(measure.place(...shown), wanted[i]))
-  const controls = moves.flatMap((id) => controlOf(shot, id) ?? [])
+  const controls = moving.flatMap((id) => controlOf(shot, id) ?? [])
   const before = differences(unmatched)
   const agree = agreeing(surfaces)
   const places = surfaces.map((s, i) => (agree[i] ? Math.min(2, Math.sqrt(s.places) / 2) : 0))
@@ -88,7 +98,11 @@ export function solveMatch(
   const counting = (all: readonly number[]): number[] => all.filter((_, i) => used[i])
   return {
     grade,
-    moved: controls.flatMap(({ id, value }, i) => (tidied[i] === value ? [] : [{ id, from: value, to: tidied[i] }])),
+    moved: controls.flatMap((control, i) => {
+      const { id, value: from, parameter } = control
+      const [was, is] = [printControl(control, from), printControl(control, tidied[i])]
+      return was === is ? [] : [{ control: id, from, to: tidied[i], words: `${parameter.label} ${was} → ${is}` }]
+    }),
     surfaces: surfaces.map((s, i) => ({ ...s, before: before[i], after: after[i], struck: !used[i] })),
     medianBefore: median(counting(before)),
     medianAfter: median(counting(after)),

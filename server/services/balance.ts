@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache'
 import type { BalanceAnswer } from '@core/balance'
 import { applyChoice } from '@core/balance'
 import { pointedAt } from '@core/readings'
-import type { ShotBalance, ShotDetail } from '@contracts/responses'
+import type { ShotProposal, ShotDetail } from '@contracts/responses'
 import type { ServerContext } from '../context'
 import { findSurvey } from '../db/media'
 import { findShot } from '../db/shots'
@@ -15,7 +15,7 @@ const kept = 500
 const size = { maxWidth: 960, maxHeight: 540 } as const
 
 export interface BalanceReader {
-  readonly of: (shotId: string) => Promise<ShotBalance>
+  readonly of: (shotId: string) => Promise<ShotProposal>
   /** The PNG of the lead frame through a choice. Throws 404 where there is no such choice. */
   readonly picture: (shotId: string, choiceId: string) => Promise<Uint8Array>
 }

@@ -1,6 +1,6 @@
 // Long: each function is one thing that a thread can be asked for; all of them share the frames and tables it keeps.
 // A server worker thread: the same core as the browser's worker, on planes that the decoder read.
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { encode as encodePng } from 'fast-png'
 import { LRUCache } from 'lru-cache'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
@@ -25,42 +25,22 @@ import {
   type PlanCache,
 } from '@core/grade'
 import { asItLooks, codeCeilingOf, guessEncoding, heartSize, taggedEncoding, type FileFacts } from '@core/guess'
-import {
-  frameOfDecoded,
-  middleOfDecoded,
-  smallFrameOfDecoded,
-  type CodeRange,
-  type DecodedPicture,
-  type Frame,
-} from '@core/image'
+import { frameOfDecoded, middleOfDecoded, smallFrameOfDecoded, type CodeRange, type Frame } from '@core/image'
 import { inspectLut } from '@core/lut-bench'
-import { lutSize, packLut, unpackLut, type Lut } from '@core/luts'
+import { lutSize, packLut, type Lut } from '@core/luts'
 import { gradedPicture, measureFrame, type Finding, type Pointed } from '@core/readings'
-import { packedBeside } from '../store/store'
 import { hashOf, type HashTask } from './hash'
+import { decodeText, framesOf, lutFinder, type GradeTask, type LutPath, type SourceFrame } from './kept'
 import { yieldToServer } from './yielding'
 
 yieldToServer()
 
-/** A decoded frame as it left the decoder, and how it is to be read. */
-export type SourceFrame = DecodedPicture
+export type { GradeTask, LutPath, SourceFrame }
+
 /** A place of a medium that its encoding is guessed from: a frame and, where there is one, the frame right after it. */
 export interface SourceSight {
   readonly source: SourceFrame
   readonly next?: SourceFrame
-}
-export interface LutPath {
-  readonly hash: string
-  readonly path: string
-}
-export interface GradeTask {
-  readonly source: SourceFrame
-  /** Frames before and after it, where the grade looks at them. */ readonly around?: readonly {
-    readonly away: number
-    readonly source: SourceFrame
-  }[]
-  readonly grade: GradeDocument
-  readonly luts: readonly LutPath[]
 }
 export interface WireFrame {
   readonly width: number
@@ -70,7 +50,6 @@ export interface WireFrame {
   readonly bytes: Uint8Array
 }
 
-const lutCache = new LRUCache<string, Lut>({ max: 8 })
 /**
  * The parts of a plan, and whether it is near enough to direct evaluation to be used: judged once, on the first frame
  * it is used for.
@@ -80,38 +59,6 @@ interface Judged {
   readonly exact: boolean
 }
 const judgedCache = new LRUCache<string, Judged>({ max: 6 })
-
-const decodeText = (bytes: Uint8Array): string =>
-  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString('utf8')
-/** A kept LUT by its path: packed where it was packed, else as it came. */
-function readLut(path: string): Lut {
-  const packed = packedBeside(path)
-  const bytes = readFileSync(existsSync(packed) ? packed : path)
-  return unpackLut(bytes) ?? parseLutFile(bytes, decodeText).lut
-}
-
-function lutFinder(paths: readonly LutPath[]): (hash: string) => Lut | undefined {
-  const byHash = new Map(paths.map((p) => [p.hash, p.path]))
-  return (hash) => {
-    const path = byHash.get(hash)
-    if (!path) return undefined
-    const known = lutCache.get(hash) ?? readLut(path)
-    lutCache.set(hash, known)
-    return known
-  }
-}
-
-/** The task's frame and those about it, made no larger than asked. */
-function framesOf(
-  { source, around }: Pick<GradeTask, 'source' | 'around'>,
-  maxWidth = Infinity,
-  maxHeight = Infinity,
-): Frame {
-  const sized = (of: SourceFrame): Frame => smallFrameOfDecoded(of, maxWidth, maxHeight)
-  return around?.length
-    ? { ...sized(source), around: new Map(around.map((a) => [a.away, sized(a.source)])) }
-    : sized(source)
-}
 
 function gradedFrame(frame: Frame, { grade, luts }: Pick<GradeTask, 'grade' | 'luts'>, size: LatticeSize): Frame {
   // Where regions lie differs from frame to frame, and says nothing about how near the plan is.
@@ -296,6 +243,8 @@ export function balanceFrame({
   const frame = framesOf(frames, maxWidth, maxHeight)
   return balance({ grade, frame, sourceBits, lut: lutFinder(luts), pointed, clip })
 }
+
+export { matchFrames, type MatchTask } from './match-frames'
 
 export interface BakedLut {
   readonly file: string | Uint8Array

@@ -6,6 +6,7 @@ import { ContractError, JsonError, type CheckedBody, type LargeBody } from '@con
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { Aim, Solution } from '@core/aims'
 import type { BalanceAnswer } from '@core/balance'
+import type { MatchAnswer } from '@core/matching'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
 import { hashAndTell } from './hash'
@@ -17,6 +18,7 @@ import type {
   BodyFault,
   GradeTask,
   GuessQuestion,
+  MatchTask,
   PictureCheck,
   ReadLut,
   RefusedFile,
@@ -43,6 +45,7 @@ export interface FrameWorkers {
     task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
   ) => Promise<Solution>
   readonly balance: (task: BalanceTask) => Promise<BalanceAnswer>
+  readonly match: (task: MatchTask) => Promise<MatchAnswer>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
   readonly codeCeiling: (task: { source: SourceFrame }) => Promise<number>
   /** SHA-256 of a file in hexadecimal; `onRead`, told of mebibytes, may stop it. Undefined when stopped. */
@@ -103,6 +106,7 @@ export function startFrameWorkers(): FrameWorkers {
     findings: (task, urgency) => call('findings', urgency)(task),
     solve: call('solve', 'asked'),
     balance: call('balanceFrame', 'asked'),
+    match: call('matchFrames', 'asked'),
     guess: call('guess', 'asked'),
     codeCeiling: call('codeCeiling', 'asked'),
     checkBody: async <K extends LargeBody>(name: K, text: string) => {

@@ -1,6 +1,6 @@
 // Balance for me over the wire: asked for a shot, nothing is changed by asking.
 import { readFileSync } from 'node:fs'
-import type { ShotBalance } from '@contracts/responses'
+import type { ShotProposal } from '@contracts/responses'
 import { call, get, ownShot, postJson, refusal, shotById } from '../support/api'
 
 const clip = readFileSync('demo/footage/potter.mov')
@@ -9,7 +9,7 @@ test('a shot in green light is told what would make it neutral, with pictures, a
   const shot = await ownShot(clip)
   await postJson('/shots/changes', { shotIds: [shot.id], read: { encodingId: 'log-351-128', range: 'full' } })
   const { headId } = await shotById(shot.id)
-  const answer = await get<ShotBalance>(`/shots/${shot.id}/balance`)
+  const answer = await get<ShotProposal>(`/shots/${shot.id}/balance`)
   expect([answer.shotId, answer.headId]).toEqual([shot.id, headId])
   const [advised] = answer.choices
   expect(advised!.changes.join()).toMatch(/Tint 0\.0 .* → \+\d/)

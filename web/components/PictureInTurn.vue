@@ -18,6 +18,12 @@ const { stop } = useIntersectionObserver(
   { rootMargin: '100px' },
 )
 const { address, ended } = useTurn(() => (seen.value ? props.src : null))
+/** Nothing is drawn before it has come: no sign of a broken picture while it is asked for again. */
+const come = shallowRef(false)
+function came(well: boolean): void {
+  come.value = well
+  ended(well)
+}
 </script>
 
 <template>
@@ -26,7 +32,14 @@ const { address, ended } = useTurn(() => (seen.value ? props.src : null))
     :src="address"
     :alt="alt"
     draggable="false"
-    @load="ended(true)"
-    @error="ended(false)"
+    :class="{ waiting: !come }"
+    @load="came(true)"
+    @error="came(false)"
   />
 </template>
+
+<style scoped>
+.waiting {
+  visibility: hidden;
+}
+</style>

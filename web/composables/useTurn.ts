@@ -58,8 +58,6 @@ export function useTurn(wanted: () => string | null): Turn {
     leave()
     const pause = retryMs[failures]
     failures = well ? 0 : failures + 1
-    // No drawing of a broken picture meanwhile.
-    if (!well) address.value = undefined
     if (!well && pause !== undefined) again = setTimeout(ask, pause)
   }
 

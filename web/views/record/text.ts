@@ -33,6 +33,7 @@ export const text = {
     balance: 'Balance for me',
     reading: 'by a reading',
     carried: 'carried over',
+    matched: 'matched',
     back: 'went back',
     cdl: 'decision list',
     setup: 'with its set-up',

@@ -19,10 +19,10 @@ import Notice from '../../components/Notice.vue'
 import SegmentedChoice from '../../components/SegmentedChoice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useBroughtFiles } from '../../stores/brought-files'
-import { useManyBalances } from '../../stores/many-balances'
+import { useProposals } from '../../stores/proposals'
 import { useReel } from '../../stores/reel'
 import { useStandards } from '../../stores/standards'
-import BalancePanel from './BalancePanel.vue'
+import ProposalsPanel from './ProposalsPanel.vue'
 import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
 import FileFacts from './FileFacts.vue'
@@ -42,7 +42,7 @@ const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
 const reelStore = useReel()
 const standardStore = useStandards()
-const balances = useManyBalances()
+const proposals = useProposals()
 const router = useRouter()
 const over = ref(false)
 const browsing = ref(useRoute().query['from'] === 'media-folder')
@@ -334,8 +334,8 @@ async function renderChosen(): Promise<void> {
         @close="carrying = false"
         @done="load"
       />
-      <BalancePanel
-        v-if="balances.projectId === projectId && balances.entries.length"
+      <ProposalsPanel
+        v-if="proposals.projectId === projectId && proposals.entries.length"
         @done="load"
       />
       <SelectionBar
@@ -347,7 +347,8 @@ async function renderChosen(): Promise<void> {
         :in-order="inOrder"
         @change="change"
         @copy="copied = chosen[0] ?? null"
-        @balance="balances.start(chosen)"
+        @balance="proposals.start(chosen)"
+        @match="copied && proposals.start(chosen, { kind: 'match', reference: copied })"
         @carry="carrying = true"
         @cut="router.push({ name: 'cut', params: { shotId: chosen[0]!.id } })"
         @join="attempt(() => reelStore.joinShots(selection.ids.value))"

@@ -22,6 +22,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   balance: []
+  match: []
   carry: []
   change: [change: Omit<ShotChanges, 'shotIds'>]
   copy: []
@@ -181,11 +182,11 @@ function remove(): void {
         />
       </ElSelect>
       <ElButton
-        :data-tip="text.balance.buttonTip"
+        :data-tip="text.proposals.balanceTip"
         size="small"
         @click="emit('balance')"
       >
-        {{ text.balance.button }}
+        {{ text.proposals.balance }}
       </ElButton>
       <ElButton
         :data-tip="text.copyTip"
@@ -200,6 +201,14 @@ function remove(): void {
         @click="emit('carry')"
       >
         {{ text.paste(copied.name) }}
+      </ElButton>
+      <ElButton
+        v-if="copied && shots.some((s) => s.id !== copied?.id)"
+        :data-tip="text.proposals.matchTip"
+        size="small"
+        @click="emit('match')"
+      >
+        {{ text.proposals.match(copied.name) }}
       </ElButton>
       <span
         v-if="inOrder"

@@ -1,4 +1,6 @@
 // The words of the Reel view.
+import { cutTo } from '@core/names'
+
 export const text = {
   title: 'Reel',
   add: 'Add footage',
@@ -52,10 +54,13 @@ export const text = {
   filterTip: 'Shows shots whose name, scene, camera, encoding or state holds these words.',
   chosen: (count: number, all: number): string => (count === 0 ? `${all} shots` : `${count} of ${all} chosen`),
   scenes: 'Scenes',
-  balance: {
-    button: 'Balance for me',
-    buttonTip: 'Works out exposure and balance for each chosen shot, over its whole clip, and lists them to accept.',
-    title: 'Balance for me',
+  proposals: {
+    balance: 'Balance for me',
+    balanceTip: 'Works out exposure and balance for each chosen shot, over its whole clip, and lists them to accept.',
+    balanceTitle: 'Balance for me',
+    match: (name: string): string => `Match to ${cutTo(name, 24)}`,
+    matchTip: 'Finds what both pictures show and moves the chosen shots until it looks alike. Lists them to accept.',
+    matchTitle: (name: string): string => `Match to ${name}`,
     progress: (done: number, all: number, open: number): string =>
       `${done} of ${all} · ${open === 0 ? 'nothing to decide' : `${open} to decide`}`,
     acceptAll: (count: number): string => (count === 1 ? 'Accept it' : `Accept all ${count}`),
@@ -73,6 +78,7 @@ export const text = {
       working: 'working …',
       proposed: '',
       nothing: 'nothing is needed',
+      none: 'not matched',
       accepted: 'accepted',
       refused: 'refused',
       failed: 'not done',

@@ -1,17 +1,22 @@
 <script setup lang="ts">
-// Balance chosen: a list of before and after, to accept, open on the Bench or refuse, one by one or all.
+// What is proposed for the chosen shots: a list of before and after, to accept, open on the Bench or refuse, one by one
+// or all.
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import PictureInTurn from '../../components/PictureInTurn.vue'
 import { thumbnailAddress } from '../../api/thumbnail'
-import { useManyBalances, type BalanceEntry } from '../../stores/many-balances'
+import { useProposals, type ProposalEntry } from '../../stores/proposals'
 import { text } from './text'
 
 const emit = defineEmits<{ done: [] }>()
-const store = useManyBalances()
+const store = useProposals()
 const router = useRouter()
-const words = text.balance
+const words = text.proposals
+const title = computed(() =>
+  store.asked.kind === 'match' ? words.matchTitle(store.asked.reference.name) : words.balanceTitle,
+)
 
-const before = ({ shot, proposal }: BalanceEntry): string =>
+const before = ({ shot, proposal }: ProposalEntry): string =>
   thumbnailAddress({
     revisionId: proposal?.headId ?? shot.headId,
     frame: shot.leadFrame,
@@ -19,9 +24,7 @@ const before = ({ shot, proposal }: BalanceEntry): string =>
     firstFrame: shot.firstFrame,
     frameCount: shot.frameCount,
   })
-const after = (entry: BalanceEntry): string =>
-  `/api/shots/${entry.shot.id}/balance/${entry.proposal?.choices[entry.at]?.id}?of=${entry.proposal?.headId}`
-const sentence = ({ proposal, at }: BalanceEntry): string =>
+const sentence = ({ proposal, at }: ProposalEntry): string =>
   (at === 0 ? proposal?.note : proposal?.choices[at]?.sentence) ?? ''
 
 async function accept(id: string): Promise<void> {
@@ -32,7 +35,7 @@ async function acceptAll(): Promise<void> {
   await store.acceptAll()
   emit('done')
 }
-async function edit({ shot }: BalanceEntry): Promise<void> {
+async function edit({ shot }: ProposalEntry): Promise<void> {
   await store.accept(shot.id)
   await router.push({ name: 'bench', params: { shotId: shot.id }, query: { station: 'level' } })
 }
@@ -42,10 +45,10 @@ async function edit({ shot }: BalanceEntry): Promise<void> {
   <section
     class="balance"
     data-testid="balances"
-    :aria-label="words.title"
+    :aria-label="title"
   >
     <div class="bar">
-      <strong>{{ words.title }}</strong>
+      <strong>{{ title }}</strong>
       <span
         class="space figures quiet"
         role="status"
@@ -88,7 +91,7 @@ async function edit({ shot }: BalanceEntry): Promise<void> {
         />
         <PictureInTurn
           v-if="entry.proposal && entry.state === 'proposed'"
-          :src="after(entry)"
+          :src="store.pictureOf(entry)"
           :alt="words.after(entry.shot.name)"
         />
         <div class="said">

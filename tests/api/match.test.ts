@@ -1,0 +1,62 @@
+// Matching over the wire: one table seen by two cameras is brought together, and nothing is changed by asking.
+import { readFileSync } from 'node:fs'
+import type { ShotDetail, ShotProposal } from '@contracts/responses'
+import { call, get, ownShot, postJson, projectNamed, refusal, shotById } from '../support/api'
+
+const bytesOf = async (path: string): Promise<Buffer> => Buffer.from(await (await call(path)).arrayBuffer())
+let project: string
+beforeAll(async () => {
+  project = await projectNamed('Market')
+})
+/** A clip of the demo, read as it was filmed. */
+async function shotOf(file: string, encodingId: string, range: 'full' | 'legal' = 'legal'): Promise<ShotDetail> {
+  const response = await call(`/projects/${project}/shots?name=${file}.mov`, {
+    method: 'POST',
+    body: readFileSync(`demo/footage/${file}.mov`) as BodyInit,
+  })
+  const { id } = (await response.json()) as ShotDetail
+  await postJson('/shots/changes', { shotIds: [id], read: { encodingId, range } })
+  return shotById(id)
+}
+
+test('the old camera is matched to the phone: proposed with pictures, accepted, and alike after it', async () => {
+  const phone = await shotOf('market-phone', 'hlg')
+  const old = await shotOf('market-gamma', 'bt709-camera')
+  const path = `/shots/${old.id}/match/${phone.id}`
+  const answer = await get<ShotProposal>(path)
+  expect([answer.shotId, answer.headId]).toEqual([old.id, old.headId])
+  const [whole] = answer.choices
+  expect(whole).toMatchObject({ id: 'all', name: 'Match' })
+  expect(whole!.sentence).toMatch(/^ΔE \d+\.\d → \d\.\d over \d+ shared surfaces\./)
+  const [before, after] = /ΔE ([\d.]+) → ([\d.]+)/.exec(whole!.sentence)!.slice(1).map(Number)
+  expect(after).toBeLessThan(before! / 2)
+  expect(whole!.changes.join()).toMatch(/Exposure .* → /)
+  const [one, other] = await Promise.all([bytesOf(`${path}/all`), bytesOf(`${path}/colour`)])
+  expect(one.subarray(1, 4).toString()).toBe('PNG')
+  expect(one.equals(other)).toBe(false)
+  expect((await shotById(old.id)).headId).toBe(old.headId)
+  const saved = await postJson(`/shots/${old.id}/revisions`, {
+    parentId: old.headId,
+    summary: 'Matched to the phone',
+    why: { kind: 'matched', aims: [whole!.sentence], from: phone.headId },
+    grade: whole!.grade,
+  })
+  expect(saved.status).toBe(200)
+  const again = await get<ShotProposal>(path)
+  expect(Number(/ΔE ([\d.]+)/.exec(again.note)?.[1])).toBeLessThan(before! / 2)
+})
+
+test('scenes that share nothing are not matched, and what is not there says so', async () => {
+  const phone = await shotOf('market-phone', 'hlg')
+  const kiln = await shotOf('kiln-night', 'log-407-95', 'full')
+  const answer = await get<ShotProposal>(`/shots/${kiln.id}/match/${phone.id}`)
+  expect(answer.choices).toEqual([])
+  expect(answer.note).toBe('Nothing is seen in both pictures by which they could be matched.')
+  expect((await refusal(await call(`/shots/${kiln.id}/match/${phone.id}/all`))).status).toBe(404)
+  expect((await refusal(await call(`/shots/${kiln.id}/match/${phone.id}/best`))).status).toBe(422)
+  expect((await refusal(await call(`/shots/${kiln.id}/match/${kiln.id}`))).status).toBe(422)
+  const elsewhere = await ownShot(readFileSync('demo/footage/market-gamma.mov'))
+  expect((await refusal(await call(`/shots/${elsewhere.id}/match/${phone.id}`))).status).toBe(422)
+  const nobody = '00000000-0000-4000-8000-000000000000'
+  expect((await refusal(await call(`/shots/${kiln.id}/match/${nobody}`))).status).toBe(404)
+})
