@@ -78,7 +78,7 @@ test('from an empty start to a balanced, matched and exported scene', async ({ p
   await act('name', () => page.keyboard.type('Shelf'))
   await act('enter', () => page.keyboard.press('Enter'))
   await click('Balance for me', page.getByRole('button', { name: 'Balance for me' }))
-  const balances = page.getByTestId('balances')
+  const balances = page.getByTestId('proposals')
   await expect(balances.getByRole('status')).toContainText('3 of 3', { timeout: 200_000 })
   await click('Accept all', balances.getByRole('button', { name: 'Accept all 3' }))
   await expect(balances.getByRole('status')).toContainText('nothing to decide', { timeout: 60_000 })

@@ -43,8 +43,8 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
 
 <template>
   <section
-    class="balance"
-    data-testid="balances"
+    class="proposals"
+    data-testid="proposals"
     :aria-label="title"
   >
     <div class="bar">
@@ -81,7 +81,7 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
       <li
         v-for="entry in store.entries"
         :key="entry.shot.id"
-        :data-balance="entry.shot.name"
+        :data-proposal="entry.shot.name"
         :data-state="entry.state"
       >
         <PictureInTurn
@@ -161,7 +161,7 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
 </template>
 
 <style scoped>
-.balance {
+.proposals {
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   gap: var(--gap);
