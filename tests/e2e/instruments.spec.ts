@@ -177,6 +177,7 @@ test('instruments look after a station, in stops before Show; a held trace lies 
   await expect(page.getByTestId('waveform-figure')).toContainText('%')
   await settled(page)
   await page.keyboard.press('Escape')
+  await expect(page.getByRole('combobox', { name: 'Looks' })).toBeHidden()
   await expect.poll(() => tracePixels(page, 'waveform')).not.toBe(atLevel)
   const alone = await tracePixels(page, 'waveform')
   await page.keyboard.press('y')

@@ -2,8 +2,10 @@
 // An instrument's settings and whether it fills the column. Apart from the traces, so that a move of the hand does not
 // draw it again.
 import { ElPopover } from 'element-plus'
+import { ref } from 'vue'
 import type { StationId } from '@core/grade'
 import type { InstrumentId } from '@core/instruments'
+import { useEscape } from '../../../composables/useEscape'
 import { useView } from '../../../stores/view'
 import { text } from '../text'
 import InstrumentOptions from './InstrumentOptions.vue'
@@ -14,6 +16,13 @@ const props = defineProps<{
   shots: readonly { readonly id: string; readonly name: string }[]
 }>()
 const emit = defineEmits<{ reference: [of: 'this' | string | null]; detach: [] }>()
+const open = ref(false)
+useEscape(
+  () => open.value,
+  () => {
+    open.value = false
+  },
+)
 const view = useView()
 const toggle = (): void => {
   view.filling = view.filling === props.id ? null : props.id
@@ -23,6 +32,7 @@ const toggle = (): void => {
 <template>
   <span class="tools">
     <ElPopover
+      v-model:visible="open"
       trigger="click"
       :width="380"
       placement="bottom-end"
