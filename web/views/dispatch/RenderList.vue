@@ -156,6 +156,7 @@ img {
   white-space: nowrap;
 }
 .actions > * {
+  vertical-align: middle;
   margin-left: var(--gap);
 }
 </style>
