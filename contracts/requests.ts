@@ -97,7 +97,10 @@ export class GoBack {
 
 /** A grade, or some stations of it, from another shot of the project. */
 export class CarryOver {
-  @IsUUID() fromId!: string
+  /** An earlier grade of that shot; its present one without it. */
+  @IsOptional() @IsUUID() revisionId?: string
+  /** The frame that grade was kept at. */
+  @IsOptional() @IsInt() @Min(0) @Max(10_000_000) frame?: number
   @IsArray() @ArrayMinSize(1) @ArrayUnique() @IsIn(carriedStations, { each: true }) stations!: CarriedStation[]
   /** The corrections are solved anew on this shot's own pixels. */
   @IsBoolean() solve!: boolean

@@ -1,7 +1,7 @@
 // Long: all answers of the server stand together, so that a change of the API is seen in one diff.
 // What the server answers.
 import type { RevisionWhy } from './requests'
-import type { EncodingDefinition, MatrixId } from '@core/colour'
+import type { EncodingDefinition, MatrixId, Vector3 } from '@core/colour'
 import type { DefaultRendering, GradeDocument, RecipeStep, ShowDefaults } from '@core/grade'
 import type { Opening } from '@core/guess'
 import type { CodeRange, QuarterTurn } from '@core/image'
@@ -167,6 +167,8 @@ export interface ShotSummary {
     readonly ownStrength: number
     readonly detached: boolean
   } | null
+  /** What was said of moments of it. */
+  readonly notes: readonly { readonly id: string; readonly frame: number; readonly words: string }[]
   readonly headId: string
   readonly read: GradeDocument['read']
   readonly displayId: string
@@ -217,7 +219,39 @@ export interface ShotProposal {
     /** What it changes, in words; nothing where it leaves the shot as it is. */
     readonly changes: readonly string[]
     readonly grade: GradeDocument
+    /** What was aimed at, in words, met or not. */
+    readonly aims?: readonly string[]
   }[]
+  /** Of a match: what both pictures show, by which it was found. */
+  readonly surfaces?: readonly SharedSwatch[]
+  /** Of a grade that is carried: where its regions and subjects were found. */
+  readonly places?: readonly ProposedPlace[]
+  /** What would be lost that is not lost now, and what else lies outside the standard. */
+  readonly losses?: readonly string[]
+  readonly outside?: readonly string[]
+}
+/** A region of the proposed grade, or a subject, as it was found in the shot's lead frame. */
+export interface ProposedPlace {
+  readonly kind: 'region' | 'subject'
+  readonly id: string
+  readonly name: string
+  /** Else a person says where it lies. */
+  readonly sure: boolean
+  /** A subject's place. */
+  readonly area?: Area
+}
+/** One surface as a reference and a shot show it: display signal, 0..1. */
+export interface SharedSwatch {
+  readonly id: number
+  readonly shown: { readonly here: Vector3; readonly before: Vector3; readonly after: Vector3 }
+  readonly hereArea: Area
+  readonly thereArea: Area
+  /** ΔE 2000, in high range ΔE ITP. */
+  readonly before: number
+  readonly after: number
+  readonly places: number
+  /** It was left out, for it changed between the shots. */
+  readonly struck: boolean
 }
 export interface LookSummary {
   readonly id: string
@@ -334,17 +368,6 @@ export interface GradeSheet {
 }
 
 /** What came of carrying a grade to a shot. */
-export interface Carried {
-  readonly shotId: string
-  readonly name: string
-  /** How the grade here differs from the one it came from. */
-  readonly differs: readonly string[]
-  /** Aims that could not be met, each with its reason. */
-  readonly unmet: readonly string[]
-  /** What lies outside the standard now; what is lost first. */
-  readonly outside: readonly string[]
-}
-
 export interface ShotDetail extends ShotSummary {
   readonly projectName: string
   /** The display and rendering it has unless a hand chose otherwise. */
@@ -386,12 +409,41 @@ export interface Waiver {
   readonly at: string
 }
 
-/** What the readings found on a shot's lead frame through its present grade, before any standard. */
+/** What the readings found on a shot's frame through its present grade, before any standard. */
 export interface ShotFindings {
   readonly headId: string
   readonly leadFrame: number
+  /** The frame that was measured. */
+  readonly frame: number
   readonly findings: readonly Finding[]
   readonly waivers: readonly Waiver[]
+}
+
+/** A picture on the shelf: a frame of a shot as it was graded then, or, where `from` is null, an imported one. */
+export interface Still {
+  readonly id: string
+  readonly name: string
+  readonly notes: string
+  readonly at: string
+  readonly from:
+    | ({
+        readonly shotId: string
+        readonly name: string
+        readonly revisionId: string
+        readonly frame: number
+      } & FrameRange)
+    | null
+}
+
+/** Frames of a shot that it can be looked at by, counted in the medium. */
+export interface ShotMoments {
+  readonly shotId: string
+  readonly lead: number
+  readonly first: number
+  readonly last: number
+  /** By what the camera recorded; null until the frames were surveyed. */
+  readonly darkest: number | null
+  readonly brightest: number | null
 }
 
 export interface LutSummary {

@@ -2,6 +2,7 @@
 // all by what the program itself proposes and does, so that every view has something to show.
 import { cutTo } from '@core/names'
 import { applyRecipe, shippedRecipes, type GradeDocument } from '@core/grade'
+import type { CarryOver } from '@contracts/requests'
 import type { ShotState, ShotSummary } from '@contracts/responses'
 import { localActor, type ServerContext } from '../server/context'
 import { transaction } from '../server/db/pool'
@@ -13,7 +14,7 @@ import { appendRevision, type NewHead } from '../server/db/revisions'
 import { findShot, listShots } from '../server/db/shots'
 import { enqueue } from '../server/jobs/enqueue'
 import { balanceReader } from '../server/services/balance'
-import { carryTo } from '../server/services/carry'
+import { carryReader } from '../server/services/carry'
 import { duplicateProject } from '../server/services/duplicate'
 import { importClip } from '../server/services/import'
 import { changeShots } from '../server/services/reel'
@@ -103,7 +104,13 @@ async function doWork(context: ServerContext, work: Work, shots: ReadonlyMap<str
   }
   if (work.lookOf) {
     const fromId = idOf(work.lookOf, shots)
-    await carryTo(context, shotId, { fromId, stations: ['shape', 'hue', 'look'], solve: false })
+    const asked: CarryOver = { stations: ['shape', 'hue', 'look'], solve: false }
+    const [choice] = (await carryReader(context).of({ shotId, fromId, asked })).choices
+    if (choice)
+      await save(context, shotId, () => choice.grade, {
+        summary: `Grade of ${work.lookOf}`,
+        why: { kind: 'carried', from: (await findShot(pool, fromId))?.headId },
+      })
   }
   if (work.recipe !== undefined) {
     const recipe = shippedRecipes.find((r) => r.name === work.recipe)

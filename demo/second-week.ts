@@ -4,7 +4,6 @@ import { cinema, neutral, patchOn, type DemoShot } from './shots'
 const patch = patchOn(1280, 720)
 const airPatch = patchOn(1600, 900)
 /** Five seconds: long enough to be played. */
-const frames = 120
 
 export const secondWeekShots: readonly DemoShot[] = [
   {
@@ -16,7 +15,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'w766',
     file: { ...cinema, crf: 14 },
     plate: 'snow-yard',
-    frames,
     leadFrame: 48,
     exposureErrorStops: -0.6,
     neutralisedBy: { temperatureMired: 6, tint: 0 },
@@ -39,7 +37,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'w740',
     file: { ...cinema, crf: 14 },
     plate: 'mixed-light',
-    frames,
     leadFrame: 60,
     exposureErrorStops: -0.2,
     neutralisedBy: neutral,
@@ -62,7 +59,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'w684',
     file: { ...cinema, crf: 16 },
     plate: 'shop-neon',
-    frames,
     leadFrame: 60,
     exposureErrorStops: -1.8,
     neutralisedBy: neutral,
@@ -85,7 +81,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'w740',
     file: { ...cinema, crf: 14 },
     plate: 'moon-loading',
-    frames,
     leadFrame: 60,
     exposureErrorStops: -1.2,
     neutralisedBy: { temperatureMired: 45, tint: 0 },
@@ -108,7 +103,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'bt709',
     file: { codec: 'h264', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt709', crf: 13 },
     plate: 'sunken-jar',
-    frames,
     leadFrame: 60,
     exposureErrorStops: -0.3,
     neutralisedBy: { temperatureMired: 70, tint: 18 },
@@ -131,7 +125,6 @@ export const secondWeekShots: readonly DemoShot[] = [
     gamutId: 'bt709',
     file: { codec: 'h264', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt709', crf: 14 },
     plate: 'over-sheds',
-    frames,
     leadFrame: 60,
     exposureErrorStops: 0.3,
     neutralisedBy: { temperatureMired: -8, tint: 0 },

@@ -31,8 +31,8 @@ export interface DemoShot {
   readonly file: FileKind
   /** The scene description that its plate was rendered from. */
   readonly plate: string
-  /** How long it is; `footage.frames` without it. */
-  readonly frames?: number
+  /** The move takes this many frames, then camera and light rest; without it, the whole clip. */
+  readonly moveFrames?: number
   readonly leadFrame: number
   /** Stops by which the shot is over (+) or under (−) exposed. */
   readonly exposureErrorStops: number
@@ -47,7 +47,11 @@ export interface DemoShot {
   readonly patches: { readonly greyCard: Patch; readonly white90: Patch; readonly black3: Patch; readonly skin?: Patch }
 }
 
-export const footage = { width: 960, height: 540, frames: 72, rate: 24, seed: 1873 } as const
+export const footage = { width: 960, height: 540, frames: 120, rate: 24, seed: 1873 } as const
+
+/** How much of a shot's move is done at a frame, 0 to 1. */
+export const moveDone = ({ moveFrames = footage.frames }: DemoShot, frame: number): number =>
+  Math.min(1, frame / (moveFrames - 1))
 
 export const neutral = { temperatureMired: 0, tint: 0 } as const
 /** Patches of a plate of this size, given in its pixels. */
@@ -69,6 +73,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w766',
     file: cinema,
     plate: 'glaze-shelf',
+    moveFrames: 72,
     leadFrame: 30,
     exposureErrorStops: 0,
     neutralisedBy: neutral,
@@ -91,6 +96,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w684',
     file: cinema,
     plate: 'window-bench',
+    moveFrames: 72,
     leadFrame: 40,
     exposureErrorStops: 0,
     neutralisedBy: neutral,
@@ -113,6 +119,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w740',
     file: cinema,
     plate: 'portrait',
+    moveFrames: 72,
     leadFrame: 24,
     exposureErrorStops: -0.7,
     neutralisedBy: { temperatureMired: 4, tint: 8 },
@@ -136,6 +143,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w766',
     file: cinema,
     plate: 'apprentice',
+    moveFrames: 72,
     leadFrame: 36,
     exposureErrorStops: 0.3,
     neutralisedBy: { temperatureMired: -6, tint: -8 },
@@ -159,6 +167,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w740',
     file: { ...cinema, crf: 17 },
     plate: 'kiln-night',
+    moveFrames: 72,
     leadFrame: 30,
     exposureErrorStops: -0.3,
     neutralisedBy: neutral,
@@ -180,6 +189,7 @@ export const demoShots: readonly DemoShot[] = [
     encodingId: 'flat-gamma',
     gamutId: 'bt709',
     plate: 'yard-cloud',
+    moveFrames: 72,
     leadFrame: 36,
     file: { codec: 'h264', pixelFormat: 'yuv420p10le', range: 'legal', matrix: 'bt709', crf: 10 },
     exposureErrorStops: 0.2,
@@ -203,6 +213,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w684',
     file: cinema,
     plate: 'courtyard',
+    moveFrames: 72,
     leadFrame: 12,
     exposureErrorStops: 0,
     neutralisedBy: neutral,
@@ -225,6 +236,7 @@ export const demoShots: readonly DemoShot[] = [
     gamutId: 'w766',
     file: { ...cinema, crf: 15 },
     plate: 'dusk-lantern',
+    moveFrames: 72,
     leadFrame: 36,
     exposureErrorStops: -0.5,
     neutralisedBy: neutral,
@@ -246,6 +258,7 @@ export const demoShots: readonly DemoShot[] = [
     encodingId: 'hlg',
     gamutId: 'bt2020',
     plate: 'market-table',
+    moveFrames: 72,
     leadFrame: 36,
     file: {
       codec: 'hevc',
@@ -275,6 +288,7 @@ export const demoShots: readonly DemoShot[] = [
     encodingId: 'bt709-camera',
     gamutId: 'bt709',
     plate: 'market-table',
+    moveFrames: 72,
     leadFrame: 20,
     file: { codec: 'h264', pixelFormat: 'yuv420p', range: 'legal', matrix: 'bt709', transfer: 'bt709', crf: 18 },
     exposureErrorStops: 0.3,

@@ -7,7 +7,9 @@ import { carryRoutes } from './routes/carry'
 import { encodingRoutes } from './routes/encodings'
 import { importRoutes } from './routes/imports'
 import { balanceRoutes } from './routes/balance'
+import { firstPassRoutes } from './routes/first-pass'
 import { matchRoutes } from './routes/match'
+import { stillRoutes } from './routes/stills'
 import { defaultsRoutes } from './routes/defaults'
 import { lookRoutes } from './routes/looks'
 import { scenePictureRoutes } from './routes/scene-pictures'
@@ -66,9 +68,11 @@ export function createApp(context: ServerContext, hosts: ReadonlySet<string>, we
     lutRoutes,
     balanceRoutes,
     matchRoutes,
+    firstPassRoutes,
     defaultsRoutes,
     lookRoutes,
     scenePictureRoutes,
+    stillRoutes,
     renderRoutes,
     removalRoutes,
   ])

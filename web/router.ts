@@ -14,6 +14,12 @@ export const router = createRouter({
       component: () => import('./views/reel/ReelView.vue'),
       props: true,
     },
+    {
+      path: '/projects/:projectId/continuity',
+      name: 'continuity',
+      component: () => import('./views/continuity/ContinuityView.vue'),
+      props: true,
+    },
     { path: '/shots/:shotId/cut', name: 'cut', component: () => import('./views/reel/CutView.vue'), props: true },
     {
       path: '/shots/:shotId/bench',

@@ -29,7 +29,7 @@ export interface AimSample {
 
 /** How many pixels stand for which part of the ranks: the ends are where levels are asked for. */
 const strata = [
-  { from: 0, to: 0.004, few: 100, many: 600 },
+  { from: 0, to: 0.004, few: 100, many: 1200 },
   { from: 0.004, to: 0.03, few: 50, many: 300 },
   { from: 0.03, to: 0.97, few: 240, many: 3600 },
   { from: 0.97, to: 0.996, few: 50, many: 300 },

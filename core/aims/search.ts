@@ -17,6 +17,8 @@ interface Search {
   readonly from?: readonly number[]
   readonly rounds?: number
   readonly aims?: readonly Aim[]
+  /** On all pixels that a solution is checked on: slow, and right where few pixels mislead. */
+  readonly fine?: true | undefined
   /** Stays where the search begins. */
   readonly still?: ControlId
 }
@@ -27,6 +29,7 @@ function residualsOf(
   controls: readonly Control[],
   offsets: Offsets,
   aims = all,
+  fine?: true,
 ): (values: readonly number[]) => readonly number[] {
   const wanted = aims.map((a) => ({ aim: a, goals: goalsOf(a.want), weight: rankWeights[a.rank] }))
   return (values) => {
@@ -34,7 +37,9 @@ function residualsOf(
       (next, control, i) => setParameterAt(next, control.stepId, control.key, values[i], frameIndex, control.parameter),
       grade,
     )
-    const measured = shifted(measureAll(tried, lut, sample, frameIndex, aims), offsets)
+    const measured = fine
+      ? measureAll(tried, lut, sample, frameIndex, aims, 'fine')
+      : shifted(measureAll(tried, lut, sample, frameIndex, aims), offsets)
     return wanted.flatMap(({ aim, goals, weight }) =>
       goals.map((goal, i) => {
         const is = measured.get(aim.id)?.[i]
@@ -49,7 +54,7 @@ export function solveOn(
   sample: Samples,
   controls: readonly Control[],
   offsets: Offsets,
-  { from, rounds, aims, still }: Search = {},
+  { from, rounds, aims, still, fine }: Search = {},
 ): readonly number[] {
   const variables = controls.map(({ id, value, parameter: { min, max }, scale }, i) => {
     const begin = from?.[i] ?? value
@@ -57,7 +62,7 @@ export function solveOn(
   })
   return leastSquares(
     variables,
-    residualsOf(problem, sample, controls, offsets, aims),
+    residualsOf(problem, sample, controls, offsets, aims, fine),
     rounds,
     (aims ?? problem.aims).some(({ want }) => want.kind === 'level' && want.bound),
   )

@@ -9,6 +9,9 @@ import { type Samples, prepareAll, measureAll, withValues } from './measure-all'
 import { agreeing, reasonRounds, solveOn, noFurther, firstTry } from './search'
 import type { AimProblem, Move, GoalResult, AimResult, Solution } from './problem'
 
+/** So often the sample is brought nearer to the frame. */
+const coarseTries = 2
+
 export function solveAims(problem: AimProblem): Solution {
   const { grade, lut, aims, frameIndex: here = 0 } = problem
   const sample = prepareAll(problem)
@@ -20,16 +23,18 @@ export function solveAims(problem: AimProblem): Solution {
   let solved = withValues(problem, controls, values)
   let after = checked(solved)
   // A few hundred pixels are not the frame: how far they are off is measured where the solution lies, and taken out.
-  for (let again = 0; again < 2; again++) {
+  // Where that leads nowhere, as at an end of a steep curve, all are asked.
+  for (let again = 0; again <= coarseTries; again++) {
     const said = shifted(measureAll(solved, lut, sample, here, aims), offsets)
     if (apartBy(aims, said, after) < agreeing) break
+    const fine = again === coarseTries || undefined
     offsets = offsetsOf(aims, after, measureAll(solved, lut, sample, here, aims))
     values = noFurther(
       problem,
       sample,
       controls,
       offsets,
-      solveOn(problem, sample, controls, offsets, { from: values, rounds: 5 }),
+      solveOn(problem, sample, controls, offsets, { from: values, rounds: 5, fine }),
     )
     solved = withValues(problem, controls, values)
     after = checked(solved)

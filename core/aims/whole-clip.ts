@@ -8,11 +8,14 @@ import type { Aim } from './aim'
  * still watched.
  * @param traces by frame of the shot, as far as they are traced
  * @param first number of the first of them in the medium
+ * @param now what the frames reach without what is being solved: no frame need come nearer to the middle than that. A
+ * fire or a lamp that stands at the top is not brought down.
  */
 export function wholeClipAims(
   traces: readonly (FrameTrace | undefined)[],
   first: number,
   { targets }: HouseStandard,
+  now: readonly (FrameTrace | undefined)[] = [],
 ): readonly Aim[] {
   const brightest = extreme(traces, (a, b) => a.high - b.high || a.clipped - b.clipped)
   const darkest = extreme(traces, (a, b) => b.low - a.low || a.crushed - b.crushed)
@@ -37,8 +40,22 @@ export function wholeClipAims(
         ]
   return [
     // Just under the top: what reaches it is clipped.
-    ...bound('clip-white', 'White', brightest, 0.999, Math.min(targets.white?.high ?? 0.99, 0.99), 'most'),
-    ...bound('clip-black', 'Black', darkest, 0.001, targets.black?.low ?? 0.005, 'least'),
+    ...bound(
+      'clip-white',
+      'White',
+      brightest,
+      0.999,
+      Math.max(Math.min(targets.white?.high ?? 0.99, 0.99), now[brightest]?.high ?? 0),
+      'most',
+    ),
+    ...bound(
+      'clip-black',
+      'Black',
+      darkest,
+      0.001,
+      Math.min(targets.black?.low ?? 0.005, now[darkest]?.low ?? 1),
+      'least',
+    ),
   ]
 }
 

@@ -218,3 +218,15 @@ export function placeRegion<R extends Pick<Region, 'components'>>(
     ),
   }
 }
+
+/** Regions of a grade moved by shares of the frame's width and height; those that are not there are left out. */
+export function moveRegions(
+  grade: GradeDocument,
+  moves: readonly { readonly id: string; readonly x: number; readonly y: number }[],
+): GradeDocument {
+  return moves.reduce(
+    // Moving alone knows no aspect: nothing is turned or sized.
+    (next, { id, x, y }) => replaceRegion(next, id, (region) => placeRegion(region, 1, { x, y })),
+    grade,
+  )
+}

@@ -1,15 +1,25 @@
-// What matching offers: all that differs, or the colour of the light alone. Nothing where two pictures share nothing.
-import { withControlsAt } from '../aims'
+// What matching offers, by what it rests on, in the order of trust: surfaces that both show, the same subject, a card,
+// or, where nothing is shared, overall tone.
+import { withControlsAt, type ControlId } from '../aims'
 import { setShowParameter, type GradeDocument, type LutFinder } from '../grade'
+import { nothingPointed } from '../readings'
 import { matchPictures, type Matchable } from './match'
-import { solveMatch, type Match, type MatchMove } from './solve'
+import { overallSurfaces } from './overall'
+import { sharedCard, sharedSubjects } from './pointed'
+import { solveMatch, type Match, type MatchedSurface, type MatchMove } from './solve'
+import type { SharedSurface } from './surfaces'
 
-export type MatchChoiceId = 'all' | 'colour'
+/** `all` that differs; the `colour` of the light alone; the `people` alone; `half` the way; or overall `tone`. */
+export const matchChoiceIds = ['all', 'colour', 'people', 'half', 'tone'] as const
+export type MatchChoiceId = (typeof matchChoiceIds)[number]
+export type MatchEvidence = 'surfaces' | 'subject' | 'card' | 'tone'
 
 export interface MatchChoice {
   readonly id: MatchChoiceId
   readonly name: string
   readonly sentence: string
+  /** Two pictures that share nothing are never made alike by more than their mood. */
+  readonly sure: boolean
   /** What it changes, in words; empty where the shots are alike already. */
   readonly changes: readonly string[]
   readonly moves: readonly MatchMove[]
@@ -28,49 +38,110 @@ export function applyMatch(
 
 export interface MatchAnswer {
   readonly note: string
-  /** Empty where nothing is shared. */
+  /** What the first choice rests on; null where the shots share nothing. */
+  readonly by: MatchEvidence | null
   readonly choices: readonly MatchChoice[]
+  /** What was compared, for the first choice. */
+  readonly surfaces: readonly MatchedSurface[]
 }
 
 /** A difference that nobody sees at a cut. */
 const alike = 1
+const ofTheLight: readonly ControlId[] = ['exposure', 'temperature', 'tint']
 
-export function matchChoices(reference: Matchable, shot: Matchable, lut: LutFinder): MatchAnswer {
-  const whole = matchPictures(reference, shot, lut)
-  if (!whole) return { note: 'Nothing is seen in both pictures by which they could be matched.', choices: [] }
-  if (whole.medianBefore < alike) {
-    const sentence = `ΔE ${whole.medianBefore.toFixed(1)} over ${surfacesOf(whole)}: they are alike already.`
-    return {
-      note: sentence,
-      choices: [{ id: 'all', name: 'Match', sentence, changes: [], moves: [], grade: shot.grade }],
-    }
+/** @param without ids of surfaces that a person struck */
+export function matchChoices(
+  reference: Matchable,
+  shot: Matchable,
+  lut: LutFinder,
+  without: readonly number[] = [],
+): MatchAnswer {
+  const solve = (surfaces: readonly SharedSurface[], moving: readonly ControlId[]): Match | null =>
+    solveMatch(surfaces, reference.grade, shot.grade, lut, { moving, known: true })
+  const here = { light: reference.light, pointed: reference.pointed ?? nothingPointed }
+  const there = { light: shot.light, pointed: shot.pointed ?? nothingPointed }
+  const subjects = sharedSubjects(here, there)
+  const names = subjects.map((s) => s.name).join(' and ')
+  const people = solve(
+    subjects.map((s) => s.surface),
+    ofTheLight,
+  )
+  const ofPeople = choiceOf(
+    'people',
+    'People only',
+    people,
+    `${names} as in the reference; weather and hour stay as they were.`,
+  )
+
+  const whole = matchPictures(reference, shot, lut, without)
+  if (whole) {
+    if (whole.medianBefore < alike) return alikeAlready(whole, shot.grade, 'surfaces')
+    const colour = solveMatch(whole.surfaces, reference.grade, shot.grade, lut, { moving: ['temperature', 'tint'] })
+    const choices = [
+      ...choiceOf('all', 'Match', whole),
+      ...ofPeople,
+      ...choiceOf('colour', 'Colour of the light only', colour, 'Hour and weather stay as they were.'),
+      ...halfOf(whole, shot.grade),
+    ]
+    return { note: choices[0]?.sentence ?? '', by: 'surfaces', choices, surfaces: whole.surfaces }
   }
-  const colour = solveMatch(whole.surfaces, reference.grade, shot.grade, lut, ['temperature', 'tint'])
-  const choices: MatchChoice[] = [
-    { id: 'all', name: 'Match', sentence: sentenceOf(whole), ...changesOf(whole) },
-    ...(colour && colour.moved.length > 0
-      ? [
-          {
-            id: 'colour' as const,
-            name: 'Colour of the light only',
-            sentence: `Hour and weather stay as they were. ${sentenceOf(colour)}`,
-            ...changesOf(colour),
-          },
-        ]
-      : []),
+  const card = sharedCard(here, there)
+  const known = people ?? solve(card, ofTheLight)
+  if (known) {
+    const by = people ? 'subject' : 'card'
+    if (known.medianBefore < alike) return alikeAlready(known, shot.grade, by)
+    const what = people ? names : 'The grey card'
+    const choices = [
+      ...choiceOf('all', 'Match', known, `${what} as in the reference. No other surface is seen in both.`),
+      ...halfOf(known, shot.grade),
+    ]
+    return { note: choices[0]?.sentence ?? '', by, choices, surfaces: known.surfaces }
+  }
+  const tone = solve(overallSurfaces(reference.light, shot.light), ofTheLight)
+  const note = 'Nothing is seen in both pictures by which they could be matched.'
+  const choices = choiceOf('tone', 'Overall tone', tone).map((choice) => ({
+    ...choice,
+    sure: false,
+    sentence: `${note} This brings light and colour of the whole nearer.`,
+  }))
+  return { note, by: null, choices, surfaces: [] }
+}
+
+function choiceOf(id: MatchChoiceId, name: string, match: Match | null, first = ''): readonly MatchChoice[] {
+  if (!match || match.moved.length === 0) return []
+  const { moved, grade } = match
+  const sentence = [first, sentenceOf(match)].filter(Boolean).join(' ')
+  return [{ id, name, sentence, sure: true, changes: moved.map((m) => m.words), moves: moved, grade }]
+}
+
+function alikeAlready(match: Match, grade: GradeDocument, by: MatchEvidence): MatchAnswer {
+  const sentence = `ΔE ${match.medianBefore.toFixed(1)} over ${surfacesOf(match)}: they are alike already.`
+  const choice = { id: 'all', name: 'Match', sentence, sure: true, changes: [], moves: [], grade } as const
+  return { note: sentence, by, choices: [choice], surfaces: match.surfaces }
+}
+
+/** Half of every move: the reference is to come the other half. */
+function halfOf(match: Match, from: GradeDocument): readonly MatchChoice[] {
+  if (match.moved.length === 0) return []
+  const moves = match.moved.map(({ control, from: was, to }) => ({ control, from: was, to: (was + to) / 2, words: '' }))
+  const grade = withControlsAt(from, moves, 0)
+  return [
+    {
+      id: 'half',
+      name: 'Half-way',
+      sentence: 'Half of each move. Split the difference moves the reference by the other half.',
+      sure: true,
+      changes: match.moved.map(({ words }) => `half of ${words}`),
+      moves,
+      grade,
+    },
   ]
-  return { note: choices[0]?.sentence ?? '', choices }
 }
 
 const surfacesOf = ({ surfaces }: Match): string => {
   const used = surfaces.filter((s) => !s.struck).length
   return used === 1 ? '1 shared surface' : `${used} shared surfaces`
 }
-const changesOf = ({ moved, grade }: Match): Pick<MatchChoice, 'changes' | 'moves' | 'grade'> => ({
-  changes: moved.map((m) => m.words),
-  moves: moved,
-  grade,
-})
 
 function sentenceOf(match: Match): string {
   const struck = match.surfaces.filter((s) => s.struck).length

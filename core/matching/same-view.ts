@@ -72,7 +72,8 @@ export function sameView(first: LightPicture, second: LightPicture): SameView | 
   return agreement >= leastAgreement ? { motion, agreement } : null
 }
 
-function logLuminance({ width, height, light }: LightPicture): Level {
+/** Stops of light, as shapes are told by. */
+export function logLuminance({ width, height, light }: LightPicture): Level {
   const [r, g, b] = workingLuminance
   const values = new Float32Array(width * height)
   for (let p = 0, i = 0; p < values.length; p++, i += 3)

@@ -13,6 +13,8 @@ export interface MatchedSurface extends SharedSurface {
   readonly after: number
   /** It moved out of agreement with the others and was left out: another light, or another thing. */
   readonly struck: boolean
+  /** Display signal, 0..1: as the reference shows it, as the shot does, and as it does when it is matched. */
+  readonly shown: { readonly here: Vector3; readonly before: Vector3; readonly after: Vector3 }
 }
 
 export interface MatchMove {
@@ -46,8 +48,16 @@ const reach: Readonly<Partial<Record<ControlId, number>>> = {
 export const matchControls = Object.keys(reach) as readonly ControlId[]
 /** A surface this far out, after all were brought together, is left out. */
 const strikeAt = (median: number): number => Math.max(3, 3.5 * median)
+/** Fewer than this agree by chance. */
 const leastSurfaces = 3
 const robustRounds = 3
+
+export interface MatchWishes {
+  /** What may be moved; everything that matching may move without it. */
+  readonly moving?: readonly ControlId[]
+  /** The surfaces are known to be one thing, so that even a single one is enough. */
+  readonly known?: boolean
+}
 
 /**
  * @param surfaces `here` of the reference, `there` of the shot that is moved, as scene light after Read
@@ -58,16 +68,18 @@ export function solveMatch(
   reference: GradeDocument,
   unmatched: GradeDocument,
   lut: LutFinder,
-  moving: readonly ControlId[] = matchControls,
+  { moving = matchControls, known = false }: MatchWishes = {},
 ): Match | null {
   const shot = renderedAlike(unmatched, reference)
-  if (surfaces.length < leastSurfaces) return null
+  const least = known ? 1 : leastSurfaces
+  if (surfaces.length < least) return null
   const measure = differenceMeasure(reference.show.displayId)
-  const wanted = shownAs(
+  const here = shownAs(
     reference,
     lut,
     surfaces.map((s) => s.here),
-  ).map((shown) => measure.place(...shown))
+  )
+  const wanted = here.map((shown) => measure.place(...shown))
   const there = surfaces.map((s) => s.there)
   const differences = (grade: GradeDocument): readonly number[] =>
     shownAs(grade, lut, there).map((shown, i) => measure.difference(measure.place(...shown), wanted[i]))
@@ -87,7 +99,7 @@ export function solveMatch(
   const settled = differences(withValues(shot, controls, values))
   const limit = strikeAt(median(settled.filter((_, i) => agree[i])))
   const used = settled.map((d) => d <= limit)
-  if (used.filter(Boolean).length < leastSurfaces) return null
+  if (used.filter(Boolean).length < least) return null
   values = solveOn(
     values,
     surfaces.map((s, i) => (used[i] ? Math.min(2, Math.sqrt(s.places) / 2) : 0)),
@@ -95,6 +107,8 @@ export function solveMatch(
   const tidied = controls.map((c, i) => tidy(c, values[i]))
   const grade = withValues(shot, controls, tidied)
   const after = differences(grade)
+  const shownBefore = shownAs(unmatched, lut, there)
+  const shownAfter = shownAs(grade, lut, there)
   const counting = (all: readonly number[]): number[] => all.filter((_, i) => used[i])
   return {
     grade,
@@ -103,7 +117,13 @@ export function solveMatch(
       const [was, is] = [printControl(control, from), printControl(control, tidied[i])]
       return was === is ? [] : [{ control: id, from, to: tidied[i], words: `${parameter.label} ${was} → ${is}` }]
     }),
-    surfaces: surfaces.map((s, i) => ({ ...s, before: before[i], after: after[i], struck: !used[i] })),
+    surfaces: surfaces.map((s, i) => ({
+      ...s,
+      before: before[i],
+      after: after[i],
+      struck: !used[i],
+      shown: { here: here[i], before: shownBefore[i], after: shownAfter[i] },
+    })),
     medianBefore: median(counting(before)),
     medianAfter: median(counting(after)),
     limited: controls.flatMap((c, i) => {

@@ -7,6 +7,8 @@ export type Light = readonly [number, number, number]
 
 /** One surface as both pictures show it. */
 export interface SharedSurface {
+  /** What it is called by, the same as long as the two pictures are. */
+  readonly id: number
   readonly here: Light
   readonly there: Light
   /** Where it is seen best. */
@@ -64,13 +66,14 @@ export function surfacesOfSameView(
     top: Math.max(0, (y - r) / of.height),
     bottom: Math.min(1, (y + r) / of.height),
   })
-  return grouped(found).map((group) => {
+  return grouped(found).map((group, id) => {
     const middle = (of: (p: Place) => Light): Light => {
       const channel = (c: number): number => median(group.map((p) => of(p)[c] ?? 0))
       return [channel(0), channel(1), channel(2)]
     }
     const best = group.reduce((a, b) => (b.uneven < a.uneven ? b : a))
     return {
+      id,
       here: middle((p) => p.here),
       there: middle((p) => p.there),
       hereArea: areaOf(best.x, best.y, radius, here),

@@ -67,7 +67,7 @@ export interface Area {
 /** Whole pixels of an area, at least one; held to the frame. */
 export function pixelsOf(
   area: Area,
-  { width, height }: Frame,
+  { width, height }: Pick<Frame, 'width' | 'height'>,
 ): { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number } {
   const edge = (share: number, size: number): number => Math.min(size, Math.max(0, Math.round(share * size)))
   const x0 = Math.min(edge(area.left, width), width - 1)

@@ -38,8 +38,8 @@ test('by its look: a pattern is found where it went, larger or smaller, in other
   const pattern = (x: number, y: number): number =>
     0.4 + 0.2 * Math.sin(x / 6) * Math.cos(y / 5) + 0.15 * Math.sin((x + 2 * y) / 11)
   const ground = (x: number, y: number): number => 0.5 + 0.1 * Math.sin(x / 19 + y / 23)
-  const scene = (cx: number, cy: number, size: number, light: number): KeyPlanes =>
-    planes(
+  const scene = (cx: number, cy: number, size: number, light: number): ReturnType<typeof plane> =>
+    plane(
       (x, y) =>
         light * (Math.hypot(x - cx, y - cy) < 30 * size ? pattern((x - cx) / size, (y - cy) / size) : ground(x, y)),
     )

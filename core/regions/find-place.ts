@@ -82,31 +82,49 @@ export function placeByKey(here: Plane, there: Plane): FoundPlace | null {
   return { x: to.x, y: to.y, size: Math.min(3, Math.max(1 / 3, size)), sure: size > 0.4 && size < 2.5 ? 0.8 : 0.3 }
 }
 
+/** Only places whose middle is within `radius` (a share of the width) of one, and sizes near one. */
+export interface Within {
+  readonly x: number
+  readonly y: number
+  readonly radius: number
+  readonly size: number
+}
+
 const sizes = [0.6, 0.75, 0.87, 1, 1.15, 1.35, 1.6] as const
+const nearSizes = [0.87, 1, 1.15] as const
 const coarseHeight = 54
 
 /**
  * Where another picture looks most like what a matte holds in this one (normalised correlation of lightness, over
  * places and sizes).
  */
-export function placeByLook(here: KeyPlanes, matte: Float32Array, there: KeyPlanes): FoundPlace | null {
-  const a = coarse(here, here.l)
-  const m = coarse(here, matte)
-  const b = coarse(there, there.l)
+export function placeByLook(here: Plane, matte: Float32Array, there: Plane, within?: Within): FoundPlace | null {
+  const a = coarse(here)
+  const m = coarse({ ...here, values: matte })
+  const b = coarse(there)
   const box = largestIsland(m)
   if (!box) return null
   let best: FoundPlace | null = null
-  for (const size of sizes) {
+  for (const size of within ? nearSizes.map((s) => s * within.size) : sizes) {
     const points = pointsOf(a, m, box, size)
     if (points.length < 12) continue
     for (let y = 0; y < b.height; y++)
       for (let x = 0; x < b.width; x++) {
+        const place = { x: (x + 0.5) / b.width, y: (y + 0.5) / b.height }
+        if (within && awayFrom(place, within, b) > within.radius) continue
         const alike = correlation(points, b, x, y)
-        if (alike > (best?.sure ?? 0)) best = { x: (x + 0.5) / b.width, y: (y + 0.5) / b.height, size, sure: alike }
+        if (alike > (best?.sure ?? 0)) best = { ...place, size, sure: alike }
       }
   }
   return best
 }
+
+/** Between two places of a picture, in shares of its width. */
+const awayFrom = (
+  a: { readonly x: number; readonly y: number },
+  b: { readonly x: number; readonly y: number },
+  { width, height }: Plane,
+): number => Math.hypot(a.x - b.x, ((a.y - b.y) * height) / width)
 
 interface LookPoint {
   readonly dx: number
@@ -156,7 +174,7 @@ function correlation(points: readonly LookPoint[], { width, height, values }: Pl
 }
 
 /** Means over cells: small enough that every place can be tried. */
-function coarse({ width, height }: Pick<KeyPlanes, 'width' | 'height'>, values: Float32Array): Plane {
+function coarse({ width, height, values }: Plane): Plane {
   const cell = Math.max(1, Math.floor(height / coarseHeight))
   const w = Math.floor(width / cell)
   const h = Math.floor(height / cell)

@@ -1,5 +1,5 @@
 // How a shape follows the picture: a track, keyframes set by hand that bend it, and where it is hidden.
-import { moved, noMotion, scaleAt } from './homography'
+import { moved, noMotion, scaleAt, type Homography } from './homography'
 import type { Region, ShapeSource, ShownShape } from './region'
 import { centreOf, isTurned, type Shape } from './shape'
 import { type Track, trackAt } from './tracks'
@@ -186,12 +186,25 @@ export function settledAt(source: ShapeSource, frame: number): ShapeSource {
   const { motion } = source
   if (!motion) return source
   const { shape, placed, inner, outer } = shapeAt(source, frame)
-  const still = { kind: 'shape', inner, outer } as const
-  if (!placed) return { ...still, shape }
-  const { aspect } = motion
+  const still: ShapeSource = { kind: 'shape', shape, inner, outer }
+  return placed ? laidThrough(still, placed, motion.aspect) : still
+}
+
+/**
+ * A shape that stays, laid through a motion of the picture's plane (x by the width over the height, y).
+ *
+ * @param aspect width over height of the picture it lies in
+ * @param aspectThere the same of the picture it is laid in
+ */
+export function laidThrough(
+  { shape, inner, outer }: ShapeSource,
+  motion: Homography,
+  aspect: number,
+  aspectThere = aspect,
+): ShapeSource {
   const { x, y } = centreOf(shape)
-  const size = scaleAt(placed, x * aspect, y)
-  const [u, v] = moved(placed, x * aspect, y)
+  const size = scaleAt(motion, x * aspect, y)
+  const [u, v] = moved(motion, x * aspect, y)
   if (!isTurned(shape))
     return {
       kind: 'shape',
@@ -199,18 +212,18 @@ export function settledAt(source: ShapeSource, frame: number): ShapeSource {
       outer: outer * size,
       shape: withPlaces(
         shape,
-        placesOf(shape, aspect).map(([px, py]) => moved(placed, px, py)),
-        aspect,
+        placesOf(shape, aspect).map(([px, py]) => moved(motion, px, py)),
+        aspectThere,
       ),
     }
-  const [ru, rv] = moved(placed, x * aspect + 1e-4, y)
+  const [ru, rv] = moved(motion, x * aspect + 1e-4, y)
   return {
     kind: 'shape',
     inner: inner * size,
     outer: outer * size,
     shape: {
       ...shape,
-      centreX: u / aspect,
+      centreX: u / aspectThere,
       centreY: v,
       radiusX: shape.radiusX * size,
       radiusY: shape.radiusY * size,

@@ -5,7 +5,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { diagonal } from '../../core/colour/matrix'
 import { secondWeekShots } from '../second-week'
-import { demoShots, footage, type DemoShot, type FileKind } from '../shots'
+import { demoShots, footage, moveDone, type DemoShot, type FileKind } from '../shots'
 import { cameraMatrix, expose, noiseSource } from './camera'
 import { frameThrough, meanOfPatch, patchInFrame, readPlate, windowBetween, type Plate } from './plate'
 
@@ -18,8 +18,7 @@ const shots = [...demoShots, ...secondWeekShots].filter((s) => wanted.length ===
 for (const shot of shots) await makeClip(shot, plateFolder)
 
 async function makeClip(shot: DemoShot, folder: string): Promise<void> {
-  const { width, height, rate, seed } = footage
-  const frames = shot.frames ?? footage.frames
+  const { width, height, frames, rate, seed } = footage
   const plate = readPlate(join(folder, `${shot.plate}.exr`))
   // The card's grey becomes exactly 0.18 and neutral: that is what "correct" means for this shot.
   const [r, g, b] = meanOfPatch(plate, shot.patches.greyCard)
@@ -67,7 +66,7 @@ async function makeClip(shot: DemoShot, folder: string): Promise<void> {
     { stdio: ['pipe', 'inherit', 'inherit'] },
   )
   for (let n = 0; n < frames; n++) {
-    const t = n / (frames - 1)
+    const t = moveDone(shot, n)
     const light = frameThrough(plate, windowBetween(shot.from, shot.to, t), width, height)
     const planes = expose(shot, light, matrix, shot.driftStops * t, width, height, noise)
     if (!encoder.stdin.write(planes)) await once(encoder.stdin, 'drain')
@@ -92,8 +91,7 @@ function tagsOf({ transfer, matrix }: FileKind): string[] {
 
 /** What is known to be true of the clip, for tests and drills to score against. */
 function truthOf(shot: DemoShot, plate: Plate): object {
-  const { width, height, rate } = footage
-  const frames = shot.frames ?? footage.frames
+  const { width, height, frames, rate } = footage
   const patchesAt = (t: number): object =>
     Object.fromEntries(
       Object.entries(shot.patches).map(([name, patch]) => [
@@ -101,7 +99,7 @@ function truthOf(shot: DemoShot, plate: Plate): object {
         patchInFrame(patch, plate, windowBetween(shot.from, shot.to, t), width, height),
       ]),
     )
-  const atLead = shot.leadFrame / (frames - 1)
+  const atLead = moveDone(shot, shot.leadFrame)
   return {
     camera: shot.camera,
     encodingId: shot.encodingId,

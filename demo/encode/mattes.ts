@@ -3,7 +3,7 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { encode } from 'fast-png'
-import { demoShots, footage } from '../shots'
+import { demoShots, footage, moveDone } from '../shots'
 import { frameThrough, readPlate, windowBetween } from './plate'
 
 const [folder] = process.argv.slice(2)
@@ -11,11 +11,11 @@ if (!folder) {
   console.error('Use: make-mattes PLATE_FOLDER')
   process.exit(2)
 }
-const { width, height, frames } = footage
+const { width, height } = footage
 for (const shot of demoShots.filter((s) => s.patches.skin)) {
   const light = frameThrough(
     readPlate(join(folder, `${shot.plate}-skin.exr`)),
-    windowBetween(shot.from, shot.to, shot.leadFrame / (frames - 1)),
+    windowBetween(shot.from, shot.to, moveDone(shot, shot.leadFrame)),
     width,
     height,
   )

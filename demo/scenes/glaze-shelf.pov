@@ -21,8 +21,14 @@ plane { z, 2.4 Plaster(<0.47, 0.435, 0.39>) hollow }
 // Shelf boards, the lower one under the vessels, the upper one across the top of the frame.
 box { <-14, -0.36, -1.7>, <14, 0, 2.4> Wood(<0.36, 0.225, 0.125>, <0.20, 0.11, 0.055>, <0, 90, 0>) }
 box { <-14, 4.55, -0.6>, <14, 4.85, 2.4> Wood(<0.30, 0.19, 0.11>, <0.17, 0.095, 0.05>, <0, 90, 0>) translate x * 3 }
-// Under the shelf: a dark recess with raw ware.
-box { <-14, -6, 2.2>, <14, -0.36, 2.4> pigment { rgb <0.05, 0.042, 0.036> } }
+// Under the shelf: the doors of a cupboard, a little back from its edge.
+#local D = -4;
+#while (D < 4)
+  box { <D * 2.6 + 0.03, -6, -1.35>, <D * 2.6 + 2.57, -0.40, -1.2> Wood(<0.30, 0.19, 0.105>, <0.17, 0.095, 0.05>, <90, 0, 0>) }
+  box { <D * 2.6 + 0.3, -6, -1.40>, <D * 2.6 + 2.3, -0.72, -1.36> Wood(<0.27, 0.17, 0.095>, <0.15, 0.085, 0.045>, <90, 0, 0>) }
+  #local D = D + 1;
+#end
+box { <-14, -6, -1.2>, <14, -0.36, 2.4> pigment { rgb <0.03, 0.025, 0.02> } }
 
 object { BottleForm Glaze(<0.36, 0.045, 0.022>, <0.30, 0.12, 0.03>, 0.25, 1) scale <1.05, 1.18, 1.05> translate <-4.35, 0, 0.55> }
 object { JarForm Glaze(<0.018, 0.055, 0.30>, <0.08, 0.19, 0.46>, 0.35, 1) scale 1.10 translate <-2.65, 0, 0.15> }

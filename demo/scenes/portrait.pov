@@ -19,7 +19,7 @@ sphere { 0, 60 hollow pigment { rgb 0.07 } finish { ambient 0 diffuse 0 emission
 #declare SkinTone = rgb <0.200, 0.096, 0.056>;
 #declare SkinWarm = rgb <0.225, 0.078, 0.044>;
 #declare SkinPale = rgb <0.27, 0.15, 0.10>;
-#declare LipTone = rgb <0.170, 0.062, 0.050>;
+#declare LipTone = rgb <0.184, 0.078, 0.052>;
 #declare HairTone = rgb <0.012, 0.0095, 0.008>;
 #include "head.inc"
 

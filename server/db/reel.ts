@@ -28,29 +28,30 @@ export async function listScenes(db: Queryable, projectId: string): Promise<read
   return rows
 }
 
-/** The scene of this name in the project, made when it is not there. */
+/** Whoever makes or removes scenes of a project waits for the one before. Call after the shots are locked. */
+async function lockScenes(db: Queryable, projectId: string): Promise<void> {
+  await db.query("SELECT pg_advisory_xact_lock(hashtextextended('scenes of ' || $1, 0))", [projectId])
+}
+
+/** The scene of this name in the project, made when it is not there: two who make it at the same time get the same. */
 export async function sceneNamed(db: Queryable, projectId: string, name: string): Promise<string> {
-  const known = await db.query<{ id: string }>(
-    'SELECT id FROM scenes WHERE project_id = $1 AND name = $2 ORDER BY position LIMIT 1',
-    [projectId, name],
-  )
+  await lockScenes(db, projectId)
+  const known = await db.query<{ id: string }>('SELECT id FROM scenes WHERE project_id = $1 AND name = $2', [
+    projectId,
+    name,
+  ])
   if (known.rows[0]) return known.rows[0].id
   const { rows } = await db.query<{ id: string }>(
-    // Two who make it at the same time get the same one.
     'INSERT INTO scenes (project_id, name, position) SELECT $1, $2, coalesce(max(position), 0) + 1 ' +
-      'FROM scenes WHERE project_id = $1 ' +
-      'ON CONFLICT (project_id, name) DO UPDATE SET name = excluded.name RETURNING id',
+      'FROM scenes WHERE project_id = $1 RETURNING id',
     [projectId, name],
   )
   return onlyRow({ rows }).id
 }
 
-/**
- * Scenes that no shot is in any more go. Of several that empty one at the same time, each waits for the one before: the
- * last sees that it is empty.
- */
+/** Scenes that no shot is in any more go. Of several that empty one at the same time, the last sees it empty. */
 export async function dropEmptyScenes(db: Queryable, projectId: string): Promise<void> {
-  await db.query("SELECT pg_advisory_xact_lock(hashtextextended('scenes of ' || $1, 0))", [projectId])
+  await lockScenes(db, projectId)
   await db.query(
     'DELETE FROM scenes c WHERE project_id = $1 AND NOT EXISTS (SELECT 1 FROM shots s WHERE s.scene_id = c.id)',
     [projectId],

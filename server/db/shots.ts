@@ -8,6 +8,7 @@ import { pointedColumns } from './pointed'
 import { onlyRow, type Queryable } from './pool'
 import { stateColumns, stateOfRow, type StateRow } from './revisions'
 import { picturesOf } from './scene-pictures'
+import { notesColumn } from './stills'
 
 const summaryColumns = `
   s.id,
@@ -42,6 +43,7 @@ const summaryColumns = `
   s.stays_as_it_looks AS "staysAsItLooks",
   m.likeness,
   q.reading AS "usualReading",
+  ${notesColumn} AS notes,
   s.head_id AS "headId",
   r.read,
   r.display_id AS "displayId",

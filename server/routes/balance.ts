@@ -2,7 +2,7 @@
 import { Hono } from 'hono'
 import type { ServerContext } from '../context'
 import { balanceReader } from '../services/balance'
-import { oneOf, uuidParam } from './params'
+import { freshPng, oneOf, uuidParam } from './params'
 
 const choices = ['evidence', 'least', 'brighter', 'darker', 'ramp', 'picture'] as const
 
@@ -12,11 +12,6 @@ export function balanceRoutes(context: ServerContext): Hono {
     .get('/shots/:id/balance', async (c) => c.json(await balance.of(uuidParam(c, 'id', 'shot'))))
     .get('/shots/:id/balance/:choice', async (c) => {
       const choice = oneOf(c.req.param('choice'), 'choice', choices)
-      const png = await balance.picture(uuidParam(c, 'id', 'shot'), choice)
-      // It is of the shot's state now; the address that the page asks by says which.
-      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
-        'content-type': 'image/png',
-        'cache-control': 'no-store',
-      })
+      return freshPng(c, await balance.picture(uuidParam(c, 'id', 'shot'), choice))
     })
 }

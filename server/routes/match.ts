@@ -1,24 +1,28 @@
 // What would match a shot to another one, and small pictures of it.
-import { Hono } from 'hono'
+import { Hono, type Context } from 'hono'
+import { matchChoiceIds } from '@core/matching'
 import type { ServerContext } from '../context'
-import { matchReader } from '../services/match'
-import { oneOf, uuidParam } from './params'
+import { matchReader, type Pair } from '../services/match'
+import { freshPng, oneOf, uuidParam, wholeNumber } from './params'
 
-const choices = ['all', 'colour'] as const
+/** Surfaces of a match are numbered from 0; there are at most a few dozen. */
+const mostSurface = 999
+
+function pairOf(c: Context): Pair {
+  const struck = c.req.query('without') ?? ''
+  return {
+    shotId: uuidParam(c, 'id', 'shot'),
+    referenceId: uuidParam(c, 'reference', 'shot'),
+    without: struck === '' ? [] : struck.split(',', 100).map((id) => wholeNumber(id, 'without', mostSurface)),
+  }
+}
 
 export function matchRoutes(context: ServerContext): Hono {
   const match = matchReader(context)
   return new Hono()
-    .get('/shots/:id/match/:reference', async (c) =>
-      c.json(await match.of(uuidParam(c, 'id', 'shot'), uuidParam(c, 'reference', 'shot'))),
-    )
+    .get('/shots/:id/match/:reference', async (c) => c.json(await match.of(pairOf(c))))
     .get('/shots/:id/match/:reference/:choice', async (c) => {
-      const choice = oneOf(c.req.param('choice'), 'choice', choices)
-      const png = await match.picture(uuidParam(c, 'id', 'shot'), uuidParam(c, 'reference', 'shot'), choice)
-      // It is of both shots as they are now; the address that the page asks by says which.
-      return c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, {
-        'content-type': 'image/png',
-        'cache-control': 'no-store',
-      })
+      const choice = oneOf(c.req.param('choice'), 'choice', matchChoiceIds)
+      return freshPng(c, await match.picture(pairOf(c), choice))
     })
 }

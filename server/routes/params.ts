@@ -2,6 +2,7 @@
 import { cutTo } from '@core/names'
 import { basename } from 'node:path'
 import type { Context } from 'hono'
+import type { FrameRange } from '@contracts/responses'
 import { largeBodies, mostOnOwnThread, readJson, type CheckedBody, type LargeBody } from '@contracts/index'
 import { notFound, Problem } from '../problem'
 import type { FrameWorkers } from '../workers/pool'
@@ -31,6 +32,23 @@ export function wholeNumber(text: string | undefined, name: string, max: number)
   return value
 }
 
+export const mostFrame = 10_000_000
+
+/** A frame of the medium that is one of the shot's. Throws 422 where it is none. */
+export function frameWithin(
+  text: string | undefined,
+  { name, firstFrame, frameCount }: { readonly name: string } & FrameRange,
+): number {
+  const frame = wholeNumber(text, 'frame', mostFrame)
+  const last = firstFrame + frameCount - 1
+  if (frame < firstFrame || frame > last)
+    throw new Problem(422, 'outside_shot', `"${name}" has frames ${firstFrame} to ${last}; ${frame} is none of them.`, {
+      field: 'frame',
+      hint: 'Choose a frame of the shot, such as its lead frame.',
+    })
+  return frame
+}
+
 export function oneOf<T extends string>(text: string | undefined, name: string, options: readonly T[]): T {
   const found = options.find((o) => o === text)
   if (found === undefined)
@@ -57,6 +75,10 @@ async function jsonText(c: Context): Promise<string> {
 }
 
 /** The body as JSON, within the limits of what is read at all. */
+/** A PNG that is of the state as it is now: the address that the page asks by says which. */
+export const freshPng = (c: Context, png: Uint8Array): Response =>
+  c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', 'cache-control': 'no-store' })
+
 export async function jsonBody(c: Context): Promise<unknown> {
   return readJson(await jsonText(c))
 }

@@ -6,33 +6,19 @@ import { setRead, type GradeDocument } from '@core/grade'
 import type { ServerContext } from '../context'
 import { listEncodings } from '../db/encodings'
 import { findRevision, type RevisionRow } from '../db/revisions'
-import { notFound, Problem } from '../problem'
+import { notFound } from '../problem'
 import { thumbnailOf, thumbnailThrough } from '../services/thumbnails'
-import { hashParam, oneOf, uuidParam, wholeNumber } from './params'
+import { frameWithin, hashParam, mostFrame, oneOf, uuidParam, wholeNumber } from './params'
 
-const maxFrame = 10_000_000
 // Everything here is addressed by content or by revision, so it never changes.
 const forever = 'private, max-age=31536000, immutable'
 
 /** The frames that the shot of a revision is now, as an address names them. */
 const rangeOf = ({ firstFrame, frameCount }: RevisionRow): string => `${firstFrame}-${frameCount}`
 
-/** The frame of the medium that is asked for. Throws 422 where it is none of the shot's. */
-function frameOf(c: Context, { shotName, firstFrame, frameCount }: RevisionRow): number {
-  const index = wholeNumber(c.req.query('frame'), 'frame', maxFrame)
-  const last = firstFrame + frameCount - 1
-  if (index < firstFrame || index > last)
-    throw new Problem(
-      422,
-      'outside_shot',
-      `"${shotName}" has frames ${firstFrame} to ${last}; ${index} is none of them.`,
-      {
-        field: 'frame',
-        hint: 'Choose a frame of the shot, such as its lead frame.',
-      },
-    )
-  return index
-}
+/** The frame of the medium that is asked for. */
+const frameOf = (c: Context, { shotName: name, ...range }: RevisionRow): number =>
+  frameWithin(c.req.query('frame'), { name, ...range })
 
 const pieceBytes = 128 * 1024
 
@@ -69,7 +55,7 @@ export function pictureRoutes(context: ServerContext): Hono {
   return new Hono()
     .get('/media/:hash/frames/:index', async (c) => {
       const hash = hashParam(c, 'hash', 'clip')
-      const index = wholeNumber(c.req.param('index'), 'frame', maxFrame)
+      const index = wholeNumber(c.req.param('index'), 'frame', mostFrame)
       const range = oneOf(c.req.query('range'), 'range', ['full', 'legal'] as const)
       const size = oneOf(c.req.query('size') ?? 'bench', 'size', ['bench', 'sheet'] as const)
       const etag = `"${hash}-${index}-${range}-${size}"`

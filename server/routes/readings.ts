@@ -10,7 +10,7 @@ import { transaction } from '../db/pool'
 import { findShot } from '../db/shots'
 import { deleteStandard, listStandards, lockStandard, putStandard } from '../db/standards'
 import { notFound, Problem } from '../problem'
-import { jsonBody, largeBody, uuidParam } from './params'
+import { frameWithin, jsonBody, largeBody, uuidParam } from './params'
 import { requireSeen } from './unchanged'
 
 const body = bodyLimit({ maxSize: 64 * 1024 })
@@ -113,14 +113,18 @@ export function readingRoutes({ pool, workers, findings }: ServerContext): Hono 
       const shot = await findShot(pool, uuidParam(c, 'id', 'shot'))
       if (!shot) throw notFound('shot')
       const {
-        leadFrame: frame,
         media: { hash, bitDepth },
         revision: { grade },
       } = shot
-      const measured = await findings({ hash, frame, bitDepth, grade, pointed: pointedAt(frame, shot) })
+      const asked = c.req.query('frame')
+      const frame = asked === undefined ? shot.leadFrame : frameWithin(asked, shot)
+      // What somebody sits before is measured before what goes on by itself.
+      const waitedFor = c.req.query('waited') === 'true'
+      const measured = await findings({ hash, frame, bitDepth, grade, pointed: pointedAt(frame, shot) }, waitedFor)
       return c.json({
         headId: shot.headId,
         leadFrame: shot.leadFrame,
+        frame,
         findings: measured,
         waivers: shot.waivers,
       } satisfies ShotFindings)

@@ -4,6 +4,7 @@ import { bodyLimit } from 'hono/body-limit'
 import { editListLimits, eventRanges, parseEdl, parseOtio } from '@core/formats'
 import { localActor, type ServerContext } from '../context'
 import { projectDefaults } from '../db/defaults'
+import { momentsOf } from '../db/leads'
 import { findMedia, findSurvey } from '../db/media'
 import { lockProjectShots } from '../db/locks'
 import { transaction } from '../db/pool'
@@ -12,6 +13,7 @@ import { dropEmptyScenes, listScenes, lockShots, removeShots, reorder } from '..
 import { linkShots, unlinkShots } from '../db/setups'
 import { findShot, listShots } from '../db/shots'
 import { changeShots, cutShot, joinShots } from '../services/reel'
+import { setupReader } from '../services/setups'
 import { notFound, Problem } from '../problem'
 import { largeBody, hashParam, oneOf, uuidParam, wholeNumber } from './params'
 import { requireSeen } from './unchanged'
@@ -22,7 +24,9 @@ const mostPosition = 100_000_000
 const body = bodyLimit({ maxSize: 1024 * 1024 })
 const listBody = bodyLimit({ maxSize: editListLimits.characters })
 
-export function reelRoutes({ pool, workers }: ServerContext): Hono {
+export function reelRoutes(context: ServerContext): Hono {
+  const { pool, workers } = context
+  const setups = setupReader(context)
   return (
     new Hono()
       .get('/projects/:id/reel', async (c) => {
@@ -37,6 +41,18 @@ export function reelRoutes({ pool, workers }: ServerContext): Hono {
         ])
         const last = shots.at(-1)
         return c.json({ project, shots, scenes, defaults, next: last && shots.length === limit ? last.position : null })
+      })
+      .get('/projects/:id/moments', async (c) => {
+        const project = await findProject(pool, uuidParam(c, 'id', 'project'))
+        if (!project) throw notFound('project')
+        return c.json(await momentsOf(pool, project.id))
+      })
+      .get('/projects/:id/setups', async (c) => {
+        const project = await findProject(pool, uuidParam(c, 'id', 'project'))
+        if (!project) throw notFound('project')
+        const scene = c.req.query('scene') ?? 'all'
+        const shots = await listShots(pool, project.id, 0, reelPage)
+        return c.json(await setups(shots.filter((s) => scene === 'all' || (s.sceneId ?? 'none') === scene)))
       })
       .post('/shots/changes', body, async (c) => {
         const change = await largeBody(c, workers, 'shotChanges')

@@ -5,9 +5,9 @@ import { applyChoice } from '@core/balance'
 import { pointedAt } from '@core/readings'
 import type { ShotProposal, ShotDetail } from '@contracts/responses'
 import type { ServerContext } from '../context'
-import { findSurvey } from '../db/media'
 import { findShot } from '../db/shots'
 import { notFound } from '../problem'
+import { clipEnds } from './clip-ends'
 import { thumbnailThrough } from './thumbnails'
 
 const kept = 500
@@ -26,18 +26,9 @@ export function balanceReader(context: Context): BalanceReader {
   const { pool, frames, workers } = context
   const answers = new LRUCache<string, Promise<BalanceAnswer>>({ max: kept })
 
-  /** The clip's darkest and brightest frames, where it has been looked through. */
-  async function momentsOf({ media, firstFrame, frameCount, leadFrame }: ShotDetail): Promise<readonly number[]> {
-    const survey = await findSurvey(pool, media.hash)
-    const luma = survey?.luma.slice(firstFrame, firstFrame + frameCount) ?? []
-    if (luma.length < frameCount) return []
-    const ends = [luma.indexOf(Math.min(...luma)), luma.indexOf(Math.max(...luma))].map((i) => firstFrame + i)
-    return [...new Set(ends)].filter((index) => index !== leadFrame)
-  }
-
   async function ask(shot: ShotDetail): Promise<BalanceAnswer> {
     const { media, leadFrame, revision } = shot
-    const moments = await momentsOf(shot)
+    const moments = [...new Set(await clipEnds(pool, shot))].filter((frame) => frame !== leadFrame)
     return workers.balance({
       ...(await frames.gradeTask(media.hash, leadFrame, revision.grade, shot)),
       document: revision.grade,

@@ -8,7 +8,6 @@ import { ContractError } from '@contracts/check'
 import { largeBodies, type LargeBody } from '@contracts/bodies'
 import { JsonError, readJson } from '@contracts/json'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
-import { solveAims, type Aim, type Solution } from '@core/aims'
 import { balance, type BalanceAnswer } from '@core/balance'
 import { encodingFromDefinition, type EncodingDefinition } from '@core/colour'
 import { exportLut, printExport, type ExportSettings } from '@core/bake'
@@ -190,28 +189,6 @@ export function findings({
   return measureFrame(gradedPicture(framesOf(frames, maxWidth, maxHeight), sourceBits, grade, lutFinder(luts)), pointed)
 }
 
-/**
- * Aims solved on a frame no larger than asked, as the Bench solves them. `index` is the frame's number in the medium.
- */
-export function solve({
-  grade,
-  luts,
-  index,
-  aims,
-  maxWidth,
-  maxHeight,
-  ...frames
-}: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number }): Solution {
-  return solveAims({
-    grade,
-    frameIndex: index,
-    lut: lutFinder(luts),
-    frame: framesOf(frames, maxWidth, maxHeight),
-    aims,
-    locked: new Set(),
-  })
-}
-
 /** What Balance for me would choose: for a frame no larger than asked, and for other moments of its clip. */
 export interface BalanceTask extends GradeTask {
   /** The grade of the whole clip; `grade` is its state on the frame. */
@@ -244,7 +221,9 @@ export function balanceFrame({
   return balance({ grade, frame, sourceBits, lut: lutFinder(luts), pointed, clip })
 }
 
+export { carryFrames, placesThere, type CarryTask, type PlacesTask } from './carry-frames'
 export { matchFrames, type MatchTask } from './match-frames'
+export { groupSetups, sourceLayout } from './setup-layouts'
 
 export interface BakedLut {
   readonly file: string | Uint8Array

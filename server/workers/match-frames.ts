@@ -1,20 +1,27 @@
 // Two shots' frames matched, as a thread is asked for it.
-import { lightPicture, matchChoices, type MatchAnswer } from '@core/matching'
+import { lightPicture, matchChoices, type MatchAnswer, type Matchable } from '@core/matching'
+import type { Pointed } from '@core/readings'
 import { framesOf, lutFinder, type GradeTask } from './kept'
 
+/** Its grade is the state on its frame. */
+export interface MatchSide extends GradeTask {
+  readonly pointed: Pointed
+}
 export interface MatchTask {
-  /** Its grade is the state on its frame. */
-  readonly reference: GradeTask
-  readonly shot: GradeTask
+  readonly reference: MatchSide
+  readonly shot: MatchSide
+  /** Ids of surfaces that a person struck. */
+  readonly without: readonly number[]
   readonly maxWidth: number
   readonly maxHeight: number
 }
 
-export function matchFrames({ reference, shot, maxWidth, maxHeight }: MatchTask): MatchAnswer {
+export function matchFrames({ reference, shot, without, maxWidth, maxHeight }: MatchTask): MatchAnswer {
   const lut = lutFinder([...reference.luts, ...shot.luts])
-  const side = (task: GradeTask): { light: ReturnType<typeof lightPicture>; grade: GradeTask['grade'] } => ({
-    light: lightPicture(framesOf({ source: task.source }, maxWidth, maxHeight), task.grade, lut),
-    grade: task.grade,
+  const side = ({ source, grade, pointed }: MatchSide): Matchable => ({
+    light: lightPicture(framesOf({ source }, maxWidth, maxHeight), grade, lut),
+    grade,
+    pointed,
   })
-  return matchChoices(side(reference), side(shot), lut)
+  return matchChoices(side(reference), side(shot), lut, without)
 }

@@ -4,11 +4,12 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { ContractError, JsonError, type CheckedBody, type LargeBody } from '@contracts/index'
 import type { GuessSummary, LutInspection } from '@contracts/responses'
-import type { Aim, Solution } from '@core/aims'
 import type { BalanceAnswer } from '@core/balance'
+import type { Layout, SetupShot } from '@core/continuity'
 import type { MatchAnswer } from '@core/matching'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
+import type { CarryAnswer, CarryTask, PlacesAnswer, PlacesTask } from './carry-frames'
 import { hashAndTell } from './hash'
 import { UrgentFirst, withUrgency, type Urgency } from './urgency'
 import { niceness } from './yielding'
@@ -41,11 +42,12 @@ export interface FrameWorkers {
     task: GradeTask & { sourceBits: number; pointed: Pointed; maxWidth: number; maxHeight: number },
     urgency: Urgency,
   ) => Promise<readonly Finding[]>
-  readonly solve: (
-    task: GradeTask & { index: number; aims: readonly Aim[]; maxWidth: number; maxHeight: number },
-  ) => Promise<Solution>
+  readonly carry: (task: CarryTask) => Promise<CarryAnswer>
+  readonly places: (task: PlacesTask) => Promise<PlacesAnswer>
   readonly balance: (task: BalanceTask) => Promise<BalanceAnswer>
   readonly match: (task: MatchTask) => Promise<MatchAnswer>
+  readonly sourceLayout: (task: { source: SourceFrame }) => Promise<Layout>
+  readonly groupSetups: (task: { shots: readonly SetupShot[] }) => Promise<readonly (readonly number[])[]>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
   readonly codeCeiling: (task: { source: SourceFrame }) => Promise<number>
   /** SHA-256 of a file in hexadecimal; `onRead`, told of mebibytes, may stop it. Undefined when stopped. */
@@ -104,9 +106,12 @@ export function startFrameWorkers(): FrameWorkers {
     inspectFile: call('inspectFile', 'byItself'),
     checkPicture: call('checkPicture', 'asked'),
     findings: (task, urgency) => call('findings', urgency)(task),
-    solve: call('solve', 'asked'),
+    carry: call('carryFrames', 'asked'),
+    places: call('placesThere', 'asked'),
     balance: call('balanceFrame', 'asked'),
     match: call('matchFrames', 'asked'),
+    sourceLayout: call('sourceLayout', 'byItself'),
+    groupSetups: call('groupSetups', 'byItself'),
     guess: call('guess', 'asked'),
     codeCeiling: call('codeCeiling', 'asked'),
     checkBody: async <K extends LargeBody>(name: K, text: string) => {

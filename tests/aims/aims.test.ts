@@ -279,3 +279,13 @@ test('a bound on another frame of the clip is kept; where it is kept already, no
     { name: 'Black, frame 2', frame: 102, want: { value: 0.02, bound: 'least' } },
   ])
 })
+
+test('a fire that stands at the top already is not brought down by the bounds of its clip', () => {
+  const trace = (low: number, high: number) =>
+    ({ low, middle: 0.4, high, balance: [0, 0, 0], clipped: 0, crushed: 0 }) as const
+  const bounds = (now?: readonly ReturnType<typeof trace>[]) =>
+    wholeClipAims([trace(0.001, 1)], 0, standardById('broad-day'), now).map(({ want }) => 'value' in want && want.value)
+  expect(bounds()).toEqual([0.97, 0.02])
+  expect(bounds([trace(0.001, 1)])).toEqual([1, 0.001])
+  expect(bounds([trace(0.1, 0.8)])).toEqual([0.97, 0.02])
+})

@@ -1,6 +1,6 @@
 // Correct demo frames, faults put on their light, and the aims read off the correct picture.
 import { readFileSync } from 'node:fs'
-import { demoShots } from '../../demo/shots'
+import { demoShots, moveDone } from '../../demo/shots'
 import type { Aim } from '@core/aims'
 import {
   deltaE2000,
@@ -81,7 +81,7 @@ export function corrected(id: string, grade: GradeDocument): GradeDocument {
     grade,
     'exposure',
     'exposureStops',
-    -truth.exposureErrorStops - (demo.driftStops * truth.leadFrame) / 71,
+    -truth.exposureErrorStops - demo.driftStops * moveDone(demo, truth.leadFrame),
   )
   return setParameter(
     setParameter(exposed, 'white-balance', 'temperatureMired', truth.neutralisedBy.temperatureMired),

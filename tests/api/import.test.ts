@@ -39,7 +39,7 @@ describe('a file that is no usable video is refused in one sentence and leaves n
   test.each<[string, string, () => Uint8Array | string, RegExp]>([
     ['text', 'notes.mov', () => 'These are notes, not a clip.\n'.repeat(50), /"notes\.mov" is not a video/],
     ['an empty file', 'empty.mov', () => '', /"empty\.mov" is empty/],
-    ['a truncated clip', 'short.mov', truncated, /"short\.mov" is damaged or ends early: \d+ of its 72 frames/],
+    ['a truncated clip', 'short.mov', truncated, /"short\.mov" is damaged or ends early: \d+ of its 120 frames/],
     ['a damaged clip', 'scratched.mov', damaged, /"scratched\.mov" is damaged or ends early/],
     [
       'a playlist that points elsewhere',

@@ -50,7 +50,7 @@ test('scenes that share nothing are not matched, and what is not there says so',
   const phone = await shotOf('market-phone', 'hlg')
   const kiln = await shotOf('kiln-night', 'log-407-95', 'full')
   const answer = await get<ShotProposal>(`/shots/${kiln.id}/match/${phone.id}`)
-  expect(answer.choices).toEqual([])
+  expect(answer.choices.map((c) => [c.id, c.sure])).toEqual([['tone', false]])
   expect(answer.note).toBe('Nothing is seen in both pictures by which they could be matched.')
   expect((await refusal(await call(`/shots/${kiln.id}/match/${phone.id}/all`))).status).toBe(404)
   expect((await refusal(await call(`/shots/${kiln.id}/match/${phone.id}/best`))).status).toBe(422)

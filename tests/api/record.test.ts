@@ -127,7 +127,7 @@ test('the lead frame must be a frame of the clip', async () => {
     })
   expect((await put(7)).status).toBe(204)
   expect((await shotById(shot.id)).leadFrame).toBe(7)
-  for (const bad of [72, -1, 1.5, '3', null]) expect((await put(bad)).status).toBe(422)
+  for (const bad of [120, -1, 1.5, '3', null]) expect((await put(bad)).status).toBe(422)
 })
 
 describe('the record', () => {

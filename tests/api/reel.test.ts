@@ -59,7 +59,7 @@ test(
     expect(leadChosen).toBe(false)
     const wait = await shotById(shot.id)
     expect(wait.leadFrame).toBeGreaterThan(3)
-    expect(wait.leadFrame).toBeLessThan(69)
+    expect(wait.leadFrame).toBeLessThan(117)
     const put = (leadFrame: number): Promise<Response> =>
       call(`/shots/${shot.id}/lead-frame`, {
         method: 'PUT',
@@ -68,7 +68,7 @@ test(
       })
     await done(await put(7))
     expect(await shotById(shot.id)).toMatchObject({ leadFrame: 7, leadChosen: true })
-    expect((await put(72)).status).toBe(422)
+    expect((await put(120)).status).toBe(422)
   },
 )
 
@@ -153,13 +153,13 @@ describe('cutting and joining', () => {
           await postJson(`/shots/${shot.id}/cut`, {
             pieces: [
               { first: 0, count: 10 },
-              { first: 60, count: 20 },
+              { first: 110, count: 20 },
             ],
           }),
         )
       ).message,
-    ).toMatch(/Piece 2 ends at frame 80; the footage has 72/)
-    expect(await ranges(shot.projectId)).toEqual([['own.mov', 0, 72]])
+    ).toMatch(/Piece 2 ends at frame 130; the footage has 120/)
+    expect(await ranges(shot.projectId)).toEqual([['own.mov', 0, 120]])
     await done(
       await postJson(`/shots/${shot.id}/cut`, {
         pieces: [
@@ -224,7 +224,7 @@ describe('many shots at once', () => {
         ).json()) as { id: string }
       ).id
     const shots = [await add('a'), await add('b'), await add('c'), await add('d')]
-    for (const name of ['Noon', 'Evening'])
+    for (const name of [...Array.from({ length: 8 }, (_, hour) => `${hour + 10} o'clock`), 'Evening'])
       for (const made of await Promise.all(
         shots.map((id) => postJson('/shots/changes', { shotIds: [id], scene: { name } })),
       ))

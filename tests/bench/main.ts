@@ -14,11 +14,14 @@ import { measureGuess, measureGuessOnPhotographs } from './guess'
 import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeClip } from './large-clip'
 import { measureLargeLuts } from './large-luts'
+import { measureCarried } from './carried-regions'
 import { measureMatching } from './matching'
 import { measurePlayback, proxiesMade } from './playback'
 import { measureProposal } from './proposal'
 import { measureReadingsOnPhotographs } from './readings'
 import { measureRegions } from './regions'
+import { measureScenePlaying } from './scene-playing'
+import { measureSetups } from './setups'
 import { measureSheet } from './sheet'
 import { measureSlider } from './slider'
 
@@ -85,6 +88,13 @@ const parts: readonly Part[] = [
   { letter: 'r', what: 'A large clip from its first second', measure: () => measureLargeClip(browser, instance) },
   { letter: 's', what: 'Balance for me', measure: () => measureProposal(browser, instance.address) },
   { letter: 't', what: 'Matching of shots on made pairs', measure: measureMatching },
+  { letter: 'u', what: 'Set-ups recognised on made reels', measure: measureSetups },
+  {
+    letter: 'v',
+    what: 'A reel played through its cuts, Chromium, 960×540',
+    measure: () => measureScenePlaying(browser, instance.address),
+  },
+  { letter: 'w', what: 'Regions carried to other shots', measure: measureCarried },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

@@ -28,6 +28,7 @@ test.beforeEach(() => resetShot('Potter at the bench'))
 const views: readonly (readonly [string, () => Promise<string>])[] = [
   ['Projects', () => Promise.resolve('/')],
   ['Reel', async () => `/projects/${(await demoShot('Potter at the bench')).projectId}/reel`],
+  ['Continuity', async () => `/projects/${(await demoShot('Potter at the bench')).projectId}/continuity`],
   ['Dispatch', async () => `/shots/${(await demoShot('Potter at the bench')).id}/dispatch`],
   ['Record', async () => `/shots/${(await demoShot('Potter at the bench')).id}/record`],
   ['the grade sheet', async () => `/shots/${(await demoShot('Potter at the bench')).id}/sheet`],

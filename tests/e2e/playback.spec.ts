@@ -1,8 +1,10 @@
 // Playing on the Bench: the clock, the loop, direction, the grade while playing, the exact frame on pause, and the clip
 // trace.
 import type { Page } from '@playwright/test'
+import type { ShotDetail } from '@contracts/responses'
 import { expect, test } from './program'
 import {
+  address,
   changed,
   control,
   demoShot,
@@ -43,12 +45,12 @@ test('plays to the end by the clock, then measures the exact frame', async ({ pa
   await expect(page.getByTestId('play')).toHaveAccessibleName('pause')
   await expect(page.getByTestId('play')).toHaveAccessibleName('play', { timeout: 20_000 })
   const { shown, dropped } = await counts(page)
-  // Every frame of the three seconds was either shown or counted as dropped.
-  expect(shown + dropped).toBeGreaterThanOrEqual(68)
-  expect(shown + dropped).toBeLessThanOrEqual(72)
+  // Every frame of the five seconds was either shown or counted as dropped.
+  expect(shown + dropped).toBeGreaterThanOrEqual(116)
+  expect(shown + dropped).toBeLessThanOrEqual(120)
   // How many are shown is the machine's affair; that it played, and to the end, is not.
   expect(shown).toBeGreaterThan(1)
-  expect(await frameShown(page)).toBe(71)
+  expect(await frameShown(page)).toBe(119)
   await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
 })
 
@@ -184,3 +186,53 @@ test(
     await resetShot('Courtyard walk')
   },
 )
+
+test('three moments of the shot follow a control beside the picture; a press goes there', async ({ page }) => {
+  await openBench(page, 'Courtyard walk')
+  await page.keyboard.press('Shift+R')
+  const moments = page.getByTestId('live-moments')
+  await expect(moments.getByRole('listitem')).toHaveCount(3, { timeout: 90_000 })
+  const light = (id: string): Promise<number> =>
+    moments.locator(`[data-moment="${id}"] canvas`).evaluate((element) => {
+      const canvas = element as HTMLCanvasElement
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+      return data.reduce((sum, v) => sum + v, 0) / data.length
+    })
+  await expect.poll(async () => (await light('brightest')) - (await light('darkest'))).toBeGreaterThan(15)
+  const before = [await light('darkest'), await light('brightest')] as const
+  await type(page, 'exposureStops', '-1.5')
+  await expect.poll(() => light('darkest')).toBeLessThan(before[0] - 15)
+  await expect.poll(() => light('brightest')).toBeLessThan(before[1] - 15)
+  await moments.locator('[data-moment="darkest"]').click()
+  await expect(page.getByTestId('frame')).toContainText(/^\d+ \//)
+  await expect(page.getByTestId('frame')).not.toContainText(/^12 /)
+  await page.keyboard.press('Shift+R')
+  await expect(moments).toHaveCount(0)
+  await resetShot('Courtyard walk')
+})
+
+test('temperature and saturation are marked along the clip as exposure is', async ({ page }) => {
+  await resetShot('Courtyard walk')
+  await openBench(page, 'Courtyard walk')
+  await page.getByTestId('marked-control').selectOption({ label: 'Temperature' })
+  await goToFrame(page, 5)
+  await page.getByRole('button', { name: 'mark frame 5' }).click()
+  await goToFrame(page, 60)
+  await page.getByRole('button', { name: 'mark frame 60' }).click()
+  await type(page, 'temperatureMired', '-30')
+  await goToFrame(page, 30)
+  await expect(field(page, 'temperatureMired')).toHaveValue(/^−1\d\.\d$/)
+  await expect(page.getByTestId('marked-control')).toContainText('Temperature · 2')
+  await openBench(page, 'Courtyard walk', 'hue')
+  await page.getByRole('button', { name: /^mark frame/ }).click()
+  await expect(page.getByTestId('keyframes')).toContainText('12: 100 %')
+  await saved(page)
+  const { id } = await demoShot('Courtyard walk')
+  const shot = (await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail
+  const { animation } = shot.revision.grade
+  expect(animation.map((m) => [m.key, m.keyframes.length])).toEqual([
+    ['temperatureMired', 2],
+    ['saturation', 1],
+  ])
+  await resetShot('Courtyard walk')
+})

@@ -130,7 +130,7 @@ test('left alone, the whole clip is looked through, and a reading says where it 
   await page.getByRole('button', { name: 'all', exact: true }).click()
   const over = row(page, 'contrastRange')
   // Nobody touches anything: frame after frame is measured.
-  await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/72$/, { timeout: 60_000 })
+  await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/120$/, { timeout: 60_000 })
   await expect(over).toContainText('⇥', { timeout: 60_000 })
   await over.click()
   await expect(page.getByTestId('reading-detail')).toContainText(/frames of the clip, furthest outside at frame \d+/)
@@ -152,7 +152,7 @@ test('a standard is copied, changed, saved, picked by a scene on the Reel, expor
   await expect(page.locator('[data-band="black"]')).toContainText('7.0–12.0 %')
   await page.getByLabel('Middle is held against the standard').check()
   await page.getByRole('button', { name: 'Save' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'saved' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'saved' }).filter({ hasNotText: 'not saved' })).toBeVisible()
   await page.reload()
   await expect(page.locator('[data-band="black"]')).toContainText('7.0–12.0 %')
   const id = page.url().split('/').at(-1)!

@@ -194,11 +194,11 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   await choose(page, 'add-region', 'Ellipse')
   await regionPage(page, 'motion')
   await page.getByTestId('track-both').click()
-  await expect(page.getByTestId('track-status')).toContainText('Follows from frame 0 to 71', { timeout: 80_000 })
+  await expect(page.getByTestId('track-status')).toContainText('Follows from frame 0 to 119', { timeout: 80_000 })
   await saved(page)
   const { motion } = await shapeOf(shot)
   expect(motion!.track).toMatchObject({ kind: 'similarity', reference: 36, first: 0 })
-  expect(motion!.track!.values).toHaveLength(72 * 4)
+  expect(motion!.track!.values).toHaveLength(120 * 4)
   // The camera rolls: the shape turns with the picture.
   await goToFrame(page, 71)
   const turned = async (): Promise<number> => {
@@ -211,7 +211,7 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   await page.getByTestId('region-overlay').locator('.body').press('Shift+ArrowRight')
   await saved(page)
   expect((await shapeOf(shot)).motion!.keys.map((k) => k.frame)).toEqual([36, 71])
-  await page.getByTestId('motion-strip').click({ position: { x: 4, y: 10 } })
+  await page.getByTestId('motion-strip').click({ position: { x: 1, y: 10 } })
   await expect(page.getByTestId('frame')).toContainText(/^0 \//)
   await page.getByTestId('hide').click()
   await saved(page)

@@ -1,7 +1,7 @@
 // The demo scenes as scene light, for judging the guess: the plates that the footage was made from, seen as its camera
 // saw them, free of any camera's noise, encoding and compression.
 import { join } from 'node:path'
-import { demoShots, footage } from '../../demo/shots'
+import { demoShots, moveDone } from '../../demo/shots'
 import { frameThrough, meanOfPatch, readPlate, windowBetween, type Plate } from '../../demo/encode/plate'
 import { randomSource, type Light } from './scenes'
 
@@ -19,12 +19,7 @@ export function plateLight(shotId: string, index: number): Light {
   const plate = plates.get(shot.plate) ?? readPlate(join('demo', 'plates', `${shot.plate}.exr`))
   plates.set(shot.plate, plate)
   const card = meanOfPatch(plate, shot.patches.greyCard)
-  const data = frameThrough(
-    plate,
-    windowBetween(shot.from, shot.to, index / (footage.frames - 1)),
-    size.width,
-    size.height,
-  )
+  const data = frameThrough(plate, windowBetween(shot.from, shot.to, moveDone(shot, index)), size.width, size.height)
   for (let i = 0; i < data.length; i++) data[i]! *= 0.18 / card[i % 3]!
   const light = { ...size, data }
   lights.set(key, light)

@@ -28,6 +28,8 @@ export interface MatchPair {
   readonly truth: Side | null
   /** Of each pixel of the shot: whether the reference shows it too. */
   readonly shared: Uint8Array
+  /** Where a place of the reference lies in the shot, in shares of both; null where nothing is in common. */
+  readonly lies: ((x: number, y: number) => readonly [number, number]) | null
 }
 
 const size = { width: 480, height: 270 } as const
@@ -77,8 +79,18 @@ function sideOf(light: Light, encodingId: string, random: () => number): Side {
   return { frame, grade: { ...opened, show: openingShow(opened.read, opened.show) } }
 }
 
+/** Something that moved between the two: a round piece of another scene, laid into both. */
+export interface Visitor {
+  readonly scene: string
+  /** Its middle and radius: shares of the reference; and how far it has gone by the shot, in shares of its width. */
+  readonly x: number
+  readonly y: number
+  readonly radius: number
+  readonly gone: number
+}
+
 /** @param seed of what is drawn: faults, cameras and framings */
-export function matchPair(scene: string, seed: number): MatchPair {
+export function matchPair(scene: string, seed: number, visitor?: Visitor): MatchPair {
   const random = randomSource(seed)
   for (let k = 0; k < 5; k++) random()
   const between = (a: number, b: number): number => a + (b - a) * random()
@@ -99,40 +111,78 @@ export function matchPair(scene: string, seed: number): MatchPair {
   const [ofReference, ofShot] = random() < 0.5 ? [wide, near] : [near, wide]
   const [first, second] = [pick(), pick()]
   const faults = [between(-1.5, 1.5), between(-50, 50), between(-10, 10), between(0.7, 1.4)] as const
+  const lies = layoutBetween(light, ofReference, ofShot)
   const seen = framed(light, ofShot)
+  const before = framed(light, ofReference)
+  if (visitor) {
+    const stranger = sceneOf(visitor.scene, random)
+    const [x, y] = lies(visitor.x, visitor.y)
+    const [edge] = lies(visitor.x + 0.1, visitor.y)
+    layInto(before, stranger, visitor.x, visitor.y, visitor.radius)
+    layInto(seen, stranger, x + visitor.gone, y, (visitor.radius * (edge - x)) / 0.1)
+  }
   const shot = sideOf(spoilt(seen, ...faults), second, random)
-  const reference = sideOf(framed(light, ofReference), first, random)
+  const reference = sideOf(before, first, random)
   const truth = sideOf(seen, first, () => 0.5)
-  return { name: `${scene} ${seed}`, reference, shot, truth, shared: sharedOf(light, ofReference, ofShot) }
+  return { name: `${scene} ${seed}`, reference, shot, truth, shared: sharedOf(light, ofReference, ofShot), lies }
 }
 
 /** Two scenes that have nothing in common. */
 export function strangers(first: string, second: string, seed: number): MatchPair {
   const a = matchPair(first, seed)
   const b = matchPair(second, seed + 1)
-  return { name: `${first} and ${second}`, reference: a.reference, shot: b.shot, truth: null, shared: new Uint8Array() }
+  return {
+    name: `${first} and ${second}`,
+    reference: a.reference,
+    shot: b.shot,
+    truth: null,
+    shared: new Uint8Array(),
+    lies: null,
+  }
+}
+
+/** A round piece of a scene laid into a picture: about a place, in shares of the picture and of its width. */
+function layInto(picture: Light, piece: Light, x: number, y: number, radius: number): void {
+  const { width, height, data } = picture
+  const r = radius * width
+  const span = Math.min(piece.width, piece.height) * 0.6
+  for (let v = Math.max(0, Math.ceil(y * height - r)); v < Math.min(height, y * height + r); v++)
+    for (let u = Math.max(0, Math.ceil(x * width - r)); u < Math.min(width, x * width + r); u++) {
+      const dx = (u - x * width) / r
+      const dy = (v - y * height) / r
+      if (dx * dx + dy * dy > 1) continue
+      const px = Math.floor(piece.width / 2 + (dx * span) / 2)
+      const py = Math.floor(piece.height / 2 + (dy * span) / 2)
+      for (let c = 0; c < 3; c++) data[(v * width + u) * 3 + c] = piece.data[(py * piece.width + px) * 3 + c]!
+    }
+}
+
+/** The part of a scene that a framing holds, in pixels of the scene. */
+function windowOf(light: Light, f: Framing): { left: number; top: number; width: number; height: number } {
+  const aspect = f.width / f.height
+  const width = Math.min(light.width, light.height * aspect) * f.share - 2
+  return {
+    left: f.x * (light.width - width - 2),
+    top: f.y * (light.height - width / aspect - 2),
+    width,
+    height: width / aspect,
+  }
+}
+
+function layoutBetween(light: Light, reference: Framing, shot: Framing): NonNullable<MatchPair['lies']> {
+  const a = windowOf(light, reference)
+  const b = windowOf(light, shot)
+  return (x, y) => [(a.left + x * a.width - b.left) / b.width, (a.top + y * a.height - b.top) / b.height]
 }
 
 /** Which pixels of one framing the other one holds. */
 function sharedOf(light: Light, reference: Framing, shot: Framing): Uint8Array {
-  const windowOf = (f: Framing): { left: number; top: number; width: number; height: number } => {
-    const aspect = f.width / f.height
-    const width = Math.min(light.width, light.height * aspect) * f.share - 2
-    return {
-      left: f.x * (light.width - width - 2),
-      top: f.y * (light.height - width / aspect - 2),
-      width,
-      height: width / aspect,
-    }
-  }
-  const a = windowOf(reference)
-  const b = windowOf(shot)
+  const back = layoutBetween(light, shot, reference)
   const out = new Uint8Array(shot.width * shot.height)
   for (let y = 0; y < shot.height; y++)
     for (let x = 0; x < shot.width; x++) {
-      const px = b.left + (x / shot.width) * b.width
-      const py = b.top + (y / shot.height) * b.height
-      if (px > a.left && px < a.left + a.width && py > a.top && py < a.top + a.height) out[y * shot.width + x] = 1
+      const [u, v] = back(x / shot.width, y / shot.height)
+      if (u > 0 && u < 1 && v > 0 && v < 1) out[y * shot.width + x] = 1
     }
   return out
 }

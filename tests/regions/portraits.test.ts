@@ -3,7 +3,7 @@
 import { readFileSync } from 'node:fs'
 import { decode } from 'fast-png'
 import { windowBetween } from '../../demo/encode/plate'
-import { demoShots, footage } from '../../demo/shots'
+import { demoShots, footage, moveDone } from '../../demo/shots'
 import { compileMattes, drawMatte, planesAt, restSize, type GradeDocument } from '@core/grade'
 import { frameOfDecoded, type Frame } from '@core/image'
 import type { Area } from '@core/readings'
@@ -28,7 +28,7 @@ import { areaIn, demoFrame, none, truthOf } from '../aims/faults'
 
 /** The oval that a hand draws about the head; without the key it is mostly wrong. */
 const ovals = { potter: [0.508, 0.538, 0.5, 0.23, -13], apprentice: [0.535, 0.491, 0.241, 0.363, -1] } as const
-const { width, height, frames: clipFrames } = footage
+const { width, height } = footage
 
 function regionWith(id: keyof typeof ovals, key: Key, cleaning: Cleaning): Region {
   const [centreX, centreY, radiusX, radiusY, rotationDegrees] = ovals[id]
@@ -79,7 +79,7 @@ const drawn = (grade: GradeDocument, region: Region, frame: Frame): Float32Array
 /** A matte of the next frame brought back to this one by the camera's known move: what still differs is noise. */
 function broughtBack(id: string, matte: Float32Array, n: number): Float32Array {
   const shot = demoShots.find((s) => s.id === id)!
-  const [here, next] = [n, n + 1].map((at) => windowBetween(shot.from, shot.to, at / (clipFrames - 1)))
+  const [here, next] = [n, n + 1].map((at) => windowBetween(shot.from, shot.to, moveDone(shot, at)))
   const out = new Float32Array(matte.length)
   const turned = (x: number, y: number, degrees: number, size: number): readonly [number, number] => {
     const a = (degrees * Math.PI) / 180

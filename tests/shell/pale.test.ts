@@ -423,8 +423,8 @@ describe('guess', () => {
   })
 
   test('one chosen frame is enough to tell a log', async () => {
-    expect((await guess(clip('glaze-shelf'), '--frame', '71')).kind).toBe('camera log')
-    const { code, err } = await pale('guess', clip('glaze-shelf'), '--frame', '72')
+    expect((await guess(clip('glaze-shelf'), '--frame', '119')).kind).toBe('camera log')
+    const { code, err } = await pale('guess', clip('glaze-shelf'), '--frame', '120')
     expect([code, err]).toEqual([2, expect.stringMatching(/--frame/)])
   })
 
@@ -542,7 +542,7 @@ describe('measure', () => {
     [['measure', 'GOOD', '--box', '1,2,3'], /--box must look like/],
     [['measure', 'GOOD', '--box', '390,0,50,10'], /does not lie inside/],
     [['measure', 'GOOD', '--card', '0,0,0,0'], /does not lie inside/],
-    [['measure', 'demo/footage/potter.mov', '--frames', '99'], /--frames must be a number from 0 to 71/],
+    [['measure', 'demo/footage/potter.mov', '--frames', '130'], /--frames must be a number from 0 to 119/],
   ])('%j is refused in one line', async (args, words) => {
     const good = greys('good.png', 0.03, 0.95)
     const { code, err } = await pale(...args.map((a) => (a === 'GOOD' ? good : a)))

@@ -6,10 +6,11 @@ import { patientFetch } from './patient-fetch'
 let server: Server
 let asked: string[]
 let busy: number
+let retryAfter: string
 beforeAll(async () => {
   server = createServer((request, response) => {
     asked.push(request.method ?? '')
-    if (asked.length <= busy) response.writeHead(503, { 'retry-after': '0.02' }).end('busy')
+    if (asked.length <= busy) response.writeHead(503, { 'retry-after': retryAfter }).end('busy')
     else response.writeHead(200).end('there')
   })
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
@@ -17,6 +18,7 @@ beforeAll(async () => {
 afterAll(() => server.close())
 beforeEach(() => {
   asked = []
+  retryAfter = '0.02'
 })
 const url = (): string => `http://127.0.0.1:${(server.address() as AddressInfo).port}/`
 
@@ -41,7 +43,11 @@ test('what changes something is asked once', async () => {
 test('given up while it waits', async () => {
   busy = 100
   const gone = new AbortController()
-  setTimeout(() => gone.abort(new Error('gone')), 5)
+  // Long enough that it is still waiting, however slow the machine is.
+  retryAfter = '9'
+  server.once('request', (_, response) =>
+    response.once('finish', () => setTimeout(() => gone.abort(new Error('gone')), 50)),
+  )
   await expect(patientFetch(url(), { signal: gone.signal })).rejects.toThrow('gone')
   expect(asked).toHaveLength(1)
 })

@@ -35,6 +35,7 @@ export const commands = [
   { id: 'layout', group: 'Looking', name: 'Next layout of the Bench', key: 'L' },
   { id: 'meridian', group: 'Looking', name: 'Meridian usual, tall or folded', key: 'K' },
   { id: 'alone', group: 'Looking', name: 'The picture on the whole screen', key: 'Shift+F' },
+  { id: 'live-moments', group: 'Looking', name: 'Live moments on or off', key: 'Shift+R' },
   { id: 'part', group: 'Looking', name: 'Measure a part', key: 'B' },
   { id: 'overlay', group: 'Looking', name: 'Next overlay on the picture', key: 'T' },
   { id: 'tap', group: 'Looking', name: 'Instruments after this station', key: 'H' },

@@ -228,7 +228,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
   height: var(--header);
   display: flex;
   align-items: center;
-  gap: var(--gap-broad);
+  gap: var(--gap-wide);
   padding: 0 var(--gap-wide);
   background: var(--panel);
   border-bottom: var(--line) solid var(--hairline);
@@ -266,7 +266,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
 }
 .views {
   display: flex;
-  gap: var(--gap-broad);
+  gap: var(--gap-wide);
 }
 .views a {
   color: var(--ink-quiet);
@@ -312,13 +312,14 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
 }
 @media (max-width: 1100px) {
   .header {
-    gap: var(--gap-wide);
+    gap: var(--gap);
+    padding: 0 var(--gap);
   }
   .views {
-    gap: var(--gap);
+    gap: 6px;
   }
   .mark {
-    letter-spacing: 0.04em;
+    letter-spacing: 0;
   }
   .project {
     max-width: 8em;
@@ -330,7 +331,7 @@ const troubled = computed(() => ['retrying', 'conflict', 'refused'].includes(gra
   }
   .shot {
     min-width: 0;
-    max-width: 11em;
+    max-width: 8em;
     overflow: hidden;
     text-overflow: ellipsis;
   }

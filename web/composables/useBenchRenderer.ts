@@ -6,7 +6,16 @@ import type { TraceImage } from '@core/instruments'
 import { benchWorker, prepareBenchWorker } from '../workers/prepared'
 import type { BenchFunctions } from '../workers/bench-worker'
 import { connect, Overtaken, type Calls } from '../workers/calls'
-import type { Measured, PlayedFrame, Rendered, RenderRequest, RenderResult, Viewed } from '../workers/messages'
+import type {
+  Look,
+  Measured,
+  PlayedFrame,
+  PlayRequest,
+  Rendered,
+  RenderRequest,
+  RenderResult,
+  Viewed,
+} from '../workers/messages'
 import type { PlayCounts, PlayPlan } from '../workers/player'
 
 export type Wanted = Viewed & Pick<RenderRequest, 'frameIndex'>
@@ -31,6 +40,10 @@ export interface BenchRenderer {
   readonly playing: Ref<boolean>
   readonly counts: ShallowRef<PlayCounts | null>
   readonly play: (wanted: Wanted, plan: PlayPlan, onFrame: (index: number) => void) => void
+  /** Plays clips one after another; the plan counts through all of them. Stays at the last picture. */
+  readonly playClips: (request: PlayRequest, onFrame: (place: number) => void) => void
+  /** Another way of looking at clips that play. */
+  readonly lookAt: (look: Look) => void
   readonly pause: () => void
   /** A question about the last picture. */
   readonly ask: Calls<BenchFunctions>['ask']
@@ -124,7 +137,7 @@ export function useBenchRenderer(): BenchRenderer {
       // Frames move by themselves; only another look is told.
       const { grade, asShot, viewing } = wanted
       if (before?.grade !== grade || before.asShot !== asShot || before.viewing !== viewing)
-        tell('changeViewed', { grade, asShot, viewing })
+        tell('changeLook', { grade, asShot, viewing })
       return
     }
     // A finer picture of another frame is not waited for: the worker drops it when it is overtaken.
@@ -134,6 +147,12 @@ export function useBenchRenderer(): BenchRenderer {
 
   let plays = 0
   function play(wanted: Wanted, plan: PlayPlan, onFrame: (index: number) => void): void {
+    const { medium, grade, asShot, viewing } = wanted
+    const { first, last } = medium.span
+    const clip = { medium, grade, first, count: last - first + 1, at: first }
+    run(wanted, { clips: [clip], asShot, viewing, plan }, onFrame)
+  }
+  function run(wanted: Wanted | null, request: PlayRequest, onFrame: (place: number) => void): void {
     clearTimeout(restTimer)
     waiting = null
     latest = wanted
@@ -142,7 +161,6 @@ export function useBenchRenderer(): BenchRenderer {
     counts.value = null
     fault.value = ''
     const mine = ++plays
-    const { medium, grade, asShot, viewing } = wanted
     function onEvent(played: PlayedFrame): void {
       if (mine !== plays) return
       putOnScreen(played)
@@ -156,7 +174,7 @@ export function useBenchRenderer(): BenchRenderer {
         tell('pictureIsOnScreen', { back: returned }, transfer)
       })
     }
-    ask('play', { medium, grade, asShot, viewing, plan }, { onEvent }).then(
+    ask('play', request, { onEvent }).then(
       ({ frameIndex, counts: played }) => {
         if (mine !== plays) return
         playing.value = false
@@ -177,5 +195,20 @@ export function useBenchRenderer(): BenchRenderer {
     clearTimeout(restTimer)
     close()
   })
-  return { result, shown, fault, settled, show, playing, counts, play, pause: () => tell('pause', undefined), ask }
+  return {
+    result,
+    shown,
+    fault,
+    settled,
+    show,
+    playing,
+    counts,
+    play,
+    playClips: (request, onFrame) => run(null, request, onFrame),
+    lookAt: (look) => {
+      if (playing.value) tell('changeLook', look)
+    },
+    pause: () => tell('pause', undefined),
+    ask,
+  }
 }

@@ -3,11 +3,16 @@
 import { cutTo } from '@core/names'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import { checked } from '@contracts/check'
+import { PickedArea } from '@contracts/readings'
 import type { RevisionWhy } from '@contracts/requests'
-import type { ShotProposal, ShotSummary } from '@contracts/responses'
-import { post, request, sentenceOf } from '../api/client'
+import type { ProposedPlace, RevisionState, ShotProposal, ShotSummary } from '@contracts/responses'
+import type { CarriedStation } from '@core/aims'
+import { moveRegions, type GradeDocument } from '@core/grade'
+import { ifSeen, post, put, request, sentenceOf } from '../api/client'
 
-export type ProposalState = 'waiting' | 'working' | 'proposed' | 'nothing' | 'none' | 'accepted' | 'refused' | 'failed'
+export type ProposalState =
+  'waiting' | 'working' | 'proposed' | 'nothing' | 'none' | 'accepted' | 'undone' | 'refused' | 'failed'
 
 export interface ProposalEntry {
   readonly shot: ShotSummary
@@ -16,10 +21,32 @@ export interface ProposalEntry {
   /** The choice that is looked at, by its place. */
   readonly at: number
   readonly fault: string
+  /** The revision that accepting made. */
+  readonly acceptedId?: string
+  /** Regions and subjects that a person put, or left, where they are: by how much of the picture they were moved. */
+  readonly put: ReadonlyMap<string, { readonly x: number; readonly y: number }>
 }
 
-/** What is asked for: Balance for me, or a match to a shot as it was when it was chosen. */
-export type Asked = { readonly kind: 'balance' } | { readonly kind: 'match'; readonly reference: ShotSummary }
+/** Places that nobody is sure of yet. */
+export const openPlaces = ({ proposal, put }: ProposalEntry): readonly ProposedPlace[] =>
+  proposal?.places?.filter((p) => !p.sure && !put.has(p.id)) ?? []
+/** What a choice makes of a shot: its regions where a person put them. */
+export const gradeOfChoice = ({ proposal, at, put }: ProposalEntry): GradeDocument | undefined => {
+  const grade = proposal?.choices[at]?.grade
+  return grade && moveRegions(grade, movesOf(put))
+}
+const movesOf = (put: ProposalEntry['put']) => [...put].map(([id, by]) => ({ id, ...by }))
+
+export interface Carrying {
+  readonly kind: 'carry'
+  readonly reference: ShotSummary
+  readonly stations: readonly CarriedStation[]
+  readonly solve: boolean
+  /** An earlier grade of the reference, and the frame that it was kept at. */
+  readonly kept?: { readonly revisionId: string; readonly frame: number; readonly name: string }
+}
+export type Asked =
+  { readonly kind: 'balance' } | { readonly kind: 'match' | 'first-pass'; readonly reference: ShotSummary } | Carrying
 
 function stateOf({ choices }: ShotProposal): ProposalState {
   const [advised] = choices
@@ -43,19 +70,45 @@ export const useProposals = defineStore('proposals', () => {
   const done = computed(() => entries.value.filter((e) => e.state !== 'waiting' && e.state !== 'working').length)
   const running = computed(() => entries.value.some((e) => e.state === 'waiting' || e.state === 'working'))
   const open = computed(() => entries.value.filter((e) => e.state === 'proposed'))
+  /** What may be accepted without a look at each: a match that rests on nothing shared is not among it. */
+  const sure = computed(() =>
+    open.value.filter((e) => {
+      if (asked.value.kind === 'balance') return true
+      // What was asked about and answered is sure; what would be lost is accepted by itself or not at all.
+      if (asked.value.kind === 'carry') return openPlaces(e).length === 0 && !e.proposal?.losses?.length
+      return e.proposal?.choices[e.at]?.sure
+    }),
+  )
 
-  const addressOf = (id: string): string =>
-    asked.value.kind === 'match' ? `/shots/${id}/match/${asked.value.reference.id}` : `/shots/${id}/balance`
+  const addressOf = (id: string): string => {
+    const { value: of } = asked
+    return of.kind === 'balance' ? `/shots/${id}/balance` : `/shots/${id}/${of.kind}/${of.reference.id}`
+  }
+  const queryOf = (of: Asked): Record<string, string> =>
+    of.kind === 'carry'
+      ? {
+          stations: of.stations.join(','),
+          solve: of.solve ? '1' : '0',
+          ...(of.kept ? { revision: of.kept.revisionId, frame: String(of.kept.frame) } : {}),
+        }
+      : {}
   /** The picture of the choice that is looked at; the address changes with what it rests on. */
-  const pictureOf = ({ shot, proposal, at }: ProposalEntry): string =>
-    `/api${addressOf(shot.id)}/${proposal?.choices[at]?.id}?of=${proposal?.headId}` +
-    (asked.value.kind === 'match' ? `&to=${asked.value.reference.headId}` : '')
+  const pictureOf = ({ shot, proposal, at, put: by }: ProposalEntry): string => {
+    const { value: of } = asked
+    const query = new URLSearchParams(queryOf(of))
+    query.set('of', proposal?.headId ?? '')
+    if (of.kind !== 'balance') query.set('to', of.reference.headId)
+    const moved = movesOf(by).filter(({ x, y }) => x !== 0 || y !== 0)
+    if (moved.length > 0) query.set('moved', moved.map(({ id, x, y }) => `${id}:${x}:${y}`).join(','))
+    return `/api${addressOf(shot.id)}/${proposal?.choices[at]?.id}?${query.toString()}`
+  }
 
   async function ask(id: string): Promise<void> {
     set(id, { state: 'working', fault: '' })
     try {
-      const proposal = await request<ShotProposal>(addressOf(id))
-      set(id, { proposal, at: 0, state: stateOf(proposal) })
+      const query = new URLSearchParams(queryOf(asked.value)).toString()
+      const proposal = await request<ShotProposal>(`${addressOf(id)}${query === '' ? '' : `?${query}`}`)
+      set(id, { proposal, at: 0, state: stateOf(proposal), put: new Map() })
     } catch (error) {
       set(id, { state: 'failed', fault: sentenceOf(error) })
     }
@@ -68,13 +121,14 @@ export const useProposals = defineStore('proposals', () => {
     }
   }
   async function start(of: readonly ShotSummary[], what: Asked = { kind: 'balance' }): Promise<void> {
-    const shots = what.kind === 'match' ? of.filter((s) => s.id !== what.reference.id) : of
+    const shots =
+      what.kind === 'match' || (what.kind === 'carry' && !what.kept) ? of.filter((s) => s.id !== what.reference.id) : of
     const [first] = shots
     if (!first) return
     const run = ++runs
     projectId.value = first.projectId
     asked.value = what
-    entries.value = shots.map((shot) => ({ shot, state: 'waiting', proposal: null, at: 0, fault: '' }))
+    entries.value = shots.map((shot) => ({ shot, state: 'waiting', proposal: null, at: 0, fault: '', put: new Map() }))
     await Promise.all(Array.from({ length: atOnce }, () => work(run)))
   }
   /** What was not begun is left out; what was found stays. */
@@ -91,31 +145,87 @@ export const useProposals = defineStore('proposals', () => {
   }
   const refuse = (id: string): void => set(id, { state: 'refused' })
 
-  const said = (words: string): { readonly summary: string; readonly why: RevisionWhy } =>
-    asked.value.kind === 'match'
-      ? {
-          summary: cutTo(`Matched to ${asked.value.reference.name}`, 400),
-          why: { kind: 'matched', aims: [words], from: asked.value.reference.headId },
+  function said(words: string, aims: readonly string[]): { readonly summary: string; readonly why: RevisionWhy } {
+    const { value: of } = asked
+    switch (of.kind) {
+      case 'balance':
+        return { summary: 'Balance for me', why: { kind: 'balance', aims: [words] } }
+      case 'carry':
+        return {
+          summary: cutTo(
+            `Grade of ${of.kept?.name ?? of.reference.name}${of.solve ? ', solved for this shot' : ''}`,
+            400,
+          ),
+          why: {
+            kind: 'carried',
+            from: of.kept?.revisionId ?? of.reference.headId,
+            ...(aims.length > 0 ? { aims: [...aims] } : {}),
+          },
         }
-      : { summary: 'Balance for me', why: { kind: 'balance', aims: [words] } }
+      default:
+        return {
+          summary: cutTo(`${of.kind === 'match' ? 'Matched to' : 'First pass, to'} ${of.reference.name}`, 400),
+          why: { kind: 'matched', aims: [words], from: of.reference.headId },
+        }
+    }
+  }
+
+  /** Says where something lies: moved from where it was found, by shares of the picture, or left there. */
+  function putPlace(shotId: string, id: string, x: number, y: number): void {
+    const entry = entryOf(shotId)
+    if (!entry) return
+    const before = entry.put.get(id) ?? { x: 0, y: 0 }
+    set(shotId, { put: new Map([...entry.put, [id, { x: before.x + x, y: before.y + y }]]) })
+  }
+  /** Subjects that were found, or put, are pointed out in the shot. */
+  async function pointOut({ shot, proposal, put: moved }: ProposalEntry): Promise<void> {
+    for (const { kind, id, sure: found, area } of proposal?.places ?? []) {
+      const by = moved.get(id) ?? (found ? { x: 0, y: 0 } : null)
+      if (kind !== 'subject' || !area || !by) continue
+      const held = (share: number): number => Math.min(1, Math.max(0, share))
+      const pick = {
+        frame: shot.leadFrame,
+        area: {
+          left: held(area.left + by.x),
+          top: held(area.top + by.y),
+          right: held(area.right + by.x),
+          bottom: held(area.bottom + by.y),
+        },
+      }
+      await put(`/shots/${shot.id}/subjects/${id}`, checked(PickedArea, pick), ifSeen(null))
+    }
+  }
 
   async function accept(id: string): Promise<void> {
     const entry = entryOf(id)
     const choice = entry?.proposal?.choices[entry.at]
     if (!entry?.proposal || !choice || choice.changes.length === 0) return refuse(id)
     try {
-      await post(`/shots/${id}/revisions`, {
+      const { headId } = await post<RevisionState>(`/shots/${id}/revisions`, {
         parentId: entry.proposal.headId,
-        ...said(cutTo(`${choice.name}: ${choice.sentence}`, 200)),
-        grade: choice.grade,
+        ...said(cutTo(`${choice.name}: ${choice.sentence}`, 200), choice.aims ?? []),
+        grade: gradeOfChoice(entry),
       })
-      set(id, { state: 'accepted', fault: '' })
+      set(id, { state: 'accepted', fault: '', acceptedId: headId })
     } catch (error) {
-      set(id, { state: 'failed', fault: sentenceOf(error) })
+      return set(id, { state: 'failed', fault: sentenceOf(error) })
     }
+    // The grade is kept, whatever becomes of these.
+    await pointOut(entry).catch((error: unknown) => set(id, { fault: sentenceOf(error) }))
+  }
+  const accepted = computed(() => entries.value.filter((e) => e.state === 'accepted'))
+  /** Takes back all that was accepted here; what was changed since then stays, and says so. */
+  async function undoAll(): Promise<void> {
+    for (const { shot, acceptedId } of accepted.value)
+      try {
+        await post(`/shots/${shot.id}/undo`, { expectedId: acceptedId })
+        set(shot.id, { state: 'undone', fault: '' })
+      } catch (error) {
+        set(shot.id, { state: 'failed', fault: sentenceOf(error) })
+      }
   }
   async function acceptAll(): Promise<void> {
-    for (const { shot } of open.value) await accept(shot.id)
+    for (const { shot } of sure.value) await accept(shot.id)
   }
   return {
     entries,
@@ -125,10 +235,14 @@ export const useProposals = defineStore('proposals', () => {
     done,
     running,
     open,
+    sure,
+    accepted,
+    undoAll,
     start,
     cancel,
     close,
     look,
+    putPlace,
     ask,
     refuse,
     accept,

@@ -75,6 +75,8 @@ export const useView = defineStore('view', () => {
   const layout = kept('pale-bench-layout', defaultLayout, parseLayout)
   /** The picture has the whole screen. */
   const pictureAlone = shallowRef(false)
+  /** Three moments of the shot stand beside the picture. */
+  const liveMoments = shallowRef(false)
   const tap = shallowRef<StationId>('finish')
   const part = shallowRef<Part | null>(null)
   const overlay = shallowRef<OverlaySettings | null>(null)
@@ -108,6 +110,7 @@ export const useView = defineStore('view', () => {
     graticules,
     layout,
     pictureAlone,
+    liveMoments,
     tap,
     part,
     overlay,

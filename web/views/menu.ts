@@ -27,6 +27,18 @@ const withShot = ({ shot, frame }: HeaderContext) => (shot ? { shot: shot.id, fr
 
 export const menu: readonly MenuEntry[] = [
   { route: 'reel', name: 'Reel', to: ({ project }) => project && { name: 'reel', params: { projectId: project.id } } },
+  {
+    route: 'continuity',
+    name: 'Continuity',
+    to: ({ project, query }) =>
+      project && {
+        name: 'continuity',
+        params: { projectId: project.id },
+        query: Object.fromEntries(
+          ['scene', 'shot', 'ref', 'at'].flatMap((k) => (query[k] ? [[k, String(query[k])]] : [])),
+        ),
+      },
+  },
   { route: 'bench', name: 'Bench', to: ofShot('bench', ({ query }) => query) },
   { route: 'dispatch', name: 'Dispatch', to: ofShot('dispatch', ({ frame }) => ({ frame })) },
   { route: 'record', name: 'Record', to: ofShot('record') },

@@ -12,15 +12,15 @@ import {
 } from '@core/instruments'
 import type { Area, Cast, SubjectCard } from '@core/readings'
 import { keyDistribution, sampleOf, type KeySample, type KeyDistribution, type KeyTap } from '@core/regions'
-import { lastPicture, pictureNumber, reference, render, tiles } from './bench/picture'
-import { changeViewed, pause, pictureIsOnScreen, startPlaying } from './bench/playing'
+import { draw, lastPicture, pictureNumber, reference, render, tiles } from './bench/picture'
+import { changeLook, pause, pictureIsOnScreen, startPlaying } from './bench/playing'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './bench/questions'
 import { findRegion, judgeRegion, keyedPlanes } from './bench/region-questions'
 import { buffersOf } from './bench/transfer'
 import { serve, transferring } from './calls'
 import { lutAtHand } from './frame-source'
 import type { LitPixels } from './lit-image'
-import type { GradedFrame, Lit, RenderRequest, Returned, ToneDistribution, Viewed } from './messages'
+import type { ChangedLook, GradedFrame, Lit, RenderRequest, Returned, ToneDistribution, Viewed } from './messages'
 
 interface Place {
   /** In shares of the frame, or of an instrument's plot from its lower left. */
@@ -48,7 +48,7 @@ const functions = {
     return transferring(rendered, buffersOf(rendered.picture, rendered.measured))
   },
   play: startPlaying,
-  changeViewed: (viewed: Omit<Viewed, 'medium'>): void => changeViewed(viewed),
+  changeLook: (look: ChangedLook): void => changeLook(look),
   pictureIsOnScreen(returned: Returned): void {
     takeBack(returned)
     pictureIsOnScreen()
@@ -106,6 +106,11 @@ const functions = {
   /** Where a region of another shot would sit in the last picture, and how its light differs there. */
   placeRegion: ({ regionId, from }: { readonly regionId: string; readonly from: GradedFrame }) =>
     findRegion(lastPicture.now, from, regionId),
+  /** A frame of any shot as a picture; nothing that was drawn before is forgotten for it. */
+  async draw(of: Viewed & { readonly frameIndex: number }): Promise<TraceImage> {
+    const picture = await draw(of)
+    return transferring(picture, [picture.rgba.buffer])
+  },
   /** The present trace is held as the reference; or that of a frame of another shot; or none. */
   reference: ({ of }: { readonly of: 'this' | (Viewed & { readonly frameIndex: number }) | null }) => reference(of),
 }

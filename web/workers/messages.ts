@@ -40,14 +40,18 @@ export interface Viewing {
   readonly reference: boolean
 }
 
-/** What is looked at, and how. */
-export interface Viewed {
-  readonly medium: Medium
-  readonly grade: GradeDocument
+export interface Look {
   /** Show the code values as they are, without Read and Show. */
   readonly asShot: boolean
   readonly viewing: Viewing
 }
+/** What is looked at, and how. */
+export interface Viewed extends Look {
+  readonly medium: Medium
+  readonly grade: GradeDocument
+}
+/** Told while playing: another way of looking, or another grade of the only clip. */
+export type ChangedLook = Look & { readonly grade?: GradeDocument }
 
 /** One picture: while a hand moves, the proxy will do; at rest the exact frame is measured. */
 export interface RenderRequest extends Viewed, Returned {
@@ -58,7 +62,17 @@ export interface RenderRequest extends Viewed, Returned {
 export interface Returned {
   readonly back?: ArrayBuffer | undefined
 }
-export interface PlayRequest extends Viewed {
+/** A piece of what is played: `count` frames of a medium from `first` on, which stand at `at` and on in the plan. */
+export interface PlayedClip {
+  readonly medium: Medium
+  readonly grade: GradeDocument
+  readonly first: number
+  readonly count: number
+  readonly at: number
+}
+/** Clips in the order in which they stand; the plan counts through all of them. */
+export interface PlayRequest extends Look {
+  readonly clips: readonly PlayedClip[]
   readonly plan: PlayPlan
 }
 /** A frame of any shot, as it is graded there. */
@@ -114,13 +128,14 @@ export interface Rendered {
 export type RenderResult = Omit<Rendered, 'measured' | 'picture'> & Measured
 /** One picture while playing. The instruments are measured of every few pictures only. */
 export interface PlayedFrame {
+  /** Its place in the plan. */
   readonly frameIndex: number
   readonly picture: TraceImage
   readonly measured: Measured | null
   readonly counts: PlayCounts
 }
 export interface PlayEnd {
-  /** The frame to stand at. */
+  /** The place in the plan to stand at. */
   readonly frameIndex: number
   readonly counts: PlayCounts
 }

@@ -25,6 +25,10 @@ export interface ProxyPicture {
 interface Decoding {
   readonly picture: Promise<VideoFrame>
   readonly settle: { done: (frame: VideoFrame) => void; fail: (error: Error) => void }
+  /** How many copy from it, or wait to. */
+  takers: number
+  /** Whether it is decoded. */
+  here: boolean
 }
 
 const unplayable = 'This browser cannot decode the proxy (H.264, 10 bit). Single frames are shown all the same.'
@@ -60,8 +64,10 @@ export class ProxyReader {
     const decoder = new VideoDecoder({
       output: (frame) => {
         const waiting = this.#decoding.get(frame.timestamp)
-        if (waiting) waiting.settle.done(frame)
-        else frame.close()
+        // Asked for, forgotten and asked for again, a frame comes twice.
+        if (!waiting || waiting.here) return frame.close()
+        waiting.here = true
+        waiting.settle.done(frame)
       },
       error: (error) => {
         for (const { settle } of this.#decoding.values()) settle.fail(error)
@@ -80,7 +86,7 @@ export class ProxyReader {
       settle = { done, fail }
     })
     picture.catch(() => undefined)
-    const decoding = { picture, settle }
+    const decoding: Decoding = { picture, settle, takers: 0, here: false }
     this.#decoding.set(index, decoding)
     void this.#feed(index).catch((error: unknown) =>
       settle.fail(error instanceof Error ? error : new Error(String(error))),
@@ -100,15 +106,12 @@ export class ProxyReader {
   /** The frame's planes. They are good until the next take(). */
   async take(index: number): Promise<ProxyPicture> {
     const decoding = this.ask(index)
+    decoding.takers++
     try {
-      const frame = await decoding.picture
-      try {
-        return await this.#copy(frame, index)
-      } finally {
-        frame.close()
-      }
+      return await this.#copy(await decoding.picture, index)
     } finally {
-      this.#decoding.delete(index)
+      // Several may take the same frame: the last lets it go.
+      if (--decoding.takers === 0) this.#drop(index, decoding)
     }
   }
 
@@ -140,16 +143,22 @@ export class ProxyReader {
     }
   }
 
-  /** Forgets frames that were asked for and are not wanted any more. */
+  /** Forgets frames that were asked for and are not wanted any more; whoever waits for one of them is told. */
   forget(wanted: (index: number) => boolean): void {
-    for (const [index, { picture }] of this.#decoding) {
+    for (const [index, decoding] of this.#decoding) {
       if (wanted(index)) continue
-      this.#decoding.delete(index)
-      void picture.then(
-        (frame) => frame.close(),
-        () => undefined,
-      )
+      decoding.settle.fail(new Error('The frame is not wanted any more.'))
+      if (decoding.takers === 0) this.#drop(index, decoding)
+      else this.#decoding.delete(index)
     }
+  }
+
+  #drop(index: number, decoding: Decoding): void {
+    if (this.#decoding.get(index) === decoding) this.#decoding.delete(index)
+    void decoding.picture.then(
+      (frame) => frame.close(),
+      () => undefined,
+    )
   }
 
   close(): void {

@@ -22,6 +22,7 @@ export const sharedPasses = <P extends Passes>(passes: P): P =>
   withTables(passes, (table) => {
     const known = sharedTables.get(table)
     if (known) return known
+    if (canShare() && table.buffer instanceof SharedArrayBuffer) return table
     const shared = new Float32Array(sharedBytes(table.byteLength))
     shared.set(table)
     sharedTables.set(table, shared)

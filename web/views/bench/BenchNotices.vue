@@ -5,7 +5,8 @@ import { useGrade } from '../../stores/grade'
 import { useBench } from './session/bench'
 import { text } from './text'
 
-const { fault } = useBench()
+const { fault, setupCheck } = useBench()
+const { worst } = setupCheck
 const grade = useGrade()
 const forkNow = (): Promise<void> => grade.fork(text.conflict.versionName(new Date().toLocaleTimeString('en-GB')))
 </script>
@@ -16,6 +17,14 @@ const forkNow = (): Promise<void> => grade.fork(text.conflict.versionName(new Da
       :text="fault"
       @close="fault = ''"
     />
+    <Notice
+      v-if="worst"
+      :text="text.setup.worst(worst.shot.name, worst.reading.sentence)"
+      data-testid="setup-worst"
+      @close="setupCheck.close"
+    >
+      <RouterLink :to="{ name: 'bench', params: { shotId: worst.shot.id } }">{{ text.setup.open }}</RouterLink>
+    </Notice>
     <Notice
       v-if="grade.saveState !== 'saved' || grade.message"
       :text="grade.message"

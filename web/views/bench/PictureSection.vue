@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { usePlacing } from '../../stores/placing'
 import { useView } from '../../stores/view'
 import IntentLine from './IntentLine.vue'
+import LiveMoments from './moments/LiveMoments.vue'
 import PictureStage from './picture/PictureStage.vue'
 import { useBench } from './session/bench'
 import { nextSurround } from './session/next-choice'
@@ -32,35 +33,38 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
       @freeze="comparing.bring"
       @fault="fault = $event"
     />
-    <PictureStage
-      data-tour="picture"
-      :picture="renderer.shown.value?.picture ?? null"
-      :surround="view.surround"
-      :regional="regional"
-      :aspect="bench.aspect.value"
-      :fault="renderer.fault.value"
-      :settled="renderer.settled.value"
-      :label="label"
-      :note="bench.note.value"
-      :exponent="bench.gamma.value?.exponent ?? 1"
-      :frame="renderer.shown.value?.frameIndex ?? null"
-      :lit="probing.lit.value"
-      :lit-note="probing.litNote.value"
-      :part="marking.drawnPart.value"
-      :card="pointing.card.value"
-      :subjects="pointing.subjects.value"
-      :probe="probing.probe.value"
-      :overlay="view.overlay"
-      :still="view.still"
-      :compare="view.compare"
-      :wipe="view.wipe"
-      :colour-at="bench.questions.colourAt"
-      @wipe="view.wipe = $event"
-      @part="marking.setPart"
-      @point="probing.pointAt"
-      @zebra="marking.setZebra"
-      @sample="bench.regionQuestions.sample"
-    />
+    <div class="stage">
+      <PictureStage
+        data-tour="picture"
+        :picture="renderer.shown.value?.picture ?? null"
+        :surround="view.surround"
+        :regional="regional"
+        :aspect="bench.aspect.value"
+        :fault="renderer.fault.value"
+        :settled="renderer.settled.value"
+        :label="label"
+        :note="bench.note.value"
+        :exponent="bench.gamma.value?.exponent ?? 1"
+        :frame="renderer.shown.value?.frameIndex ?? null"
+        :lit="probing.lit.value"
+        :lit-note="probing.litNote.value"
+        :part="marking.drawnPart.value"
+        :card="pointing.card.value"
+        :subjects="pointing.subjects.value"
+        :probe="probing.probe.value"
+        :overlay="view.overlay"
+        :still="view.still"
+        :compare="view.compare"
+        :wipe="view.wipe"
+        :colour-at="bench.questions.colourAt"
+        @wipe="view.wipe = $event"
+        @part="marking.setPart"
+        @point="probing.pointAt"
+        @zebra="marking.setZebra"
+        @sample="bench.regionQuestions.sample"
+      />
+      <LiveMoments v-if="view.liveMoments" />
+    </div>
     <TimeLine
       :first="shot.firstFrame"
       :count="shot.frameCount"
@@ -115,8 +119,16 @@ const label = computed(() => `${shot.value?.name ?? ''}, frame ${view.frame}${as
   min-height: 0;
   min-width: 0;
 }
-.picture > :nth-last-child(3) {
+.stage {
   grid-row: 2;
+  display: flex;
+  gap: var(--gap-small);
+  min-height: 0;
+  min-width: 0;
+}
+.stage > :first-child {
+  flex: 1;
+  min-width: 0;
 }
 .picture > :nth-last-child(2) {
   grid-row: 3;

@@ -21,6 +21,7 @@ const props = defineProps<{
   facts: PictureFacts | null
   /** Kinds of step that are shown; all without it. */ kinds?: readonly string[]
   /** The one step that is shown. */ only?: string
+  /** Parameters that are shown; all without it. */ keys?: readonly string[]
   /** Side by side; one by itself. */ columns?: 2 | 3
 }>()
 const emit = defineEmits<{ change: [step: Step, key: string, value: number] }>()
@@ -48,6 +49,7 @@ const controls = computed(() =>
     .flatMap((step) =>
       Object.entries(stepKindById(step.kind).parameters).flatMap(([key, parameter]): Control[] => {
         const value = step.params[key]
+        if (props.keys && !props.keys.includes(key)) return []
         return parameter.type === 'number' && typeof value === 'number' ? [{ step, key, parameter, value }] : []
       }),
     ),

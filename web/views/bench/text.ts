@@ -338,12 +338,22 @@ export const text = {
     tip: 'Corrections go to all shots of the set-up, by as much; or stay with this shot, as its offset.',
     all: (name: string, shots: number): string => `${name}: all ${shots} shots`,
     alone: (name: string): string => `${name}: this shot only`,
+    worst: (name: string, sentence: string): string =>
+      `Of the other shots of the set-up, ${name} is worst: ${sentence}`,
+    open: 'Open it',
+  },
+  liveMoments: {
+    title: 'Live moments',
+    tip: 'This moment through the grade as it is now. Press to go there.',
+    names: { lead: 'Lead', darkest: 'Darkest', brightest: 'Brightest' },
   },
   keyframes: {
     title: (name: string): string => `${name} along the clip`,
+    control: 'Marked control',
+    controlTip: 'The control that these marks are of. A number says that it is marked already.',
     mark: (frame: number): string => `mark frame ${frame}`,
     markTip:
-      'Lets exposure change along the clip: mark one frame, go to another, mark it and set it there. ' +
+      'Lets this control change along the clip: mark one frame, go to another, mark it and set it there. ' +
       'Set between marks, all of them move.',
     none: (name: string): string => `${name} is the same along the clip.`,
     go: 'Go there',

@@ -8,6 +8,7 @@ import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
+import { mediumOf } from '../../workers/medium'
 import type { Viewed, Viewing } from '../../workers/messages'
 
 export interface BenchViewing {
@@ -64,12 +65,7 @@ export function useViewing(
             ? openShot.shot
             : await request<ShotDetail>(`/shots/${encodeURIComponent(wanted)}`)
         what = {
-          medium: {
-            hash: other.media.hash,
-            rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator },
-            proxy: other.proxy,
-            span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 },
-          },
+          medium: mediumOf(other),
           frameIndex: other.leadFrame,
           grade: other.revision.grade,
           asShot: false,

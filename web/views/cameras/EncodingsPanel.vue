@@ -7,6 +7,7 @@ import { ElButton } from 'element-plus'
 import { encodingFacts, encodingFromDefinition, encodings, type Encoding } from '@core/colour'
 import { sentenceOf } from '../../api/client'
 import { downloadJson } from '../../api/download'
+import EmptyState from '../../components/EmptyState.vue'
 import Notice from '../../components/Notice.vue'
 import { useEncodings } from '../../stores/encodings'
 import EncodingDetail from './EncodingDetail.vue'
@@ -14,6 +15,8 @@ import { text } from './text'
 
 const encodingStore = useEncodings()
 const fault = ref('')
+/** The ways to an encoding of one's own. */
+const ways = ['lookup', 'measure', 'estimate'] as const
 const picker = ref<HTMLInputElement | null>(null)
 const chosenId = ref(encodings[0]?.id ?? '')
 
@@ -136,12 +139,19 @@ const exportOwn = (): void =>
           </tbody>
         </table>
       </div>
-      <p
+      <EmptyState
         v-if="encodingStore.own.length === 0"
-        class="quiet"
+        :hint="text.list.none"
       >
-        {{ text.list.none }}
-      </p>
+        <RouterLink
+          v-for="part in ways"
+          :key="part"
+          class="button"
+          :to="{ name: 'cameras', params: { part }, query: $route.query }"
+        >
+          {{ text.parts[part] }}
+        </RouterLink>
+      </EmptyState>
       <div class="actions">
         <input
           ref="picker"

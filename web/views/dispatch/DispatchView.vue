@@ -115,7 +115,17 @@ const thumbnail = computed(() =>
         <EditListExport :project-id="shot.projectId" />
       </section>
     </div>
-    <RenderList :renders="renders" />
+    <RenderList :renders="renders">
+      <template #first>
+        <ElButton
+          :icon="Clapperboard"
+          :disabled="!revisionId"
+          @click="renders.start(revisionId)"
+        >
+          {{ text.renderThis(shot.name) }}
+        </ElButton>
+      </template>
+    </RenderList>
   </main>
 </template>
 

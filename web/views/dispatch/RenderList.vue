@@ -5,6 +5,7 @@ import { thumbnailAddress } from '../../api/thumbnail'
 import DownloadLink from '../../components/DownloadLink.vue'
 import { ElProgress } from 'element-plus'
 import type { RenderSummary } from '@contracts/responses'
+import EmptyState from '../../components/EmptyState.vue'
 import RemovedLine from '../../components/RemovedLine.vue'
 import { text } from './text'
 import type { Renders } from './useRenders'
@@ -25,12 +26,12 @@ const time = (iso: string): string => new Date(iso).toLocaleTimeString('en-GB')
       :name="renders.removed.value.name"
       @bring-back="renders.bringBack"
     />
-    <p
+    <EmptyState
       v-if="renders.list.value.length === 0"
-      class="quiet"
+      :hint="text.noRenders"
     >
-      {{ text.noRenders }}
-    </p>
+      <slot name="first" />
+    </EmptyState>
     <table v-else>
       <thead>
         <tr class="caps">

@@ -60,9 +60,10 @@ export const text = {
   clipNote: (frames: number, width: number, height: number, display: string, bits: number): string =>
     `${frames} frames, ${width}×${height}, H.264 of ${bits} bits in an .mp4, tagged for ${display}, legal range.`,
   render: 'Render',
+  renderThis: (shot: string): string => `Render “${shot}”`,
   renders: 'Renders',
   columns: { picture: 'Picture', shot: 'Shot', frames: 'Frames', made: 'Started', state: 'State' },
-  noRenders: 'Nothing has been rendered in this project.',
+  noRenders: 'Nothing has been rendered in this project. A render goes on when you leave this page.',
   cancel: 'Cancel',
   takeFile: 'Download file',
   remove: 'Remove',

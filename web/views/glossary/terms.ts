@@ -112,6 +112,18 @@ const list: readonly Term[] = [
     words: 'Shots of one camera and light that are linked: a correction of one goes to all, by as much.',
   },
   {
+    id: 'continuity',
+    name: 'Continuity',
+    ours: true,
+    words: 'Where the shots of a scene stand side by side: what jumps at a cut is seen, matched and played.',
+  },
+  {
+    id: 'shelf',
+    name: 'Shelf',
+    ours: true,
+    words: 'The stills of a project, each with the grade it was kept with, and imported pictures.',
+  },
+  {
     id: 'dispatch',
     name: 'Dispatch',
     ours: true,

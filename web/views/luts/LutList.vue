@@ -34,6 +34,7 @@ async function picked(event: Event): Promise<void> {
   // Unless another was chosen meanwhile.
   if (last !== null && props.chosen === before) emit('choose', last)
 }
+defineExpose({ pickFiles: () => files.value?.click(), pickFolder: () => folder.value?.click() })
 const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expects.kind] : text.kinds.unknown)
 </script>
 
@@ -144,12 +145,6 @@ const kindOf = (lut: LutSummary): string => (lut.expects ? text.kinds[lut.expect
           <span class="kind quiet">{{ kindOf(l) }}</span>
         </button>
       </template>
-      <p
-        v-if="lutStore.all.length === 0"
-        class="quiet"
-      >
-        {{ text.none }}
-      </p>
     </div>
   </section>
 </template>

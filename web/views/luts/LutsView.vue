@@ -1,8 +1,10 @@
 <script setup lang="ts">
 // LUTs: what is there, brought in by the file or the folder; each inspected, or all of them seen on one picture.
-import { computed, onMounted, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { ElButton } from 'element-plus'
 import { useRoute, useRouter } from 'vue-router'
 import { sentenceOf } from '../../api/client'
+import EmptyState from '../../components/EmptyState.vue'
 import PartsPage from '../../components/PartsPage.vue'
 import RemovedLine from '../../components/RemovedLine.vue'
 import { useAttempt } from '../../composables/useAttempt'
@@ -32,12 +34,16 @@ const { shot, frame } = useQueriedShot((sentence) => {
 })
 /** The chosen one, or the first. */
 const lut = computed(() => lutStore.all.find((l) => l.hash === route.query['lut']) ?? lutStore.all[0] ?? null)
-onMounted(
-  () =>
-    void lutStore.load().catch((error: unknown) => {
-      fault.value = sentenceOf(error)
-    }),
-)
+const list = useTemplateRef('list')
+const loaded = ref(false)
+onMounted(async () => {
+  try {
+    await lutStore.load()
+    loaded.value = true
+  } catch (error) {
+    fault.value = sentenceOf(error)
+  }
+})
 const sheet = useContactSheet()
 // The sheet is the next thing that will be looked at: its picture and its threads are made ready while nothing else is
 // done.
@@ -75,6 +81,7 @@ const set = (query: Record<string, string>): void => void router.replace({ query
       class="bench"
     >
       <LutList
+        ref="list"
         :chosen="lut?.hash ?? ''"
         @choose="set({ lut: $event })"
       />
@@ -91,12 +98,19 @@ const set = (query: Record<string, string>): void => void router.replace({ query
           :shot="shot"
           @remove="attempt(() => removal.remove(`/luts/${lut?.hash}`, lut?.name ?? ''))"
         />
-        <p
-          v-else
-          class="quiet"
+        <EmptyState
+          v-else-if="loaded"
+          :title="text.none"
+          :hint="text.noneHint"
         >
-          {{ text.none }}
-        </p>
+          <ElButton
+            type="primary"
+            @click="list?.pickFiles()"
+          >
+            {{ text.files }}
+          </ElButton>
+          <ElButton @click="list?.pickFolder()">{{ text.folder }}</ElButton>
+        </EmptyState>
       </div>
     </div>
     <ContactSheet

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ElButton, ElInput } from 'element-plus'
 import { cutTo } from '@core/names'
 import type { ProjectSummary } from '@contracts/responses'
+import EmptyState from '../../components/EmptyState.vue'
 import AppHeader from '../../components/AppHeader.vue'
 import Notice from '../../components/Notice.vue'
 import RemovedLine from '../../components/RemovedLine.vue'
@@ -98,14 +99,12 @@ const bringBack = (): Promise<void> => attempt(removal.bringBack)
         :name="removal.last.value.name"
         @bring-back="bringBack"
       />
-      <section
+      <EmptyState
         v-if="loaded && projectStore.all.length === 0"
-        class="empty"
-      >
-        <p class="large">{{ text.none }}</p>
-        <p>{{ text.noneHint }}</p>
-        <p class="quiet">{{ text.demoHint }}</p>
-      </section>
+        class="begin"
+        :title="text.none"
+        :hint="`${text.noneHint} ${text.demoHint}`"
+      />
       <ul class="list">
         <ProjectCard
           v-for="project in shown"
@@ -175,19 +174,9 @@ h1 {
   font-size: var(--text-title);
   margin: 0 var(--gap-broad) 0 0;
 }
-.empty {
-  display: grid;
-  gap: var(--gap);
+.begin {
   padding: 48px var(--gap-broad);
   background: var(--panel);
-  border: var(--line) dashed var(--hairline-strong);
-  justify-items: center;
-}
-.empty p {
-  margin: 0;
-}
-.large {
-  font-size: var(--text-large);
 }
 .list {
   list-style: none;

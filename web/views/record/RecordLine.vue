@@ -16,9 +16,10 @@ const props = defineProps<{
   still: string
   /** It is the first of two that are compared. */
   chosen: boolean
+  /** Its name is being typed. */
+  naming: boolean
 }>()
-const emit = defineEmits<{ name: [name: string]; compare: []; back: [] }>()
-const naming = ref(false)
+const emit = defineEmits<{ name: [name: string]; naming: [open: boolean]; compare: []; back: [] }>()
 const name = ref('')
 
 /** "Balance for me: Card at 0.00 stops". */
@@ -31,7 +32,7 @@ function give(): void {
   const wanted = name.value.trim()
   if (!wanted) return
   emit('name', wanted)
-  naming.value = false
+  emit('naming', false)
   name.value = ''
 }
 </script>
@@ -94,7 +95,7 @@ function give(): void {
       </button>
       <button
         type="button"
-        @click="naming = false"
+        @click="emit('naming', false)"
       >
         {{ text.cancel }}
       </button>
@@ -106,7 +107,7 @@ function give(): void {
       <button
         :data-tip="text.nameTip"
         type="button"
-        @click="naming = true"
+        @click="emit('naming', true)"
       >
         {{ text.name }}
       </button>

@@ -1,3 +1,5 @@
+<!-- Long: the list, what is compared and the versions share one record. -->
+
 <script setup lang="ts">
 // The Record of a shot: every revision with what it changed and why, versions, comparing two, and going back.
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -8,6 +10,7 @@ import type { RecordEntry, RevisionState, ShotRecord } from '@contracts/response
 import { changeSeen, ifSeen, post, request, sentenceOf } from '../../api/client'
 import { thumbnailAddress } from '../../api/thumbnail'
 import AppHeader from '../../components/AppHeader.vue'
+import EmptyState from '../../components/EmptyState.vue'
 import Notice from '../../components/Notice.vue'
 import { useAttempt } from '../../composables/useAttempt'
 import { useGrade } from '../../stores/grade'
@@ -122,6 +125,8 @@ const goBack = (id: string): Promise<void> =>
 
 const grid = ref(false)
 const gradeOf = (id: string): Promise<GradeDocument> => request<GradeDocument>(address(`revisions/${id}`))
+/** The revision whose name is being typed. */
+const naming = ref<string | null>(null)
 const first = ref<string | null>(null)
 const compared = shallowRef<Compared | null>(null)
 function choose(id: string): void {
@@ -213,6 +218,7 @@ function choose(id: string): void {
           :still="still"
           @back="goBack"
           @remove="removeName"
+          @name="naming = record.headId"
         />
         <ol
           class="entries"
@@ -228,15 +234,21 @@ function choose(id: string): void {
             :names="versionNames.get(r.id) ?? []"
             :still="still(r.id)"
             :chosen="first === r.id"
+            :naming="naming === r.id"
+            @naming="naming = $event ? r.id : null"
             @name="giveName(r.id, $event)"
             @compare="choose(r.id)"
             @back="goBack(r.id)"
           />
-          <li
-            v-if="record && shown.length === 0"
-            class="quiet"
-          >
-            {{ text.none }}
+          <li v-if="record && shown.length === 0">
+            <EmptyState :hint="text.none">
+              <button
+                type="button"
+                @click="words = ''"
+              >
+                {{ text.showAll }}
+              </button>
+            </EmptyState>
           </li>
         </ol>
       </div>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 // The versions of a shot: revisions that somebody gave a name.
 import type { ShotRecord } from '@contracts/responses'
+import EmptyState from '../../components/EmptyState.vue'
 import PictureInTurn from '../../components/PictureInTurn.vue'
 import { text, timeOf } from './text'
 
 defineProps<{ record: ShotRecord; nameOf: (id: string) => string; still: (revisionId: string) => string }>()
-const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: string] }>()
+const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: string]; name: [] }>()
 </script>
 
 <template>
@@ -14,12 +15,17 @@ const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: strin
     :aria-label="text.versions"
   >
     <h2 class="caps">{{ text.versions }}</h2>
-    <p
+    <EmptyState
       v-if="record.versions.length === 0"
-      class="quiet"
+      :hint="text.noVersions"
     >
-      {{ text.noVersions }}
-    </p>
+      <button
+        type="button"
+        @click="emit('name')"
+      >
+        {{ text.nameThis }}
+      </button>
+    </EmptyState>
     <div
       v-for="v in record.versions"
       :key="v.id"

@@ -7,7 +7,7 @@ import type { ShotSummary } from '@contracts/responses'
 import { standingOf, warningsOf } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
-import type { Standing } from './useStandings'
+import type { Standing } from '../../composables/useStandings'
 
 const props = defineProps<{
   shots: readonly ShotSummary[]

@@ -13,8 +13,10 @@ import { NewRender, type ShotChanges } from '@contracts/requests'
 import type { ShotSummary } from '@contracts/responses'
 import { post } from '../../api/client'
 import AppHeader from '../../components/AppHeader.vue'
+import EmptyState from '../../components/EmptyState.vue'
 import { askedLike, isAsked } from '../../components/first-reading/asked'
 import FirstReading from '../../components/first-reading/FirstReading.vue'
+import ProposalsPanel from '../../components/proposals/ProposalsPanel.vue'
 import Notice from '../../components/Notice.vue'
 import SegmentedChoice from '../../components/SegmentedChoice.vue'
 import { useAttempt } from '../../composables/useAttempt'
@@ -22,7 +24,6 @@ import { useBroughtFiles } from '../../stores/brought-files'
 import { useProposals } from '../../stores/proposals'
 import { useReel } from '../../stores/reel'
 import { useStandards } from '../../stores/standards'
-import ProposalsPanel from './ProposalsPanel.vue'
 import CarryPanel from './CarryPanel.vue'
 import ContactSheet from './ContactSheet.vue'
 import FileFacts from './FileFacts.vue'
@@ -36,7 +37,7 @@ import { text } from './text'
 import { filesOfDrop, useFootageImport } from './useFootageImport'
 import { useReelWork } from './useReelWork'
 import { useSelection } from './useSelection'
-import { useStandings } from './useStandings'
+import { useStandings } from '../../composables/useStandings'
 
 const props = defineProps<{ projectId: string }>()
 const { fault, attempt } = useAttempt()
@@ -183,6 +184,11 @@ useEventListener(window, 'keydown', (event) => {
   event.preventDefault()
 })
 
+function showAll(): void {
+  words.value = ''
+  scene.value = 'all'
+}
+
 async function renderChosen(): Promise<void> {
   const [first] = chosen.value
   if (!first) return
@@ -266,12 +272,26 @@ async function renderChosen(): Promise<void> {
         @cancel-upload="imports.cancel"
         @end="(id) => attempt(() => work.end(id))"
       />
-      <p
+      <EmptyState
         v-if="reelStore.current && all.length === 0"
-        class="quiet"
+        class="begin"
+        :title="text.empty"
+        :hint="text.emptyHint"
       >
-        {{ text.empty }}
-      </p>
+        <ElButton
+          type="primary"
+          :icon="Plus"
+          @click="picker?.click()"
+        >
+          {{ text.add }}
+        </ElButton>
+        <ElButton
+          :icon="FolderOpen"
+          @click="browsing = true"
+        >
+          {{ text.fromServer }}
+        </ElButton>
+      </EmptyState>
       <div
         v-if="reelStore.current && all.length"
         class="body"
@@ -290,12 +310,13 @@ async function renderChosen(): Promise<void> {
           @fault="fault = $event"
           @attempt="attempt"
         />
-        <p
+        <EmptyState
           v-if="shots.length === 0"
-          class="quiet"
+          class="unfit"
+          :hint="text.nothingFits"
         >
-          {{ text.nothingFits }}
-        </p>
+          <ElButton @click="showAll">{{ text.showAll }}</ElButton>
+        </EmptyState>
         <ShotTable
           v-else-if="layout === 'table'"
           :shots="shots"
@@ -332,7 +353,6 @@ async function renderChosen(): Promise<void> {
         :from="copied"
         :to="chosen"
         @close="carrying = false"
-        @done="load"
       />
       <ProposalsPanel
         v-if="proposals.projectId === projectId && proposals.entries.length"
@@ -363,6 +383,13 @@ async function renderChosen(): Promise<void> {
 </template>
 
 <style scoped>
+.begin {
+  min-height: 320px;
+  background: var(--panel);
+}
+.unfit {
+  align-self: start;
+}
 .page {
   height: 100%;
   display: grid;

@@ -11,7 +11,7 @@ import { useStandards } from '../../stores/standards'
 import { certaintyOf, lengthOf, sizeOf, sourceOf, standingOf, startOf, warningsOf, type SortKey } from './shot-facts'
 import { text } from './text'
 import { thumbnailOf } from './thumbnail'
-import type { Standing } from './useStandings'
+import type { Standing } from '../../composables/useStandings'
 
 const props = defineProps<{
   shots: readonly ShotSummary[]
@@ -158,6 +158,16 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
               <br />
               {{ startOf(shot) }}
             </span>
+            <RouterLink
+              v-if="shot.notes.length"
+              class="figures small flag"
+              :data-tip="shot.notes.map((n) => n.words).join(' · ')"
+              :to="{ name: 'bench', params: { shotId: shot.id }, query: { frame: shot.notes[0]!.frame } }"
+              draggable="false"
+              @click.stop
+            >
+              ⚑ {{ text.notes(shot.notes.length) }}
+            </RouterLink>
           </span>
           <span
             role="gridcell"

@@ -1,5 +1,5 @@
 import type { ShotSummary } from '@contracts/responses'
-import type { Standing } from './useStandings'
+import type { Standing } from '../../composables/useStandings'
 import { joinNext, piecesOfCuts, splitAt, trim } from './pieces'
 import { certaintyOf, fileFacts, fits, sorted, startOf, warningsOf } from './shot-facts'
 import { grouped } from './useFootageImport'
@@ -23,6 +23,7 @@ const shot = (change: Partial<ShotSummary> = {}, media: Partial<ShotSummary['med
   proxy: null,
   look: null,
   setup: null,
+  notes: [],
   headId: 'h',
   displayId: 'bt709-2.4',
   revisionDepth: 1,

@@ -5,7 +5,7 @@ import { encodingOf } from '@core/grade'
 import type { ShotSummary } from '@contracts/responses'
 import { isAsked } from '../../components/first-reading/asked'
 import { text } from './text'
-import type { Standing } from './useStandings'
+import type { Standing } from '../../composables/useStandings'
 
 export const rateOf = ({ media }: ShotSummary): { numerator: number; denominator: number } => ({
   numerator: media.rateNumerator,

@@ -8,8 +8,13 @@ export const text = {
   drop: 'Drop films, stills or folders of numbered pictures anywhere here.',
   again: (name: string): string => `Use for ${name}`,
   againTip: 'The chosen clip’s own file from another place. It must be the same file; nothing else changes.',
-  empty: 'No shots yet. Add footage, or drop files on this page.',
+  empty: 'No shots yet.',
+  emptyHint:
+    'Drop films, stills or folders of numbered pictures anywhere here, or choose them. The original files are ' +
+    'never changed.',
+  notes: (count: number): string => (count === 1 ? '1 note' : `${count} notes`),
   nothingFits: 'No shot fits the filter.',
+  showAll: 'Show all shots',
   columns: {
     position: '#',
     asShot: 'As shot',
@@ -57,32 +62,8 @@ export const text = {
   proposals: {
     balance: 'Balance for me',
     balanceTip: 'Works out exposure and balance for each chosen shot, over its whole clip, and lists them to accept.',
-    balanceTitle: 'Balance for me',
     match: (name: string): string => `Match to ${cutTo(name, 24)}`,
     matchTip: 'Finds what both pictures show and moves the chosen shots until it looks alike. Lists them to accept.',
-    matchTitle: (name: string): string => `Match to ${name}`,
-    progress: (done: number, all: number, open: number): string =>
-      `${done} of ${all} · ${open === 0 ? 'nothing to decide' : `${open} to decide`}`,
-    acceptAll: (count: number): string => (count === 1 ? 'Accept it' : `Accept all ${count}`),
-    accept: 'Accept',
-    edit: 'Edit',
-    editTip: 'Takes this choice and opens the shot on the Bench.',
-    refuse: 'Refuse',
-    again: 'Try again',
-    close: 'Close',
-    before: (name: string): string => `${name}, before`,
-    after: (name: string): string => `${name}, after`,
-    choices: (name: string): string => `Choices for ${name}`,
-    states: {
-      waiting: 'waiting',
-      working: 'working …',
-      proposed: '',
-      nothing: 'nothing is needed',
-      none: 'not matched',
-      accepted: 'accepted',
-      refused: 'refused',
-      failed: 'not done',
-    },
   },
   defaults: {
     title: 'Defaults',
@@ -121,8 +102,6 @@ export const text = {
       "The corrections are worked out anew on each shot's own pixels, so that its levels measure as " +
       'they do there and its greys are grey; the look is left alone.',
     go: (count: number): string => (count === 1 ? 'Carry to 1 shot' : `Carry to ${count} shots`),
-    progress: (done: number, all: number): string => `${done} of ${all}`,
-    same: 'nothing differs',
   },
   look: (name: string, detached: boolean, strength: number): string =>
     detached ? `out of ${name}` : `${name}${strength < 1 ? ` ${Math.round(strength * 100)} %` : ''}`,

@@ -7,6 +7,7 @@ import { useFileDialog } from '@vueuse/core'
 import { ElButton } from 'element-plus'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { same } from '@core/grade'
 import {
   defaultStandardId,
   houseStandards,
@@ -45,12 +46,12 @@ watch(
   (now, before) => {
     sure.value = false
     // What is being changed is not lost where the stored one was changed elsewhere.
-    if (before?.id === now.id && JSON.stringify(draft.value) !== JSON.stringify(before)) return
+    if (before?.id === now.id && !same(draft.value, before) && !same(draft.value, now)) return
     draft.value = now
   },
   { immediate: true },
 )
-const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(chosen.value))
+const changed = computed(() => !same(draft.value, chosen.value))
 const disorder = computed(
   () => Object.entries(draft.value.targets).find(([, t]) => t.low > t.high)?.[0] as ReadingId | undefined,
 )

@@ -1,10 +1,10 @@
 // One picture: the frame through the Passage, drawn and measured by all threads. Keeps what was shown last, for
 // questions about it.
 import { buildChain, compile, dragSize, gradeAt, missingLuts, restSize } from '@core/grade'
-import { measureMeridian, measurePartMeridian, partMask, type Meridian } from '@core/instruments'
+import { measureMeridian, measurePartMeridian, partMask, type Meridian, type TraceImage } from '@core/instruments'
 import { loadFrame, loadLut, lutAtHand } from '../frame-source'
 import { measuredEvery, type Rendered, type RenderRequest, type Viewed } from '../messages'
-import { startTiles } from '../tiles'
+import { startTiles, type TileWork } from '../tiles'
 import { countingFor, holdCounted, holdLast, measuredOf, overlayFor, tapsOf } from './measured'
 import type { LastPicture } from './questions'
 import { mattesFor, wholeMatte } from './region-questions'
@@ -93,17 +93,13 @@ export async function render(request: RenderRequest): Promise<Rendered> {
   }
 }
 
-/** Holds a trace as the reference: the last one, or that of a frame of any shot. */
-export async function reference(of: 'this' | (Viewed & { readonly frameIndex: number }) | null): Promise<boolean> {
-  if (of === 'this') return holdLast()
-  holdCounted(null)
-  if (of === null) return false
+/** A frame of any shot, drawn and counted beside what is shown. */
+async function aside(of: Viewed & { readonly frameIndex: number }, count: boolean): Promise<TileWork> {
   const { medium, frameIndex, viewing } = of
   const grade = gradeAt(of.grade, frameIndex)
   const frame = await loadFrame({ mediaHash: medium.hash, index: frameIndex, range: grade.read.range })
   await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-  const count = countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame))
-  const { counts } = await tiles.work(
+  return tiles.work(
     {
       work: workFor(grade, compile(grade, lutAtHand, frame, dragSize), null),
       displayId: grade.show.displayId,
@@ -112,10 +108,21 @@ export async function reference(of: 'this' | (Viewed & { readonly frameIndex: nu
       overlay: null,
       mattes: null,
       matte: null,
-      count,
+      count: count ? countingFor({ ...viewing, part: null }, tapsOf(grade, lutAtHand, frame)) : null,
     },
     () => undefined,
   )
+}
+
+export const draw = async (of: Viewed & { readonly frameIndex: number }): Promise<TraceImage> =>
+  (await aside(of, false)).picture
+
+/** Holds a trace as the reference: the last one, or that of a frame of any shot. */
+export async function reference(of: 'this' | (Viewed & { readonly frameIndex: number }) | null): Promise<boolean> {
+  if (of === 'this') return holdLast()
+  holdCounted(null)
+  if (of === null) return false
+  const { counts } = await aside(of, true)
   holdCounted(counts && (counts.tap ?? counts.end))
   return counts !== null
 }

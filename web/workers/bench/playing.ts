@@ -1,35 +1,60 @@
-// Playing: frames of the proxy through the grade against the clock, told to the page one by one.
+// Playing: frames of proxies through their grades against the clock, told to the page one by one. A reel plays as a row
+// of clips; the next one is made ready while the one before it plays.
 import { gradeAt, missingLuts, type GradeDocument } from '@core/grade'
 import type { CallContext } from '../calls'
 import { loadLut, lutAtHand } from '../frame-source'
-import { measuredEvery, type PlayedFrame, type PlayEnd, type PlayRequest, type Viewed } from '../messages'
+import { measuredEvery, type ChangedLook, type PlayedClip, type PlayedFrame } from '../messages'
+import type { PlayEnd, PlayRequest } from '../messages'
 import { play } from '../player'
-import type { Work } from '../tile'
+import { proxySpan, type ProxyReader } from '../proxy-reader'
 import { countingFor, measuredOf, overlayFor, tapsOf } from './measured'
 import { lastPicture, tiles, whilePlaying } from './picture'
 import { mattesFor } from './region-questions'
 import { forgetReader, proxySource, readerOf } from './source'
 import { buffersOf } from './transfer'
-import { quickWork } from './work'
+import { prepareWork, quickWork } from './work'
 
 interface Playing {
-  viewed: Omit<Viewed, 'medium'>
+  look: ChangedLook
   onScreen: () => void
   readonly stop: () => void
 }
 let playing: Playing | null = null
 whilePlaying(() => playing !== null)
 
+/** Frames of the next clip that are decoded before its cut. */
+const madeReady = 3
+
+/** The row of clips, each with what reads it. */
+function rowOf(clips: readonly PlayedClip[]) {
+  const clipAt = (index: number): PlayedClip | undefined =>
+    clips.find(({ at, count }) => index >= at && index < at + count)
+  function reader({ medium }: PlayedClip): ProxyReader {
+    const found = readerOf(medium)
+    if (!found) throw new Error('The proxy is still being made.')
+    return found
+  }
+  const frameOf = ({ first, at }: PlayedClip, index: number): number => first + index - at
+  /** The first frames of what comes after a clip: kept while that plays. */
+  const comingAfter = (clip: PlayedClip): ReadonlyMap<PlayedClip, readonly number[]> => {
+    const next = clipAt(clip.at + clip.count)
+    return new Map(
+      next ? [[next, Array.from({ length: Math.min(madeReady, next.count) }, (_, n) => next.first + n)]] : [],
+    )
+  }
+  return { clipAt, reader, frameOf, comingAfter }
+}
+
 /**
- * Plays until the end of the range, or until it is paused; tells every picture, and answers with the frame to stand at.
- * Throws where the proxy cannot be had.
+ * Plays until the end of the range, or until it is paused; tells every picture, and answers with the place to stand at.
+ * Throws where a proxy cannot be had.
  */
 export async function startPlaying(request: PlayRequest, { tell }: CallContext<PlayedFrame>): Promise<PlayEnd> {
   playing?.stop()
   let stopped = false
   let release = (): void => undefined
   const mine: Playing = {
-    viewed: request,
+    look: request,
     onScreen: () => release(),
     stop: () => {
       stopped = true
@@ -37,47 +62,63 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
     },
   }
   playing = mine
-  const { medium } = request
-  const reader = readerOf(medium)
-  if (!reader || !medium.proxy) {
-    if (playing === mine) playing = null
-    throw new Error('The proxy is still being made.')
-  }
-  const { proxy } = medium
-  let made: { readonly viewed: Playing['viewed']; readonly grade: GradeDocument; readonly work: Work } | null = null
+  const row = rowOf(request.clips)
+  const gradeOf = (clip: PlayedClip, frame: number): GradeDocument =>
+    gradeAt((request.clips.length === 1 ? mine.look.grade : undefined) ?? clip.grade, frame)
   let onScreen: Promise<void> = Promise.resolve()
+  let now: PlayedClip | undefined
   try {
+    if (request.clips.some((clip) => !clip.medium.proxy)) throw new Error('The proxy is still being made.')
+    await begin()
     const played = await play(
       request.plan,
       {
-        ask: (index) => reader.ask(index),
-        forget: (wanted) => reader.forget(wanted),
+        ask: (index) => {
+          const clip = row.clipAt(index)
+          if (clip) row.reader(clip).ask(row.frameOf(clip, index))
+        },
+        forget: (wanted) => {
+          if (!now) return
+          const next = row.comingAfter(now)
+          const open = [now, ...next.keys()]
+          // Pieces of one medium share a reader.
+          for (const clip of open)
+            row
+              .reader(clip)
+              .forget((frame) =>
+                open.some(
+                  (c) =>
+                    c.medium.hash === clip.medium.hash &&
+                    (wanted(frame - c.first + c.at) || (next.get(c)?.includes(frame) ?? false)),
+                ),
+              )
+        },
         now: () => performance.now(),
         sleep: (ms) => new Promise((done) => setTimeout(done, ms)),
         show: async (index, progress) => {
-          const taken = await reader.take(index)
+          const clip = row.clipAt(index)
+          const proxy = clip?.medium.proxy
+          if (!clip || !proxy) return
+          const { medium } = clip
+          const frameIndex = row.frameOf(clip, index)
+          const taken = await row.reader(clip).take(frameIndex)
           if (stopped) return
-          const { asShot, viewing } = mine.viewed
-          const grade = gradeAt(mine.viewed.grade, index)
+          const { asShot, viewing } = mine.look
+          const grade = gradeOf(clip, frameIndex)
           const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
           await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
-          if (made?.viewed !== mine.viewed || made.grade !== grade)
-            made = { viewed: mine.viewed, grade, work: asShot ? { kind: 'asShot' } : quickWork(grade, frame) }
-          const count = progress.shown % measuredEvery === 1
-          const taps = tapsOf(grade, lutAtHand, frame)
-          lastPicture.now = {
-            grade,
-            whole: mine.viewed.grade,
-            medium,
-            frameIndex: index,
-            asShot,
-            frame,
-            viewing,
-            chain: null,
+          const work = asShot ? ({ kind: 'asShot' } as const) : quickWork(grade, frame)
+          if (clip !== now) {
+            now = clip
+            makeReady(clip)
           }
+          const count = progress.shown % measuredEvery === 1 && viewing.visible.length > 0
+          const taps = tapsOf(grade, lutAtHand, frame)
+          const whole = clip.grade
+          lastPicture.now = { grade, whole, medium, frameIndex, asShot, frame, viewing, chain: null }
           const { picture, counts } = await tiles.work(
             {
-              work: made.work,
+              work,
               displayId: grade.show.displayId,
               frame,
               unpack,
@@ -101,17 +142,38 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
     )
     return { frameIndex: played.last, counts: played.counts }
   } catch (error) {
-    forgetReader(medium)
+    for (const { medium } of request.clips) forgetReader(medium)
     throw error
   } finally {
     if (playing === mine) playing = null
   }
+
+  /** The clock starts with the first frame at hand and its grade compiled. */
+  async function begin(): Promise<void> {
+    const clip = row.clipAt(request.plan.from)
+    if (!clip?.medium.proxy) return
+    const frameIndex = row.frameOf(clip, request.plan.from)
+    const grade = gradeOf(clip, frameIndex)
+    const decoding = row.reader(clip).ask(frameIndex).picture
+    await Promise.all(missingLuts(grade, lutAtHand).map(loadLut))
+    if (!mine.look.asShot) quickWork(grade, proxySpan(clip.medium.proxy))
+    await decoding
+  }
+  /** What comes after a clip: its first frames decoded, its grade compiled. */
+  function makeReady(clip: PlayedClip): void {
+    for (const [next, frames] of row.comingAfter(clip)) {
+      const { proxy } = next.medium
+      const reader = row.reader(next)
+      for (const frame of frames) reader.ask(frame)
+      // Not ready in time, it is made when its turn comes.
+      if (proxy) void prepareWork(gradeOf(next, next.first), proxySpan(proxy)).catch(() => undefined)
+    }
+  }
 }
 
-export const isPlaying = (): boolean => playing !== null
 /** The grade or the way of looking changed while playing. */
-export function changeViewed(viewed: Omit<Viewed, 'medium'>): void {
-  if (playing) playing.viewed = viewed
+export function changeLook(look: ChangedLook): void {
+  if (playing) playing.look = look
 }
 /** The last played picture is on screen: the next may come. */
 export const pictureIsOnScreen = (): void => playing?.onScreen()

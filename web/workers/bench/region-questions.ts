@@ -162,13 +162,14 @@ export async function findRegion(
   const planesHere = keyedPlanes(last, 'hue')
   const matte = drawn(there, region, there.regions, frame)
   const keys = region.components.filter((p) => p.source.kind === 'key')
+  const lightness = ({ width, height, l }: KeyPlanes) => ({ width, height, values: l })
   const plane = (values: Float32Array, of: Frame) => ({ width: of.width, height: of.height, values })
   const keyOnly: Region = { ...region, invert: false, components: keys.map((p) => ({ ...p, mode: 'add' })) }
   const how = keys.length > 0 ? 'key' : 'look'
   const place =
     how === 'key'
       ? placeByKey(plane(matte, frame), plane(drawn(last.grade, keyOnly, [], last.frame), last.frame))
-      : placeByLook(planesThere, matte, planesHere)
+      : placeByLook(lightness(planesThere), matte, lightness(planesHere))
   const was = largestIsland(plane(matte, frame))
   if (!place || !was) return { by: null, how, sure: 0, stops: null }
   const by = { x: place.x - was.x, y: place.y - was.y, size: place.size }

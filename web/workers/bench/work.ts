@@ -1,7 +1,10 @@
 // What the drawing threads are given for a grade: its compiled passes, or the grade itself where those err too much.
+import { LRUCache } from 'lru-cache'
 import { dragSize, lutsOf, planError, playable, playCache, withinBound } from '@core/grade'
-import type { GradeDocument, Passes, Plan, PlanCache } from '@core/grade'
+import type { CodeSpan, GradeDocument, Passes, Plan, PlanCache } from '@core/grade'
 import type { Frame } from '@core/image'
+import { connect } from '../calls'
+import type { CompileFunctions } from '../compile-worker'
 import { lutAtHand } from '../frame-source'
 import type { Rendered } from '../messages'
 import type { Work } from '../tile'
@@ -36,11 +39,33 @@ export function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rende
   return { kind: 'passes', passes: sendable(plan) }
 }
 
+/** Plans of grades that are played now: of a reel, of the shot that plays and those beside it. */
+const quick = new LRUCache<string, Work>({ max: 4 })
+const keyOf = (grade: GradeDocument, { low, high }: CodeSpan): string => JSON.stringify([grade, low, high])
+
 /** The grade as it is played: nearly as exact, and in time. */
-export function quickWork(grade: GradeDocument, frame: Frame): Work {
-  const key = JSON.stringify([grade, frame.low, frame.high])
-  if (quick?.key === key) return quick.work
-  quick = { key, work: { kind: 'passes', passes: playable(grade, lutAtHand, frame, dragSize, played) } }
-  return quick.work
+export function quickWork(grade: GradeDocument, span: CodeSpan): Work {
+  // Most often it is the very grade of the picture before.
+  if (last?.grade === grade && last.low === span.low && last.high === span.high) return last.work
+  const key = keyOf(grade, span)
+  const work: Work = quick.get(key) ?? {
+    kind: 'passes',
+    passes: playable(grade, lutAtHand, span, dragSize, played),
+  }
+  quick.set(key, work)
+  last = { grade, low: span.low, high: span.high, work }
+  return work
 }
-let quick: { readonly key: string; readonly work: Work } | null = null
+let last: ({ readonly grade: GradeDocument; readonly work: Work } & CodeSpan) | null = null
+
+const compiler = connect<CompileFunctions>(
+  () => new Worker(new URL('../compile-worker.ts', import.meta.url), { type: 'module' }),
+  'The thread that makes grades ready',
+)
+/** Makes a grade ready on another thread, so that the picture that plays meanwhile need not wait. */
+export async function prepareWork(grade: GradeDocument, { low, high }: CodeSpan): Promise<void> {
+  const key = keyOf(grade, { low, high })
+  if (quick.has(key)) return
+  const passes = await compiler.ask('playable', { grade, low, high })
+  if (!quick.has(key)) quick.set(key, { kind: 'passes', passes })
+}

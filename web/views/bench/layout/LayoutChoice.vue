@@ -110,6 +110,14 @@ function inWindow(): void {
       <div class="more">
         <button
           type="button"
+          :data-tip="words.momentsTip"
+          :aria-pressed="view.liveMoments"
+          @click="view.liveMoments = !view.liveMoments"
+        >
+          {{ words.moments }}
+        </button>
+        <button
+          type="button"
           :data-tip="words.aloneTip"
           @click="alone"
         >

@@ -22,6 +22,8 @@ export const layoutText = {
     { id: 'usual', name: 'Usual', tip: 'The lines at their usual height.' },
     { id: 'tall', name: 'Tall', tip: 'The lines high enough to read small moves.' },
   ] satisfies readonly Choice<BenchLayout['meridian']>[],
+  moments: 'Live moments',
+  momentsTip: 'Lead, darkest and brightest frame beside the picture, while a control moves.',
   alone: 'Full screen',
   aloneTip: 'The picture and its transport alone. All keys still work; Esc comes back.',
   window: 'Picture in a window of its own',

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { ElButton, ElSwitch } from 'element-plus'
 import { regionStarts, type CurvePoint, type GradeDocument, type RegionStartId, type Step } from '@core/grade'
 import { matteViews, type MatteViewId } from '@core/regions'
+import EmptyState from '../../../components/EmptyState.vue'
 import PlainSelect from '../../../components/PlainSelect.vue'
 import { useRegions } from '../../../stores/regions'
 import { useView } from '../../../stores/view'
@@ -125,12 +126,21 @@ function rename(e: Event): void {
       v-if="regions.bringing"
       @bring="(shotId, regionId) => emit('bring', shotId, regionId)"
     />
-    <p
+    <EmptyState
       v-else-if="!regions.region"
-      class="quiet"
+      class="begin"
+      :hint="words.none"
     >
-      {{ words.none }}
-    </p>
+      <ElButton
+        v-for="s in starts.slice(1)"
+        :key="s.id"
+        size="small"
+        :data-tip="s.tip"
+        @click="start(s.id)"
+      >
+        {{ s.name }}
+      </ElButton>
+    </EmptyState>
     <ComponentList
       v-else-if="regions.page === 'components'"
       :region="regions.region"

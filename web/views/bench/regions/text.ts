@@ -5,7 +5,9 @@ export const regionsText = {
   addTip: 'A region to begin with; all of it can be changed afterwards.',
   plain: 'Ellipse',
   plainTip: 'A round region in the middle of the picture.',
-  none: 'No region yet. A region carries the tools of Level, Shape and Hue on a part of the picture. Add one above.',
+  none:
+    'No region yet. A region carries the tools of Level, Shape and Hue on a part of the picture. Begin ' +
+    'with one of these.',
   region: 'Region',
   regionTip: 'The region whose controls are shown. They act in their order, each on what those before it left.',
   name: 'Name of the region',

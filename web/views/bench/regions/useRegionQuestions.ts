@@ -20,6 +20,7 @@ import { usePlacing } from '../../../stores/placing'
 import { useRegions } from '../../../stores/regions'
 import { useTracking, type Clip } from '../../../stores/tracking'
 import { useView } from '../../../stores/view'
+import { mediumOf } from '../../../workers/medium'
 import { text } from '../text'
 
 export interface RegionQuestions {
@@ -125,13 +126,7 @@ export function useRegionQuestions(
       const other = await request<ShotDetail>(`/shots/${encodeURIComponent(shotId)}`)
       const { grade: theirs } = other.revision
       const content = regionContent(theirs, regionId, other.leadFrame)
-      const medium = {
-        hash: other.media.hash,
-        rate: { numerator: other.media.rateNumerator, denominator: other.media.rateDenominator },
-        proxy: other.proxy,
-        span: { first: other.firstFrame, last: other.firstFrame + other.frameCount - 1 },
-      }
-      const from = { medium, frameIndex: other.leadFrame, grade: theirs }
+      const from = { medium: mediumOf(other), frameIndex: other.leadFrame, grade: theirs }
       const found = await renderer.ask('placeRegion', { regionId, from })
       if (grade.shotId !== onto) return
       const stops = found?.stops ?? null

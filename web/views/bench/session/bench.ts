@@ -33,6 +33,7 @@ import { useBenchClosing } from './useBenchClosing'
 import { useBenchShot } from './useBenchShot'
 import { useDetachedWindows } from './useDetachedWindows'
 import { useLitPixels } from './useLitPixels'
+import { useSetupCheck } from './useSetupCheck'
 import { useStationQuestions } from './useStationQuestions'
 
 function createBench(shotId: () => string) {
@@ -196,6 +197,7 @@ function createBench(shotId: () => string) {
   // Another shot is another clip.
   watch(shotId, playback.stop)
   useBenchClosing()
+  const setupCheck = useSetupCheck(() => shot.value)
 
   function go(frame: number): void {
     playback.stop()
@@ -238,6 +240,7 @@ function createBench(shotId: () => string) {
     questions,
     regionQuestions,
     comparing,
+    setupCheck,
     playback,
     gamma,
     /** What must be known about how the picture is shown. */

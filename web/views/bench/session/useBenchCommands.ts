@@ -78,6 +78,9 @@ export function useBenchCommands(bench: Bench): void {
     alone: () => {
       view.pictureAlone = !view.pictureAlone
     },
+    'live-moments': () => {
+      view.liveMoments = !view.liveMoments
+    },
     part: marking.togglePart,
     overlay: marking.nextOverlay,
     tap: () => {

@@ -8,6 +8,7 @@ import { sentenceOf } from '../../../api/client'
 import { useOpenShot } from '../../../stores/open-shot'
 import { useReel } from '../../../stores/reel'
 import { useView } from '../../../stores/view'
+import { mediumOf } from '../../../workers/medium'
 import type { Medium } from '../../../workers/messages'
 
 const addressRestMs = 250
@@ -23,15 +24,7 @@ export function useBenchShot(shotId: () => string, fault: Ref<string>, playing: 
   const shot = computed(() => (openShot.shot?.id === shotId() ? openShot.shot : null))
   const first = computed(() => shot.value?.firstFrame ?? 0)
   const last = computed(() => first.value + (shot.value?.frameCount ?? 1) - 1)
-  const medium = computed<Medium | null>(
-    () =>
-      shot.value && {
-        hash: shot.value.media.hash,
-        rate: { numerator: shot.value.media.rateNumerator, denominator: shot.value.media.rateDenominator },
-        proxy: shot.value.proxy,
-        span: { first: first.value, last: last.value },
-      },
-  )
+  const medium = computed<Medium | null>(() => shot.value && mediumOf(shot.value))
   /** Width / height as the picture is seen. */
   const aspect = computed(() => {
     if (!shot.value) return 16 / 9

@@ -5,6 +5,7 @@ import { stationOf, type GradeDocument, type StationId, type Step, type StepKind
 import type { PictureFacts } from '../../../workers/messages'
 import StepControls from '../StepControls.vue'
 import { text } from '../text'
+import ControlKeyframes from './ControlKeyframes.vue'
 import type { StepEdits } from './useStepEdits'
 
 const props = defineProps<{
@@ -36,6 +37,7 @@ const removable = computed(() => here.value.filter(isAdded))
       :facts="facts"
       @change="edits.change"
     />
+    <ControlKeyframes :steps="here" />
     <p
       v-if="addable.length || removable.length"
       class="added"

@@ -2,7 +2,6 @@
 // editor of their own. A kind that nobody lists here is drawn as scales on the page it names.
 import type { Component } from 'vue'
 import { stations, stepKinds, type StationId, type StationPage, type StepKind } from '@core/grade'
-import ExposureKeyframes from './ExposureKeyframes.vue'
 import CdlPage from './CdlPage.vue'
 import CleanColoursPart from './CleanColoursPart.vue'
 import ColoursPage from './ColoursPage.vue'
@@ -27,7 +26,6 @@ interface PageEditor {
 
 const editors: Readonly<Record<string, PageEditor>> = {
   'read/read': { component: ReadPage, edits: [] },
-  'level/level': { component: ExposureKeyframes, edits: [], below: true },
   'shape/tones': { component: TonesPage, edits: [...editedOn.toneCurves, ...editedOn.zones] },
   'hue/saturation': { component: CleanColoursPart, edits: [], below: true },
   'hue/colours': { component: ColoursPage, edits: editedOn.colourCurves },

@@ -1,0 +1,118 @@
+// The first pass over a scene: a shot balanced, matched to the hero of its scene, and given the hero's look. Asking
+// changes nothing; each part is taken only where it is sure of itself.
+import { LRUCache } from 'lru-cache'
+import { carryGrade } from '@core/aims'
+import { differences, gradeAt, restingAt, type GradeDocument } from '@core/grade'
+import { applyMatch } from '@core/matching'
+import { pointedAt } from '@core/readings'
+import type { ShotDetail, ShotProposal } from '@contracts/responses'
+import type { ServerContext } from '../context'
+import { findShot } from '../db/shots'
+import { notFound, Problem } from '../problem'
+import { balanceReader } from './balance'
+import { thumbnailThrough } from './thumbnails'
+
+const kept = 500
+const size = { maxWidth: 960, maxHeight: 540 } as const
+export const firstPassChoices = ['all'] as const
+
+type Context = Pick<ServerContext, 'pool' | 'frames' | 'workers' | 'store'>
+
+export interface FirstPassReader {
+  /** @param heroId may be the shot itself: it is balanced alone */
+  readonly of: (shotId: string, heroId: string) => Promise<ShotProposal>
+  readonly picture: (shotId: string, heroId: string) => Promise<Uint8Array>
+}
+
+interface Passed {
+  readonly grade: GradeDocument
+  readonly sentence: string
+}
+
+export function firstPassReader(context: Context): FirstPassReader {
+  const { pool, frames, workers } = context
+  const balance = balanceReader(context)
+  const passes = new LRUCache<string, Promise<Passed>>({ max: kept })
+
+  /** The grade after it, or as it was, and what is said of it. */
+  async function balanced(shot: ShotDetail): Promise<Passed> {
+    const [advised] = (await balance.of(shot.id)).choices
+    if (!advised || advised.changes.length === 0)
+      return { grade: shot.revision.grade, sentence: 'Its balance needs nothing.' }
+    return advised.sure
+      ? { grade: advised.grade, sentence: `Balanced: ${advised.sentence}` }
+      : { grade: shot.revision.grade, sentence: 'Its balance is unsure and stays.' }
+  }
+  async function matched(shot: ShotDetail, before: GradeDocument, hero: ShotDetail): Promise<Passed> {
+    const side = async (of: ShotDetail): Promise<Parameters<typeof workers.match>[0]['shot']> => ({
+      ...(await frames.gradeTask(of.media.hash, of.leadFrame, of.revision.grade, of)),
+      pointed: pointedAt(of.leadFrame, of),
+    })
+    const [reference, own] = await Promise.all([side(hero), side(shot)])
+    const { choices } = await workers.match({
+      reference,
+      shot: { ...own, grade: gradeAt(before, shot.leadFrame) },
+      without: [],
+      ...size,
+    })
+    const best = choices.find((c) => c.sure)
+    if (!best) return { grade: before, sentence: `Nothing is shared with ${hero.name}.` }
+    if (best.changes.length === 0) return { grade: before, sentence: `Alike with ${hero.name}.` }
+    return {
+      grade: applyMatch(before, best, shot.leadFrame),
+      sentence: `Matched to ${hero.name}: ${best.sentence}`,
+    }
+  }
+  async function pass(shot: ShotDetail, hero: ShotDetail): Promise<Passed> {
+    const first = await balanced(shot)
+    if (shot.id === hero.id) return first
+    // The hero as the same pass makes it: all of a scene are accepted together.
+    const { grade: ofHero } = await balanced(hero)
+    const second = await matched(shot, first.grade, { ...hero, revision: { ...hero.revision, grade: ofHero } })
+    const look = carryGrade(restingAt(ofHero, hero.leadFrame), second.grade, ['look'])
+    const carried = differences(second.grade, look).length > 0
+    return {
+      grade: carried ? look : second.grade,
+      sentence: [first.sentence, second.sentence, ...(carried ? [`The look of ${hero.name}.`] : [])].join(' '),
+    }
+  }
+  function passOf(shot: ShotDetail, hero: ShotDetail): Promise<Passed> {
+    const state = (of: ShotDetail): unknown => [of.headId, of.leadFrame, pointedAt(of.leadFrame, of), of.firstFrame]
+    const key = JSON.stringify([state(shot), state(hero)])
+    const made = passes.get(key) ?? pass(shot, hero)
+    passes.set(key, made)
+    made.catch(() => passes.delete(key))
+    return made
+  }
+  async function both(shotId: string, heroId: string): Promise<readonly [ShotDetail, ShotDetail]> {
+    const [shot, hero] = await Promise.all([findShot(pool, shotId), findShot(pool, heroId)])
+    if (!shot || !hero) throw notFound('shot')
+    if (shot.projectId !== hero.projectId)
+      throw new Problem(422, 'invalid', 'The hero is a shot of another project.', { field: 'hero' })
+    return [shot, hero]
+  }
+  return {
+    of: async (shotId, heroId) => {
+      const [shot, hero] = await both(shotId, heroId)
+      const { grade, sentence } = await passOf(shot, hero)
+      const changes = differences(shot.revision.grade, grade).map((d) => d.words)
+      return {
+        shotId,
+        headId: shot.headId,
+        note: sentence,
+        choices: [{ id: 'all', name: 'First pass', sentence, sure: true, changes, grade }],
+      }
+    },
+    picture: async (shotId, heroId) => {
+      const [shot, hero] = await both(shotId, heroId)
+      const { grade } = await passOf(shot, hero)
+      return thumbnailThrough(context, {
+        mediaHash: shot.media.hash,
+        index: shot.leadFrame,
+        grade,
+        firstFrame: shot.firstFrame,
+        frameCount: shot.frameCount,
+      })
+    },
+  }
+}

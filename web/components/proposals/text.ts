@@ -1,0 +1,40 @@
+// The words of what is proposed for many shots.
+export const text = {
+  balanceTitle: 'Balance for me',
+  cancel: 'Cancel',
+  matchTitle: (name: string): string => `Match to ${name}`,
+  firstPassTitle: (name: string): string => `First pass, to ${name}`,
+  undoAll: (count: number): string => (count === 1 ? 'Undo it' : `Undo all ${count}`),
+  undoAllTip: 'Takes back what was accepted here, each shot to where it was.',
+  progress: (done: number, all: number, open: number): string =>
+    `${done} of ${all} · ${open === 0 ? 'nothing to decide' : `${open} to decide`}`,
+  acceptAll: (count: number): string => (count === 1 ? 'Accept it' : `Accept all ${count}`),
+  accept: 'Accept',
+  edit: 'Edit',
+  editTip: 'Takes this choice and opens the shot on the Bench.',
+  refuse: 'Refuse',
+  again: 'Try again',
+  close: 'Close',
+  before: (name: string): string => `${name}, before`,
+  after: (name: string): string => `${name}, after`,
+  choices: (name: string): string => `Choices for ${name}`,
+  unsure: (carried: boolean): string => (carried ? 'to be looked at' : 'nothing shared'),
+  carryTitle: (name: string): string => `Carry the grade of ${name}`,
+  place: (name: string): string => `${name}: drag it to where it belongs, or press Enter to leave it`,
+  found: (name: string): string => `${name}: found here`,
+  open: (count: number): string =>
+    count === 1 ? '1 outline to accept or drag' : `${count} outlines to accept or drag`,
+  outside: (count: number, first = ''): string =>
+    count === 0 ? 'All within the standard.' : `${count} outside: ${first}`,
+  states: {
+    waiting: 'waiting',
+    working: 'working …',
+    proposed: '',
+    nothing: 'nothing is needed',
+    none: 'not matched',
+    accepted: 'accepted',
+    refused: 'refused',
+    undone: 'undone',
+    failed: 'not done',
+  },
+} as const
