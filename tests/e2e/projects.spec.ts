@@ -13,13 +13,13 @@ const card = (page: Page, name: string): Locator =>
 test('a project is made, renamed, copied, archived, removed and restored', async ({ page }) => {
   await page.goto(`${address()}/`)
   await expect(card(page, 'Ashglaze')).toContainText(/of \d+ finished/)
-  await expect
-    .poll(() =>
-      card(page, 'Ashglaze')
-        .locator('img')
-        .evaluateAll((all) => all.filter((i) => (i as HTMLImageElement).naturalWidth > 0).length),
-    )
-    .toBeGreaterThan(1)
+  await card(page, 'Ashglaze').scrollIntoViewIfNeeded()
+  await expect(async () => {
+    const pictures = await card(page, 'Ashglaze')
+      .locator('img')
+      .evaluateAll((all) => all.map((i) => [i.getAttribute('src'), (i as HTMLImageElement).naturalWidth] as const))
+    expect(pictures.filter(([, width]) => width > 0).length, JSON.stringify(pictures)).toBeGreaterThan(1)
+  }).toPass({ timeout: 60_000 })
   await page.getByLabel('New project').fill('Second firing')
   await page.getByRole('button', { name: 'Create' }).click()
   await expect(page).toHaveURL(/\/reel/)
