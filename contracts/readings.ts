@@ -83,7 +83,8 @@ export function checkedStandard(data: unknown): HouseStandard {
   return first ?? checked(OwnStandard, data)
 }
 
-class AreaContract {
+/** A part of the frame, in shares of it. */
+export class AreaContract {
   @IsNumber(finite) @Min(0) @Max(1) left!: number
   @IsNumber(finite) @Min(0) @Max(1) top!: number
   @IsNumber(finite) @Min(0) @Max(1) right!: number

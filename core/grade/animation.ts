@@ -58,7 +58,8 @@ export function neighbourFrames(grade: GradeDocument, frame: number, first: numb
 export const keyframesOf = ({ animation }: GradeDocument, stepId: string, key: string): Keyframes | null =>
   animation.find((m) => m.stepId === stepId && m.key === key) ?? null
 
-function replaceKeyframes(grade: GradeDocument, keyframes: Keyframes): GradeDocument {
+/** A control's keyframes, in place of those it had. */
+export function setKeyframes(grade: GradeDocument, keyframes: Keyframes): GradeDocument {
   const sorted = { ...keyframes, keyframes: [...keyframes.keyframes].sort((a, b) => a.frame - b.frame) }
   return {
     ...grade,
@@ -73,7 +74,7 @@ export function addKeyframe(grade: GradeDocument, stepId: string, key: string, f
   const value = gradeAt(grade, frame).steps.find((s) => s.id === stepId)?.params[key]
   const known = keyframesOf(grade, stepId, key)
   if (typeof value !== 'number' || known?.keyframes.some((m) => m.frame === frame)) return grade
-  return replaceKeyframes(
+  return setKeyframes(
     grade,
     known
       ? { ...known, keyframes: [...known.keyframes, { frame, value }] }
@@ -87,13 +88,13 @@ export function removeKeyframe(grade: GradeDocument, stepId: string, key: string
   const gone = known?.keyframes.find((m) => m.frame === frame)
   if (!known || !gone) return grade
   if (known.keyframes.length > 1)
-    return replaceKeyframes(grade, { ...known, keyframes: known.keyframes.filter((m) => m !== gone) })
+    return setKeyframes(grade, { ...known, keyframes: known.keyframes.filter((m) => m !== gone) })
   return setParameter({ ...grade, animation: grade.animation.filter((m) => m !== known) }, stepId, key, gone.value)
 }
 
 export function setPath(grade: GradeDocument, stepId: string, key: string, path: Keyframes['path']): GradeDocument {
   const known = keyframesOf(grade, stepId, key)
-  return known && known.path !== path ? replaceKeyframes(grade, { ...known, path }) : grade
+  return known && known.path !== path ? setKeyframes(grade, { ...known, path }) : grade
 }
 
 /** A control as set by a hand at a frame: on a keyframe that one is moved; between them all are, by as much. */
@@ -111,7 +112,7 @@ export function setParameterAt(
   const here = known.keyframes.some((m) => m.frame === frame)
   if (by === 0) return grade
   const moved = (v: number): number => Math.min(bounds.max, Math.max(bounds.min, Math.round((v + by) * 1e6) / 1e6))
-  return replaceKeyframes(grade, {
+  return setKeyframes(grade, {
     ...known,
     keyframes: known.keyframes.map((m) => {
       if (here) return m.frame === frame ? { frame, value } : m

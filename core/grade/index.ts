@@ -6,6 +6,7 @@ export {
   keyframesOf,
   removeKeyframe,
   restingAt,
+  setKeyframes,
   setParameterAt,
   setPath,
   valueAt,

@@ -1,18 +1,20 @@
-// What matching offers, by what it rests on, in the order of trust: surfaces that both show, the same subject, a card,
-// or, where nothing is shared, overall tone.
+// What matching offers, by what it rests on, in the order of trust: surfaces that lie alike in both, the same subject,
+// a card, colours that stand in the same relation, or, where nothing is shared, overall tone.
 import { withControlsAt, type ControlId } from '../aims'
 import { setShowParameter, type GradeDocument, type LutFinder } from '../grade'
 import { nothingPointed } from '../readings'
 import { matchPictures, type Matchable } from './match'
 import { overallSurfaces } from './overall'
+import { surfacesByColour } from './other-angle'
 import { sharedCard, sharedSubjects } from './pointed'
-import { solveMatch, type Match, type MatchedSurface, type MatchMove } from './solve'
+import { solveMatch } from './solve'
+import { matchControls, type Match, type MatchedSurface, type MatchMove } from './toward'
 import type { SharedSurface } from './surfaces'
 
 /** `all` that differs; the `colour` of the light alone; the `people` alone; `half` the way; or overall `tone`. */
 export const matchChoiceIds = ['all', 'colour', 'people', 'half', 'tone'] as const
 export type MatchChoiceId = (typeof matchChoiceIds)[number]
-export type MatchEvidence = 'surfaces' | 'subject' | 'card' | 'tone'
+export type MatchEvidence = 'surfaces' | 'subject' | 'card' | 'colours'
 
 export interface MatchChoice {
   readonly id: MatchChoiceId
@@ -47,6 +49,8 @@ export interface MatchAnswer {
 
 /** A difference that nobody sees at a cut. */
 const alike = 1
+/** What colours alone come to must be this near, and this much nearer than before. */
+const likely = { most: 3, share: 0.6 } as const
 const ofTheLight: readonly ControlId[] = ['exposure', 'temperature', 'tint']
 
 /** @param without ids of surfaces that a person struck */
@@ -96,6 +100,17 @@ export function matchChoices(
       ...halfOf(known, shot.grade),
     ]
     return { note: choices[0]?.sentence ?? '', by, choices, surfaces: known.surfaces }
+  }
+  const byColour = solve(
+    surfacesByColour(reference.light, shot.light).filter((s) => !without.includes(s.id)),
+    matchControls,
+  )
+  if (byColour && byColour.medianAfter < Math.min(likely.most, byColour.medianBefore * likely.share)) {
+    const choices = [
+      ...choiceOf('all', 'Match by colours', byColour, 'Another view: like colours are taken for the same things.'),
+      ...halfOf(byColour, shot.grade),
+    ].map((choice) => ({ ...choice, sure: false }))
+    return { note: choices[0]?.sentence ?? '', by: 'colours', choices, surfaces: byColour.surfaces }
   }
   const tone = solve(overallSurfaces(reference.light, shot.light), ofTheLight)
   const note = 'Nothing is seen in both pictures by which they could be matched.'

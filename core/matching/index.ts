@@ -11,7 +11,9 @@ export {
 export { lightPicture, type LightPicture } from './light'
 export { sameView, type SameView } from './same-view'
 export { matchPictures, type Matchable } from './match'
-export { solveMatch, type Match, type MatchedSurface } from './solve'
+export { solveMatch } from './solve'
+export { applySwatches, matchSwatches, type Swatch, type SwatchAnswer } from './swatches'
+export type { Match, MatchedSurface } from './toward'
 export { surfacesOfSameView, type Light, type SharedSurface } from './surfaces'
 export {
   carriedArea,

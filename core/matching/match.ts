@@ -3,8 +3,9 @@ import type { GradeDocument, LutFinder } from '../grade'
 import type { Pointed } from '../readings'
 import type { LightPicture } from './light'
 import { sameView } from './same-view'
-import { solveMatch, type Match } from './solve'
+import { solveMatch } from './solve'
 import { surfacesOfSameView } from './surfaces'
+import type { Match } from './toward'
 
 export interface Matchable {
   readonly light: LightPicture

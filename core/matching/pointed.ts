@@ -4,7 +4,7 @@ import type { LightPicture } from './light'
 import type { Light, SharedSurface } from './surfaces'
 
 /** Light of an area: the middle of each channel, so that an eye in it does not count. Null where it clips. */
-function lightIn(picture: LightPicture, area: Area): Light | null {
+export function lightIn(picture: LightPicture, area: Area): Light | null {
   const { x0, x1, y0, y1 } = pixelsOf(area, picture)
   const channels: [number[], number[], number[]] = [[], [], []]
   for (let y = y0; y < y1; y++)

@@ -60,13 +60,8 @@ export function surfacesOfSameView(
   seen.sort((p, q) => p.uneven - q.uneven)
   const found = seen.filter(({ uneven }, i) => uneven <= mostUneven || i < enoughPlaces)
   if (found.length < leastPlaces) return []
-  const areaOf = (x: number, y: number, r: number, of: LightPicture): Area => ({
-    left: Math.max(0, (x - r) / of.width),
-    right: Math.min(1, (x + r) / of.width),
-    top: Math.max(0, (y - r) / of.height),
-    bottom: Math.min(1, (y + r) / of.height),
-  })
-  return grouped(found).map((group, id) => {
+  // By what both pictures show, so that what changed between them is a group of its own.
+  return grouped(found, (p) => [...colourPlace(p.here), ...colourPlace(p.there)]).map((group, id) => {
     const middle = (of: (p: Place) => Light): Light => {
       const channel = (c: number): number => median(group.map((p) => of(p)[c] ?? 0))
       return [channel(0), channel(1), channel(2)]
@@ -76,15 +71,15 @@ export function surfacesOfSameView(
       id,
       here: middle((p) => p.here),
       there: middle((p) => p.there),
-      hereArea: areaOf(best.x, best.y, radius, here),
-      thereArea: areaOf(best.tx, best.ty, radius * grow, there),
+      hereArea: areaAbout(best.x, best.y, radius, here),
+      thereArea: areaAbout(best.tx, best.ty, radius * grow, there),
       places: group.length,
     }
   })
 }
 
 /** Mean light about a place and its unevenness; null outside, in the dark, or where the camera clipped. */
-function meanAbout(
+export function meanAbout(
   { width, height, light, clipped }: LightPicture,
   x: number,
   y: number,
@@ -115,26 +110,38 @@ function meanAbout(
   return { mean: [mean[0], mean[1], mean[2]], uneven }
 }
 
+/** The square about a place, in shares of the picture. */
+export const areaAbout = (x: number, y: number, r: number, of: LightPicture): Area => ({
+  left: Math.max(0, (x - r) / of.width),
+  right: Math.min(1, (x + r) / of.width),
+  top: Math.max(0, (y - r) / of.height),
+  bottom: Math.min(1, (y + r) / of.height),
+})
+
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b)
   return ((sorted[(sorted.length - 1) >> 1] ?? 0) + (sorted[sorted.length >> 1] ?? 0)) / 2
 }
 
 /** Stops of light and the two differences of colour, so that equal distances are about equally much to see. */
-const placeOf = ([r, g, b]: Light): readonly number[] => {
+export const colourPlace = ([r, g, b]: Light): readonly number[] => {
   const log = (v: number): number => Math.log2(Math.max(v, 1e-4))
   return [log(g) * 0.6, (log(r) - log(g)) * 2, (log(b) - log(g)) * 2]
 }
 const apart = (a: readonly number[], b: readonly number[]): number => a.reduce((s, v, i) => s + (v - b[i]) ** 2, 0)
 
 /**
- * By what both pictures show, so that what changed between them is a group of its own: seeds as far from each other as
- * can be had, then Lloyd's rounds (1982).
+ * Places brought together by where they lie in a space of colour: seeds as far from each other as can be had, then
+ * Lloyd's rounds (1982).
  */
-function grouped(found: readonly Place[]): readonly (readonly Place[])[] {
-  const at = found.map((p) => [...placeOf(p.here), ...placeOf(p.there)])
-  let centres = [at[0]]
-  while (centres.length < Math.min(mostSurfaces, found.length)) {
+export function grouped<T>(
+  found: readonly T[],
+  placeOf: (of: T) => readonly number[],
+  most = mostSurfaces,
+): readonly (readonly T[])[] {
+  const at = found.map(placeOf)
+  let centres = at.slice(0, 1)
+  while (centres.length > 0 && centres.length < Math.min(most, found.length)) {
     const distances = at.map((p) => Math.min(...centres.map((c) => apart(p, c))))
     const farthest = distances.reduce((best, d, i) => (d > distances[best] ? i : best), 0)
     if (distances[farthest] < 0.1) break

@@ -74,11 +74,11 @@ async function jsonText(c: Context): Promise<string> {
   return c.req.text()
 }
 
-/** The body as JSON, within the limits of what is read at all. */
 /** A PNG that is of the state as it is now: the address that the page asks by says which. */
 export const freshPng = (c: Context, png: Uint8Array): Response =>
   c.body(Buffer.from(png) as unknown as ArrayBuffer, 200, { 'content-type': 'image/png', 'cache-control': 'no-store' })
 
+/** The body as JSON, within the limits of what is read at all. */
 export async function jsonBody(c: Context): Promise<unknown> {
   return readJson(await jsonText(c))
 }

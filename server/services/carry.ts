@@ -5,28 +5,18 @@
 import { LRUCache } from 'lru-cache'
 import type { CarryOver } from '@contracts/index'
 import type { ProposedPlace, ShotDetail, ShotProposal } from '@contracts/responses'
-import { carriedAims, carryGrade, lossFirst, withOwnBalance, type Aim } from '@core/aims'
+import { carriedAims, carryGrade, withOwnBalance, type Aim } from '@core/aims'
 import { differences, gradeAt, moveRegions, restingAt, type GradeDocument } from '@core/grade'
 import { coarseToFine } from '@core/instruments'
-import {
-  judge,
-  outside,
-  pointedAt,
-  readingKey,
-  standardById,
-  waivedKeys,
-  type Finding,
-  type HouseStandard,
-} from '@core/readings'
+import { pointedAt, type HouseStandard } from '@core/readings'
 import type { ServerContext } from '../context'
 import type { Pool, Queryable } from '../db/pool'
 import { findRevision } from '../db/revisions'
 import { findShot } from '../db/shots'
-import { listStandards } from '../db/standards'
 import { notFound, Problem } from '../problem'
-import type { CarryAnswer } from '../workers/carry-frames'
 import { balanceReader } from './balance'
 import { clipEnds } from './clip-ends'
+import { newLosses, standingReader } from './standing'
 import { thumbnailThrough } from './thumbnails'
 
 const size = { maxWidth: 960, maxHeight: 540 } as const
@@ -98,15 +88,11 @@ interface Carried {
 export function carryReader(
   context: Pick<ServerContext, 'pool' | 'findings' | 'frames' | 'workers' | 'store'>,
 ): CarryReader {
-  const { pool, findings, frames, workers } = context
+  const { pool, frames, workers } = context
+  const { measure, standardOf, outsideOf } = standingReader(context)
   const balance = balanceReader(context)
   const answers = new LRUCache<string, Promise<Carried>>({ max: 200 })
 
-  const measure = (of: ShotDetail, grade: GradeDocument): ReturnType<typeof findings> => {
-    const { media, leadFrame: frame } = of
-    const pointed = pointedAt(frame, of)
-    return findings({ hash: media.hash, frame, bitDepth: media.bitDepth, grade: gradeAt(grade, frame), pointed }, true)
-  }
   /** The regions that are taken along and the subjects that were pointed out there, where they lie here. */
   async function placed({ shot, from, asked }: Found, grade: GradeDocument) {
     const regions = asked.stations.includes('regions') ? grade.regions : []
@@ -168,7 +154,7 @@ export function carryReader(
       standard,
       ...size,
     })
-    const losses = lossesOf(shot, answer, standard)
+    const losses = newLosses(shot, answer.ends, standard)
     const open = places.filter((p) => !p.sure)
     const solvedHow = sameView ? ', solved for this shot' : ', over a level of its own'
     const how = asked.solve ? solvedHow : ''
@@ -195,18 +181,6 @@ export function carryReader(
     return advised?.sure ? advised.grade : shot.revision.grade
   }
 
-  async function outsideOf(
-    shot: ShotDetail,
-    grade: GradeDocument,
-    standard: HouseStandard,
-  ): Promise<readonly string[]> {
-    const waived = waivedKeys(shot.waivers)
-    return outside(judge(await measure(shot, grade), standard))
-      .filter((r) => !waived.has(readingKey(r)))
-      .sort(lossFirst)
-      .map((r) => r.sentence)
-  }
-
   function answerTo(found: Found): Promise<Carried> {
     const state = (of: ShotDetail): unknown => [
       of.headId,
@@ -227,8 +201,12 @@ export function carryReader(
     if (!shot || !source) throw notFound('shot')
     if (shot.projectId !== source.projectId)
       throw new Problem(422, 'invalid', 'The grade comes from another project.', { field: 'from' })
-    const standard = standardById(shot.standardId, await listStandards(pool))
-    return { shot, from: await asItWas(pool, source, asked.revisionId, asked.frame), asked, standard }
+    return {
+      shot,
+      from: await asItWas(pool, source, asked.revisionId, asked.frame),
+      asked,
+      standard: await standardOf(shot),
+    }
   }
   return {
     of: async (carried) => {
@@ -268,23 +246,4 @@ export function carryReader(
       })
     },
   }
-}
-
-/** A share of the picture that nobody would miss. */
-const leastLoss = 0.0005
-
-/** What would be lost beyond the standard that is not lost now, in words: each where the shot loses most of it. */
-function lossesOf(shot: ShotDetail, { ends }: CarryAnswer, standard: HouseStandard): readonly string[] {
-  const waived = waivedKeys(shot.waivers)
-  const lost = (of: Finding | undefined): number => of?.counted ?? of?.value ?? 0
-  const fresh = ends.flatMap(({ frame, before, after }) =>
-    outside(judge(after, standard)).flatMap((reading) => {
-      const share = lost(after.find((f) => f.id === reading.id))
-      const isNew = share > lost(before.find((f) => f.id === reading.id)) + leastLoss
-      return isNew && !waived.has(readingKey(reading)) ? [{ frame, reading, share }] : []
-    }),
-  )
-  return fresh
-    .filter((one) => fresh.every((o) => o.reading.id !== one.reading.id || o.share <= one.share))
-    .map(({ frame, reading }) => `Frame ${frame - shot.firstFrame}: ${reading.sentence}`)
 }

@@ -1,22 +1,24 @@
 // The first pass over a scene: a shot balanced, matched to the hero of its scene, and given the hero's look. Asking
-// changes nothing; each part is taken only where it is sure of itself.
+// changes nothing; each part is taken only where it is sure of itself, and what lies outside the standard after it, or
+// would be lost by it, is named.
 import { LRUCache } from 'lru-cache'
 import { carryGrade } from '@core/aims'
 import { differences, gradeAt, restingAt, type GradeDocument } from '@core/grade'
 import { applyMatch } from '@core/matching'
-import { pointedAt } from '@core/readings'
+import { pointedAt, type HouseStandard } from '@core/readings'
 import type { ShotDetail, ShotProposal } from '@contracts/responses'
 import type { ServerContext } from '../context'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { balanceReader } from './balance'
+import { newLosses, standingReader } from './standing'
 import { thumbnailThrough } from './thumbnails'
 
 const kept = 500
 const size = { maxWidth: 960, maxHeight: 540 } as const
 export const firstPassChoices = ['all'] as const
 
-type Context = Pick<ServerContext, 'pool' | 'frames' | 'workers' | 'store'>
+type Context = Pick<ServerContext, 'pool' | 'findings' | 'frames' | 'workers' | 'store'>
 
 export interface FirstPassReader {
   /** @param heroId may be the shot itself: it is balanced alone */
@@ -28,11 +30,16 @@ interface Passed {
   readonly grade: GradeDocument
   readonly sentence: string
 }
+interface Judged extends Passed {
+  readonly outside: readonly string[]
+  readonly losses: readonly string[]
+}
 
 export function firstPassReader(context: Context): FirstPassReader {
   const { pool, frames, workers } = context
   const balance = balanceReader(context)
-  const passes = new LRUCache<string, Promise<Passed>>({ max: kept })
+  const { standardOf, measure, outsideOf } = standingReader(context)
+  const passes = new LRUCache<string, Promise<Judged>>({ max: kept })
 
   /** The grade after it, or as it was, and what is said of it. */
   async function balanced(shot: ShotDetail): Promise<Passed> {
@@ -76,10 +83,17 @@ export function firstPassReader(context: Context): FirstPassReader {
       sentence: [first.sentence, second.sentence, ...(carried ? [`The look of ${hero.name}.`] : [])].join(' '),
     }
   }
-  function passOf(shot: ShotDetail, hero: ShotDetail): Promise<Passed> {
+  async function judged(shot: ShotDetail, hero: ShotDetail, standard: HouseStandard): Promise<Judged> {
+    const passed = await pass(shot, hero)
+    const [before, after] = await Promise.all([measure(shot, shot.revision.grade), measure(shot, passed.grade)])
+    const losses = newLosses(shot, [{ frame: shot.leadFrame, before, after }], standard)
+    return { ...passed, losses, outside: await outsideOf(shot, passed.grade, standard) }
+  }
+  async function passOf(shot: ShotDetail, hero: ShotDetail): Promise<Judged> {
     const state = (of: ShotDetail): unknown => [of.headId, of.leadFrame, pointedAt(of.leadFrame, of), of.firstFrame]
-    const key = JSON.stringify([state(shot), state(hero)])
-    const made = passes.get(key) ?? pass(shot, hero)
+    const standard = await standardOf(shot)
+    const key = JSON.stringify([state(shot), state(hero), standard, shot.waivers])
+    const made = passes.get(key) ?? judged(shot, hero, standard)
     passes.set(key, made)
     made.catch(() => passes.delete(key))
     return made
@@ -94,13 +108,16 @@ export function firstPassReader(context: Context): FirstPassReader {
   return {
     of: async (shotId, heroId) => {
       const [shot, hero] = await both(shotId, heroId)
-      const { grade, sentence } = await passOf(shot, hero)
+      const { grade, sentence, losses, outside } = await passOf(shot, hero)
+      const note = [sentence, ...losses].join(' ')
       const changes = differences(shot.revision.grade, grade).map((d) => d.words)
       return {
         shotId,
         headId: shot.headId,
-        note: sentence,
-        choices: [{ id: 'all', name: 'First pass', sentence, sure: true, changes, grade }],
+        note,
+        choices: [{ id: 'all', name: 'First pass', sentence: note, sure: losses.length === 0, changes, grade }],
+        losses,
+        outside,
       }
     },
     picture: async (shotId, heroId) => {

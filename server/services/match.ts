@@ -2,7 +2,7 @@
 import { LRUCache } from 'lru-cache'
 import type { ShotDetail, ShotProposal } from '@contracts/responses'
 import { pointedAt } from '@core/readings'
-import { applyMatch, type MatchAnswer, type MatchChoiceId } from '@core/matching'
+import { applyMatch, applySwatches, type MatchAnswer, type MatchChoiceId, type Swatch } from '@core/matching'
 import type { ServerContext } from '../context'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
@@ -10,6 +10,8 @@ import { thumbnailThrough } from './thumbnails'
 import type { MatchSide } from '../workers/match-frames'
 
 const kept = 500
+const unreadable = (count: number, of: number): string =>
+  `${count} of ${of} ${of === 1 ? 'place' : 'places'} of this shot cannot be read: too small, or clipped by the camera.`
 const size = { maxWidth: 960, maxHeight: 540 } as const
 
 export interface Pair {
@@ -20,6 +22,8 @@ export interface Pair {
 }
 export interface MatchReader {
   readonly of: (pair: Pair) => Promise<ShotProposal>
+  /** A frame of a shot moved until its places look as those of another picture that they were paired with. */
+  readonly swatches: (shot: ShotDetail, frame: number, pairs: readonly Swatch[]) => Promise<ShotProposal>
   /** The PNG of the shot's lead frame through a choice. Throws 404 where there is no such choice. */
   readonly picture: (pair: Pair, choiceId: MatchChoiceId) => Promise<Uint8Array>
 }
@@ -78,6 +82,21 @@ export function matchReader(context: Context): MatchReader {
           changes: choice.changes,
           grade: applyMatch(shot.revision.grade, choice, shot.leadFrame),
         })),
+        surfaces: surfaces.map(({ here: _, there: __, ...seen }) => seen),
+      }
+    },
+    swatches: async (shot, frame, pairs) => {
+      const task = await frames.gradeTask(shot.media.hash, frame, shot.revision.grade, shot)
+      const answer = await workers.swatches({ ...task, swatches: pairs, ...size })
+      const proposal = { shotId: shot.id, headId: shot.headId, choices: [], surfaces: [] }
+      if (!answer) return { ...proposal, note: unreadable(pairs.length, pairs.length) }
+      const { changes, sentence, unread, surfaces } = answer
+      const note = [sentence, ...(unread.length > 0 ? [unreadable(unread.length, pairs.length)] : [])].join(' ')
+      const grade = applySwatches(shot.revision.grade, answer, frame)
+      return {
+        ...proposal,
+        note,
+        choices: [{ id: 'pairs', name: 'Match the pairs', sentence: note, sure: true, changes, grade }],
         surfaces: surfaces.map(({ here: _, there: __, ...seen }) => seen),
       }
     },

@@ -222,7 +222,7 @@ export function balanceFrame({
 }
 
 export { carryFrames, placesThere, type CarryTask, type PlacesTask } from './carry-frames'
-export { matchFrames, type MatchTask } from './match-frames'
+export { matchFrames, matchToSwatches, type MatchTask, type SwatchTask } from './match-frames'
 export { groupSetups, sourceLayout } from './setup-layouts'
 
 export interface BakedLut {

@@ -1,5 +1,13 @@
-// Two shots' frames matched, as a thread is asked for it.
-import { lightPicture, matchChoices, type MatchAnswer, type Matchable } from '@core/matching'
+// Two shots' frames matched, or a shot's places to swatches of another picture, as a thread is asked for it.
+import {
+  lightPicture,
+  matchChoices,
+  matchSwatches,
+  type MatchAnswer,
+  type Matchable,
+  type Swatch,
+  type SwatchAnswer,
+} from '@core/matching'
 import type { Pointed } from '@core/readings'
 import { framesOf, lutFinder, type GradeTask } from './kept'
 
@@ -24,4 +32,22 @@ export function matchFrames({ reference, shot, without, maxWidth, maxHeight }: M
     pointed,
   })
   return matchChoices(side(reference), side(shot), lut, without)
+}
+
+export interface SwatchTask extends GradeTask {
+  readonly swatches: readonly Swatch[]
+  readonly maxWidth: number
+  readonly maxHeight: number
+}
+/** Null where none of the shot's places can be read. */
+export function matchToSwatches({
+  source,
+  grade,
+  luts,
+  swatches,
+  maxWidth,
+  maxHeight,
+}: SwatchTask): SwatchAnswer | null {
+  const lut = lutFinder(luts)
+  return matchSwatches(lightPicture(framesOf({ source }, maxWidth, maxHeight), grade, lut), grade, swatches, lut)
 }

@@ -6,7 +6,7 @@ import { ContractError, JsonError, type CheckedBody, type LargeBody } from '@con
 import type { GuessSummary, LutInspection } from '@contracts/responses'
 import type { BalanceAnswer } from '@core/balance'
 import type { Layout, SetupShot } from '@core/continuity'
-import type { MatchAnswer } from '@core/matching'
+import type { MatchAnswer, SwatchAnswer } from '@core/matching'
 import type { ExportSettings } from '@core/bake'
 import type { Finding, Pointed } from '@core/readings'
 import type { CarryAnswer, CarryTask, PlacesAnswer, PlacesTask } from './carry-frames'
@@ -24,6 +24,7 @@ import type {
   ReadLut,
   RefusedFile,
   SourceFrame,
+  SwatchTask,
   WireFrame,
 } from './frame-worker'
 
@@ -46,6 +47,7 @@ export interface FrameWorkers {
   readonly places: (task: PlacesTask) => Promise<PlacesAnswer>
   readonly balance: (task: BalanceTask) => Promise<BalanceAnswer>
   readonly match: (task: MatchTask) => Promise<MatchAnswer>
+  readonly swatches: (task: SwatchTask) => Promise<SwatchAnswer | null>
   readonly sourceLayout: (task: { source: SourceFrame }) => Promise<Layout>
   readonly groupSetups: (task: { shots: readonly SetupShot[] }) => Promise<readonly (readonly number[])[]>
   readonly guess: (question: GuessQuestion) => Promise<GuessSummary>
@@ -110,6 +112,7 @@ export function startFrameWorkers(): FrameWorkers {
     places: call('placesThere', 'asked'),
     balance: call('balanceFrame', 'asked'),
     match: call('matchFrames', 'asked'),
+    swatches: call('matchToSwatches', 'asked'),
     sourceLayout: call('sourceLayout', 'byItself'),
     groupSetups: call('groupSetups', 'byItself'),
     guess: call('guess', 'asked'),

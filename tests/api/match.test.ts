@@ -60,3 +60,32 @@ test('scenes that share nothing are not matched, and what is not there says so',
   const nobody = '00000000-0000-4000-8000-000000000000'
   expect((await refusal(await call(`/shots/${kiln.id}/match/${nobody}`))).status).toBe(404)
 })
+
+test('places of a shot are brought to swatches of another picture; nonsense is refused', async () => {
+  const old = await shotOf('market-gamma', 'bt709-camera')
+  const left = { left: 0.1, right: 0.16, top: 0.1, bottom: 0.2 }
+  const pairs = [
+    { id: 0, seen: [0.3, 0.3, 0.3], area: left },
+    { id: 5, seen: [0.45, 0.42, 0.4], area: { left: 0.6, right: 0.66, top: 0.6, bottom: 0.7 } },
+  ]
+  const ask = (body: object): Promise<Response> => postJson(`/shots/${old.id}/swatches`, body)
+  const answer = (await (await ask({ frame: old.leadFrame, pairs })).json()) as ShotProposal
+  expect(answer.headId).toBe(old.headId)
+  expect(answer.surfaces!.map((s) => s.id)).toEqual([0, 5])
+  expect(answer.surfaces!.map((s) => s.shown.here)).toEqual(pairs.map((p) => p.seen))
+  const [choice] = answer.choices
+  expect(choice).toMatchObject({ id: 'pairs', name: 'Match the pairs' })
+  expect(choice!.changes.join()).toMatch(/Exposure/)
+  const middle = (of: 'before' | 'after'): number => Math.max(...answer.surfaces!.map((s) => s[of]))
+  expect(middle('after')).toBeLessThan(middle('before'))
+  // Asking changes nothing.
+  expect((await shotById(old.id)).headId).toBe(old.headId)
+  for (const [body, field] of [
+    [{ frame: old.leadFrame, pairs: [] }, 'pairs'],
+    [{ frame: old.leadFrame, pairs: [{ id: 0, seen: [0.3, 2, 0.3], area: left }] }, 'pairs.0.seen'],
+    [{ frame: old.leadFrame, pairs: [{ id: 0, seen: [0.3, 0.3], area: left }] }, 'pairs.0.seen'],
+    [{ frame: 99_999, pairs }, 'frame'],
+    [{ frame: old.leadFrame, pairs: Array.from({ length: 13 }, () => pairs[0]) }, 'pairs'],
+  ] as const)
+    expect(await refusal(await ask(body))).toMatchObject({ status: 422, field })
+})

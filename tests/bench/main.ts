@@ -15,7 +15,7 @@ import { measureKernel, measureRebuild, measureScopes } from './kernel'
 import { measureLargeClip } from './large-clip'
 import { measureLargeLuts } from './large-luts'
 import { measureCarried } from './carried-regions'
-import { measureMatching } from './matching'
+import { measureMatching, measureOtherAngles } from './matching'
 import { measurePlayback, proxiesMade } from './playback'
 import { measureProposal } from './proposal'
 import { measureReadingsOnPhotographs } from './readings'
@@ -95,6 +95,7 @@ const parts: readonly Part[] = [
     measure: () => measureScenePlaying(browser, instance.address),
   },
   { letter: 'w', what: 'Regions carried to other shots', measure: measureCarried },
+  { letter: 'x', what: 'One scene from another angle, matched by colour', measure: measureOtherAngles },
 ]
 /** PALE_PARTS=ab measures only these; PALE_SMOKE=1 only tries each, as bin/test does. */
 const wanted = process.env['PALE_PARTS'] ?? parts.map((p) => p.letter).join('')

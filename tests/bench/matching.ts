@@ -1,6 +1,6 @@
 // Matching on made pairs: two cameras, exposures, lights, contrasts and framings of one scene, and scenes that have
 // nothing in common.
-import { judgeMatching } from '../matching/judge'
+import { judgeMatching, judgeOtherAngles } from '../matching/judge'
 import { smoke } from './effort'
 import { median } from './median'
 
@@ -18,5 +18,19 @@ export function measureMatching(): readonly string[] {
       median(mediansBefore).toFixed(1),
     `nothing in common, and matched: ${taken.length} of ${strangers} (bar 0) ${taken.join('; ')}`,
     `a match, 480×270, one core: ${msEach.toFixed(0)} ms`,
+  ]
+}
+
+export function measureOtherAngles(): readonly string[] {
+  const { pairs, offered, before, after, worse, sure, strangers, taken } = judgeOtherAngles(
+    smoke ? 3 : 48,
+    smoke ? 3 : 60,
+  )
+  return [
+    `${pairs} pairs of another part of one scene, mirrored, through two cameras, exposures, lights and contrasts:`,
+    `  offered by colour alone: ${offered}, as sure: ${sure} (bar 0)`,
+    `  ΔE 2000 over the whole picture, median of pairs: ${median(before).toFixed(1)} → ${median(after).toFixed(1)}; ` +
+      `worse than before: ${worse.length} ${worse.join('; ')}`,
+    `nothing in common, and offered: ${taken.length} of ${strangers} (bar 0) ${taken.join('; ')}`,
   ]
 }

@@ -63,6 +63,48 @@ test('two cameras on one table: what both show, matched in place, undone', async
   await resetShot(old)
 })
 
+test('swatches of another picture are paired: theirs on the left, ours on the right; taken and undone', async ({
+  page,
+}) => {
+  const kiln = 'Kiln at night'
+  for (const name of [kiln, old]) await resetShot(name)
+  await openScene(page)
+  await picture(page, kiln).click()
+  await page.keyboard.press('r')
+  await picture(page, old).click()
+  const pairs = page.getByTestId('swatch-pairs')
+  await pairs.getByRole('button', { name: 'Pair swatches' }).click()
+  const stage = page.getByTestId('pair-stage')
+  await expect(page.getByTestId('compare')).toBeVisible({ timeout: 30_000 })
+  await expect(stage).toHaveAttribute('data-settled', 'true', { timeout: 30_000 })
+  const drag = async (x: number, y: number): Promise<void> => {
+    const { x: left, y: top, width, height } = (await stage.boundingBox())!
+    await page.mouse.move(left + x * width, top + y * height)
+    await page.mouse.down()
+    await page.mouse.move(left + (x + 0.03) * width, top + (y + 0.06) * height, { steps: 3 })
+    await page.mouse.up()
+  }
+  await expect(page.getByText('Drag on the reference first.')).toBeVisible()
+  await drag(0.2, 0.6)
+  await expect(page.getByText('Now drag on this shot')).toBeVisible()
+  await drag(0.7, 0.6)
+  await expect(pairs).toContainText(/ΔE \d+\.\d → \d+\.\d over 1 pair\./, { timeout: 30_000 })
+  await drag(0.8, 0.3)
+  await drag(0.3, 0.3)
+  await expect(pairs).toContainText(/over 2 pairs\./, { timeout: 30_000 })
+  await pairs.getByRole('button', { name: /Remove pair 2/ }).click()
+  await expect(pairs).toContainText(/over 1 pair\./, { timeout: 30_000 })
+  const before = (await demoShot(old)).headId
+  await pairs.getByRole('button', { name: 'Take', exact: true }).click()
+  await saved(page)
+  expect((await demoShot(old)).headId).not.toBe(before)
+  await expect(pairs).toContainText(/over 1 pair\./, { timeout: 30_000 })
+  // Another reference has other places: the pairs go.
+  await picture(page, phone).click()
+  await expect(pairs.getByRole('button', { name: /Remove pair/ })).toHaveCount(0)
+  for (const name of [kiln, old]) await resetShot(name)
+})
+
 test('one patch is measured in both; an edit in place is seen in the course', async ({ page }) => {
   await resetShot(old)
   await openScene(page)

@@ -1,9 +1,9 @@
 // Judges matching on made pairs: how near the shot comes to what it would look like seen as the reference was, and
 // whether scenes that have nothing in common are told so.
-import { lightPicture, matchPictures, sameView } from '@core/matching'
+import { lightPicture, matchChoices, matchPictures, sameView } from '@core/matching'
 import { demoShots } from '../../demo/shots'
 import { judgingPhotographs, photographsAreThere } from '../guess/photographs'
-import { errorsOf, matchPair, strangers, type MatchPair } from './pairs'
+import { errorsOf, matchPair, otherAngle, strangers, type MatchPair } from './pairs'
 
 const none = (): undefined => undefined
 
@@ -77,4 +77,48 @@ export function judgeMatching(pairs: number, apart: number, scenes = judgedScene
     taken,
     msEach: ms / pairs,
   }
+}
+
+export interface JudgedAngles {
+  readonly pairs: number
+  readonly offered: number
+  /** The middle ΔE 2000 of each offered pair over its whole picture, before and after. */
+  readonly before: readonly number[]
+  readonly after: readonly number[]
+  /** Offered, and farther from the truth than before. */
+  readonly worse: readonly string[]
+  readonly sure: number
+  readonly strangers: number
+  readonly taken: readonly string[]
+}
+
+/** One scene from elsewhere, where colour alone can tell; and scenes that have nothing in common. */
+export function judgeOtherAngles(pairs: number, apart: number, scenes = judgedScenes()): JudgedAngles {
+  const before: number[] = []
+  const after: number[] = []
+  const worse: string[] = []
+  let sure = 0
+  const byColour = ({ reference, shot }: MatchPair) => {
+    const side = ({ frame, grade }: MatchPair['shot']) => ({ light: lightPicture(frame, grade, none), grade })
+    const answer = matchChoices(side(reference), side(shot), none)
+    return answer.by === 'colours' ? answer.choices[0] : undefined
+  }
+  for (let n = 0; n < pairs; n++) {
+    const pair = otherAngle(scenes[n % scenes.length] ?? '', 2001 + n * 13)
+    const choice = byColour(pair)
+    if (!choice) continue
+    const was = middle(errorsOf(pair, pair.shot.grade))
+    const is = middle(errorsOf(pair, choice.grade))
+    before.push(was)
+    after.push(is)
+    if (choice.sure) sure++
+    if (is > was) worse.push(`${pair.name} ${was.toFixed(1)} → ${is.toFixed(1)}`)
+  }
+  const taken: string[] = []
+  for (let n = 0; n < apart; n++) {
+    const step = 1 + Math.floor(n / scenes.length)
+    const pair = strangers(scenes[n % scenes.length] ?? '', scenes[(n + step) % scenes.length] ?? '', 6001 + n * 17)
+    if (byColour(pair)) taken.push(pair.name)
+  }
+  return { pairs, offered: after.length, before, after, worse, sure, strangers: apart, taken }
 }

@@ -127,6 +127,39 @@ export function matchPair(scene: string, seed: number, visitor?: Visitor): Match
   return { name: `${scene} ${seed}`, reference, shot, truth, shared: sharedOf(light, ofReference, ofShot), lies }
 }
 
+/**
+ * One scene from elsewhere: another part of it, seen mirrored, so that its surfaces come again but nothing lies as it
+ * did.
+ */
+export function otherAngle(scene: string, seed: number): MatchPair {
+  const random = randomSource(seed)
+  for (let k = 0; k < 5; k++) random()
+  const between = (a: number, b: number): number => a + (b - a) * random()
+  const pick = (): string => encodings[Math.floor(random() * encodings.length)]!
+  const light = sceneOf(scene, random)
+  const part = (mirrored: boolean): Framing => ({
+    ...size,
+    share: between(0.6, 0.8),
+    x: random(),
+    y: random(),
+    mirrored,
+    movedX: 0,
+    movedY: 0,
+  })
+  const [first, second] = [pick(), pick()]
+  const faults = [between(-1.5, 1.5), between(-50, 50), between(-10, 10), between(0.8, 1.25)] as const
+  const before = framed(light, part(false))
+  const seen = framed(light, part(true))
+  return {
+    name: `${scene} from elsewhere ${seed}`,
+    reference: sideOf(before, first, random),
+    shot: sideOf(spoilt(seen, ...faults), second, random),
+    truth: sideOf(seen, first, () => 0.5),
+    shared: new Uint8Array(size.width * size.height).fill(1),
+    lies: null,
+  }
+}
+
 /** Two scenes that have nothing in common. */
 export function strangers(first: string, second: string, seed: number): MatchPair {
   const a = matchPair(first, seed)

@@ -173,6 +173,31 @@ export class ProxyReader {
   }
 }
 
+let kept: { readonly hash: string; readonly reader: ProxyReader } | null = null
+
+/** This worker's reader of a clip's proxy; the one of the clip before it is closed. */
+export function proxyReaderOf(medium: Medium & { readonly proxy: ProxyFacts }): ProxyReader {
+  if (kept?.hash !== medium.hash) {
+    kept?.reader.close()
+    kept = { hash: medium.hash, reader: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
+  }
+  return kept.reader
+}
+
+/** Some frames, one after the other: while one is looked at, the next is decoded. */
+export async function* proxyFrames(
+  reader: ProxyReader,
+  frames: readonly number[],
+): AsyncGenerator<ProxyPicture, void, undefined> {
+  for (const [i, index] of frames.entries()) {
+    const next = frames[i + 1]
+    reader.forget((asked) => asked === index || asked === next)
+    reader.ask(index)
+    if (next !== undefined) reader.ask(next)
+    yield await reader.take(index)
+  }
+}
+
 /** How a proxy's samples are read, given how the original is. */
 export const proxyRange = ({ range }: ProxyFacts, read: CodeRange): CodeRange => (range === 'full' ? 'full' : read)
 

@@ -8,7 +8,7 @@ import { serve, type CallContext } from './calls'
 import { loadLutsOf, lutAtHand } from './frame-source'
 import type { Medium } from './messages'
 import type { ProxyFacts } from '@contracts/responses'
-import { frameOfProxy, isPlain, ProxyReader, proxyRange, proxySpan, type ProxyPicture } from './proxy-reader'
+import { frameOfProxy, isPlain, proxyRange, proxyReaderOf, proxySpan, type ProxyPicture } from './proxy-reader'
 
 const tellEveryMs = 200
 /** Every second pixel of every second row: enough for percentiles to a tenth of a percent. */
@@ -37,17 +37,12 @@ function pause(): void {
     }
   })
 }
-let reader: { readonly hash: string; readonly it: ProxyReader } | null = null
 
 async function trace(
   { medium, grade, first, count }: TraceQuestion,
   { signal, tell }: CallContext<Traced>,
 ): Promise<void> {
-  if (reader?.hash !== medium.hash) {
-    reader?.it.close()
-    reader = { hash: medium.hash, it: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
-  }
-  const source = reader.it
+  const source = proxyReaderOf(medium)
   await loadLutsOf(grade)
   const display = displayById(grade.show.displayId)
   const topCode = Math.round(display.eotf.encode(display.carriedPeak) * 65535)

@@ -7,13 +7,14 @@ import {
   type Homography,
   type Level,
   type ShownShape,
+  type Tracker,
   type TrackKind,
   type TrackLoss,
 } from '@core/regions'
 import type { ProxyFacts } from '@contracts/responses'
 import { serve, type CallContext } from './calls'
 import type { Medium } from './messages'
-import { frameOfProxy, isPlain, ProxyReader, type ProxyPicture } from './proxy-reader'
+import { frameOfProxy, isPlain, proxyFrames, proxyReaderOf, type ProxyPicture } from './proxy-reader'
 
 const tellEveryMs = 150
 export interface TrackQuestion {
@@ -41,8 +42,6 @@ export interface TrackEnd {
   readonly why: string
 }
 
-let reader: { readonly hash: string; readonly it: ProxyReader } | null = null
-
 const reasons: Readonly<Record<TrackLoss | 'flat', string>> = {
   few: 'too few of its points agree: it is hidden, or it has changed',
   gone: 'it has left the picture',
@@ -53,22 +52,6 @@ async function track(
   { medium, from, motion, shape, kind, frames, excluded }: TrackQuestion,
   { signal, tell }: CallContext<Followed>,
 ): Promise<TrackEnd> {
-  if (reader?.hash !== medium.hash) {
-    reader?.it.close()
-    reader = { hash: medium.hash, it: new ProxyReader(medium, (bytes) => new ArrayBuffer(bytes)) }
-  }
-  const source = reader.it
-  const take = async (index: number, next?: number): Promise<Level> => {
-    source.forget((asked) => asked === index || asked === next)
-    source.ask(index)
-    if (next !== undefined) source.ask(next)
-    return brightness(await source.take(index), medium.proxy)
-  }
-  const first = await take(from, frames[0])
-  const matte = renderShapeMatte(shape, first.width, first.height)
-  const allowed = Uint8Array.from(matte, (m) => (m > 0.5 ? 1 : 0))
-  for (const { x, y, radius } of excluded) exclude(allowed, first, x, y, radius)
-  const tracker = startTracker(first, { kind, allowed })
   let found: { frames: number[]; values: (readonly number[])[]; quality: (readonly [number, number])[] } = {
     frames: [],
     values: [],
@@ -86,10 +69,20 @@ async function track(
     tellMore()
     return { why }
   }
-  if (!tracker) return end(reasons.flat)
-  for (const [i, index] of frames.entries()) {
+  let tracker: Tracker | null = null
+  for await (const picture of proxyFrames(proxyReaderOf(medium), [from, ...frames])) {
     if (signal.aborted) return end('')
-    const step = tracker.next(await take(index, frames[i + 1]))
+    const { index } = picture
+    const level = brightness(picture, medium.proxy)
+    if (!tracker) {
+      const matte = renderShapeMatte(shape, level.width, level.height)
+      const allowed = Uint8Array.from(matte, (m) => (m > 0.5 ? 1 : 0))
+      for (const { x, y, radius } of excluded) exclude(allowed, level, x, y, radius)
+      tracker = startTracker(level, { kind, allowed })
+      if (!tracker) return end(reasons.flat)
+      continue
+    }
+    const step = tracker.next(level)
     if (typeof step === 'string') return end(reasons[step])
     count++
     found.frames.push(index)

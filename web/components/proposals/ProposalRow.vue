@@ -18,7 +18,7 @@ const before = ({ shot, proposal }: ProposalEntry): string =>
     firstFrame: shot.firstFrame,
     frameCount: shot.frameCount,
   })
-/** It rests on nothing that both show: it is accepted by itself or not at all. */
+/** It rests on nothing sure, or something would be lost: it is accepted by itself or not at all. */
 const unsure = computed(() => props.entry.state === 'proposed' && !store.sure.includes(props.entry))
 const sentence = ({ proposal, at }: ProposalEntry): string =>
   (at === 0 ? proposal?.note : proposal?.choices[at]?.sentence) ?? ''
@@ -51,7 +51,9 @@ const sentence = ({ proposal, at }: ProposalEntry): string =>
     </div>
     <div class="said">
       <strong>{{ entry.shot.name }}</strong>
-      <span class="quiet">{{ unsure ? words.unsure(store.asked.kind === 'carry') : words.states[entry.state] }}</span>
+      <span class="quiet">
+        {{ unsure ? words.unsure(entry.proposal?.choices[0]?.id !== 'tone') : words.states[entry.state] }}
+      </span>
       <p
         v-if="entry.fault"
         class="off"

@@ -364,6 +364,45 @@ export const text = {
     unmarked: (name: string, frame: number): string => `${name} no longer marked at frame ${frame}`,
     way: (name: string): string => `${name} along the clip`,
   },
+  steady: {
+    title: 'Keep along the clip',
+    keep: { tone: 'Keep this tone steady', neutral: 'Keep this neutral' },
+    tip: {
+      tone: 'Follows what the drawn part holds and marks exposure so that its tone stays as it is on this frame.',
+      neutral: 'Follows what the drawn part holds and marks temperature and tint so that it stays neutral.',
+    },
+    noPart: (key: string): string => `Draw a part on the picture first (${key}): even, lit, and seen all along.`,
+    noProxy: 'Its proxy is still being made.',
+    running: (percent: number): string => `${percent} % followed`,
+    cancel: 'Cancel',
+    dismiss: 'Dismiss',
+    edited: { tone: 'Level: a tone kept steady', neutral: 'Level: a surface kept neutral' },
+    kept: {
+      tone: (marks: string, after: string, before: string): string =>
+        `${marks}: this tone stays within ${after} stop; it moved by ${before}.`,
+      neutral: (marks: string, after: string, before: string): string =>
+        `${marks}: it stays within ${after} mired of neutral; it was up to ${before} off.`,
+    },
+    marks: (count: number): string => {
+      if (count === 0) return 'One value'
+      return count === 1 ? '1 mark' : `${count} marks`
+    },
+    unsteady: {
+      steady: 'It holds still already: nothing is marked.',
+      dark: 'This part is too dark to tell its light: nothing is marked.',
+      none: 'The step that would be marked was removed or is switched off.',
+    },
+    lost: {
+      few: (from: number, to: number): string => `Followed from frame ${from} to ${to}; beyond it is hidden, and held.`,
+      gone: (from: number, to: number): string =>
+        `Followed from frame ${from} to ${to}; beyond it has left the picture, and is held.`,
+      flat: (): string => 'There is too little detail about it to follow.',
+    },
+    leftOut: (count: number): string => `${count} frames stood apart and were left out.`,
+    limited: 'A control stands at its end.',
+    loss: (frame: number, what: 'clipped' | 'crushed', before: string, after: string): string =>
+      `Frame ${frame}: ${after} % ${what}, before ${before} %.`,
+  },
   sceneSide: 'scene side',
   displaySide: 'display side',
   bothSides: 'on both sides',

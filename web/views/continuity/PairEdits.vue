@@ -10,10 +10,12 @@ import { useGrade } from '../../stores/grade'
 import StepControls from '../bench/StepControls.vue'
 import { text } from './text'
 import { type Reference } from './held'
+import PairSwatches from './PairSwatches.vue'
+import { css } from './patch-mean'
 import type { Pair, Side } from './usePair'
 
 const props = defineProps<{ pair: Pair; chosen: Side; reference: Reference | null }>()
-const emit = defineEmits<{ split: [] }>()
+const emit = defineEmits<{ split: []; pairing: [] }>()
 const grade = useGrade()
 const { document, stateHere, renderer, match, matching, strike } = props.pair
 const scales = [
@@ -51,8 +53,6 @@ const shared = computed(() => {
   const sorted = used.map((s) => s.before).sort((a, b) => a - b)
   return used.length === 0 ? null : { count: used.length, before: sorted[sorted.length >> 1] ?? 0 }
 })
-type Mean = readonly [number, number, number]
-const css = (mean: Mean): string => `rgb(${mean.map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)).join(' ')})`
 </script>
 
 <template>
@@ -158,6 +158,12 @@ const css = (mean: Mean): string => `rgb(${mean.map((v) => Math.round(Math.min(1
         <p class="figures quiet">{{ choice.changes.join(' · ') }}</p>
       </template>
     </div>
+    <PairSwatches
+      v-if="reference"
+      :pair="pair"
+      :reference="reference"
+      @pairing="emit('pairing')"
+    />
   </section>
 </template>
 

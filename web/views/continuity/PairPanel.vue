@@ -66,6 +66,7 @@ const modes = (['off', 'side', 'wipe', 'blink'] as const).map((value) => ({ valu
       :chosen="chosen"
       :reference="reference"
       @split="emit('split')"
+      @pairing="mode = 'side'"
     />
   </section>
 </template>

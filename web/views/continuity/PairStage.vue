@@ -1,19 +1,20 @@
 <script setup lang="ts">
 // The chosen shot large, the reference over or beside it, a patch measured in both, and both traces in one instrument.
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Area } from '@core/readings'
 import { putImage } from '../../composables/putImage'
 import { useView, type CompareMode } from '../../stores/view'
 import ComparePicture from '../bench/picture/ComparePicture.vue'
 import InstrumentPanel from '../bench/instruments/InstrumentPanel.vue'
 import { figuresOf } from '../bench/figures'
-import { text } from './text'
+import PatchMeasured from './PatchMeasured.vue'
+import { usePatchDrag } from './usePatchDrag'
 import type { Pair, Side } from './usePair'
 
 const props = defineProps<{ pair: Pair; chosen: Side; mode: CompareMode }>()
 const view = useView()
-const { renderer, held, patch, patchMeans, document } = props.pair
+const { renderer, held, patch, document, swatches: pairs } = props.pair
 const canvas = ref<HTMLCanvasElement | null>(null)
 const box = useTemplateRef('box')
 const room = useElementSize(box)
@@ -34,38 +35,7 @@ watch([() => renderer.shown.value, canvas], ([shown, target]) => {
 const figures = computed(() => figuresOf(renderer.result.value?.facts ?? null))
 
 const stage = useTemplateRef('stage')
-interface Place {
-  readonly x: number
-  readonly y: number
-  /** 1 in the right one of two pictures. */
-  readonly half: number
-}
-const from = shallowRef<Place | null>(null)
-/** In shares of the picture that is pointed at, or of the one in which a drag began. */
-function place(event: PointerEvent, begun?: number): Place {
-  const { left, top, width, height } = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  const share = (v: number): number => Math.min(1, Math.max(0, v))
-  const across = (event.clientX - left) / width
-  const half = begun ?? (beside.value && across > 0.5 ? 1 : 0)
-  return { x: share(beside.value ? across * 2 - half : across), y: share((event.clientY - top) / height), half }
-}
-function down(event: PointerEvent): void {
-  if (event.button !== 0) return
-  stage.value?.setPointerCapture(event.pointerId)
-  from.value = place(event)
-  patch.value = null
-}
-function move(event: PointerEvent): void {
-  if (!from.value) return
-  const to = place(event, from.value.half)
-  const area: Area = {
-    left: Math.min(from.value.x, to.x),
-    right: Math.max(from.value.x, to.x),
-    top: Math.min(from.value.y, to.y),
-    bottom: Math.max(from.value.y, to.y),
-  }
-  if (area.right - area.left > 0.005 && area.bottom - area.top > 0.005) patch.value = area
-}
+const { from, drawnArea, down, move, up } = usePatchDrag(stage, beside, patch, pairs)
 const boxStyle = ({ left, right, top, bottom }: Area, half: number): Record<string, string> => {
   const wide = beside.value ? 50 : 100
   return {
@@ -75,9 +45,6 @@ const boxStyle = ({ left, right, top, bottom }: Area, half: number): Record<stri
     height: `${(bottom - top) * 100}%`,
   }
 }
-type Mean = readonly [number, number, number]
-const css = (mean: Mean): string => `rgb(${mean.map((v) => Math.round(v * 255)).join(' ')})`
-const percents = (mean: Mean): string => mean.map((v) => (v * 100).toFixed(1)).join(' · ')
 </script>
 
 <template>
@@ -95,7 +62,7 @@ const percents = (mean: Mean): string => mean.map((v) => (v * 100).toFixed(1)).j
         :data-settled="renderer.settled.value"
         @pointerdown="down"
         @pointermove="move"
-        @pointerup="from = null"
+        @pointerup="up"
         @pointercancel="from = null"
       >
         <canvas
@@ -112,7 +79,36 @@ const percents = (mean: Mean): string => mean.map((v) => (v * 100).toFixed(1)).j
           :aspect="aspect"
           @wipe="view.wipe = $event"
         />
-        <template v-if="patch">
+        <template v-if="beside && pairs.pairing.value">
+          <template
+            v-for="(p, i) in pairs.pairs.value"
+            :key="p.id"
+          >
+            <span
+              class="patch paired figures"
+              :style="boxStyle(p.hereArea, 0)"
+            >
+              {{ i + 1 }}
+            </span>
+            <span
+              class="patch paired figures"
+              :style="boxStyle(p.area, 1)"
+            >
+              {{ i + 1 }}
+            </span>
+          </template>
+          <span
+            v-if="pairs.half.value"
+            class="patch half-made"
+            :style="boxStyle(pairs.half.value.area, pairs.half.value.of === 'shot' ? 1 : 0)"
+          />
+          <span
+            v-if="drawnArea && from"
+            class="patch"
+            :style="boxStyle(drawnArea, from.half)"
+          />
+        </template>
+        <template v-else-if="patch">
           <span
             v-for="half in beside ? [0, 1] : [0]"
             :key="half"
@@ -137,30 +133,12 @@ const percents = (mean: Mean): string => mean.map((v) => (v * 100).toFixed(1)).j
         :playing="false"
       />
     </div>
-    <p
-      class="measured figures"
-      role="status"
-    >
-      <template v-if="patchMeans && held">
-        <span
-          class="swatch"
-          :style="{ background: css(patchMeans.here) }"
-        />
-        {{ text.patchIn(held.name, percents(patchMeans.here)) }}
-        <span
-          class="swatch"
-          :style="{ background: css(patchMeans.there) }"
-        />
-        {{ text.patchIn(chosen.shot.name, percents(patchMeans.there)) }}
-        <strong>{{ text.patchOf(patchMeans.deltaE) }}</strong>
-      </template>
-      <span
-        v-else-if="held"
-        class="quiet"
-      >
-        {{ text.patch }}
-      </span>
-    </p>
+    <PatchMeasured
+      class="measured"
+      :pair="pair"
+      :name="chosen.shot.name"
+      :pairing="beside && pairs.pairing.value"
+    />
   </div>
 </template>
 
@@ -206,6 +184,16 @@ canvas.half {
   outline-offset: 0;
   pointer-events: none;
 }
+.paired {
+  display: grid;
+  place-items: center;
+  font-size: 11px;
+  color: var(--ink);
+  text-shadow: 0 0 3px var(--well);
+}
+.half-made {
+  outline-style: dashed;
+}
 .traces {
   display: grid;
   grid-template-rows: 1fr 1fr;
@@ -214,20 +202,5 @@ canvas.half {
 }
 .measured {
   grid-column: 1 / -1;
-  display: flex;
-  gap: var(--gap-small);
-  align-items: center;
-  min-height: 20px;
-  margin: 0;
-  font-size: 12px;
-}
-.swatch {
-  width: 16px;
-  height: 16px;
-  margin-left: var(--gap);
-}
-strong {
-  margin-left: var(--gap);
-  font-weight: 500;
 }
 </style>

@@ -70,6 +70,22 @@ export const text = {
   surfacesTip: 'Reference above, shot below. A press leaves a pair out, another takes it in again.',
   surface: (before: number, after: number, struck: boolean): string =>
     struck ? `ΔE ${before.toFixed(1)}, left out` : `ΔE ${before.toFixed(1)} → ${after.toFixed(1)}`,
+  swatches: {
+    title: 'Swatch pairs',
+    begin: 'Pair swatches',
+    tip: 'Draw a place on the reference and one on this shot: their leaves, my leaves. The pictures may differ.',
+    next: (drawn: 'reference' | 'shot' | null, full: boolean): string => {
+      if (full) return 'That is as many pairs as can be kept.'
+      if (drawn === 'reference') return 'Now drag on this shot: what is to look like it.'
+      return drawn === 'shot' ? 'Now drag on the reference: what it is to look like.' : 'Drag on the reference first.'
+    },
+    none: 'No pair yet.',
+    working: 'Working it out …',
+    remove: (pair: number): string => `Remove pair ${pair}`,
+    pair: (pair: number, before: string, after: string): string => `Pair ${pair}: ΔE ${before} → ${after}`,
+    mapped: 'Pairs are of colours as this screen shows them: this shot is made for a display that it cannot show.',
+    summary: (name: string): string => `Matched to swatches of ${name}`,
+  },
   edits: 'This shot',
   tabs: { jumps: 'Jumps', shelf: 'Shelf', notes: 'Notes' },
   rail: 'Beside the scene',

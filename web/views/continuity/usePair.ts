@@ -15,7 +15,9 @@ import { useView } from '../../stores/view'
 import { mediumOf } from '../../workers/medium'
 import type { GradedFrame, Viewing } from '../../workers/messages'
 import { keyOfReference, nameOfReference, type Reference } from './held'
+import { meanOf } from './patch-mean'
 import { text } from './text'
+import { useSwatchPairs } from './useSwatchPairs'
 
 export interface Side {
   readonly shot: ShotSummary
@@ -39,20 +41,6 @@ async function importedPicture(stillId: string): Promise<TraceImage> {
   const data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
   if (!data) throw new Error(text.noPicture)
   return { width, height, rgba: data.data }
-}
-
-/** A mean colour of display signal, 0..1. */
-type Mean = readonly [number, number, number]
-function meanOf({ width, height, rgba }: TraceImage, { left, right, top, bottom }: Area): Mean {
-  const sum: [number, number, number] = [0, 0, 0]
-  const [x0, y0] = [Math.floor(left * width), Math.floor(top * height)]
-  const x1 = Math.min(width, Math.max(x0 + 1, Math.ceil(right * width)))
-  const y1 = Math.min(height, Math.max(y0 + 1, Math.ceil(bottom * height)))
-  for (let y = y0; y < y1; y++)
-    for (let x = x0; x < x1; x++)
-      for (let c = 0; c < 3; c++) sum[c] = (sum[c] ?? 0) + (rgba[(y * width + x) * 4 + c] ?? 0) / 255
-  const n = (x1 - x0) * (y1 - y0)
-  return [sum[0] / n, sum[1] / n, sum[2] / n]
 }
 
 export function usePair(
@@ -152,6 +140,16 @@ export function usePair(
     return { here, there, deltaE: measure.difference(measure.place(...here), measure.place(...there)) }
   })
 
+  const swatches = useSwatchPairs(
+    chosen,
+    () => held.value?.image ?? null,
+    () => {
+      const of = reference()
+      return of && keyOfReference(of)
+    },
+    attempt,
+  )
+
   const match = shallowRef<ShotProposal | null>(null)
   const matching = shallowRef(false)
   const struck = shallowRef<readonly number[]>([])
@@ -194,6 +192,19 @@ export function usePair(
     const side = chosen()
     return document.value && side ? gradeAt(document.value, side.frame) : null
   })
-  return { renderer, document, stateHere, held, patch, patchMeans, match, matching, struck, strike, compare }
+  return {
+    renderer,
+    document,
+    stateHere,
+    held,
+    patch,
+    patchMeans,
+    swatches,
+    match,
+    matching,
+    struck,
+    strike,
+    compare,
+  }
 }
 export type Pair = ReturnType<typeof usePair>

@@ -13,6 +13,7 @@ import RecipesPage from './RecipesPage.vue'
 import RegionsPage from './RegionsPage.vue'
 import SharedLookPage from './SharedLookPage.vue'
 import ShowPage from './ShowPage.vue'
+import SteadyControls from './SteadyControls.vue'
 import TonesPage from './TonesPage.vue'
 
 /** What stands on a page in place of scales, or above and below them. */
@@ -26,6 +27,7 @@ interface PageEditor {
 
 const editors: Readonly<Record<string, PageEditor>> = {
   'read/read': { component: ReadPage, edits: [] },
+  'level/level': { component: SteadyControls, edits: [], below: true },
   'shape/tones': { component: TonesPage, edits: [...editedOn.toneCurves, ...editedOn.zones] },
   'hue/saturation': { component: CleanColoursPart, edits: [], below: true },
   'hue/colours': { component: ColoursPage, edits: editedOn.colourCurves },
