@@ -28,7 +28,7 @@ import {
 import { clamp } from '../numbers'
 import { castOf, uvOf } from '../readings'
 import type { SurfaceSample } from './follow-surface'
-import { calmed, marksOf, withoutOutliers, type Course } from './marks'
+import { calmed, marksOf, noiseOf, withoutOutliers, type Course } from './marks'
 
 export type SteadyKind = 'tone' | 'neutral'
 
@@ -57,13 +57,16 @@ export function withSteadied(grade: GradeDocument, { controls }: Pick<Steadied, 
   }, grade)
 }
 
-/** What cannot be kept: the surface holds still already, it is too dark to tell, or the step was taken away. */
-export type Unsteady = 'steady' | 'dark' | 'none'
+/**
+ * What cannot be kept: the surface holds still already, it is too dark to tell, it has a colour of its own, or the step
+ * was taken away.
+ */
+export type Unsteady = 'steady' | 'dark' | 'coloured' | 'none'
 
 /** Below these no eye tells it from one that holds still. */
 export const steadyUnits: Readonly<Record<SteadyKind, { readonly unit: string; readonly still: number }>> = {
   tone: { unit: 'stop', still: 0.06 },
-  neutral: { unit: 'mired', still: 2 },
+  neutral: { unit: 'mired', still: 4 },
 }
 
 interface Control {
@@ -73,9 +76,11 @@ interface Control {
   readonly outlier: number
 }
 
+/** Farther from neutral than this on the frame that was pointed out, it is no grey: mired, and Duv × 1000. */
+const mostCast = { mired: 45, tint: 14 } as const
 const leastLight = 1e-4
 /** Frames about each that are taken together. */
-const calmReach = 2
+const calmReach = 3
 const outlierReach = 12
 
 /**
@@ -96,7 +101,7 @@ export function keepSteady(
   const at = samples.find((s) => s.frame === reference)
   if (!at) throw new RangeError(`Frame ${reference} has no sample.`)
   const light = lightThrough(grade, lut, step)
-  return kind === 'tone' ? steadyTone(grade, step, samples, at, light) : steadyNeutral(grade, step, samples, light)
+  return kind === 'tone' ? steadyTone(grade, step, samples, at, light) : steadyNeutral(grade, step, samples, at, light)
 }
 
 type LightAt = (document: GradeDocument, sample: SurfaceSample) => Vector3
@@ -158,6 +163,7 @@ function steadyNeutral(
   grade: GradeDocument,
   step: Step,
   samples: readonly SurfaceSample[],
+  reference: SurfaceSample,
   light: LightAt,
 ): Steadied | Unsteady {
   const gamut = step.side === 'scene' ? workingGamut : gamutOfShow(grade)
@@ -167,6 +173,9 @@ function steadyNeutral(
     const found = uv && castOf(uv, gamut)
     return found ? [found.mired, found.duv * 1000] : null
   }
+  const there = cast(grade, reference)
+  if (!there) return 'dark'
+  if (Math.abs(there[0]) > mostCast.mired || Math.abs(there[1]) > mostCast.tint) return 'coloured'
   const set = (document: GradeDocument, [mired, tint]: readonly [number, number]): GradeDocument =>
     setParameter(setParameter(document, step.id, 'temperatureMired', mired), step.id, 'tint', tint)
   const held = withoutKeyframes(withoutKeyframes(grade, step.id, 'temperatureMired'), step.id, 'tint')
@@ -205,10 +214,10 @@ function steadyNeutral(
   const solved = solve(
     [
       {
-        control: { stepId: step.id, key: 'temperatureMired', tolerance: 0.7, outlier: 12 },
+        control: { stepId: step.id, key: 'temperatureMired', tolerance: 1.5, outlier: 15 },
         course: courses.temperature,
       },
-      { control: { stepId: step.id, key: 'tint', tolerance: 0.4, outlier: 6 }, course: courses.tint },
+      { control: { stepId: step.id, key: 'tint', tolerance: 0.8, outlier: 8 }, course: courses.tint },
     ],
     was,
     steadyUnits.neutral.still,
@@ -243,12 +252,13 @@ function solve(
   if (before <= still) return 'steady'
   const solved = wanted.map(({ control: { stepId, key, tolerance, outlier }, course }) => {
     const even = withoutOutliers(course, outlier, outlierReach)
-    const found = marksOf(calmed(even, calmReach), tolerance).map(({ frame, value }) => ({
+    const wide = Math.max(tolerance, 2 * noiseOf(even))
+    const found = marksOf(calmed(even, calmReach), wide).map(({ frame, value }) => ({
       frame,
       value: Math.round(value * 1000) / 1000,
     }))
     // One value all along needs no marks.
-    const keyframes = spread(found) <= tolerance ? found.slice(0, 1) : found
+    const keyframes = spread(found) <= 2 * wide ? found.slice(0, 1) : found
     return { frames: even.map((m) => m.frame), control: { stepId, key, path: 'linear', keyframes } as const }
   })
   const [first, ...others] = solved.map((s) => s.frames)

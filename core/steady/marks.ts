@@ -49,6 +49,18 @@ export const calmed = (course: Course, reach: number): Course =>
   })
 
 /**
+ * How much single frames differ by chance, as a standard deviation: by how far each lies off the middle of its two
+ * neighbours, which a course that rises evenly does not count for.
+ */
+export function noiseOf(course: Course): number {
+  const off = course
+    .slice(1, -1)
+    .map(({ value }, i) => Math.abs(value - (course[i].value + course[i + 2].value) / 2))
+    .sort((a, b) => a - b)
+  return (1.4826 * (off[off.length >> 1] ?? 0)) / Math.sqrt(1.5)
+}
+
+/**
  * Without the frames that stand apart from those about them: something passed by, or a flash. As many are looked at
  * before a frame as after it, so that a steep course is not taken for one that stands apart.
  */

@@ -196,6 +196,10 @@ export const useGrade = defineStore('grade', () => {
     return { theirs: differences(agreed.grade, newer.value.grade).map((d) => d.words), both }
   })
 
+  const canUndo = computed(
+    () => saveState.value !== 'conflict' && (state.value.agreed?.canUndo === true || isDirty(state.value)),
+  )
+
   return {
     shotId,
     document,
@@ -206,9 +210,7 @@ export const useGrade = defineStore('grade', () => {
     newer,
     clash,
     moving,
-    canUndo: computed(
-      () => saveState.value !== 'conflict' && (state.value.agreed?.canUndo === true || isDirty(state.value)),
-    ),
+    canUndo,
     canRedo: computed(() => saveState.value === 'saved' && !moving.value && state.value.agreed?.canRedo === true),
     /** Edits stay with this shot, though it is linked with others. */
     alone: computed({
@@ -223,8 +225,13 @@ export const useGrade = defineStore('grade', () => {
     editShot,
     beginGesture,
     commit,
-    undo: (): Promise<void> => move('undo'),
-    redo: (): Promise<void> => move('redo'),
+    /** Nothing where there is nothing to go back to, or on to; another press while one is under way counts. */
+    undo: async (): Promise<void> => {
+      if (canUndo.value || moving.value) await move('undo')
+    },
+    redo: async (): Promise<void> => {
+      if (state.value.agreed?.canRedo === true || moving.value) await move('redo')
+    },
     takeNewer: (): void => dispatch({ type: 'take newer' }),
     keepMine: (): void => dispatch({ type: 'keep mine' }),
     mergeBoth: (): void => dispatch({ type: 'merge' }),

@@ -390,6 +390,7 @@ export const text = {
     unsteady: {
       steady: 'It holds still already: nothing is marked.',
       dark: 'This part is too dark to tell its light: nothing is marked.',
+      coloured: 'This part has a colour of its own. Draw it on a grey or white surface, or balance this frame first.',
       none: 'The step that would be marked was removed or is switched off.',
     },
     lost: {

@@ -73,7 +73,7 @@ const shared = computed(() => {
       />
     </template>
     <div
-      v-if="reference?.kind === 'shot'"
+      v-if="reference?.kind === 'shot' && !pair.swatches.pairing.value"
       class="match"
       data-testid="pair-match"
     >

@@ -52,7 +52,8 @@ const warns = computed(() => {
   const { outcome } = steadying
   if (steadying.fault || !outcome) return steadying.fault !== ''
   const { solved, lost, losses } = outcome.answer
-  if (lost || losses.length > 0 || typeof solved === 'string') return true
+  if (lost || losses.length > 0) return true
+  if (typeof solved === 'string') return solved !== 'steady'
   return solved.limited || solved.after > steadyUnits[outcome.kind].still
 })
 usePalette().offer(() =>
