@@ -13,7 +13,7 @@ import {
 import type { Area, Cast, SubjectCard } from '@core/readings'
 import { keyDistribution, sampleOf, type KeySample, type KeyDistribution, type KeyTap } from '@core/regions'
 import { draw, lastPicture, pictureNumber, reference, render, tiles } from './bench/picture'
-import { changeLook, pause, pictureIsOnScreen, startPlaying } from './bench/playing'
+import { changeLook, pause, pictureIsOnScreen, prepareClips, startPlaying } from './bench/playing'
 import { lightPixels, lossPixels, probePicture, sampleSkin, takeLook, type LastPicture } from './bench/questions'
 import { findRegion, judgeRegion, keyedPlanes } from './bench/region-questions'
 import { buffersOf } from './bench/transfer'
@@ -48,6 +48,7 @@ const functions = {
     return transferring(rendered, buffersOf(rendered.picture, rendered.measured))
   },
   play: startPlaying,
+  prepareClips,
   changeLook: (look: ChangedLook): void => changeLook(look),
   pictureIsOnScreen(returned: Returned): void {
     takeBack(returned)

@@ -17,48 +17,103 @@ describe('which frame is due', () => {
   })
 })
 
-/** Plays on a clock of its own on which showing a frame takes `cost` milliseconds. */
-async function run(
-  options: Partial<PlayPlan>,
-  cost: number,
-): Promise<{ frames: number[]; dropped: number; last: number }> {
+/** Time that goes on only when everybody waits for it. */
+function madeClock() {
   let time = 0
-  const frames: number[] = []
-  const { last, counts } = await play(
-    { ...plan, ...options },
-    {
-      ask: () => undefined,
-      forget: () => undefined,
-      show: async (index) => {
-        frames.push(index)
-        time += cost
-      },
-      now: () => time,
-      sleep: async (ms) => {
-        time += ms
-      },
+  const waiting: { readonly at: number; readonly done: () => void }[] = []
+  return {
+    now: () => time,
+    sleep: (ms: number): Promise<void> => new Promise((done) => waiting.push({ at: time + ms, done })),
+    async run<T>(work: Promise<T>): Promise<T> {
+      let over = false
+      const end = (): void => {
+        over = true
+      }
+      work.then(end, end)
+      for (;;) {
+        await new Promise((done) => setImmediate(done))
+        if (over) return work
+        waiting.sort((a, b) => a.at - b.at)
+        const next = waiting.shift()
+        if (!next) throw new Error('Nobody goes on.')
+        time = Math.max(time, next.at)
+        next.done()
+      }
     },
-    () => frames.length >= 40,
-  )
-  return { frames, dropped: counts.dropped, last }
+  }
 }
 
-test('in time, every frame is shown once', async () => {
-  expect(await run({}, 20)).toEqual({ frames: [4, 5, 6, 7, 8, 9], dropped: 0, last: 9 })
+/** Plays on a clock of its own on which making the nth picture takes so many milliseconds. */
+async function run(
+  options: Partial<PlayPlan>,
+  cost: (nth: number) => number,
+  most = 40,
+): Promise<{ frames: number[]; times: number[]; dropped: number; last: number }> {
+  const { now, sleep, run: through } = madeClock()
+  const frames: number[] = []
+  const times: number[] = []
+  const { last, counts } = await through(
+    play<number>(
+      { ...plan, ...options },
+      {
+        ask: () => undefined,
+        forget: () => undefined,
+        make: async (index, nth) => {
+          await sleep(cost(nth))
+          return index
+        },
+        present: (index) => {
+          frames.push(index)
+          times.push(now())
+          return Promise.resolve()
+        },
+        now,
+        sleep,
+      },
+      () => frames.length >= most,
+    ),
+  )
+  return { frames, times, dropped: counts.dropped, last }
+}
+
+test('in time, every frame is shown once, a tick apart', async () => {
+  const { frames, times, dropped, last } = await run({}, () => 20)
+  expect([frames, dropped, last]).toEqual([[4, 5, 6, 7, 8, 9], 0, 9])
+  for (const [i, at] of times.slice(1).entries()) expect(at - times[i]!).toBeCloseTo(1000 / 24, 3)
 })
-test('too slow by half, every second frame is dropped and counted, and the clock is kept', async () => {
-  const { frames, dropped } = await run({ from: 2 }, 80)
-  expect(frames).toEqual([2, 3, 5, 7, 9])
-  expect(dropped).toBe(3)
+test('a picture that takes three times as long is made up for by those about it', async () => {
+  const { frames, dropped, times } = await run({ from: 2 }, (nth) => (nth === 5 ? 110 : 15))
+  expect([frames, dropped]).toEqual([[2, 3, 4, 5, 6, 7, 8, 9], 0])
+  for (const [i, at] of times.slice(1).entries()) expect(at - times[i]!).toBeLessThan(2000 / 24)
+})
+test('too slow by half, about every second frame is dropped and counted, and the clock is kept', async () => {
+  const { frames, dropped, times } = await run({ first: 0, from: 0, last: 47 }, () => 80)
+  expect(frames.length + dropped).toBe(48)
+  expect(frames.length).toBeGreaterThanOrEqual(24)
+  expect(frames.length).toBeLessThanOrEqual(28)
+  expect(times.at(-1)!).toBeLessThan(2200)
 })
 test('frames that fall due while the last one is on its way are counted too', async () => {
-  const { frames, dropped, last } = await run({ from: 2 }, 130)
+  const { frames, dropped, last } = await run({ from: 2 }, () => 130)
   expect(frames.length + dropped).toBe(8)
-  expect(frames).toEqual([2, 5, 8])
+  expect(frames.length).toBeLessThan(5)
   // What has ended stands at its end all the same.
   expect(last).toBe(9)
-  expect((await run({ from: 8, speed: -1 }, 130)).last).toBe(2)
+  expect((await run({ from: 8, speed: -1 }, () => 130)).last).toBe(2)
 })
 test('a slow speed shows no frame twice', async () => {
-  expect((await run({ speed: 0.5 }, 5)).frames).toEqual([4, 5, 6, 7, 8, 9])
+  expect((await run({ speed: 0.5 }, () => 5)).frames).toEqual([4, 5, 6, 7, 8, 9])
+})
+test('paused, it stands at what is on screen, not at what was made', async () => {
+  const { frames, last } = await run({ from: 2, loop: true }, () => 10, 3)
+  expect(frames).toEqual([2, 3, 4])
+  expect(last).toBe(4)
+})
+test('a picture that cannot be made ends it', async () => {
+  await expect(
+    run({}, (nth) => {
+      if (nth === 3) throw new Error('gone')
+      return 10
+    }),
+  ).rejects.toThrow('gone')
 })

@@ -1,4 +1,5 @@
-// Plays a range of a clip against the clock: frames that come too late are dropped and counted, never queued.
+// Plays a range of a clip against the clock. A few pictures are made before they are due, so that one which takes longer
+// is made up for by those which do not; frames that come too late are dropped and counted.
 
 export interface PlayPlan {
   readonly from: number
@@ -10,13 +11,15 @@ export interface PlayPlan {
   readonly framesPerSecond: number
 }
 
-export interface PlayTools {
+export interface PlayTools<P> {
   /** Begins to fetch and decode. */
   readonly ask: (index: number) => void
   /** Forgets what is no longer wanted. */
   readonly forget: (wanted: (index: number) => boolean) => void
-  /** Shows a frame; resolves when it is on screen. */
-  readonly show: (index: number, counts: PlayCounts) => Promise<void>
+  /** Makes the picture of a frame, the nth; null where it is not wanted any more. */
+  readonly make: (index: number, nth: number) => Promise<P | null>
+  /** Sends a picture to the screen; resolves when another may follow. */
+  readonly present: (picture: P, index: number, counts: PlayCounts) => Promise<void>
   readonly now: () => number
   readonly sleep: (ms: number) => Promise<void>
 }
@@ -26,8 +29,10 @@ export interface PlayCounts {
   readonly dropped: number
 }
 
-/** Frames asked for ahead of the one that is due. */
+/** Frames asked for ahead of the one that is made. */
 const ahead = 5
+/** Pictures that may wait for their time. */
+const readyAhead = 2
 
 /** The frame that is due at a tick; null when the range has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
@@ -41,39 +46,59 @@ export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: numb
  * Plays until the end of the range or until `stopped` says so. Resolves with the frame to stand at: the last one shown,
  * or the range's end.
  */
-export async function play(
+export async function play<P>(
   plan: PlayPlan,
-  tools: PlayTools,
+  tools: PlayTools<P>,
   stopped: () => boolean,
 ): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
   const tickMs = 1000 / plan.framesPerSecond
   let shown = 0
   let dropped = 0
-  let lastFrame = plan.from
-  let lastTick = -1
-  const start = tools.now()
-  while (!stopped()) {
-    const tick = Math.floor((tools.now() - start) / tickMs)
+  let made = 0
+  let lastMade: number | null = null
+  let onScreen = plan.from
+  let tick = 0
+  // The clock starts when the first pictures can be there.
+  const start = tools.now() + readyAhead * tickMs
+  const timeOf = (of: number): number => start + of * tickMs
+  /** Pictures on their way, each behind the one before it. */
+  const coming: Promise<void>[] = []
+  async function bring(picture: P, index: number, at: number, before: Promise<void> | undefined): Promise<void> {
+    await before
+    const early = at - tools.now()
+    if (early > 0) await tools.sleep(early)
+    if (stopped()) return
+    onScreen = index
+    await tools.present(picture, index, { shown: ++shown, dropped })
+  }
+
+  let ended = false
+  while (!stopped() && !ended) {
+    const due = Math.floor((tools.now() - start) / tickMs)
+    // The range may end while the last frame is on its way: what comes between is dropped as well.
+    for (; tick < due; tick++) if (frameAt(plan, tick) !== null) dropped++
     const wanted = new Set(Array.from({ length: ahead + 1 }, (_, k) => frameAt(plan, tick + k)))
     tools.forget((index) => wanted.has(index))
     for (const index of wanted) if (index !== null) tools.ask(index)
-    if (tick === lastTick) {
-      await tools.sleep(Math.max(1, start + (tick + 1) * tickMs - tools.now()))
-      continue
-    }
     const index = frameAt(plan, tick)
-    // The range may have ended while the last frame was on its way: what came between was dropped as well.
-    for (let missed = lastTick + 1; missed < tick && frameAt(plan, missed) !== null; missed++) dropped++
-    if (index === null) {
-      // Whatever was dropped, what has ended stands at its end.
-      lastFrame = plan.speed < 0 ? plan.first : plan.last
-      break
+    if (index === null) ended = true
+    else if (tick > due + readyAhead) await tools.sleep(Math.max(1, timeOf(tick - readyAhead) - tools.now()))
+    else {
+      const at = timeOf(tick++)
+      // A slow speed shows one frame for several ticks.
+      if (index === lastMade) continue
+      lastMade = index
+      const picture = await tools.make(index, ++made)
+      if (picture === null) continue
+      const next = bring(picture, index, at, coming.at(-1))
+      // Whoever waits for it hears of a failure.
+      next.catch(() => undefined)
+      coming.push(next)
+      if (coming.length > readyAhead) await coming.shift()
     }
-    lastTick = tick
-    // A slow speed shows one frame for several ticks.
-    if (index === lastFrame && shown > 0) continue
-    await tools.show(index, { shown: ++shown, dropped })
-    lastFrame = index
   }
-  return { last: lastFrame, counts: { shown, dropped } }
+  await Promise.all(coming)
+  // Whatever was dropped, what has ended stands at its end.
+  const end = plan.speed < 0 ? plan.first : plan.last
+  return { last: ended && !stopped() ? end : onScreen, counts: { shown, dropped } }
 }

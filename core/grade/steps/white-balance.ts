@@ -48,7 +48,7 @@ export const whiteBalance = defineStepKind<{ temperatureMired: number; tint: num
       label: 'Temperature',
       tip: 'Shift in mired (a million divided by kelvin): positive is warmer. Equal steps look equally large.',
       unit: 'mired',
-      min: -100,
+      min: -200,
       max: 200,
       scale: [-80, 80],
       default: 0,

@@ -1,5 +1,5 @@
 // The scene in motion: its shots played in order with their cuts, or one cut again and again.
-import { computed, ref } from 'vue'
+import { computed, onScopeDispose, ref, watch } from 'vue'
 import type { ShotDetail, ShotSummary } from '@contracts/responses'
 import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
@@ -11,6 +11,7 @@ import { mediumOf } from '../../workers/medium'
 
 /** So much before and after a cut is played. */
 const aboutCutSeconds = 2
+const restMs = 1500
 
 export function useScenePlay(
   renderer: BenchRenderer,
@@ -38,7 +39,6 @@ export function useScenePlay(
 
   /** The shots as clips one after another; each grade as it is saved now. */
   async function rowOf(row: readonly ShotSummary[]): Promise<readonly PlayedClip[]> {
-    await grade.commit()
     const details = await Promise.all(row.map((s) => request<ShotDetail>(`/shots/${encodeURIComponent(s.id)}`)))
     let at = 0
     return details.map((shot) => {
@@ -59,6 +59,7 @@ export function useScenePlay(
     const waiting = row.filter((s) => !s.proxy)
     if (waiting.length > 0) return onFault(text.noProxy(waiting.map((s) => s.name).join(', ')))
     try {
+      await grade.commit()
       const made = await rowOf(row)
       clips.value = made
       const end = made.reduce((sum, c) => sum + c.count, 0) - 1
@@ -77,6 +78,28 @@ export function useScenePlay(
       onFault(sentenceOf(error))
     }
   }
+  // While nobody plays and nothing changes, what will be played is made ready.
+  let resting: ReturnType<typeof setTimeout> | undefined
+  watch(
+    () =>
+      renderer.playing.value
+        ? ''
+        : shots()
+            .map((s) => `${s.id} ${s.headId} ${s.proxy === null}`)
+            .join(),
+    (row) => {
+      clearTimeout(resting)
+      if (row === '') return
+      resting = setTimeout(() => {
+        void rowOf(shots().filter((s) => s.proxy))
+          .then((ready) => renderer.ask('prepareClips', { clips: ready }))
+          .catch(() => undefined)
+      }, restMs)
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => clearTimeout(resting))
+
   const clipNow = computed(() => clips.value.find(({ at, count }) => place.value >= at && place.value < at + count))
   return {
     playing: renderer.playing,

@@ -12,7 +12,7 @@ import { lastPicture, tiles, whilePlaying } from './picture'
 import { mattesFor } from './region-questions'
 import { forgetReader, proxySource, readerOf } from './source'
 import { buffersOf } from './transfer'
-import { prepareWork, quickWork } from './work'
+import { mostReady, prepareWork, quickWork } from './work'
 
 interface Playing {
   look: ChangedLook
@@ -95,14 +95,14 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
         },
         now: () => performance.now(),
         sleep: (ms) => new Promise((done) => setTimeout(done, ms)),
-        show: async (index, progress) => {
+        make: async (index, nth) => {
           const clip = row.clipAt(index)
           const proxy = clip?.medium.proxy
-          if (!clip || !proxy) return
+          if (!clip || !proxy) return null
           const { medium } = clip
           const frameIndex = row.frameOf(clip, index)
           const taken = await row.reader(clip).take(frameIndex)
-          if (stopped) return
+          if (stopped) return null
           const { asShot, viewing } = mine.look
           const grade = gradeOf(clip, frameIndex)
           const { frame, unpack } = proxySource(taken, proxy, grade.read.range)
@@ -112,7 +112,7 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
             now = clip
             makeReady(clip)
           }
-          const count = progress.shown % measuredEvery === 1 && viewing.visible.length > 0
+          const count = nth % measuredEvery === 1 && viewing.visible.length > 0
           const taps = tapsOf(grade, lutAtHand, frame)
           const whole = clip.grade
           lastPicture.now = { grade, whole, medium, frameIndex, asShot, frame, viewing, chain: null }
@@ -128,13 +128,15 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
             },
             () => undefined,
           )
-          const results = counts && measuredOf(counts, viewing)
-          // One picture is on its way to the screen while the next is made.
+          return { picture, measured: counts && measuredOf(counts, viewing) }
+        },
+        present: async ({ picture, measured }, index, progress) => {
+          // One picture is on its way to the screen while the next waits.
           await onScreen
           if (stopped) return
           onScreen = new Promise<void>((done) => {
             release = done
-            tell({ frameIndex: index, picture, measured: results, counts: progress }, buffersOf(picture, results))
+            tell({ frameIndex: index, picture, measured, counts: progress }, buffersOf(picture, measured))
           })
         },
       },
@@ -168,6 +170,19 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
       // Not ready in time, it is made when its turn comes.
       if (proxy) void prepareWork(gradeOf(next, next.first), proxySpan(proxy)).catch(() => undefined)
     }
+  }
+}
+
+let readied = 0
+/**
+ * Makes the grades of clips ready while nothing plays, one after another, so that nothing is left to be made at a cut.
+ * What is asked later overtakes it.
+ */
+export async function prepareClips({ clips }: { readonly clips: readonly PlayedClip[] }): Promise<void> {
+  const mine = ++readied
+  for (const { medium, grade, first } of clips.slice(0, mostReady)) {
+    if (mine !== readied || playing) return
+    if (medium.proxy) await prepareWork(gradeAt(grade, first), proxySpan(medium.proxy)).catch(() => undefined)
   }
 }
 

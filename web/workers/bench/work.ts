@@ -39,8 +39,10 @@ export function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rende
   return { kind: 'passes', passes: sendable(plan) }
 }
 
-/** Plans of grades that are played now: of a reel, of the shot that plays and those beside it. */
-const quick = new LRUCache<string, Work>({ max: 4 })
+/** Grades of a reel that are made ready before it plays; about a megabyte each. */
+export const mostReady = 48
+/** Plans of grades that are played. */
+const quick = new LRUCache<string, Work>({ max: mostReady + 4 })
 const keyOf = (grade: GradeDocument, { low, high }: CodeSpan): string => JSON.stringify([grade, low, high])
 
 /** The grade as it is played: nearly as exact, and in time. */
