@@ -31,8 +31,8 @@ export interface PlayCounts {
 
 /** Frames asked for ahead of the one that is made. */
 const ahead = 5
-/** Pictures that may wait for their time. */
-const readyAhead = 2
+/** Pictures that may wait for their time: a hand that grades meanwhile sees them first, so that there are few. */
+export const fewAhead = 2
 
 /** The frame that is due at a tick; null when the range has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
@@ -50,6 +50,7 @@ export async function play<P>(
   plan: PlayPlan,
   tools: PlayTools<P>,
   stopped: () => boolean,
+  readyAhead = fewAhead,
 ): Promise<{ readonly last: number; readonly counts: PlayCounts }> {
   const tickMs = 1000 / plan.framesPerSecond
   let shown = 0

@@ -21,8 +21,8 @@ export interface Tiles {
   readonly takeBack: (pixels: ArrayBuffer) => void
 }
 
-/** What is kept for pictures to come: one on screen, one on its way, two that wait for their time. */
-const mostSpare = 4
+/** What is kept for pictures to come: one on screen, one on its way, four that wait for their time. */
+const mostSpare = 6
 
 /** What the other thread is given: tables in shared memory. */
 const sentWork = (work: Work): Work => (work.kind === 'passes' ? { ...work, passes: sharedPasses(work.passes) } : work)

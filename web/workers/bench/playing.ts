@@ -5,7 +5,7 @@ import type { CallContext } from '../calls'
 import { loadLut, lutAtHand } from '../frame-source'
 import { measuredEvery, type ChangedLook, type PlayedClip, type PlayedFrame } from '../messages'
 import type { PlayEnd, PlayRequest } from '../messages'
-import { play } from '../player'
+import { fewAhead, play } from '../player'
 import { proxySpan, type ProxyReader } from '../proxy-reader'
 import { countingFor, measuredOf, overlayFor, tapsOf } from './measured'
 import { lastPicture, tiles, whilePlaying } from './picture'
@@ -22,8 +22,10 @@ interface Playing {
 let playing: Playing | null = null
 whilePlaying(() => playing !== null)
 
+/** Pictures of a reel that may wait for their time: nobody grades while it plays. */
+const manyAhead = 4
 /** Frames of the next clip that are decoded before its cut. */
-const madeReady = 3
+const madeReady = 5
 
 /** The row of clips, each with what reads it. */
 function rowOf(clips: readonly PlayedClip[]) {
@@ -141,6 +143,7 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
         },
       },
       () => stopped,
+      request.clips.length > 1 ? manyAhead : fewAhead,
     )
     return { frameIndex: played.last, counts: played.counts }
   } catch (error) {
