@@ -43,6 +43,7 @@ test('a surface is kept neutral by temperature and tint; it is asked for from th
   await page.keyboard.press('b')
   await page.keyboard.press('ControlOrMeta+k')
   await page.keyboard.type('Keep this neutral')
+  await expect(page.getByRole('option', { name: /Keep this neutral/ })).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByTestId('steady-told')).toContainText(/within \d+ mired of neutral|holds still already/, {
     timeout: 60_000,

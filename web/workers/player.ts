@@ -1,5 +1,5 @@
-// Plays a range of a clip against the clock. A few pictures are made before they are due, so that one which takes longer
-// is made up for by those which do not; frames that come too late are dropped and counted.
+// Plays a range of a clip against the clock. A few pictures are made before they are due, so that one which takes
+// longer is made up for by those which do not; frames that come too late are dropped and counted.
 
 export interface PlayPlan {
   readonly from: number
