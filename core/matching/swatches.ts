@@ -54,8 +54,8 @@ const coloured = 18
 const enoughTones = 18
 /** What is left of a coloured pair after Level and Shape, in ΔE, from which on its hue is moved by itself. */
 const worthTurning = 2
-/** Hues nearer than this share one push. */
-const apartDegrees = 40
+/** Hues nearer than this share one push: two that overlap would undo each other. */
+const apartDegrees = 60
 /** How far a push may go: beyond, a colour becomes another one. */
 const most = { hueByHue: 25, saturationByHue: 0.6, lightnessByHue: 0.6 } as const
 const pushShape = { widthDegrees: 55, softness: 0.75 } as const
@@ -188,10 +188,9 @@ function turnHues(
     .map((s): Push => ({ pair: s.pair, degrees: hueOf(s.pair.there) }))
     .reduce<Push[]>((kept, push) => {
       const free = kept.every((k) => Math.abs(((push.degrees - k.degrees + 540) % 360) - 180) > apartDegrees)
-      return free ? [...kept, push] : kept
+      return free && !bentAt(step, push.degrees) ? [...kept, push] : kept
     }, [])
   if (pushes.length === 0) return nothing
-  const start = pushes.flatMap(({ degrees }) => pushed.map((id) => amountAt(id, curveOf(step, id), degrees)))
   const pushedGrade = (amounts: readonly number[]): GradeDocument =>
     pushed.reduce((next, id, k) => {
       const points = pushes.reduce(
@@ -208,18 +207,16 @@ function turnHues(
     lut,
     [],
   )
-  const bounds = start.map((from, i) => {
-    const far = most[pushed[i % pushed.length]]
-    return { start: from, from, least: from - far, most: from + far, scale: far }
-  })
+  const bounds = pushes.flatMap(() =>
+    pushed.map((id) => ({ start: 0, least: -most[id], most: most[id], scale: most[id] })),
+  )
   let amounts = leastSquares(bounds, (tried) => measure.off(pushedGrade(tried)).flat())
   // A curve that tears gradients apart is eased until it does not.
   const torn = (tried: readonly number[]): boolean => {
     const curves = curvesOf(pushedGrade(tried))
     return curves !== undefined && pushed.some((id) => tears(id, curveOf(curves, id)).length > 0)
   }
-  for (let round = 0; round < 12 && torn(amounts); round++)
-    amounts = amounts.map((amount, i) => start[i] + (amount - start[i]) * 0.8)
+  for (let round = 0; round < 12 && torn(amounts); round++) amounts = amounts.map((amount) => amount * 0.8)
   if (torn(amounts)) return nothing
   const tidied = amounts.map((v) => Math.round(v * 100) / 100)
   const words = pushes.map(({ degrees }, i) => {
@@ -232,6 +229,15 @@ function turnHues(
   })
   return { grade: pushedGrade(tidied), words }
 }
+
+/** A person bent the curves near this hue already: that stands. */
+const bentAt = (step: Step, degrees: number): boolean =>
+  pushed.some((id) =>
+    [-1, -0.5, 0, 0.5, 1].some((part) => {
+      const amount = amountAt(id, curveOf(step, id), degrees + part * pushShape.widthDegrees)
+      return Math.abs(amount) > 1e-3
+    }),
+  )
 
 function curveOf(step: Step, id: ColourCurveId): readonly CurvePoint[] {
   const points = step.params[id]

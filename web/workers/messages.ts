@@ -53,6 +53,9 @@ export interface Viewed extends Look {
 /** Told while playing: another way of looking, or another grade of the only clip. */
 export type ChangedLook = Look & { readonly grade?: GradeDocument }
 
+/** Grades of a reel that are made ready before it plays; about a megabyte each. */
+export const mostReady = 48
+
 /** One picture: while a hand moves, the proxy will do; at rest the exact frame is measured. */
 export interface RenderRequest extends Viewed, Returned {
   readonly frameIndex: number

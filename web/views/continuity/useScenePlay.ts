@@ -5,7 +5,7 @@ import { request, sentenceOf } from '../../api/client'
 import type { BenchRenderer } from '../../composables/useBenchRenderer'
 import { useGrade } from '../../stores/grade'
 import { useView } from '../../stores/view'
-import type { PlayedClip, Viewing } from '../../workers/messages'
+import { mostReady, type PlayedClip, type Viewing } from '../../workers/messages'
 import { text } from './text'
 import { mediumOf } from '../../workers/medium'
 
@@ -91,7 +91,8 @@ export function useScenePlay(
       clearTimeout(resting)
       if (row === '') return
       resting = setTimeout(() => {
-        void rowOf(shots().filter((s) => s.proxy))
+        const playable = shots().filter((s) => s.proxy)
+        void rowOf(playable.slice(0, mostReady))
           .then((ready) => renderer.ask('prepareClips', { clips: ready }))
           .catch(() => undefined)
       }, restMs)

@@ -12,7 +12,7 @@ import { lastPicture, tiles, whilePlaying } from './picture'
 import { mattesFor } from './region-questions'
 import { forgetReader, proxySource, readerOf } from './source'
 import { buffersOf } from './transfer'
-import { mostReady, prepareWork, quickWork } from './work'
+import { prepareWork, quickWork } from './work'
 
 interface Playing {
   look: ChangedLook
@@ -183,7 +183,7 @@ let readied = 0
  */
 export async function prepareClips({ clips }: { readonly clips: readonly PlayedClip[] }): Promise<void> {
   const mine = ++readied
-  for (const { medium, grade, first } of clips.slice(0, mostReady)) {
+  for (const { medium, grade, first } of clips) {
     if (mine !== readied || playing) return
     if (medium.proxy) await prepareWork(gradeAt(grade, first), proxySpan(medium.proxy)).catch(() => undefined)
   }

@@ -6,7 +6,7 @@ import type { Frame } from '@core/image'
 import { connect } from '../calls'
 import type { CompileFunctions } from '../compile-worker'
 import { lutAtHand } from '../frame-source'
-import type { Rendered } from '../messages'
+import { mostReady, type Rendered } from '../messages'
 import type { Work } from '../tile'
 
 /** Compiled parts that several pictures share. */
@@ -39,8 +39,6 @@ export function workFor(grade: GradeDocument, plan: Plan | null, accuracy: Rende
   return { kind: 'passes', passes: sendable(plan) }
 }
 
-/** Grades of a reel that are made ready before it plays; about a megabyte each. */
-export const mostReady = 48
 /** Plans of grades that are played. */
 const quick = new LRUCache<string, Work>({ max: mostReady + 4 })
 const keyOf = (grade: GradeDocument, { low, high }: CodeSpan): string => JSON.stringify([grade, low, high])
