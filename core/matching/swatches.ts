@@ -127,7 +127,8 @@ function controlsFor(pairs: readonly Pair[], grade: GradeDocument, lut: LutFinde
     'exposure',
     ...(neutral || manyHues ? (['temperature', 'tint'] as const) : []),
     ...(Math.min(spread(tones), spread(there)) > enoughTones ? (['contrast'] as const) : []),
-    ...(hues.length > 0 && shown.some((s) => chroma(s) > coloured / 2) ? (['saturation'] as const) : []),
+    // One strong colour is its own affair: all others would be made stronger with it.
+    ...(hues.length > 1 && shown.filter((s) => chroma(s) > coloured / 2).length > 1 ? (['saturation'] as const) : []),
   ]
 }
 
