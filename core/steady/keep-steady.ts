@@ -11,6 +11,7 @@ import {
   type Gamut,
   type Vector3,
 } from '../colour'
+import { controlOf, type ControlId } from '../aims/controls'
 import {
   buildChain,
   evaluateDirect,
@@ -19,7 +20,6 @@ import {
   setKeyframes,
   setParameter,
   stationOf,
-  stepKindById,
   type GradeDocument,
   type Keyframes,
   type LutFinder,
@@ -94,9 +94,8 @@ export function keepSteady(
   samples: readonly SurfaceSample[],
   reference: number,
 ): Steadied | Unsteady {
-  const own = (stepKind: string): Step | undefined =>
-    grade.steps.find((s) => s.kind === stepKind && s.regionId === undefined && s.lookId === undefined && s.enabled)
-  const step = own(kind === 'tone' ? 'exposure' : 'white-balance')
+  const first = controlOf(grade, kind === 'tone' ? 'exposure' : 'temperature')
+  const step = grade.steps.find((s) => s.id === first?.stepId)
   if (!step) return 'none'
   const at = samples.find((s) => s.frame === reference)
   if (!at) throw new RangeError(`Frame ${reference} has no sample.`)
@@ -128,7 +127,7 @@ function steadyTone(
   reference: SurfaceSample,
   light: LightAt,
 ): Steadied | Unsteady {
-  const { min, max } = limitsOf(step, 'exposureStops')
+  const { min, max } = limitsOf(grade, 'exposure')
   const weights = step.side === 'scene' ? workingLuminance : luminanceWeights(gamutOfShow(grade))
   const stops = (document: GradeDocument, sample: SurfaceSample): number => {
     const [r, g, b] = light(document, sample)
@@ -140,7 +139,7 @@ function steadyTone(
   const held = withoutKeyframes(grade, step.id, 'exposureStops')
   let limited = false
   const course = samples.map((sample) => {
-    let value = numberAt(gradeAt(grade, sample.frame), step.id, 'exposureStops')
+    let value = valueOf(gradeAt(grade, sample.frame), 'exposure')
     // The first round is exact where the light is scaled alone; what follows it in Level takes the others.
     for (let round = 0; round < 4; round++) {
       const off = wanted - stops(setParameter(held, step.id, 'exposureStops', value), sample)
@@ -167,7 +166,7 @@ function steadyNeutral(
   light: LightAt,
 ): Steadied | Unsteady {
   const gamut = step.side === 'scene' ? workingGamut : gamutOfShow(grade)
-  const bounds = [limitsOf(step, 'temperatureMired'), limitsOf(step, 'tint')] as const
+  const bounds = [limitsOf(grade, 'temperature'), limitsOf(grade, 'tint')] as const
   const cast = (document: GradeDocument, sample: SurfaceSample): readonly [number, number] | null => {
     const uv = uvOf(transform(rgbToXyz(gamut), light(document, sample)))
     const found = uv && castOf(uv, gamut)
@@ -190,10 +189,7 @@ function steadyNeutral(
     const was = cast(grade, sample)
     if (!was) continue
     before.push(Math.hypot(was[0], was[1]))
-    let value: readonly [number, number] = last ?? [
-      numberAt(held, step.id, 'temperatureMired'),
-      numberAt(held, step.id, 'tint'),
-    ]
+    let value: readonly [number, number] = last ?? [valueOf(held, 'temperature'), valueOf(held, 'tint')]
     for (let round = 0; round < 8; round++) {
       const off = cast(set(held, value), sample)
       if (!off || Math.hypot(off[0], off[1]) < 0.05) break
@@ -276,14 +272,11 @@ const withoutKeyframes = (grade: GradeDocument, stepId: string, key: string): Gr
   ...grade,
   animation: grade.animation.filter((m) => m.stepId !== stepId || m.key !== key),
 })
-function numberAt(grade: GradeDocument, stepId: string, key: string): number {
-  const value = grade.steps.find((s) => s.id === stepId)?.params[key]
-  return typeof value === 'number' ? value : 0
-}
-function limitsOf({ kind }: Step, key: string): { readonly min: number; readonly max: number } {
-  const parameter = stepKindById(kind).parameters[key]
-  if (parameter?.type !== 'number') throw new RangeError(`${kind} has no number "${key}".`)
-  return parameter
+const valueOf = (grade: GradeDocument, id: ControlId): number => controlOf(grade, id)?.value ?? 0
+function limitsOf(grade: GradeDocument, id: ControlId): { readonly min: number; readonly max: number } {
+  const control = controlOf(grade, id)
+  if (!control) throw new RangeError(`The grade has no ${id}.`)
+  return control.parameter
 }
 const gamutOfShow = (grade: GradeDocument): Gamut => gamutById(displayById(grade.show.displayId).gamutId)
 function sampleOf(samples: readonly SurfaceSample[], frame: number): SurfaceSample {
