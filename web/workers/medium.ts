@@ -8,3 +8,7 @@ export const mediumOf = ({ media, proxy, firstFrame, frameCount }: ShotSummary):
   proxy,
   span: { first: firstFrame, last: firstFrame + frameCount - 1 },
 })
+
+/** Width over height of a medium as it is shown, its pixels' own shape included. */
+export const shownAspect = ({ media }: Pick<ShotSummary, 'media'>): number =>
+  (media.width * media.pixelAspect[0]) / (media.height * media.pixelAspect[1])

@@ -5,6 +5,7 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Area } from '@core/readings'
 import { putImage } from '../../composables/putImage'
 import { useView, type CompareMode } from '../../stores/view'
+import { shownAspect } from '../../workers/medium'
 import ComparePicture from '../bench/picture/ComparePicture.vue'
 import InstrumentPanel from '../bench/instruments/InstrumentPanel.vue'
 import { figuresOf } from '../bench/figures'
@@ -18,10 +19,7 @@ const { renderer, held, patch, document, swatches: pairs } = props.pair
 const canvas = ref<HTMLCanvasElement | null>(null)
 const box = useTemplateRef('box')
 const room = useElementSize(box)
-const aspect = computed(() => {
-  const { width, height, pixelAspect } = props.chosen.shot.media
-  return (width * pixelAspect[0]) / (height * pixelAspect[1])
-})
+const aspect = computed(() => shownAspect(props.chosen.shot))
 /** Both stand beside each other: the stage is twice as wide. */
 const beside = computed(() => props.mode === 'side' && held.value !== null && !renderer.playing.value)
 const size = computed(() => {

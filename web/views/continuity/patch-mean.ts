@@ -1,4 +1,4 @@
-// The mean colour of a part of a drawn picture.
+// A drawn picture beside another one: brought to the same shape, and the mean colour of a part of it.
 import type { TraceImage } from '@core/instruments'
 import type { Area } from '@core/readings'
 
@@ -20,3 +20,15 @@ export function meanOf({ width, height, rgba }: TraceImage, { left, right, top, 
 
 export const css = (mean: Mean): string =>
   `rgb(${mean.map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)).join(' ')})`
+
+/** A picture with clear margins, so that it is not stretched where another shape is shown. Aspects are as shown. */
+export function shapedTo({ width, height, rgba }: TraceImage, own: number, wanted: number): TraceImage {
+  const wide = Math.max(width, Math.round((width * wanted) / own))
+  const high = Math.max(height, Math.round((height * own) / wanted))
+  if (wide === width && high === height) return { width, height, rgba }
+  const out = new Uint8ClampedArray(wide * high * 4)
+  const [x0, y0] = [(wide - width) >> 1, (high - height) >> 1]
+  for (let y = 0; y < height; y++)
+    out.set(rgba.subarray(y * width * 4, (y + 1) * width * 4), ((y + y0) * wide + x0) * 4)
+  return { width: wide, height: high, rgba: out }
+}

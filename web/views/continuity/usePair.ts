@@ -12,10 +12,10 @@ import { useBenchRenderer } from '../../composables/useBenchRenderer'
 import { useGrade } from '../../stores/grade'
 import { useOpenShot } from '../../stores/open-shot'
 import { useView } from '../../stores/view'
-import { mediumOf } from '../../workers/medium'
+import { mediumOf, shownAspect } from '../../workers/medium'
 import type { GradedFrame, Viewing } from '../../workers/messages'
 import { keyOfReference, nameOfReference, type Reference } from './held'
-import { meanOf } from './patch-mean'
+import { meanOf, shapedTo } from './patch-mean'
 import { text } from './text'
 import { useSwatchPairs } from './useSwatchPairs'
 
@@ -41,6 +41,12 @@ async function importedPicture(stillId: string): Promise<TraceImage> {
   const data = canvas.getContext('2d')?.getImageData(0, 0, width, height)
   if (!data) throw new Error(text.noPicture)
   return { width, height, rgba: data.data }
+}
+
+/** Width over height of a drawn reference as it is shown. */
+function aspectOf(of: Reference, { width, height }: TraceImage): number {
+  const shot = of.kind === 'shot' ? of.shot : of.of
+  return shot ? shownAspect(shot) : width / height
 }
 
 export function usePair(
@@ -70,7 +76,14 @@ export function usePair(
     { immediate: true },
   )
 
-  const held = shallowRef<{ readonly image: TraceImage; readonly name: string } | null>(null)
+  /** The reference as it was drawn, and width over height as it is shown. */
+  const drawn = shallowRef<{ readonly image: TraceImage; readonly aspect: number; readonly name: string } | null>(null)
+  const held = computed(() => {
+    const side = chosen()
+    if (!drawn.value || !side) return null
+    const { image, aspect, name } = drawn.value
+    return { image: shapedTo(image, aspect, shownAspect(side.shot)), name }
+  })
   const patch = shallowRef<Area | null>(null)
   const traced = shallowRef(false)
   const viewing = computed<Viewing>(() => ({
@@ -91,7 +104,7 @@ export function usePair(
     },
     (key) => {
       const of = reference()
-      held.value = null
+      drawn.value = null
       traced.value = false
       if (!of) return void renderer.ask('reference', { of: null }).catch(() => undefined)
       const stale = (): boolean => {
@@ -103,14 +116,14 @@ export function usePair(
         const graded = await gradedReference(of)
         if (!graded) {
           const image = of.kind === 'still' ? await importedPicture(of.still.id) : null
-          if (!stale()) held.value = image && { image, name }
+          if (!stale()) drawn.value = image && { image, aspect: image.width / image.height, name }
           return
         }
         const viewed = { ...graded, asShot: false, viewing: viewing.value }
         const image = await renderer.ask('draw', viewed)
         const there = await renderer.ask('reference', { of: viewed })
         if (stale()) return
-        held.value = { image, name }
+        drawn.value = { image, aspect: aspectOf(of, image), name }
         traced.value = there
       })
     },

@@ -8,7 +8,7 @@ import { sentenceOf } from '../../../api/client'
 import { useOpenShot } from '../../../stores/open-shot'
 import { useReel } from '../../../stores/reel'
 import { useView } from '../../../stores/view'
-import { mediumOf } from '../../../workers/medium'
+import { mediumOf, shownAspect } from '../../../workers/medium'
 import type { Medium } from '../../../workers/messages'
 
 const addressRestMs = 250
@@ -26,11 +26,7 @@ export function useBenchShot(shotId: () => string, fault: Ref<string>, playing: 
   const last = computed(() => first.value + (shot.value?.frameCount ?? 1) - 1)
   const medium = computed<Medium | null>(() => shot.value && mediumOf(shot.value))
   /** Width / height as the picture is seen. */
-  const aspect = computed(() => {
-    if (!shot.value) return 16 / 9
-    const { width, height, pixelAspect } = shot.value.media
-    return (width * pixelAspect[0]) / (height * pixelAspect[1])
-  })
+  const aspect = computed(() => (shot.value ? shownAspect(shot.value) : 16 / 9))
   /** Conformed footage plays at the rate it was set to. */
   const framesPerSecond = computed(() => {
     const rate = shot.value?.played ?? medium.value?.rate
