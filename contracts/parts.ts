@@ -35,11 +35,14 @@ export const PartOf =
     remember(target, key, { of: () => of() })
   }
 
+// Validating what is nested takes a list for an object, and an empty one for a sound one.
+const everyOne = { each: true, message: 'each value in $property must be an object' } as const
+
 /** A field that holds a list of objects of a contract. */
 export const ListOf =
   (of: () => Contract, bounds: Bounds): PropertyDecorator =>
   (target, key) => {
-    decorate(target, key, [...sized(bounds), ValidateNested({ each: true }), Type(of)])
+    decorate(target, key, [...sized(bounds), IsObject(everyOne), ValidateNested(everyOne), Type(of)])
     remember(target, key, { max: bounds.max, of: () => of() })
   }
 

@@ -136,6 +136,12 @@ describe('bodies', () => {
     })
   })
 
+  test.each(kinds)('%s with a list where an object belongs', (kind) => {
+    const names = bodies.filter((name) => name.split('.')[0] === kind)
+    const spoiled = names.flatMap((name) => listsForObjects(JSON.parse(readFileSync(join(folder, name), 'utf8'))))
+    for (const body of spoiled) expect(() => largeBodies[kind](body)).toThrow(ContractError)
+  })
+
   test.each(kinds)('%s as text that is no JSON', (kind) => {
     const documents = bodies
       .filter((name) => name.split('.')[0] === kind)
@@ -145,6 +151,23 @@ describe('bodies', () => {
     })
   })
 })
+
+/** The body once for every object in it that an empty list, or a list of one, takes the place of. */
+function listsForObjects(whole: unknown): readonly unknown[] {
+  const places = (value: unknown, path: readonly string[]): readonly (readonly string[])[] =>
+    typeof value !== 'object' || value === null
+      ? []
+      : [
+          ...(Array.isArray(value) ? [] : [path]),
+          ...Object.entries(value).flatMap(([key, inner]) => places(inner, [...path, key])),
+        ]
+  const put = (value: unknown, [key, ...rest]: readonly string[], list: readonly unknown[]): unknown => {
+    if (key === undefined) return list
+    const inner = put((value as Record<string, unknown>)[key], rest, list)
+    return Array.isArray(value) ? value.with(Number(key), inner) : { ...(value as object), [key]: inner }
+  }
+  return places(whole, []).flatMap((path) => [[], [[[]]]].map((list) => put(whole, path, list)))
+}
 
 /** A grade that was accepted can be shown: every colour through it is a number. */
 function requireUsable(grade: GradeDocument): void {
