@@ -228,7 +228,16 @@ export interface ShotProposal {
   readonly places?: readonly ProposedPlace[]
   /** What would be lost that is not lost now, and what else lies outside the standard. */
   readonly losses?: readonly string[]
-  readonly outside?: readonly string[]
+  readonly outside?: readonly OutsideReading[]
+}
+/** A reading that lies outside its standard and is not ignored. */
+export interface OutsideReading {
+  readonly reading: string
+  /** The subject's name, for readings of a subject; else empty. */
+  readonly subject: string
+  readonly sentence: string
+  /** Why it may well stay so; empty where only a person can say. */
+  readonly reason: string
 }
 /** A region of the proposed grade, or a subject, as it was found in the shot's lead frame. */
 export interface ProposedPlace {

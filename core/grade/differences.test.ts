@@ -109,3 +109,12 @@ test('the order of keys is no difference: the database does not keep it', () => 
   expect(JSON.stringify(reversed(mine))).not.toBe(JSON.stringify(mine))
   expect(words(reversed(mine) as GradeDocument, mine)).toEqual([])
 })
+
+test('the order of steps is told within a station, not across stations', () => {
+  const grade = addStep(addStep(base, 'cdl', 'First', {}), 'cdl', 'Second', {})
+  const [first, second] = grade.steps.slice(-2)
+  const others = grade.steps.slice(0, -2)
+  expect(words({ ...grade, steps: [...others, second!, first!] }, grade)).toEqual(['Order of steps'])
+  const look = grade.steps.slice(-3)
+  expect(words({ ...grade, steps: [...look, ...grade.steps.slice(0, -3)] }, grade)).toEqual([])
+})

@@ -1,7 +1,7 @@
 // What changed from one grade to another, in words and numbers; and two hands' changes put together.
 import { printNumber } from '../numbers'
 import { displayById, encodingById, gamutById } from '../colour'
-import { encodingOf } from './chain'
+import { encodingOf, stationOf } from './chain'
 import { same } from './same'
 import { lutTakesSide, type GradeDocument, type Keyframes, type ParameterValue, type Step } from './document'
 import { showParameters } from './show'
@@ -63,8 +63,13 @@ export function differences(before: GradeDocument, after: GradeDocument): readon
   for (const step of after.steps)
     if (!before.steps.some((s) => s.id === step.id) && !isTool(before, step))
       say(`step.${step.id}`, `${nameIn(after, step)} added${settingsOf(step)}`)
+  // Stations follow one another whatever the order of the list: only within one does it tell.
   const inBoth = (a: GradeDocument, b: GradeDocument): readonly string[] =>
-    a.steps.filter((s) => b.steps.some((o) => o.id === s.id)).map((s) => s.id)
+    a.steps
+      .filter((s) => b.steps.some((o) => o.id === s.id))
+      .map((s) => ({ id: s.id, station: stationOf(s) }))
+      .sort((s, o) => s.station.localeCompare(o.station))
+      .map((s) => s.id)
   if (out.length === 0 && !same(inBoth(before, after), inBoth(after, before))) say('steps.order', 'Order of steps')
   for (const was of before.animation)
     if (

@@ -4,7 +4,7 @@
 // where that is sure. What would be lost is named. Asking changes nothing.
 import { LRUCache } from 'lru-cache'
 import type { CarryOver } from '@contracts/index'
-import type { ProposedPlace, ShotDetail, ShotProposal } from '@contracts/responses'
+import type { OutsideReading, ProposedPlace, ShotDetail, ShotProposal } from '@contracts/responses'
 import { carriedAims, carryGrade, withOwnBalance, type Aim } from '@core/aims'
 import { differences, gradeAt, moveRegions, restingAt, type GradeDocument } from '@core/grade'
 import { coarseToFine } from '@core/instruments'
@@ -82,7 +82,7 @@ interface Carried {
   readonly aims: readonly string[]
   readonly places: readonly ProposedPlace[]
   readonly losses: readonly string[]
-  readonly outside: readonly string[]
+  readonly outside: readonly OutsideReading[]
 }
 
 export function carryReader(

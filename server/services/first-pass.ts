@@ -3,10 +3,10 @@
 // would be lost by it, is named.
 import { LRUCache } from 'lru-cache'
 import { carryGrade } from '@core/aims'
-import { differences, gradeAt, restingAt, type GradeDocument } from '@core/grade'
+import { differences, gradeAt, isNeutralStep, restingAt, sharedSteps, stationOf, type GradeDocument } from '@core/grade'
 import { applyMatch } from '@core/matching'
 import { pointedAt, type HouseStandard } from '@core/readings'
-import type { ShotDetail, ShotProposal } from '@contracts/responses'
+import type { OutsideReading, ShotDetail, ShotProposal } from '@contracts/responses'
 import type { ServerContext } from '../context'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
@@ -31,8 +31,14 @@ interface Passed {
   readonly sentence: string
 }
 interface Judged extends Passed {
-  readonly outside: readonly string[]
+  readonly outside: readonly OutsideReading[]
   readonly losses: readonly string[]
+}
+
+/** It has a look of its own that does something: one that rests, or is its scene's, is nothing to give. */
+function hasLook(grade: GradeDocument): boolean {
+  const shared = new Set(sharedSteps(grade))
+  return grade.steps.some((s) => stationOf(s) === 'look' && !shared.has(s) && s.enabled && !isNeutralStep(s))
 }
 
 export function firstPassReader(context: Context): FirstPassReader {
@@ -76,10 +82,9 @@ export function firstPassReader(context: Context): FirstPassReader {
     // The hero as the same pass makes it: all of a scene are accepted together.
     const { grade: ofHero } = await balanced(hero)
     const second = await matched(shot, first.grade, { ...hero, revision: { ...hero.revision, grade: ofHero } })
-    const look = carryGrade(restingAt(ofHero, hero.leadFrame), second.grade, ['look'])
-    const carried = differences(second.grade, look).length > 0
+    const carried = hasLook(ofHero)
     return {
-      grade: carried ? look : second.grade,
+      grade: carried ? carryGrade(restingAt(ofHero, hero.leadFrame), second.grade, ['look']) : second.grade,
       sentence: [first.sentence, second.sentence, ...(carried ? [`The look of ${hero.name}.`] : [])].join(' '),
     }
   }

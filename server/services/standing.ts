@@ -1,6 +1,6 @@
 // How a shot stands against its house standard with a grade that is kept or proposed: what lies outside, and what would
 // be lost that is not lost now.
-import type { ShotDetail } from '@contracts/responses'
+import type { OutsideReading, ShotDetail } from '@contracts/responses'
 import { lossFirst } from '@core/aims'
 import { gradeAt, type GradeDocument } from '@core/grade'
 import {
@@ -8,6 +8,7 @@ import {
   outside,
   pointedAt,
   readingKey,
+  reasonToStay,
   standardById,
   waivedKeys,
   type Finding,
@@ -26,8 +27,12 @@ export interface StandingReader {
   readonly standardOf: (shot: ShotDetail) => Promise<HouseStandard>
   /** What the lead frame measures with a grade. */
   readonly measure: (shot: ShotDetail, grade: GradeDocument) => Promise<readonly Finding[]>
-  /** Sentences of what lies outside on the lead frame and is not waived, what is lost first. */
-  readonly outsideOf: (shot: ShotDetail, grade: GradeDocument, standard: HouseStandard) => Promise<readonly string[]>
+  /** What lies outside on the lead frame and is not waived, what is lost first. */
+  readonly outsideOf: (
+    shot: ShotDetail,
+    grade: GradeDocument,
+    standard: HouseStandard,
+  ) => Promise<readonly OutsideReading[]>
 }
 
 export function standingReader({ pool, findings }: Pick<ServerContext, 'pool' | 'findings'>): StandingReader {
@@ -41,10 +46,16 @@ export function standingReader({ pool, findings }: Pick<ServerContext, 'pool' | 
     standardOf: async (shot) => standardById(shot.standardId, await listStandards(pool)),
     outsideOf: async (shot, grade, standard) => {
       const waived = waivedKeys(shot.waivers)
-      return outside(judge(await measure(shot, grade), standard))
+      const findings = await measure(shot, grade)
+      return outside(judge(findings, standard))
         .filter((r) => !waived.has(readingKey(r)))
         .sort(lossFirst)
-        .map((r) => r.sentence)
+        .map((r) => ({
+          reading: r.id,
+          subject: r.of ?? '',
+          sentence: r.sentence,
+          reason: reasonToStay(r, findings),
+        }))
     },
   }
 }

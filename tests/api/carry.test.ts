@@ -80,7 +80,7 @@ test('solved in another place: its exposure and balance stay its own, all else i
   expect(step(source, 'exposure')).toMatchObject({ params: { exposureStops: 0.7 } })
   expect(step(target, 'exposure')).not.toEqual(step(source, 'exposure'))
   expect(step(target, 'white-balance')).toEqual(step(before, 'white-balance'))
-  for (const sentence of proposal.outside!) expect(sentence).toMatch(/The standard wants/)
+  for (const { sentence } of proposal.outside!) expect(sentence).toMatch(/The standard wants/)
 })
 
 test('solved in the same view: levels measure as they do there, as far as the whole clip allows', async () => {

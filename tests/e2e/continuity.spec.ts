@@ -1,6 +1,7 @@
 // Continuity on the real interface: a scene with its course, two shots held against each other and matched, played
 // across a cut, noted, and kept on the shelf.
 import type { Locator, Page } from '@playwright/test'
+import type { ShotDetail, ShotFindings, ShotSummary } from '@contracts/responses'
 import { expect, test } from './program'
 import { address, control, demoShot, resetShot, saved } from './bench-page'
 
@@ -188,6 +189,55 @@ test('a still is kept with its grade, named, found, held, carried and removed', 
   await page.locator('[data-still="Noon"]').getByRole('button', { name: 'Remove' }).click()
   await expect(still).toHaveCount(0)
   await resetShot(old)
+})
+
+test('a first pass over the reel by one key: few decisions, every shot within its standard or left with a reason', async ({
+  page,
+}) => {
+  const { projectId } = await demoShot(phone)
+  const { shots } = (await (await fetch(`${address()}/api/projects/${projectId}/reel`)).json()) as {
+    shots: readonly ShotSummary[]
+  }
+  for (const { name } of shots) await resetShot(name)
+  await openScene(page)
+  await picture(page, phone).waitFor()
+  let decisions = 1
+  await page.keyboard.press('f')
+  const panel = page.getByTestId('proposals')
+  await expect(panel).toHaveAttribute('aria-label', 'First pass, each scene to its first shot')
+  await expect(panel.getByRole('status')).toContainText(`${shots.length} of ${shots.length}`, { timeout: 180_000 })
+  const decide = async (button: Locator): Promise<void> => {
+    decisions++
+    await button.click()
+  }
+  await decide(panel.getByRole('button', { name: /^Accept (it|all)/ }))
+  await expect(panel.getByRole('button', { name: /^Accept all 0/ })).toBeDisabled({ timeout: 60_000 })
+  const rows = panel.locator('[data-proposal]')
+  for (const row of await rows.all()) {
+    const leave = row.getByRole('button', { name: /^(Accept and ignore|Ignore)$/ })
+    const accept = row.getByRole('button', { name: 'Accept', exact: true })
+    if (await leave.isVisible()) {
+      await decide(leave)
+      await expect(row.getByText('Ignored: ')).toBeVisible()
+    } else if (await accept.isVisible()) await decide(accept)
+  }
+  await expect(panel.getByRole('status')).toContainText('nothing to decide')
+  expect(decisions).toBeLessThan(20)
+  const waiversOf = async (id: string): Promise<ShotDetail['waivers']> =>
+    ((await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail).waivers
+  for (const row of await rows.all()) {
+    await expect(row).toHaveAttribute('data-state', /accepted|nothing/)
+    await expect(row).toContainText(/All within the standard\.|Ignored: \S+ \S+ \S+/)
+    await expect(row.locator('input')).toHaveCount(0)
+  }
+  const apprentice = shots.find((s) => s.name === 'Apprentice')!
+  expect(await waiversOf(apprentice.id)).toMatchObject([
+    { reading: 'black', reason: expect.stringContaining('dark, not black') },
+  ])
+  const { findings } = (await (await fetch(`${address()}/api/shots/${apprentice.id}/findings`)).json()) as ShotFindings
+  expect(findings.find((f) => f.id === 'black')!.value).toBeGreaterThan(0.08)
+  await panel.getByRole('button', { name: /^Undo (it|all)/ }).click()
+  for (const { id } of shots) await expect.poll(() => waiversOf(id), { timeout: 30_000 }).toEqual([])
 })
 
 test('a first pass over a scene: each shot listed, accepted together, undone together', async ({ page }) => {

@@ -4,9 +4,9 @@ import { cutTo } from '@core/names'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { checked } from '@contracts/check'
-import { PickedArea } from '@contracts/readings'
+import { NewWaiver, PickedArea } from '@contracts/readings'
 import type { RevisionWhy } from '@contracts/requests'
-import type { ProposedPlace, RevisionState, ShotProposal, ShotSummary } from '@contracts/responses'
+import type { OutsideReading, ProposedPlace, RevisionState, ShotDetail, ShotProposal, ShotSummary } from '@contracts/responses'
 import type { CarriedStation } from '@core/aims'
 import { moveRegions, type GradeDocument } from '@core/grade'
 import { ifSeen, post, put, request, sentenceOf } from '../api/client'
@@ -23,6 +23,8 @@ export interface ProposalEntry {
   readonly fault: string
   /** The revision that accepting made. */
   readonly acceptedId?: string
+  /** What lies outside its standard and was ignored here, with a reason. */
+  readonly ignored: readonly OutsideReading[]
   /** Regions and subjects that a person put, or left, where they are: by how much of the picture they were moved. */
   readonly put: ReadonlyMap<string, { readonly x: number; readonly y: number }>
 }
@@ -45,8 +47,19 @@ export interface Carrying {
   /** An earlier grade of the reference, and the frame that it was kept at. */
   readonly kept?: { readonly revisionId: string; readonly frame: number; readonly name: string }
 }
+/** Each shot comes to the hero of its scene. */
+export interface FirstPass {
+  readonly kind: 'first-pass'
+  readonly heroOf: ReadonlyMap<string, ShotSummary>
+}
 export type Asked =
-  { readonly kind: 'balance' } | { readonly kind: 'match' | 'first-pass'; readonly reference: ShotSummary } | Carrying
+  { readonly kind: 'balance' } | { readonly kind: 'match'; readonly reference: ShotSummary } | FirstPass | Carrying
+
+/** What a shot is brought to; undefined where it is by itself. */
+function referenceOf(asked: Asked, shotId: string): ShotSummary | undefined {
+  if (asked.kind === 'first-pass') return asked.heroOf.get(shotId)
+  return 'reference' in asked ? asked.reference : undefined
+}
 
 function stateOf({ choices }: ShotProposal): ProposalState {
   const [advised] = choices
@@ -81,8 +94,8 @@ export const useProposals = defineStore('proposals', () => {
   )
 
   const addressOf = (id: string): string => {
-    const { value: of } = asked
-    return of.kind === 'balance' ? `/shots/${id}/balance` : `/shots/${id}/${of.kind}/${of.reference.id}`
+    const { kind } = asked.value
+    return `/shots/${id}/${[kind, referenceOf(asked.value, id)?.id ?? []].flat().join('/')}`
   }
   const queryOf = (of: Asked): Record<string, string> =>
     of.kind === 'carry'
@@ -97,7 +110,8 @@ export const useProposals = defineStore('proposals', () => {
     const { value: of } = asked
     const query = new URLSearchParams(queryOf(of))
     query.set('of', proposal?.headId ?? '')
-    if (of.kind !== 'balance') query.set('to', of.reference.headId)
+    const to = referenceOf(of, shot.id)
+    if (to) query.set('to', to.headId)
     const moved = movesOf(by).filter(({ x, y }) => x !== 0 || y !== 0)
     if (moved.length > 0) query.set('moved', moved.map(({ id, x, y }) => `${id}:${x}:${y}`).join(','))
     return `/api${addressOf(shot.id)}/${proposal?.choices[at]?.id}?${query.toString()}`
@@ -108,7 +122,7 @@ export const useProposals = defineStore('proposals', () => {
     try {
       const query = new URLSearchParams(queryOf(asked.value)).toString()
       const proposal = await request<ShotProposal>(`${addressOf(id)}${query === '' ? '' : `?${query}`}`)
-      set(id, { proposal, at: 0, state: stateOf(proposal), put: new Map() })
+      set(id, { proposal, at: 0, state: stateOf(proposal), put: new Map(), ignored: [] })
     } catch (error) {
       set(id, { state: 'failed', fault: sentenceOf(error) })
     }
@@ -128,7 +142,15 @@ export const useProposals = defineStore('proposals', () => {
     const run = ++runs
     projectId.value = first.projectId
     asked.value = what
-    entries.value = shots.map((shot) => ({ shot, state: 'waiting', proposal: null, at: 0, fault: '', put: new Map() }))
+    entries.value = shots.map((shot) => ({
+      shot,
+      state: 'waiting',
+      proposal: null,
+      at: 0,
+      fault: '',
+      put: new Map(),
+      ignored: [],
+    }))
     await Promise.all(Array.from({ length: atOnce }, () => work(run)))
   }
   /** What was not begun is left out; what was found stays. */
@@ -145,7 +167,7 @@ export const useProposals = defineStore('proposals', () => {
   }
   const refuse = (id: string): void => set(id, { state: 'refused' })
 
-  function said(words: string, aims: readonly string[]): { readonly summary: string; readonly why: RevisionWhy } {
+  function said(shotId: string, words: string, aims: readonly string[]): { readonly summary: string; readonly why: RevisionWhy } {
     const { value: of } = asked
     switch (of.kind) {
       case 'balance':
@@ -162,11 +184,13 @@ export const useProposals = defineStore('proposals', () => {
             ...(aims.length > 0 ? { aims: [...aims] } : {}),
           },
         }
-      default:
+      default: {
+        const to = referenceOf(of, shotId)
         return {
-          summary: cutTo(`${of.kind === 'match' ? 'Matched to' : 'First pass, to'} ${of.reference.name}`, 400),
-          why: { kind: 'matched', aims: [words], from: of.reference.headId },
+          summary: cutTo(`${of.kind === 'match' ? 'Matched to' : 'First pass, to'} ${to?.name ?? ''}`, 400),
+          why: { kind: 'matched', aims: [words], ...(to ? { from: to.headId } : {}) },
         }
+      }
     }
   }
 
@@ -203,7 +227,7 @@ export const useProposals = defineStore('proposals', () => {
     try {
       const { headId } = await post<RevisionState>(`/shots/${id}/revisions`, {
         parentId: entry.proposal.headId,
-        ...said(cutTo(`${choice.name}: ${choice.sentence}`, 200), choice.aims ?? []),
+        ...said(id, cutTo(`${choice.name}: ${choice.sentence}`, 200), choice.aims ?? []),
         grade: gradeOfChoice(entry),
       })
       set(id, { state: 'accepted', fault: '', acceptedId: headId })
@@ -213,13 +237,34 @@ export const useProposals = defineStore('proposals', () => {
     // The grade is kept, whatever becomes of these.
     await pointOut(entry).catch((error: unknown) => set(id, { fault: sentenceOf(error) }))
   }
-  const accepted = computed(() => entries.value.filter((e) => e.state === 'accepted'))
-  /** Takes back all that was accepted here; what was changed since then stays, and says so. */
+  /** Leaves what lies outside as it is, for these reasons; what is proposed is accepted with it. */
+  async function ignore(id: string, outside: readonly OutsideReading[]): Promise<void> {
+    if (entryOf(id)?.state === 'proposed') await accept(id)
+    if (entryOf(id)?.state === 'failed') return
+    try {
+      for (const one of outside) {
+        await waive(id, one, true)
+        set(id, { ignored: [...(entryOf(id)?.ignored ?? []), one], fault: '' })
+      }
+    } catch (error) {
+      set(id, { fault: sentenceOf(error) })
+    }
+  }
+  const waive = (id: string, { reading, subject, reason }: OutsideReading, waived: boolean): Promise<ShotDetail> =>
+    post<ShotDetail>(
+      `/shots/${id}/waivers`,
+      checked(NewWaiver, { reading, waived, ...(subject ? { subject } : {}), ...(waived ? { reason } : {}) }),
+    )
+
+  /** Shots that something was changed in from here. */
+  const changed = computed(() => entries.value.filter((e) => e.state === 'accepted' || e.ignored.length > 0))
+  /** Takes back all that was accepted and ignored here; what was changed since then stays, and says so. */
   async function undoAll(): Promise<void> {
-    for (const { shot, acceptedId } of accepted.value)
+    for (const { shot, state, acceptedId, ignored } of changed.value)
       try {
-        await post(`/shots/${shot.id}/undo`, { expectedId: acceptedId })
-        set(shot.id, { state: 'undone', fault: '' })
+        for (const one of ignored) await waive(shot.id, one, false)
+        if (state === 'accepted') await post(`/shots/${shot.id}/undo`, { expectedId: acceptedId })
+        set(shot.id, { state: 'undone', fault: '', ignored: [] })
       } catch (error) {
         set(shot.id, { state: 'failed', fault: sentenceOf(error) })
       }
@@ -236,7 +281,8 @@ export const useProposals = defineStore('proposals', () => {
     running,
     open,
     sure,
-    accepted,
+    changed,
+    ignore,
     undoAll,
     start,
     cancel,

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 // One shot's proposal: before and after, what is said of it, its choices, and what becomes of it.
 import { computed } from 'vue'
+import type { OutsideReading } from '@contracts/responses'
 import { thumbnailAddress } from '../../api/thumbnail'
 import { openPlaces, useProposals, type ProposalEntry } from '../../stores/proposals'
 import PictureInTurn from '../PictureInTurn.vue'
+import OutsideReasons from './OutsideReasons.vue'
 import PlacedOutlines from './PlacedOutlines.vue'
 import { text as words } from './text'
 
 const props = defineProps<{ entry: ProposalEntry }>()
-const emit = defineEmits<{ accept: []; edit: [] }>()
+const emit = defineEmits<{ accept: []; edit: []; ignore: [outside: readonly OutsideReading[]] }>()
 const store = useProposals()
 const before = ({ shot, proposal }: ProposalEntry): string =>
   thumbnailAddress({
@@ -68,13 +70,12 @@ const sentence = ({ proposal, at }: ProposalEntry): string =>
         >
           ▲ {{ words.open(openPlaces(entry).length) }}
         </p>
-        <p
-          v-if="entry.proposal.outside"
-          :data-tip="entry.proposal.outside.join('\n')"
-          tabindex="0"
-        >
-          {{ words.outside(entry.proposal.outside.length, entry.proposal.outside[0]) }}
-        </p>
+        <OutsideReasons
+          v-if="entry.proposal.outside && entry.state !== 'refused' && entry.state !== 'undone'"
+          :entry="entry"
+          :outside="entry.proposal.outside"
+          @ignore="emit('ignore', $event)"
+        />
         <p class="figures quiet">{{ entry.proposal.choices[entry.at]?.changes.join(' · ') }}</p>
       </template>
     </div>

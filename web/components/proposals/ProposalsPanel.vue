@@ -3,6 +3,7 @@
 // or all.
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
+import type { OutsideReading } from '@contracts/responses'
 import { useProposals, type ProposalEntry } from '../../stores/proposals'
 import ProposalRow from './ProposalRow.vue'
 import { text } from './text'
@@ -11,12 +12,19 @@ const emit = defineEmits<{ done: [] }>()
 const store = useProposals()
 const router = useRouter()
 const words = text
-const titles = { match: words.matchTitle, 'first-pass': words.firstPassTitle, carry: words.carryTitle } as const
-const title = computed(() =>
-  store.asked.kind === 'balance'
-    ? words.balanceTitle
-    : titles[store.asked.kind](('kept' in store.asked && store.asked.kept?.name) || store.asked.reference.name),
-)
+const title = computed(() => {
+  const { asked } = store
+  switch (asked.kind) {
+    case 'balance':
+      return words.balanceTitle
+    case 'first-pass':
+      return words.firstPassTitle([...new Set([...asked.heroOf.values()].map((s) => s.name))])
+    case 'match':
+      return words.matchTitle(asked.reference.name)
+    case 'carry':
+      return words.carryTitle(asked.kept?.name ?? asked.reference.name)
+  }
+})
 
 async function accept(id: string): Promise<void> {
   await store.accept(id)
@@ -28,6 +36,10 @@ async function acceptAll(): Promise<void> {
 }
 async function undoAll(): Promise<void> {
   await store.undoAll()
+  emit('done')
+}
+async function ignore(id: string, outside: readonly OutsideReading[]): Promise<void> {
+  await store.ignore(id, outside)
   emit('done')
 }
 async function edit({ shot }: ProposalEntry): Promise<void> {
@@ -67,13 +79,13 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
         {{ words.acceptAll(store.sure.length) }}
       </button>
       <button
-        v-if="store.accepted.length"
+        v-if="store.changed.length"
         type="button"
         class="button"
         :data-tip="words.undoAllTip"
         @click="undoAll"
       >
-        {{ words.undoAll(store.accepted.length) }}
+        {{ words.undoAll(store.changed.length) }}
       </button>
       <button
         type="button"
@@ -90,6 +102,7 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
         :entry="entry"
         @accept="accept(entry.shot.id)"
         @edit="edit(entry)"
+        @ignore="ignore(entry.shot.id, $event)"
       />
     </ul>
   </section>

@@ -3,9 +3,10 @@ export const text = {
   balanceTitle: 'Balance for me',
   cancel: 'Cancel',
   matchTitle: (name: string): string => `Match to ${name}`,
-  firstPassTitle: (name: string): string => `First pass, to ${name}`,
+  firstPassTitle: (heroes: readonly string[]): string =>
+    heroes.length === 1 ? `First pass, to ${heroes[0]}` : 'First pass, each scene to its first shot',
   undoAll: (count: number): string => (count === 1 ? 'Undo it' : `Undo all ${count}`),
-  undoAllTip: 'Takes back what was accepted here, each shot to where it was.',
+  undoAllTip: 'Takes back what was accepted and ignored here, each shot to where it was.',
   progress: (done: number, all: number, open: number): string =>
     `${done} of ${all} · ${open === 0 ? 'nothing to decide' : `${open} to decide`}`,
   acceptAll: (count: number): string => (count === 1 ? 'Accept it' : `Accept all ${count}`),
@@ -24,8 +25,12 @@ export const text = {
   found: (name: string): string => `${name}: found here`,
   open: (count: number): string =>
     count === 1 ? '1 outline to accept or drag' : `${count} outlines to accept or drag`,
-  outside: (count: number, first = ''): string =>
-    count === 0 ? 'All within the standard.' : `${count} outside: ${first}`,
+  within: 'All within the standard.',
+  reason: 'Reason to leave it, kept in the record',
+  ignore: 'Ignore',
+  ignoreTip: 'Leaves it as it is; the reasons are kept in the record.',
+  acceptAndIgnore: 'Accept and ignore',
+  ignored: (reason: string): string => `Ignored: ${reason}`,
   states: {
     waiting: 'waiting',
     working: 'working …',

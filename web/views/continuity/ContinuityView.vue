@@ -70,11 +70,15 @@ function step(by: number): void {
   const next = shots.value[at < 0 ? 0 : Math.min(shots.value.length - 1, Math.max(0, at + by))]
   if (next) scene.choose(next.id)
 }
-/** The hero of the scene is the reference, else its first shot; it is balanced first. */
+/** The hero of a scene is the reference, else its first shot; of a whole reel, a reference leads its own scene only. */
 async function firstPass(): Promise<void> {
   await grade.commit()
-  const hero = reference.value?.kind === 'shot' ? reference.value.shot : shots.value[0]
-  if (hero) void proposals.start(shots.value, { kind: 'first-pass', reference: hero })
+  if (shots.value.length < 2) return
+  const led = reference.value?.kind === 'shot' ? reference.value.shot : null
+  const one = scene.scene.value !== 'all' && led
+  const heroes = new Map([...(led ? [led] : []), ...shots.value].toReversed().map((s) => [s.sceneId, s]))
+  const heroOf = new Map(shots.value.map((s) => [s.id, one || (heroes.get(s.sceneId) ?? s)]))
+  void proposals.start(shots.value, { kind: 'first-pass', heroOf })
 }
 /** What plays is seen large. */
 function play(): void {
@@ -90,6 +94,7 @@ const keys: Readonly<Record<string, () => void>> = {
   n: () => shelf.note(),
   s: () => void shelf.keep(),
   x: () => motion.playCut(chosen.value?.id),
+  f: () => void firstPass(),
 }
 useSceneKeys(keys, motion.lookAsShot)
 </script>

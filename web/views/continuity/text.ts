@@ -126,7 +126,7 @@ export const text = {
   },
   firstPass: 'First pass',
   firstPassTip:
-    'Balances every shot here, matches it to the reference or the first, and gives it that look. Lists them to accept.',
+    'Balances every shot here and brings it to the reference or the first of its scene. Lists them to accept. (F)',
   play: 'Play the scene',
   playTip: 'All shots here in order, graded, with their cuts. (Space)',
   playCut: 'Play the cut',

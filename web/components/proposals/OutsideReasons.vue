@@ -1,0 +1,81 @@
+<script setup lang="ts">
+// What would lie outside the standard: each with a reason to leave it so, to be changed and ignored in one act.
+import { reactive } from 'vue'
+import type { OutsideReading } from '@contracts/responses'
+import type { ProposalEntry } from '../../stores/proposals'
+import { text } from './text'
+
+const props = defineProps<{ entry: ProposalEntry; outside: readonly OutsideReading[] }>()
+const emit = defineEmits<{ ignore: [outside: readonly OutsideReading[]] }>()
+/** The reasons as a person left them. */
+const own = reactive<Record<string, string>>({})
+const key = ({ reading, subject }: OutsideReading): string => `${reading} ${subject}`
+const reasonFor = (one: OutsideReading): string => own[key(one)] ?? one.reason
+const ignoredOf = (one: OutsideReading): OutsideReading | undefined =>
+  props.entry.ignored.find((i) => key(i) === key(one))
+const left = (): readonly OutsideReading[] => props.outside.filter((one) => !ignoredOf(one))
+const allHaveReasons = (): boolean => left().every((one) => reasonFor(one).trim() !== '')
+function ignore(): void {
+  if (allHaveReasons()) emit('ignore', left().map((one) => ({ ...one, reason: reasonFor(one).trim() })))
+}
+</script>
+
+<template>
+  <p v-if="outside.length === 0">{{ text.within }}</p>
+  <form
+    v-else
+    data-testid="outside-reasons"
+    @submit.prevent="ignore"
+  >
+    <div
+      v-for="one in outside"
+      :key="key(one)"
+      class="one"
+    >
+      <span :class="{ off: !ignoredOf(one) }">{{ ignoredOf(one) ? '' : '▲ ' }}{{ one.sentence }}</span>
+      <span
+        v-if="ignoredOf(one)"
+        class="quiet"
+      >
+        {{ text.ignored(ignoredOf(one)?.reason ?? '') }}
+      </span>
+      <input
+        v-else
+        type="text"
+        maxlength="300"
+        :value="reasonFor(one)"
+        :placeholder="text.reason"
+        :aria-label="`${one.sentence} ${text.reason}`"
+        @input="own[key(one)] = ($event.target as HTMLInputElement).value"
+      />
+    </div>
+    <button
+      v-if="left().length > 0"
+      type="submit"
+      class="button"
+      :data-tip="text.ignoreTip"
+      :disabled="!allHaveReasons()"
+    >
+      {{ entry.state === 'proposed' ? text.acceptAndIgnore : text.ignore }}
+    </button>
+  </form>
+</template>
+
+<style scoped>
+form,
+.one {
+  display: grid;
+  gap: 2px;
+  justify-items: start;
+}
+p {
+  margin: 0;
+}
+.off {
+  color: var(--warning);
+}
+input {
+  width: 100%;
+  max-width: 640px;
+}
+</style>
