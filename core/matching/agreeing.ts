@@ -10,16 +10,23 @@ const times = 4
 const logOf = (light: Light): readonly number[] => light.map((v) => Math.log2(Math.max(v, 1e-4)))
 const grey = ([r, g, b]: readonly number[]): number => (r + g + b) / 3
 
-interface Change {
+/** From there to here, in stops: here = slope × there + offset, channel by channel. */
+export interface Change {
   readonly slope: number
   readonly offsets: readonly number[]
+}
+
+export interface Agreement {
+  readonly agree: readonly boolean[]
+  /** What those that agree tell; undefined without any surface. */
+  readonly change: Change | undefined
 }
 
 /**
  * Exposure and balance are three offsets in stops, contrast is a slope. Every two surfaces propose such a change; the
  * one that most of the others follow best is it (least median of squares, Rousseeuw 1984).
  */
-export function agreeing(surfaces: readonly SharedSurface[]): readonly boolean[] {
+export function agreeing(surfaces: readonly SharedSurface[]): Agreement {
   const here = surfaces.map((s) => logOf(s.here))
   const there = surfaces.map((s) => logOf(s.there))
   const distance = (i: number, { slope, offsets }: Change): number =>
@@ -49,5 +56,6 @@ export function agreeing(surfaces: readonly SharedSurface[]): readonly boolean[]
   const spreads = proposed.map(usual)
   const least = Math.min(...spreads)
   const best = proposed[spreads.indexOf(least)]
-  return surfaces.map((_, i) => best !== undefined && distance(i, best) <= Math.max(tolerance, times * least))
+  const agree = surfaces.map((_, i) => best !== undefined && distance(i, best) <= Math.max(tolerance, times * least))
+  return { agree, change: best }
 }

@@ -1,6 +1,9 @@
 // Matching on made pairs of the demo's plates: small, so that the whole judgement stays in the bench.
 import { strangers, errorsOf, matchPair } from '../../tests/matching/pairs'
+import { defaultGrade, openingShow } from '@core/grade'
 import { matched } from '../../tests/matching/judge'
+
+import { solveMatch } from './solve'
 
 const middle = (sorted: readonly number[]): number => sorted[sorted.length >> 1]!
 
@@ -39,4 +42,29 @@ test('what changed in the shot is left out instead of pulling the others along',
   const match = matched({ ...pair, shot: { ...pair.shot, frame: { ...frame, data } } })!
   const after = errorsOf(pair, match.grade)
   expect(middle(after)).toBeLessThan(1.5)
+})
+
+test('lights that clip on the display do not lead to a balance that is none of it', () => {
+  // A sky under a contrast of 1.32: half of its tones are too bright to be shown, in both.
+  const contrast = 1.32
+  const sky = [
+    [0.6, 0.72, 0.9],
+    [0.64, 0.72, 0.87],
+    [0.61, 0.72, 0.93],
+    [1.46, 1.43, 1.33],
+    [1.6, 1.57, 1.46],
+    [1.63, 1.62, 1.53],
+  ] as const
+  const area = { left: 0, top: 0, right: 0.1, bottom: 0.1 }
+  const surfaces = sky.map((here, id) => {
+    const [r, g, b] = here.map((v) => 0.18 * (v / 0.18) ** contrast)
+    return { id, here, there: [r!, g!, b!] as const, hereArea: area, thereArea: area, places: 20 }
+  })
+  const opened = defaultGrade('log-420-95')
+  const grade = { ...opened, show: openingShow(opened.read, opened.show) }
+  const { moved, medianAfter } = solveMatch(surfaces, grade, grade, () => undefined)!
+  const to = (control: string): number => moved.find((m) => m.control === control)?.to ?? Number.NaN
+  expect(to('contrast')).toBeCloseTo(1 / contrast, 1)
+  expect(Math.abs(moved.find((m) => m.control === 'temperature')?.to ?? 0)).toBeLessThan(15)
+  expect(medianAfter).toBeLessThan(0.5)
 })

@@ -2,9 +2,10 @@
 // surfaces which both show are shown alike.
 import type { ControlId } from '../aims/controls'
 import type { GradeDocument, LutFinder } from '../grade'
-import { agreeing } from './agreeing'
+import { middleGrey } from '../colour'
+import { agreeing, type Change } from './agreeing'
 import type { SharedSurface } from './surfaces'
-import { matchControls, median, outcomeOf, shownAs, toward, type Match } from './toward'
+import { matchControls, median, outcomeOf, shownAs, toward, type Match, type Toward } from './toward'
 
 /** A surface this far out, after all were brought together, is left out. */
 const strikeAt = (median: number): number => Math.max(3, 3.5 * median)
@@ -44,11 +45,11 @@ export function solveMatch(
     lut,
     moving,
   )
-  const agree = agreeing(surfaces)
+  const { agree, change } = agreeing(surfaces)
   const places = surfaces.map((s) => Math.min(2, Math.sqrt(s.places) / 2))
   let weights = places.map((w, i) => (agree[i] ? w : 0))
   const believed = weights
-  let values = shot.start
+  let values = shot.from(change ? guessed(shot, change) : shot.start, weights)
   // What agrees with most is believed more from round to round (Cauchy's weights), before anything is left out.
   for (let round = 0; round < robustRounds; round++) {
     values = shot.solve(values, weights)
@@ -65,6 +66,17 @@ export function solveMatch(
     places.map((w, i) => (used[i] ? w : 0)),
   )
   return outcomeOf(shot, surfaces, here, used, values, unmatched)
+}
+
+/** Where the search may begin as well: exposure and contrast by what the surfaces' light tells (pivot at grey). */
+function guessed({ controls, start }: Toward, { slope, offsets }: Change): readonly number[] {
+  const grey = Math.log2(middleGrey)
+  const offset = offsets.reduce((s, o) => s + o, 0) / offsets.length
+  const stops = (offset - grey * (1 - slope)) / slope
+  return controls.map(({ id }, i) => {
+    if (id === 'exposure') return start[i] + stops
+    return id === 'contrast' ? start[i] * slope : start[i]
+  })
 }
 
 /** Where both are rendered, to the same brightest light: what one rolls off the other does too. */

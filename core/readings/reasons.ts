@@ -2,7 +2,7 @@
 import { printValue } from './kinds'
 import type { Finding } from './reading'
 
-/** A black surface in the light lies about 2.5 stops under grey, one in shade 4; darker than this, something is black. */
+/** A black surface in light lies about 2.5 stops under grey, in shade 4; darker than this, something is black. */
 const darkestGreyStops = -4.5
 /** A white surface lies 2.3 stops over grey. */
 const whiteStops = 2.3
@@ -12,11 +12,17 @@ const whiteStops = 2.3
  *
  * @param findings all of the same frame through the same grade
  */
-export function reasonToStay(outside: Finding & { readonly verdict: string | null }, findings: readonly Finding[]): string {
+export function reasonToStay(
+  outside: Finding & { readonly verdict: string | null },
+  findings: readonly Finding[],
+): string {
   const stops = (id: 'noBlack' | 'noWhite'): number => findings.find((f) => f.id === id)?.value ?? Number.NaN
   if (outside.id === 'black' && outside.verdict === 'high' && stops('noBlack') > darkestGreyStops)
     return `The darkest half percent lies ${printValue(-stops('noBlack'), 'stops')} stops under grey: dark, not black.`
   if (outside.id === 'white' && outside.verdict === 'low' && stops('noWhite') < whiteStops)
-    return `The brightest half percent lies ${printValue(stops('noWhite'), 'stops', true)} stops from grey: nothing is white.`
+    return (
+      `The brightest half percent lies ${printValue(stops('noWhite'), 'stops', true)} stops from grey: ` +
+      'nothing is white.'
+    )
   return ''
 }

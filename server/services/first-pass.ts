@@ -1,6 +1,6 @@
-// The first pass over a scene: a shot balanced, matched to the hero of its scene, and given the hero's look. Asking
-// changes nothing; each part is taken only where it is sure of itself, and what lies outside the standard after it, or
-// would be lost by it, is named.
+// The first pass over a scene: a shot balanced, matched to the hero of its scene or else to a shot before it that shows
+// the same, and given the hero's look. Asking changes nothing; each part is taken only where it is sure of itself, and
+// what lies outside the standard after it, or would be lost by it, is named.
 import { LRUCache } from 'lru-cache'
 import { carryGrade } from '@core/aims'
 import { differences, gradeAt, isNeutralStep, restingAt, sharedSteps, stationOf, type GradeDocument } from '@core/grade'
@@ -8,6 +8,7 @@ import { applyMatch } from '@core/matching'
 import { pointedAt, type HouseStandard } from '@core/readings'
 import type { OutsideReading, ShotDetail, ShotProposal } from '@contracts/responses'
 import type { ServerContext } from '../context'
+import { shotsBefore } from '../db/scene-order'
 import { findShot } from '../db/shots'
 import { notFound, Problem } from '../problem'
 import { balanceReader } from './balance'
@@ -15,6 +16,8 @@ import { newLosses, standingReader } from './standing'
 import { thumbnailThrough } from './thumbnails'
 
 const kept = 500
+/** So many shots before it are tried where nothing is shared with the hero. */
+const triedBefore = 2
 const size = { maxWidth: 960, maxHeight: 540 } as const
 export const firstPassChoices = ['all'] as const
 
@@ -56,12 +59,13 @@ export function firstPassReader(context: Context): FirstPassReader {
       ? { grade: advised.grade, sentence: `Balanced: ${advised.sentence}` }
       : { grade: shot.revision.grade, sentence: 'Its balance is unsure and stays.' }
   }
-  async function matched(shot: ShotDetail, before: GradeDocument, hero: ShotDetail): Promise<Passed> {
+  /** Matched to a shot as it will be; null where nothing sure is shared. */
+  async function matched(shot: ShotDetail, before: GradeDocument, to: ShotDetail): Promise<Passed | null> {
     const side = async (of: ShotDetail): Promise<Parameters<typeof workers.match>[0]['shot']> => ({
       ...(await frames.gradeTask(of.media.hash, of.leadFrame, of.revision.grade, of)),
       pointed: pointedAt(of.leadFrame, of),
     })
-    const [reference, own] = await Promise.all([side(hero), side(shot)])
+    const [reference, own] = await Promise.all([side(to), side(shot)])
     const { choices } = await workers.match({
       reference,
       shot: { ...own, grade: gradeAt(before, shot.leadFrame) },
@@ -69,19 +73,33 @@ export function firstPassReader(context: Context): FirstPassReader {
       ...size,
     })
     const best = choices.find((c) => c.sure)
-    if (!best) return { grade: before, sentence: `Nothing is shared with ${hero.name}.` }
-    if (best.changes.length === 0) return { grade: before, sentence: `Alike with ${hero.name}.` }
+    if (!best) return null
+    if (best.changes.length === 0) return { grade: before, sentence: `Alike with ${to.name}.` }
     return {
       grade: applyMatch(before, best, shot.leadFrame),
-      sentence: `Matched to ${hero.name}: ${best.sentence}`,
+      sentence: `Matched to ${to.name}: ${best.sentence}`,
     }
+  }
+  const asPassed = (shot: ShotDetail, grade: GradeDocument): ShotDetail => ({
+    ...shot,
+    revision: { ...shot.revision, grade },
+  })
+  async function matchedBefore(shot: ShotDetail, grade: GradeDocument, hero: ShotDetail): Promise<Passed> {
+    const nearest = (await shotsBefore(pool, shot.id)).filter((s) => s.id !== hero.id).slice(0, triedBefore)
+    for (const { id } of nearest) {
+      const earlier = await findShot(pool, id)
+      const found = earlier && (await matched(shot, grade, asPassed(earlier, (await passOf(earlier, hero)).grade)))
+      if (found) return found
+    }
+    return { grade, sentence: `Nothing is shared with ${hero.name}.` }
   }
   async function pass(shot: ShotDetail, hero: ShotDetail): Promise<Passed> {
     const first = await balanced(shot)
     if (shot.id === hero.id) return first
-    // The hero as the same pass makes it: all of a scene are accepted together.
+    // The others as the same pass makes them: all of a scene are accepted together.
     const { grade: ofHero } = await balanced(hero)
-    const second = await matched(shot, first.grade, { ...hero, revision: { ...hero.revision, grade: ofHero } })
+    const second =
+      (await matched(shot, first.grade, asPassed(hero, ofHero))) ?? (await matchedBefore(shot, first.grade, hero))
     const carried = hasLook(ofHero)
     return {
       grade: carried ? carryGrade(restingAt(ofHero, hero.leadFrame), second.grade, ['look']) : second.grade,
@@ -97,7 +115,7 @@ export function firstPassReader(context: Context): FirstPassReader {
   async function passOf(shot: ShotDetail, hero: ShotDetail): Promise<Judged> {
     const state = (of: ShotDetail): unknown => [of.headId, of.leadFrame, pointedAt(of.leadFrame, of), of.firstFrame]
     const standard = await standardOf(shot)
-    const key = JSON.stringify([state(shot), state(hero), standard, shot.waivers])
+    const key = JSON.stringify([state(shot), state(hero), standard, shot.waivers, await shotsBefore(pool, shot.id)])
     const made = passes.get(key) ?? judged(shot, hero, standard)
     passes.set(key, made)
     made.catch(() => passes.delete(key))

@@ -49,6 +49,17 @@ test('a shot comes to its hero: matched on top of its balance, with the look of 
   expect((await get<ShotProposal>(`/shots/${hero.id}/first-pass/${hero.id}`)).note).not.toMatch(/Matched|look of/)
 })
 
+test('what shares nothing with the hero is brought to a shot before it that shows the same', async () => {
+  project = await projectNamed('First pass, nothing shared')
+  const hero = await shotOf('snow-yard', 'log-420-95')
+  await shotOf('market-phone', 'hlg')
+  const shot = await shotOf('market-gamma', 'bt709-camera')
+  const { note, choices } = await get<ShotProposal>(`/shots/${shot.id}/first-pass/${hero.id}`)
+  expect(note).toMatch(/Matched to market-phone\.mov: ΔE \d+\.\d → \d\.\d over \d+ shared surfaces/)
+  expect(choices[0]!.changes.join()).toMatch(/Exposure/)
+  expect(note).not.toMatch(/Nothing is shared|look of/)
+})
+
 test('a hero of another project is refused', async () => {
   const [shot, other] = [await ownShot(readFileSync('demo/footage/potter.mov')), await shotOf('market-phone', 'hlg')]
   expect((await refusal(await call(`/shots/${shot.id}/first-pass/${other.id}`))).message).toMatch(/another project/)

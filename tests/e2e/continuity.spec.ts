@@ -56,7 +56,7 @@ test('two cameras on one table: what both show, matched in place, undone', async
     await page.getByRole('button', { name: mode, exact: true }).click()
     await expect(page.getByTestId('compare')).toBeVisible()
   }
-  await match.getByRole('button', { name: 'Take', exact: true }).click()
+  await match.getByRole('button', { name: 'Apply', exact: true }).click()
   await saved(page)
   await expect(match).toContainText('they are alike already', { timeout: 30_000 })
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -96,7 +96,7 @@ test('swatches of another picture are paired: theirs on the left, ours on the ri
   await pairs.getByRole('button', { name: /Remove pair 2/ }).click()
   await expect(pairs).toContainText(/over 1 pair\./, { timeout: 30_000 })
   const before = (await demoShot(old)).headId
-  await pairs.getByRole('button', { name: 'Take', exact: true }).click()
+  await pairs.getByRole('button', { name: 'Apply', exact: true }).click()
   await saved(page)
   expect((await demoShot(old)).headId).not.toBe(before)
   await expect(pairs).toContainText(/over 1 pair\./, { timeout: 30_000 })
@@ -191,9 +191,7 @@ test('a still is kept with its grade, named, found, held, carried and removed', 
   await resetShot(old)
 })
 
-test('a first pass over the reel by one key: few decisions, every shot within its standard or left with a reason', async ({
-  page,
-}) => {
+test('a first pass over the reel by one key: few decisions, every shot good or left with a reason', async ({ page }) => {
   const { projectId } = await demoShot(phone)
   const { shots } = (await (await fetch(`${address()}/api/projects/${projectId}/reel`)).json()) as {
     shots: readonly ShotSummary[]
@@ -227,7 +225,7 @@ test('a first pass over the reel by one key: few decisions, every shot within it
     ((await (await fetch(`${address()}/api/shots/${id}`)).json()) as ShotDetail).waivers
   for (const row of await rows.all()) {
     await expect(row).toHaveAttribute('data-state', /accepted|nothing/)
-    await expect(row).toContainText(/All within the standard\.|Ignored: \S+ \S+ \S+/)
+    await expect(row).toContainText(/All good\.|Ignored: \S+ \S+ \S+/)
     await expect(row.locator('input')).toHaveCount(0)
   }
   const apprentice = shots.find((s) => s.name === 'Apprentice')!

@@ -220,9 +220,12 @@ function sharedOf(light: Light, reference: Framing, shot: Framing): Uint8Array {
   return out
 }
 
+/** So near the end of a camera's codes, of 65535, its own noise and steps are as large as what is told apart. */
+const endCodes = 400
+
 /**
  * ΔE 2000 of a matched shot to its truth on the surfaces that both pictures show: over even blocks, sorted. Blocks that
- * a camera clipped are left out: what is gone cannot be matched.
+ * a camera clipped, or holds within a few codes of its black, are left out: what is gone cannot be matched.
  */
 export function errorsOf({ shot, truth, shared }: MatchPair, grade: GradeDocument): readonly number[] {
   if (!truth) return []
@@ -234,6 +237,7 @@ export function errorsOf({ shot, truth, shared }: MatchPair, grade: GradeDocumen
   const block = 12
   const top = shot.frame.data.reduce((m, v) => Math.max(m, v), 0)
   const truthTop = truth.frame.data.reduce((m, v) => Math.max(m, v), 0)
+  const [black, truthBlack] = [shot, truth].map(({ grade: { read } }) => encodingById(read.encodingId).curve.encode(0))
   const errors: number[] = []
   for (let y = 0; y + block <= height; y += block)
     for (let x = 0; x + block <= width; x += block) {
@@ -241,7 +245,10 @@ export function errorsOf({ shot, truth, shared }: MatchPair, grade: GradeDocumen
       const b = blockOf(should, x, y, block)
       const codes = blockOf(shot.frame, x, y, block)
       if (!shared[(y + block / 2) * width + x + block / 2] || b.spread > 0.02) continue
-      if (codes.most >= top - 400 || blockOf(truth.frame, x, y, block).most >= truthTop - 400) continue
+      const truthCodes = blockOf(truth.frame, x, y, block)
+      if (codes.most >= top - endCodes || truthCodes.most >= truthTop - endCodes) continue
+      if (Math.min(...codes.mean) < black! + endCodes / 65535) continue
+      if (Math.min(...truthCodes.mean) < truthBlack! + endCodes / 65535) continue
       errors.push(deltaE2000(lab(...a.mean), lab(...b.mean)))
     }
   return errors.sort((a, b) => a - b)

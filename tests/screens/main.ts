@@ -6,6 +6,7 @@ import { startChromium } from '../support/chromium'
 import { startDemoInstance } from '../support/demo-instance'
 import { drawOnPicture, pickOnPicture } from '../support/drawing'
 import { until } from '../support/until'
+import { takeFirstPass } from './first-pass'
 import { takeStrips } from './strips'
 
 const folder = 'docs/screenshots'
@@ -48,6 +49,7 @@ try {
   await page.locator('[data-testid="pair-stage"][data-settled="true"]').waitFor()
   await page.getByText('Looking for what both show').waitFor({ state: 'detached', timeout: 60_000 })
   await take('continuity')
+  await takeFirstPass(browser, instance.address, `${folder}/first-pass.png`)
   await page.goto(`${instance.address}/shots/${halfway.id}/record`)
   await page.locator('[data-revision]').nth(2).waitFor()
   await take('record')
@@ -74,7 +76,6 @@ try {
   await page.getByRole('link', { name: 'Courtyard walk' }).click()
   await settled(page)
   await page.locator('.timeline[data-traced="1"]').waitFor()
-  await take('bench-trace')
   await page.getByRole('link', { name: 'Reel' }).click()
   await page.getByRole('link', { name: 'Glaze shelf' }).click()
   await settled(page)

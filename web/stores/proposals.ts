@@ -6,7 +6,14 @@ import { computed, ref, shallowRef } from 'vue'
 import { checked } from '@contracts/check'
 import { NewWaiver, PickedArea } from '@contracts/readings'
 import type { RevisionWhy } from '@contracts/requests'
-import type { OutsideReading, ProposedPlace, RevisionState, ShotDetail, ShotProposal, ShotSummary } from '@contracts/responses'
+import type {
+  OutsideReading,
+  ProposedPlace,
+  RevisionState,
+  ShotDetail,
+  ShotProposal,
+  ShotSummary,
+} from '@contracts/responses'
 import type { CarriedStation } from '@core/aims'
 import { moveRegions, type GradeDocument } from '@core/grade'
 import { ifSeen, post, put, request, sentenceOf } from '../api/client'
@@ -38,6 +45,14 @@ export const gradeOfChoice = ({ proposal, at, put }: ProposalEntry): GradeDocume
   return grade && moveRegions(grade, movesOf(put))
 }
 const movesOf = (put: ProposalEntry['put']) => [...put].map(([id, by]) => ({ id, ...by }))
+
+/** What lies outside the standard in what was found or accepted, and was not ignored. */
+export const leftOutside = ({ state, proposal, ignored }: ProposalEntry): readonly OutsideReading[] =>
+  state === 'refused' || state === 'undone'
+    ? []
+    : (proposal?.outside ?? []).filter(
+        (one) => !ignored.some((i) => i.reading === one.reading && i.subject === one.subject),
+      )
 
 export interface Carrying {
   readonly kind: 'carry'
@@ -83,6 +98,12 @@ export const useProposals = defineStore('proposals', () => {
   const done = computed(() => entries.value.filter((e) => e.state !== 'waiting' && e.state !== 'working').length)
   const running = computed(() => entries.value.some((e) => e.state === 'waiting' || e.state === 'working'))
   const open = computed(() => entries.value.filter((e) => e.state === 'proposed'))
+  /** What a person has still to say something about: a proposal; after a first pass, also what is left outside. */
+  const undecided = computed(() =>
+    entries.value.filter(
+      (e) => e.state === 'proposed' || (asked.value.kind === 'first-pass' && leftOutside(e).length > 0),
+    ),
+  )
   /** What may be accepted without a look at each: a match that rests on nothing shared is not among it. */
   const sure = computed(() =>
     open.value.filter((e) => {
@@ -167,7 +188,11 @@ export const useProposals = defineStore('proposals', () => {
   }
   const refuse = (id: string): void => set(id, { state: 'refused' })
 
-  function said(shotId: string, words: string, aims: readonly string[]): { readonly summary: string; readonly why: RevisionWhy } {
+  function said(
+    shotId: string,
+    words: string,
+    aims: readonly string[],
+  ): { readonly summary: string; readonly why: RevisionWhy } {
     const { value: of } = asked
     switch (of.kind) {
       case 'balance':
@@ -279,7 +304,7 @@ export const useProposals = defineStore('proposals', () => {
     pictureOf,
     done,
     running,
-    open,
+    undecided,
     sure,
     changed,
     ignore,

@@ -2,7 +2,7 @@
 // What would lie outside the standard: each with a reason to leave it so, to be changed and ignored in one act.
 import { reactive } from 'vue'
 import type { OutsideReading } from '@contracts/responses'
-import type { ProposalEntry } from '../../stores/proposals'
+import { leftOutside, type ProposalEntry } from '../../stores/proposals'
 import { text } from './text'
 
 const props = defineProps<{ entry: ProposalEntry; outside: readonly OutsideReading[] }>()
@@ -13,10 +13,14 @@ const key = ({ reading, subject }: OutsideReading): string => `${reading} ${subj
 const reasonFor = (one: OutsideReading): string => own[key(one)] ?? one.reason
 const ignoredOf = (one: OutsideReading): OutsideReading | undefined =>
   props.entry.ignored.find((i) => key(i) === key(one))
-const left = (): readonly OutsideReading[] => props.outside.filter((one) => !ignoredOf(one))
+const left = (): readonly OutsideReading[] => leftOutside(props.entry)
 const allHaveReasons = (): boolean => left().every((one) => reasonFor(one).trim() !== '')
 function ignore(): void {
-  if (allHaveReasons()) emit('ignore', left().map((one) => ({ ...one, reason: reasonFor(one).trim() })))
+  if (allHaveReasons())
+    emit(
+      'ignore',
+      left().map((one) => ({ ...one, reason: reasonFor(one).trim() })),
+    )
 }
 </script>
 
@@ -42,6 +46,7 @@ function ignore(): void {
       <input
         v-else
         type="text"
+        class="field"
         maxlength="300"
         :value="reasonFor(one)"
         :placeholder="text.reason"
@@ -62,11 +67,14 @@ function ignore(): void {
 </template>
 
 <style scoped>
-form,
-.one {
+form {
   display: grid;
-  gap: 2px;
-  justify-items: start;
+  grid-template-columns: auto minmax(180px, 1fr) auto;
+  gap: 2px var(--gap);
+  align-items: center;
+}
+.one {
+  display: contents;
 }
 p {
   margin: 0;
@@ -74,8 +82,8 @@ p {
 .off {
   color: var(--warning);
 }
-input {
-  width: 100%;
-  max-width: 640px;
+button {
+  grid-column: 3;
+  grid-row: 1;
 }
 </style>

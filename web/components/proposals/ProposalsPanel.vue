@@ -60,7 +60,7 @@ async function edit({ shot }: ProposalEntry): Promise<void> {
         class="space figures quiet"
         role="status"
       >
-        {{ words.progress(store.done, store.entries.length, store.open.length) }}
+        {{ words.progress(store.done, store.entries.length, store.undecided.length) }}
       </span>
       <button
         v-if="store.running"

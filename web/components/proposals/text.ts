@@ -25,7 +25,7 @@ export const text = {
   found: (name: string): string => `${name}: found here`,
   open: (count: number): string =>
     count === 1 ? '1 outline to accept or drag' : `${count} outlines to accept or drag`,
-  within: 'All within the standard.',
+  within: 'All good.',
   reason: 'Reason to leave it, kept in the record',
   ignore: 'Ignore',
   ignoreTip: 'Leaves it as it is; the reasons are kept in the record.',
@@ -35,7 +35,7 @@ export const text = {
     waiting: 'waiting',
     working: 'working …',
     proposed: '',
-    nothing: 'nothing is needed',
+    nothing: 'nothing changes',
     none: 'not matched',
     accepted: 'accepted',
     refused: 'refused',

@@ -65,7 +65,7 @@ export const text = {
   matchTip: 'What would bring this shot to the reference, with its price. Nothing changes until it is taken.',
   split: 'Split the difference',
   splitTip: 'Moves this shot and the reference by half each.',
-  take: 'Take',
+  take: 'Apply',
   surfaces: 'Surfaces seen in both',
   surfacesTip: 'Reference above, shot below. A press leaves a pair out, another takes it in again.',
   surface: (before: number, after: number, struck: boolean): string =>

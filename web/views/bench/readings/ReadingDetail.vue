@@ -79,6 +79,7 @@ function waive(): void {
       <input
         v-model="reason"
         type="text"
+        class="field"
         maxlength="300"
         :placeholder="text.waiveReason"
         :aria-label="text.waiveReason"
@@ -127,12 +128,6 @@ form {
 }
 input {
   flex: 1;
-  min-width: 0;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  color: var(--ink);
-  padding: 0 var(--gap-small);
-  min-height: var(--control);
 }
 button {
   background: none;
