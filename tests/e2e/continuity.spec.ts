@@ -191,7 +191,7 @@ test('a still is kept with its grade, named, found, held, carried and removed', 
   await resetShot(old)
 })
 
-test('a first pass over the reel by one key: few decisions, every shot good or left with a reason', async ({ page }) => {
+test('a first pass over the reel by one key: few decisions, each shot good or left with a reason', async ({ page }) => {
   const { projectId } = await demoShot(phone)
   const { shots } = (await (await fetch(`${address()}/api/projects/${projectId}/reel`)).json()) as {
     shots: readonly ShotSummary[]
