@@ -20,6 +20,8 @@ export interface PlayTools<P> {
   readonly make: (index: number, nth: number) => Promise<P | null>
   /** Sends a picture to the screen; resolves when another may follow. */
   readonly present: (picture: P, index: number, counts: PlayCounts) => Promise<void>
+  /** What pictures are made through: when it is another, those that wait for their time are made again. */
+  readonly look?: () => unknown
   readonly now: () => number
   readonly sleep: (ms: number) => Promise<void>
 }
@@ -33,6 +35,9 @@ export interface PlayCounts {
 const ahead = 5
 /** Pictures that may wait for their time: a hand that grades meanwhile sees them first, so that there are few. */
 export const fewAhead = 2
+
+/** The clock does not wait for more than this: the others are made while it runs. */
+const mostAtStart = 4
 
 /** The frame that is due at a tick; null when the range has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
@@ -59,16 +64,18 @@ export async function play<P>(
   let lastMade: number | null = null
   let onScreen = plan.from
   let tick = 0
-  // The clock starts when the first pictures can be there.
-  const start = tools.now() + readyAhead * tickMs
+  // The clock starts when the first pictures can be there, and waits for those that take longer.
+  let start = tools.now() + Math.min(readyAhead, mostAtStart) * tickMs
   const timeOf = (of: number): number => start + of * tickMs
   /** Pictures on their way, each behind the one before it. */
-  const coming: Promise<void>[] = []
+  let coming: Promise<void>[] = []
+  let look = tools.look?.()
   async function bring(picture: P, index: number, at: number, before: Promise<void> | undefined): Promise<void> {
+    const through = look
     await before
     const early = at - tools.now()
     if (early > 0) await tools.sleep(early)
-    if (stopped()) return
+    if (stopped() || through !== look) return
     onScreen = index
     await tools.present(picture, index, { shown: ++shown, dropped })
   }
@@ -76,6 +83,12 @@ export async function play<P>(
   let ended = false
   while (!stopped() && !ended) {
     const due = Math.floor((tools.now() - start) / tickMs)
+    if (tools.look?.() !== look) {
+      look = tools.look?.()
+      coming = []
+      lastMade = null
+      tick = Math.min(tick, Math.max(0, due + 1))
+    }
     // The range may end while the last frame is on its way: what comes between is dropped as well.
     for (; tick < due; tick++) if (frameAt(plan, tick) !== null) dropped++
     const wanted = new Set(Array.from({ length: ahead + 1 }, (_, k) => frameAt(plan, tick + k)))
@@ -85,13 +98,14 @@ export async function play<P>(
     if (index === null) ended = true
     else if (tick > due + readyAhead) await tools.sleep(Math.max(1, timeOf(tick - readyAhead) - tools.now()))
     else {
-      const at = timeOf(tick++)
+      const mine = tick++
       // A slow speed shows one frame for several ticks.
       if (index === lastMade) continue
       lastMade = index
       const picture = await tools.make(index, ++made)
       if (picture === null) continue
-      const next = bring(picture, index, at, coming.at(-1))
+      if (made <= readyAhead) start = Math.max(start, tools.now() - mine * tickMs)
+      const next = bring(picture, index, timeOf(mine), coming.at(-1))
       // Whoever waits for it hears of a failure.
       next.catch(() => undefined)
       coming.push(next)

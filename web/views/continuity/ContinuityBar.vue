@@ -2,14 +2,18 @@
 // Which scene is looked at, by which frame of each shot, and whether it moves.
 import { Flag, Play, Repeat2, Square } from '@lucide/vue'
 import { ElButton } from 'element-plus'
+import { refThrottled } from '@vueuse/core'
+import { toRef } from 'vue'
 import PlainSelect from '../../components/PlainSelect.vue'
 import SegmentedChoice from '../../components/SegmentedChoice.vue'
 import { text } from './text'
 import { frameChoices, type Continuity } from './useContinuity'
 import type { ScenePlay } from './useScenePlay'
 
-defineProps<{ scene: Continuity; motion: ScenePlay }>()
+const props = defineProps<{ scene: Continuity; motion: ScenePlay }>()
 const emit = defineEmits<{ play: []; note: []; firstPass: [] }>()
+/** Told a few times a second: words that change with every picture would have the page laid out for each. */
+const counts = refThrottled(toRef(() => props.motion.counts.value), 500)
 const frames = frameChoices.map((value) => ({ value, ...text.frames[value] }))
 </script>
 
@@ -38,7 +42,7 @@ const frames = frameChoices.map((value) => ({ value, ...text.frames[value] }))
         :data-place="motion.place.value"
         :data-begins="motion.begins.value.join()"
       >
-        {{ text.playing(motion.now.value?.shot.name ?? '', motion.counts.value.shown, motion.counts.value.dropped) }}
+        {{ text.playing(motion.now.value?.shot.name ?? '', counts.shown, counts.dropped) }}
       </span>
       <ElButton
         :icon="Flag"

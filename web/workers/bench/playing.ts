@@ -22,8 +22,8 @@ interface Playing {
 let playing: Playing | null = null
 whilePlaying(() => playing !== null)
 
-/** Pictures of a reel that may wait for their time: nobody grades while it plays. */
-const manyAhead = 4
+/** Pictures of a reel that may wait for their time: a clip that begins slowly is made up for by the one before it. */
+const manyAhead = 10
 /** Frames of the next clip that are decoded before its cut. */
 const madeReady = 5
 
@@ -95,6 +95,8 @@ export async function startPlaying(request: PlayRequest, { tell }: CallContext<P
                 ),
               )
         },
+        // A hand that grades one clip changes its look all the time: what waits there is shown all the same.
+        look: () => request.clips.length > 1 && mine.look.asShot,
         now: () => performance.now(),
         sleep: (ms) => new Promise((done) => setTimeout(done, ms)),
         make: async (index, nth) => {
