@@ -181,7 +181,7 @@ test(
     await page.waitForURL(/compare/)
     // The address alone brings it back.
     await page.reload()
-    await expect(page.getByTestId('sentences')).toContainText('camera log', { timeout: 60_000 })
+    await expect(page.getByTestId('sentences')).toContainText('camera log')
     const cards = page.locator('.cards > li')
     await expect(cards).toHaveCount(9)
     await expect(cards.first()).toContainText(/stops from grey/)

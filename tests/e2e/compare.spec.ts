@@ -82,7 +82,7 @@ test('a revision is named, compared and gone back to; what came after stays; the
   await expect(page.getByTestId('version-grid').locator('[data-version="A"]')).toContainText('as the present one')
   await page.getByRole('button', { name: 'Back to the record' }).click()
   await page.getByRole('link', { name: 'Grade sheet' }).click()
-  await expect(page.locator('[data-sheet="Glaze shelf"]')).toContainText('Exposure +0.50 stops', { timeout: 60_000 })
+  await expect(page.locator('[data-sheet="Glaze shelf"]')).toContainText('Exposure +0.50 stops')
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'CSV' }).click()
   expect((await download).suggestedFilename()).toBe('Glaze shelf grade sheet.csv')
@@ -134,7 +134,7 @@ test('the look of a held picture becomes ordinary steps, shown and explained bef
   await page.locator('[data-station="look"]').click()
   await page.getByRole('button', { name: 'recipes', exact: true }).click()
   await page.getByTestId('take-look').click()
-  await expect(page.getByTestId('placing')).toContainText('Exposure −', { timeout: 30_000 })
+  await expect(page.getByTestId('placing')).toContainText('Exposure −')
   await expect(page.getByTestId('placing')).toContainText('Grain, local light')
   const near = async (): Promise<number> =>
     (await meanColour(page)).reduce((sum, v, c) => sum + Math.abs(v - wanted[c]!), 0)

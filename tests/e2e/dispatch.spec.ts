@@ -80,7 +80,7 @@ test('what is on screen is what is delivered: the browser’s picture equals the
   await regionPage(page, 'matte')
   await page.getByTestId('clean').click()
   await saved(page)
-  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true', { timeout: 120_000 })
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
   const shown = Buffer.from(
     await page.getByTestId('picture').evaluate((element) => {
       const canvas = element as HTMLCanvasElement
@@ -144,7 +144,7 @@ test('the frame, the LUT and the clip can be taken away', async ({ page }) => {
   const short = await shortShot('Short piece')
   await page.goto(`${address()}/shots/${short}/dispatch`)
   await page.getByRole('button', { name: 'Render', exact: true }).click()
-  await expect(newest).toHaveAttribute('data-state', 'done', { timeout: 120_000 })
+  await expect(newest).toHaveAttribute('data-state', 'done')
   const [clip] = await Promise.all([
     page.waitForEvent('download'),
     newest.getByRole('link', { name: 'Download file' }).click(),

@@ -50,7 +50,7 @@ test(
     await expect(page.getByText(/broken: Line 1: A size of 4096|broken\.cube: Line 1: A size of 4096/)).toBeVisible()
     await page.locator('[data-lut="other camera"]').click()
     const expects = page.getByTestId('lut-expects')
-    await expect(expects).toHaveAttribute('data-kind', 'conversion', { timeout: 30_000 })
+    await expect(expects).toHaveAttribute('data-kind', 'conversion')
     await expect(expects).toHaveAttribute('data-certain', 'true')
     await expect(expects).toContainText('Made for Log 407/95; this shot is Log 420/95: converted on the way in.')
     await expect(page.locator('[data-colour="skin-4"]')).toContainText('×')
@@ -117,9 +117,7 @@ test(
     const tiles = page.getByRole('option')
     await expect.poll(async () => Number(await sheet.getAttribute('data-total'))).toBeGreaterThan(18)
     await expect
-      .poll(async () => (await sheet.getAttribute('data-done')) === (await sheet.getAttribute('data-total')), {
-        timeout: 60_000,
-      })
+      .poll(async () => (await sheet.getAttribute('data-done')) === (await sheet.getAttribute('data-total')))
       .toBe(true)
     await page.getByRole('combobox', { name: 'Sorted by' }).click({ force: true })
     await page.getByRole('option', { name: 'saturation', exact: true }).click()
@@ -141,18 +139,15 @@ test(
     // At no strength every picture is the plain one.
     await type(page, 'sheet-strength', '0')
     await expect
-      .poll(
-        async () => {
-          const paled = await tiles.evaluateAll((all) =>
-            all.flatMap((t) => {
-              const found = /sat\. ([\d.]+)/.exec(t.textContent ?? '')
-              return found ? [Number(found[1])] : []
-            }),
-          )
-          return paled.length > 18 ? Math.max(...paled) - Math.min(...paled) : Infinity
-        },
-        { timeout: 60_000 },
-      )
+      .poll(async () => {
+        const paled = await tiles.evaluateAll((all) =>
+          all.flatMap((t) => {
+            const found = /sat\. ([\d.]+)/.exec(t.textContent ?? '')
+            return found ? [Number(found[1])] : []
+          }),
+        )
+        return paled.length > 18 ? Math.max(...paled) - Math.min(...paled) : Infinity
+      })
       .toBeLessThan(0.15)
   },
 )
@@ -168,7 +163,7 @@ test('the grade goes out as a LUT for a declared place, with its error, in three
     await page.getByRole('option', { name: option, exact: true }).click()
   }
   const error = async (): Promise<number> => {
-    await expect(page.getByTestId('lut-error')).toContainText('mean', { timeout: 60_000 })
+    await expect(page.getByTestId('lut-error')).toContainText('mean')
     return Number(/mean ΔE 2000 ([\d.]+)/.exec(await page.getByTestId('lut-error').innerText())![1])
   }
   const plain = await error()

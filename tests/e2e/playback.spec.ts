@@ -25,14 +25,13 @@ const counts = async (page: Page): Promise<{ shown: number; dropped: number }> =
   return { shown: Number(shown), dropped: Number(dropped) }
 }
 const traced = (page: Page): Promise<void> =>
-  expect(page.getByRole('slider', { name: 'Frame' })).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
+  expect(page.getByRole('slider', { name: 'Frame' })).toHaveAttribute('data-traced', '1')
 
 test.beforeEach(async ({ page }) => {
   // Proxies are made in the background; playing waits for one.
   await expect
     .poll(
       async () => (await demoShot('Glaze shelf')).proxy !== null && (await demoShot('Courtyard walk')).proxy !== null,
-      { timeout: 60_000 },
     )
     .toBe(true)
   await openBench(page, 'Glaze shelf')
@@ -43,7 +42,7 @@ test('plays to the end by the clock, then measures the exact frame', async ({ pa
   await goToFrame(page, 0)
   await page.keyboard.press('Space')
   await expect(page.getByTestId('play')).toHaveAccessibleName('pause')
-  await expect(page.getByTestId('play')).toHaveAccessibleName('play', { timeout: 20_000 })
+  await expect(page.getByTestId('play')).toHaveAccessibleName('play')
   const { shown, dropped } = await counts(page)
   // Every frame of the five seconds was either shown or counted as dropped.
   expect(shown + dropped).toBeGreaterThanOrEqual(116)
@@ -93,9 +92,7 @@ test('backward, and only the chosen piece again and again', async ({ page }) => 
   await page.keyboard.press('v')
   await page.keyboard.press('x')
   const seen = new Set<number>()
-  await expect
-    .poll(async () => seen.add(await frameShown(page)).size, { intervals: [50], timeout: 30_000 })
-    .toBeGreaterThan(3)
+  await expect.poll(async () => seen.add(await frameShown(page)).size, { intervals: [50] }).toBeGreaterThan(3)
   await page.keyboard.press('Space')
   expect(Math.min(...seen)).toBeGreaterThanOrEqual(30)
   expect(Math.max(...seen)).toBeLessThanOrEqual(40)
@@ -125,7 +122,7 @@ test('while scrubbing the proxy is shown, at rest the exact frame; both are the 
   })
   early.forEach((v, c) => expect(Math.abs(v - exact[c]!)).toBeLessThan(1))
   late()
-  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true', { timeout: 30_000 })
+  await expect(page.getByTestId('picture')).toHaveAttribute('data-settled', 'true')
 })
 
 test('the clip trace shows the walk into the sun; R goes to its moments; a grade changes it', async ({ page }) => {
@@ -152,7 +149,7 @@ test('the clip trace shows the walk into the sun; R goes to its moments; a grade
   expect(clipping).toBeGreaterThan(100)
   await page.locator('body').click({ position: { x: 5, y: 790 } })
   await type(page, 'exposureStops', '-4')
-  await expect.poll(lit, { timeout: 60_000 }).toBeLessThan(clipping / 2)
+  await expect.poll(lit).toBeLessThan(clipping / 2)
   await resetShot('Courtyard walk')
 })
 
@@ -191,7 +188,7 @@ test('three moments of the shot follow a control beside the picture; a press goe
   await openBench(page, 'Courtyard walk')
   await page.keyboard.press('Shift+R')
   const moments = page.getByTestId('live-moments')
-  await expect(moments.getByRole('listitem')).toHaveCount(3, { timeout: 90_000 })
+  await expect(moments.getByRole('listitem')).toHaveCount(3)
   const light = (id: string): Promise<number> =>
     moments.locator(`[data-moment="${id}"] canvas`).evaluate((element) => {
       const canvas = element as HTMLCanvasElement

@@ -10,8 +10,7 @@ test.beforeEach(async () => {
   await fetch(`${address()}/api/shots/${id}/card`, { method: 'DELETE' })
 })
 
-const fresh = (page: Page): Promise<void> =>
-  expect(page.getByTestId('outside')).toContainText(/good|attention/, { timeout: 20_000 })
+const fresh = (page: Page): Promise<void> => expect(page.getByTestId('outside')).toContainText(/good|attention/)
 /** How many readings need attention, as it is said. */
 const said = (count: number): string =>
   count === 0 ? 'all good' : `${count} ${count === 1 ? 'needs' : 'need'} attention`
@@ -111,7 +110,7 @@ test('the pixels behind a reading are lit, and go out with the next change', asy
 test('the worst frame of the clip is named, and one click goes there', async ({ page }) => {
   await showStraight('Courtyard walk')
   await openBench(page, 'Courtyard walk')
-  await expect(page.locator('.timeline')).toHaveAttribute('data-traced', '1', { timeout: 60_000 })
+  await expect(page.locator('.timeline')).toHaveAttribute('data-traced', '1')
   await page.getByTestId('worst-clipped').click()
   await expect(page.getByTestId('worst-clipped')).toBeVisible()
   await expect(page.getByTestId('frame')).not.toContainText(/^12 /)
@@ -130,8 +129,8 @@ test('left alone, the whole clip is looked through, and a reading says where it 
   await page.getByRole('button', { name: 'all', exact: true }).click()
   const over = row(page, 'contrastRange')
   // Nobody touches anything: frame after frame is measured.
-  await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/120$/, { timeout: 60_000 })
-  await expect(over).toContainText('⇥', { timeout: 60_000 })
+  await expect(page.getByTestId('clip-seen')).toContainText(/^\d+\/120$/)
+  await expect(over).toContainText('⇥')
   await over.click()
   await expect(page.getByTestId('reading-detail')).toContainText(/frames of the clip, furthest outside at frame \d+/)
   await page.getByTestId('go-worst').click()

@@ -122,7 +122,6 @@ test('kill -9 in mid-work: what was called saved is there, what was not is sent 
       .poll(
         async () =>
           ((await (await fetch(`${server.address}/api/shots/${id}`)).json()) as { proxy: unknown }).proxy !== null,
-        { timeout: 75_000 },
       )
       .toBe(true)
   } finally {

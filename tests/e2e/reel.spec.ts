@@ -76,7 +76,6 @@ test('a file comes in by the picker in pieces, and a bad one says why and can be
       async () =>
         ((await (await fetch(`${address()}/api/projects/${id}/reel`)).json()) as { shots: { proxy: unknown }[] })
           .shots[0]?.proxy ?? null,
-      { timeout: 60_000 },
     )
     .not.toBeNull()
 })
@@ -197,7 +196,7 @@ test('shots are dragged into a scene; a grade is carried to another and solved f
   await page.getByRole('button', { name: 'Paste grade of potter.mov' }).click()
   await page.getByRole('button', { name: 'Carry to 1 shot' }).click()
   const carried = page.locator('[data-proposal="apprentice.mov"]')
-  await expect(carried).toContainText(/Face added/, { timeout: 90_000 })
+  await expect(carried).toContainText(/Face added/)
   // Another face in another place: where its region lies is asked, and nothing is changed before it is accepted.
   await expect(carried).toContainText('1 outline to accept or drag')
   await expect(page.getByRole('button', { name: 'Accept all 0' })).toBeDisabled()
@@ -264,9 +263,7 @@ test(
     // Far too much for the other one as well: it is looked at by itself, and named.
     await type(page, 'exposureStops', '4')
     await saved(page)
-    await expect(page.getByTestId('setup-worst')).toContainText(/Window bench is worst: .*The standard wants/, {
-      timeout: 120_000,
-    })
+    await expect(page.getByTestId('setup-worst')).toContainText(/Window bench is worst: .*The standard wants/, {})
     await type(page, 'exposureStops', '0.5')
     await saved(page)
     await expect(page.getByTestId('setup-worst')).toHaveCount(0)

@@ -37,14 +37,11 @@ async function dragBy(page: Page, target: Locator, dx: number, dy: number): Prom
 async function undoAll(page: Page, shot: string): Promise<void> {
   await page.getByRole('button', { name: 'Undo' }).focus()
   await expect
-    .poll(
-      async () => {
-        await saved(page)
-        if ((await gradeOf(shot)).regions.length > 0) await page.keyboard.press('Control+z')
-        return (await gradeOf(shot)).regions.length
-      },
-      { timeout: 40_000 },
-    )
+    .poll(async () => {
+      await saved(page)
+      if ((await gradeOf(shot)).regions.length > 0) await page.keyboard.press('Control+z')
+      return (await gradeOf(shot)).regions.length
+    })
     .toBe(0)
 }
 
@@ -188,13 +185,13 @@ test('a shape is tracked, corrected at a frame, hidden and carried by keyframes;
   page,
 }) => {
   const shot = 'Yard under cloud'
-  await expect.poll(async () => (await demoShot(shot)).proxy !== null, { timeout: 60_000 }).toBe(true)
+  await expect.poll(async () => (await demoShot(shot)).proxy !== null).toBe(true)
   await resetShot(shot)
   await openBench(page, shot, 'regions')
   await choose(page, 'add-region', 'Ellipse')
   await regionPage(page, 'motion')
   await page.getByTestId('track-both').click()
-  await expect(page.getByTestId('track-status')).toContainText('Follows from frame 0 to 119', { timeout: 80_000 })
+  await expect(page.getByTestId('track-status')).toContainText('Follows from frame 0 to 119')
   await saved(page)
   const { motion } = await shapeOf(shot)
   expect(motion!.track).toMatchObject({ kind: 'similarity', reference: 36, first: 0 })

@@ -5,7 +5,7 @@ import { address, demoShot, goToFrame, openBench, resetShot, saved } from './ben
 
 const shot = 'Window bench'
 test.beforeEach(async ({ page }) => {
-  await expect.poll(async () => (await demoShot(shot)).proxy !== null, { timeout: 60_000 }).toBe(true)
+  await expect.poll(async () => (await demoShot(shot)).proxy !== null).toBe(true)
   await resetShot(shot)
   await openBench(page, shot)
 })
@@ -21,9 +21,7 @@ test('without a part it says what to draw; with one, growing light is held by ma
   await page.keyboard.press('b')
   await keep.click()
   const told = page.getByTestId('steady-told')
-  await expect(told).toContainText(/\d+ marks: this tone stays within 0\.0\d stop; it moved by 0\.[12]\d\./, {
-    timeout: 60_000,
-  })
+  await expect(told).toContainText(/\d+ marks: this tone stays within 0\.0\d stop; it moved by 0\.[12]\d\./, {})
   const marks = page.getByTestId('keyframes').locator('[data-mark]')
   expect(await marks.count()).toBeGreaterThan(1)
   await saved(page)
@@ -45,7 +43,5 @@ test('a surface is kept neutral by temperature and tint; it is asked for from th
   await page.keyboard.type('Keep this neutral')
   await expect(page.getByRole('option', { name: /Keep this neutral/ })).toBeVisible()
   await page.keyboard.press('Enter')
-  await expect(page.getByTestId('steady-told')).toContainText(/within \d+ mired of neutral|holds still already/, {
-    timeout: 60_000,
-  })
+  await expect(page.getByTestId('steady-told')).toContainText(/within \d+ mired of neutral|holds still already/, {})
 })

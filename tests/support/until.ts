@@ -5,7 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises'
 export async function until<T>(
   what: string,
   ask: () => T | Promise<T>,
-  { withinMs = 90_000, everyMs = 50 } = {},
+  { withinMs = 150_000, everyMs = 50 } = {},
 ): Promise<NonNullable<Exclude<T, false>>> {
   const end = Date.now() + withinMs
   for (;;) {

@@ -13,7 +13,10 @@ import type { ScenePlay } from './useScenePlay'
 const props = defineProps<{ scene: Continuity; motion: ScenePlay }>()
 const emit = defineEmits<{ play: []; note: []; firstPass: [] }>()
 /** Told a few times a second: words that change with every picture would have the page laid out for each. */
-const counts = refThrottled(toRef(() => props.motion.counts.value), 500)
+const counts = refThrottled(
+  toRef(() => props.motion.counts.value),
+  500,
+)
 const frames = frameChoices.map((value) => ({ value, ...text.frames[value] }))
 </script>
 
