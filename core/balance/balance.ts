@@ -23,7 +23,7 @@ import {
   type BalanceQuestion,
   type Evidence,
 } from './evidence'
-import { eyeMeasures, worse } from './eye'
+import { eyeMeasures, smallForEye, worse } from './eye'
 import { lookCast } from './look-cast'
 
 export interface BalanceChoice {
@@ -165,13 +165,14 @@ interface Objection {
 type Eye = (choice: BalanceChoice) => Objection | null
 
 function eyeOf({ grade, frame, lut, clip }: BalanceQuestion): Eye {
-  const before = eyeMeasures(grade, frame, lut)
-  const moments = (clip?.moments ?? []).map((moment) => ({
-    ...moment,
-    before: eyeMeasures(gradeAt(clip?.document ?? grade, moment.index), moment.frame, lut),
-  }))
+  const small = smallForEye(frame)
+  const before = eyeMeasures(grade, small, lut)
+  const moments = (clip?.moments ?? []).map(({ index, frame: whole }) => {
+    const there = smallForEye(whole)
+    return { index, frame: there, before: eyeMeasures(gradeAt(clip?.document ?? grade, index), there, lut) }
+  })
   return (choice) => {
-    const words = worse(before, eyeMeasures(choice.grade, frame, lut))
+    const words = worse(before, eyeMeasures(choice.grade, small, lut))
     if (words !== '' || !clip) return words === '' ? null : { words, here: true }
     const after = applyChoice(clip.document, choice, clip.index)
     for (const moment of moments) {
@@ -212,7 +213,8 @@ function rampOf({ grade, lut, clip }: BalanceQuestion, choice: BalanceChoice): B
   const to = controlOf(choice.grade, 'exposure')?.value ?? from
   if (!clip || to === from) return null
   const full = applyChoice(clip.document, choice, clip.index)
-  const marks = clip.moments.map(({ index, frame }): Mark => {
+  const marks = clip.moments.map(({ index, frame: whole }): Mark => {
+    const frame = smallForEye(whole)
     const before = eyeMeasures(gradeAt(clip.document, index), frame, lut)
     const there = gradeAt(full, index)
     const most = controlOf(there, 'exposure')?.value ?? to

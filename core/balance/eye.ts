@@ -17,9 +17,15 @@ const size = { width: 240, height: 135 } as const
 /** Nodes of a lattice that is near enough to count and to compare by. */
 export const roughSize = 17
 
+/** The frame as small as it is looked at; one that is so small already is left as it is. */
+export function smallForEye(frame: Frame): Frame {
+  const { width, height } = fitWithin(frame.width, frame.height, size.width, size.height)
+  return width === frame.width && height === frame.height ? frame : shrink(frame, width, height)
+}
+
+/** @param frame made small once, where it is looked at through many grades */
 export function eyeMeasures(grade: GradeDocument, frame: Frame, lut: LutFinder): EyeMeasures {
-  const fitted = fitWithin(frame.width, frame.height, size.width, size.height)
-  const small = shrink(frame, fitted.width, fitted.height)
+  const small = smallForEye(frame)
   const { data, width, height } = execute(compile(grade, lut, small, roughSize), small)
   const weights = lumaWeights('bt709')
   const luma = new Float64Array(width * height)

@@ -11,6 +11,7 @@ export async function measureProposal(browser: Browser, address: string): Promis
   const { shots } = await json<{ shots: readonly ShotSummary[] }>(`/projects/${demo?.id}/reel`)
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const times: number[] = []
+  const checked: number[] = []
   for (const { id } of shots.slice(0, rounds(5))) {
     await page.goto(`${address}/shots/${id}/bench?station=level`)
     await page.locator('canvas[data-settled="true"]').waitFor()
@@ -20,6 +21,8 @@ export async function measureProposal(browser: Browser, address: string): Promis
     await page.keyboard.press('n')
     await page.locator('[data-testid="balance"] [data-choice]').first().waitFor()
     times.push(performance.now() - begun)
+    await page.locator('[data-testid="balance"][data-checked="true"]').waitFor()
+    checked.push(performance.now() - begun)
   }
   await page.close()
   const reel: number[] = []
@@ -31,8 +34,10 @@ export async function measureProposal(browser: Browser, address: string): Promis
     reel.push(performance.now() - begun)
   }
   return [
-    `from the key to the choices, clips of three seconds with their extremes: median ${median(times).toFixed(0)} ms, ` +
-      `longest ${Math.max(...times).toFixed(0)} ms (bars: 400 ms for a frame, 3 s for a clip of ten seconds)`,
+    `from the key to the choices for the frame in view: median ${median(times).toFixed(0)} ms, ` +
+      `longest ${Math.max(...times).toFixed(0)} ms (bar 400 ms)`,
+    `until they are good for the clip's extremes as well, clips of five seconds: median ` +
+      `${median(checked).toFixed(0)} ms, longest ${Math.max(...checked).toFixed(0)} ms (bar 3 s for ten seconds)`,
     `for the Reel: median ${(median(reel) / 1000).toFixed(2)} s a shot, 95th percentile ` +
       `${(quantile(reel, 0.95) / 1000).toFixed(2)} s (bar 2 s)`,
   ]

@@ -14,6 +14,8 @@ export const useBalance = defineStore('balance', () => {
   const openShot = useOpenShot()
   const answer = shallowRef<PicturedAnswer | null>(null)
   const asking = ref(false)
+  /** The choices are good for the frame in view; whether they are for the clip's other moments is being seen. */
+  const checking = ref(false)
   const fault = ref('')
   /** By a card that was found in the picture: it comes after the others. */
   const byCard = shallowRef<PicturedCardChoice | null>(null)
@@ -36,16 +38,23 @@ export const useBalance = defineStore('balance', () => {
     frame.value = ofFrame
     asking.value = true
   }
-  function show(found: PicturedAnswer): void {
+  /** @param unchecked the clip's other moments have still to be looked at; the choice that is looked at stays so */
+  function show(found: PicturedAnswer, unchecked: boolean): void {
+    const looked = choices.value[at.value]?.id
     asking.value = false
+    checking.value = unchecked
     answer.value = found
-    at.value = 0
+    at.value = Math.max(
+      0,
+      found.choices.findIndex((c) => c.id === looked),
+    )
   }
   function offer(card: PicturedCardChoice | null): void {
     byCard.value = card
   }
   function fail(message: string): void {
     asking.value = false
+    checking.value = false
     fault.value = message
   }
   function look(index: number): void {
@@ -68,8 +77,9 @@ export const useBalance = defineStore('balance', () => {
     answer.value = null
     byCard.value = null
     asking.value = false
+    checking.value = false
     fault.value = ''
     at.value = 0
   }
-  return { answer, asking, fault, frame, at, open, choices, proposal, begin, show, offer, fail, look, take, close }
+  return { answer, asking, checking, fault, frame, at, open, choices, proposal, begin, show, offer, fail, look, take, close }
 })

@@ -29,9 +29,12 @@ export function useBalancing(subject: () => BalanceAsked | null): Balancing {
     aims.open = true
     store.begin(question.frameIndex)
     try {
-      const answer = await calls.latest('balance', question)
-      if (mine !== asked) return
-      store.show(answer)
+      // By the frame in view at once; then again with the clip's other moments, which take longer to fetch.
+      for (const moments of question.moments.length > 0 ? [[], question.moments] : [[]]) {
+        const answer = await calls.latest('balance', { ...question, moments })
+        if (mine !== asked) return
+        store.show(answer, moments.length < question.moments.length)
+      }
       const card = await calls.latest('card', question)
       if (mine === asked) store.offer(card)
     } catch (error) {

@@ -23,7 +23,8 @@ const words = computed(() => {
   const choice = store.choices[store.at]
   if (!choice) return store.answer?.note ?? ''
   const why = store.at === 0 ? (store.answer?.note ?? '') : choice.sentence
-  return [why, ...choice.moves.map((m) => m.words)].join(' · ')
+  const checking = store.checking ? [text.balance.checking] : []
+  return [...checking, why, ...choice.moves.map((m) => m.words)].join(' · ')
 })
 </script>
 
@@ -31,6 +32,7 @@ const words = computed(() => {
   <div
     class="balance"
     data-testid="balance"
+    :data-checked="!store.asking && !store.checking"
     role="group"
     :aria-label="text.balance.title"
   >
