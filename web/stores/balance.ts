@@ -81,5 +81,22 @@ export const useBalance = defineStore('balance', () => {
     fault.value = ''
     at.value = 0
   }
-  return { answer, asking, checking, fault, frame, at, open, choices, proposal, begin, show, offer, fail, look, take, close }
+  return {
+    answer,
+    asking,
+    checking,
+    fault,
+    frame,
+    at,
+    open,
+    choices,
+    proposal,
+    begin,
+    show,
+    offer,
+    fail,
+    look,
+    take,
+    close,
+  }
 })
