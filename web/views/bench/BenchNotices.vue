@@ -40,24 +40,28 @@ const forkNow = (): Promise<void> => grade.fork(text.conflict.versionName(new Da
         </span>
         <button
           type="button"
+          class="button"
           @click="grade.takeNewer"
         >
           {{ text.conflict.take }}
         </button>
         <button
           type="button"
+          class="button"
           @click="grade.mergeBoth"
         >
           {{ text.conflict.merge }}
         </button>
         <button
           type="button"
+          class="button"
           @click="grade.keepMine"
         >
           {{ text.conflict.keep }}
         </button>
         <button
           type="button"
+          class="button"
           @click="forkNow"
         >
           {{ text.conflict.fork }}
@@ -77,10 +81,5 @@ const forkNow = (): Promise<void> => grade.fork(text.conflict.versionName(new Da
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.notices button {
-  background: none;
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
 }
 </style>

@@ -52,6 +52,7 @@ const cdlWords = (step: Step): string => {
     <button
       :data-tip="text.look.cdlTip"
       type="button"
+      class="button"
       @click="picker?.click()"
     >
       {{ text.look.cdlImport }}
@@ -61,12 +62,14 @@ const cdlWords = (step: Step): string => {
         v-for="kind in ['cc', 'ccc', 'cdl'] as const"
         :key="kind"
         type="button"
+        class="button"
         @click="write(kind)"
       >
         {{ text.look.cdlExport(kind) }}
       </button>
       <button
         type="button"
+        class="button"
         @click="emit('noCdl')"
       >
         {{ text.look.cdlRemove }}
@@ -96,17 +99,6 @@ const cdlWords = (step: Step): string => {
   flex-wrap: wrap;
   font-size: 11px;
   align-content: start;
-}
-.cdl button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 8px;
-  min-height: var(--control);
-  font-size: 12px;
-}
-.cdl button:hover {
-  border-color: var(--accent);
 }
 .fault {
   color: var(--warning);

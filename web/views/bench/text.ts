@@ -277,7 +277,7 @@ export const text = {
     title: 'Balance for me',
     tip: 'Exposure and balance by what the picture shows, to choose from. Nothing is changed until you take one. (N)',
     asking: 'Looking at the picture …',
-    checking: 'Good for this frame; looking at the darkest and brightest of the clip …',
+    checking: 'Checking the clip …',
     discard: 'Discard',
     choiceTip: 'Shows it in the picture. A click or its number takes it.',
   },

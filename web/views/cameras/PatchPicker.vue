@@ -256,7 +256,7 @@ function setLight(index: number, typed: string): void {
       >
         <span class="figures">{{ i + 1 }}</span>
         <input
-          class="figures"
+          class="field figures"
           inputmode="decimal"
           :aria-label="`Light of patch ${i + 1}`"
           :value="p.linear.toPrecision(4)"
@@ -334,10 +334,7 @@ canvas {
 }
 .lights input {
   width: 76px;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
   text-align: right;
-  padding: 0 var(--gap-small);
 }
 .lights button {
   background: none;

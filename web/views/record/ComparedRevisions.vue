@@ -17,6 +17,7 @@ const emit = defineEmits<{ close: [] }>()
       {{ ' ' }}
       <button
         type="button"
+        class="button"
         @click="emit('close')"
       >
         {{ text.endCompare }}

@@ -82,6 +82,7 @@ function give(): void {
     >
       <input
         v-model="name"
+        class="field"
         maxlength="60"
         :placeholder="text.namePlaceholder"
         :aria-label="text.namePlaceholder"
@@ -89,12 +90,14 @@ function give(): void {
       />
       <button
         type="submit"
+        class="button"
         :disabled="name.trim() === ''"
       >
         {{ text.keep }}
       </button>
       <button
         type="button"
+        class="button"
         @click="emit('naming', false)"
       >
         {{ text.cancel }}
@@ -107,6 +110,7 @@ function give(): void {
       <button
         :data-tip="text.nameTip"
         type="button"
+        class="button"
         @click="emit('naming', true)"
       >
         {{ text.name }}
@@ -114,6 +118,7 @@ function give(): void {
       <button
         :data-tip="text.compareTip"
         type="button"
+        class="button"
         :aria-pressed="chosen"
         @click="emit('compare')"
       >
@@ -122,6 +127,7 @@ function give(): void {
       <button
         :data-tip="text.backTip"
         type="button"
+        class="button"
         :disabled="here"
         @click="emit('back')"
       >

@@ -157,7 +157,7 @@ function choose(id: string): void {
           :data-tip="text.filterTip"
           v-model="words"
           type="search"
-          class="filter"
+          class="field filter"
           :placeholder="text.filter"
           :aria-label="text.filter"
         />
@@ -165,6 +165,7 @@ function choose(id: string): void {
         <button
           :data-tip="text.gridTip"
           type="button"
+          class="button"
           :aria-pressed="grid"
           :disabled="!record?.versions.length"
           @click="grid = !grid"
@@ -244,6 +245,7 @@ function choose(id: string): void {
             <EmptyState :hint="text.none">
               <button
                 type="button"
+                class="button"
                 @click="words = ''"
               >
                 {{ text.showAll }}

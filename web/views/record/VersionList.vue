@@ -21,6 +21,7 @@ const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: strin
     >
       <button
         type="button"
+        class="button"
         @click="emit('name')"
       >
         {{ text.nameThis }}
@@ -45,6 +46,7 @@ const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: strin
       <span class="tools">
         <button
           type="button"
+          class="button"
           :disabled="v.revisionId === record.headId"
           @click="emit('back', v.revisionId)"
         >
@@ -52,6 +54,7 @@ const emit = defineEmits<{ back: [revisionId: string]; remove: [versionId: strin
         </button>
         <button
           type="button"
+          class="button"
           @click="emit('remove', v.id)"
         >
           {{ text.remove }}

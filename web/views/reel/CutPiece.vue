@@ -40,7 +40,7 @@ const ends = computed((): readonly number[] => {
       height="63"
     />
     <input
-      class="name"
+      class="field name"
       :value="piece.name"
       :aria-label="text.nameOf(index + 1)"
       maxlength="200"
@@ -50,7 +50,7 @@ const ends = computed((): readonly number[] => {
       {{ text.first }}
       <input
         type="number"
-        class="figures"
+        class="field figures"
         :value="piece.first"
         :min="0"
         :max="piece.first + piece.count - 1"
@@ -62,7 +62,7 @@ const ends = computed((): readonly number[] => {
       {{ text.last }}
       <input
         type="number"
-        class="figures"
+        class="field figures"
         :value="piece.first + piece.count - 1"
         :min="piece.first"
         :max="frames - 1"
@@ -124,13 +124,6 @@ label {
   display: flex;
   align-items: center;
   gap: var(--gap-small);
-}
-input {
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 2px var(--gap-small);
-  min-height: var(--control);
 }
 input[type='number'] {
   width: 76px;

@@ -148,7 +148,7 @@ const usable = computed(() => pieces.value.length > 0 && pieces.value.every((p) 
           <input
             v-model.number="handles"
             type="number"
-            class="figures"
+            class="field figures"
             min="0"
             max="1000"
             :aria-label="text.handles"
@@ -243,13 +243,6 @@ h1 {
   overflow: auto;
   min-height: 0;
   border-top: var(--line) solid var(--hairline);
-}
-input[type='number'] {
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 2px var(--gap-small);
-  min-height: var(--control);
 }
 input[type='number'] {
   width: 76px;

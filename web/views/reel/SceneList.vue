@@ -84,6 +84,7 @@ function make(): void {
       <span class="quiet">{{ text.intent(open.name) }}</span>
       <textarea
         v-model="words"
+        class="field"
         maxlength="400"
         rows="4"
         :placeholder="text.intentHint"
@@ -100,6 +101,7 @@ function make(): void {
       :data-tip="text.newSceneTip"
       v-model="name"
       type="text"
+      class="field"
       maxlength="80"
       :placeholder="text.newScene"
       :aria-label="text.newScene"
@@ -159,24 +161,11 @@ h2 {
   font-size: 11px;
 }
 textarea {
-  background: var(--well);
-  color: var(--ink);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
   padding: 3px var(--gap-small);
   font: inherit;
   resize: vertical;
-  min-width: 0;
 }
 input {
   margin: var(--gap);
-  min-width: 0;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 2px var(--gap-small);
-}
-input:disabled {
-  color: var(--hairline-strong);
 }
 </style>

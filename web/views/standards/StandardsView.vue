@@ -151,7 +151,7 @@ const groups = computed(() => [
         <header>
           <input
             v-if="!fixed"
-            class="title"
+            class="field title"
             :value="draft.name"
             maxlength="60"
             :aria-label="text.name"
@@ -214,7 +214,7 @@ const groups = computed(() => [
         </header>
         <input
           v-if="!fixed"
-          class="tip"
+          class="field tip"
           :value="draft.tip"
           maxlength="200"
           :aria-label="text.tip"
@@ -302,17 +302,9 @@ header .el-button {
   flex: 1;
   text-align: right;
 }
-input.title,
-input.tip {
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  color: var(--ink);
-  padding: 2px var(--gap);
-}
 input.tip {
   width: 100%;
   margin: var(--gap) 0;
-  min-height: var(--control);
 }
 .both {
   display: grid;

@@ -90,7 +90,7 @@ const shown = (id: ReadingId, value: number): string => {
             v-if="targets[k.id]"
             type="text"
             inputmode="decimal"
-            class="figures"
+            class="field figures"
             :value="shown(k.id, targets[k.id]![c])"
             :disabled="fixed"
             :aria-label="`${k.name}, ${names[c]}`"
@@ -129,11 +129,6 @@ td {
 input[type='text'] {
   width: 84px;
   text-align: right;
-  background: var(--well);
-  border: var(--line) solid var(--hairline);
-  color: var(--ink);
-  min-height: var(--control);
-  padding: 0 var(--gap-small);
 }
 input[type='text']:disabled {
   background: none;

@@ -64,6 +64,7 @@ const status = computed(() => {
       <button
         :data-tip="text.balance.tip"
         type="button"
+        class="button"
         @click="emit('balance')"
       >
         {{ text.balance.title }}
@@ -71,6 +72,7 @@ const status = computed(() => {
       <button
         :data-tip="text.aims.standardTip"
         type="button"
+        class="button"
         :disabled="!ready"
         @click="emit('standard')"
       >
@@ -79,6 +81,7 @@ const status = computed(() => {
       <button
         :data-tip="text.aims.clipTip"
         type="button"
+        class="button"
         :disabled="!traced"
         @click="emit('wholeClip')"
       >
@@ -95,7 +98,7 @@ const status = computed(() => {
       <button
         v-if="store.pending"
         type="button"
-        class="keep"
+        class="button keep"
         :disabled="store.solving || !store.solution"
         @click="store.keep"
       >
@@ -104,6 +107,7 @@ const status = computed(() => {
       <button
         v-if="store.pending"
         type="button"
+        class="button"
         @click="store.takeBack"
       >
         {{ text.aims.takeBack }}
@@ -139,6 +143,7 @@ const status = computed(() => {
         :key="id"
         :data-tip="store.locked.has(id) ? text.aims.unlockTip : text.aims.lockTip"
         type="button"
+        class="button"
         :aria-pressed="store.locked.has(id)"
         :data-control-lock="id"
         @click="store.lock(id, !store.locked.has(id))"
@@ -195,20 +200,6 @@ ol {
   flex-wrap: wrap;
   gap: 2px var(--gap-small);
   margin-top: 2px;
-}
-button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 6px;
-  min-height: var(--control);
-  font-size: 11px;
-}
-button:hover:enabled {
-  border-color: var(--accent);
-}
-button:disabled {
-  color: var(--ink-quiet);
 }
 .keep {
   border-color: var(--accent);

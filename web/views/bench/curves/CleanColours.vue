@@ -34,6 +34,7 @@ const wanted = computed(() =>
     <button
       :data-tip="quick.byReadingTip"
       type="button"
+      class="button"
       :disabled="wanted === null || wanted === step.params['quietNoise']"
       @click="wanted !== null && emit('change', 'quietNoise', wanted)"
     >
@@ -53,19 +54,5 @@ label {
   display: flex;
   gap: var(--gap-small);
   align-items: center;
-}
-button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 8px;
-  min-height: var(--control);
-  font-size: 12px;
-}
-button:hover:enabled {
-  border-color: var(--accent);
-}
-button:disabled {
-  color: var(--ink-quiet);
 }
 </style>

@@ -17,6 +17,7 @@ const emit = defineEmits<{ read: []; open: [key: string]; shot: [] }>()
       <span class="words">{{ text.next.read }}</span>
       <button
         type="button"
+        class="button"
         @click="emit('read')"
       >
         {{ text.next.openRead }}
@@ -26,6 +27,7 @@ const emit = defineEmits<{ read: []; open: [key: string]; shot: [] }>()
       <span class="words">{{ next.words }}</span>
       <button
         type="button"
+        class="button"
         @click="emit('open', next.key)"
       >
         {{ text.next.open }}
@@ -36,6 +38,7 @@ const emit = defineEmits<{ read: []; open: [key: string]; shot: [] }>()
       <button
         v-if="!lastShot"
         type="button"
+        class="button"
         @click="emit('shot')"
       >
         {{ text.next.shot }}
@@ -58,12 +61,5 @@ const emit = defineEmits<{ read: []; open: [key: string]; shot: [] }>()
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-button {
-  background: none;
-  border: var(--line) solid var(--hairline-strong);
-  border-radius: var(--radius);
-  min-height: 24px;
-  padding: 0 var(--gap);
 }
 </style>

@@ -32,6 +32,7 @@ function waive(): void {
     <p>
       <button
         type="button"
+        class="button"
         @click="emit('close')"
       >
         ‹ {{ text.allReadings }}
@@ -44,7 +45,7 @@ function waive(): void {
       <button
         v-if="proposal"
         type="button"
-        class="propose"
+        class="button propose"
         @click="emit('aim')"
       >
         {{ proposalWords(proposal) }}
@@ -52,6 +53,7 @@ function waive(): void {
       <button
         v-if="reading.area || hasPixels(reading.id) || overlays.some((o) => o.id === reading.id)"
         type="button"
+        class="button"
         :aria-pressed="lit"
         @click="emit('area')"
       >
@@ -60,6 +62,7 @@ function waive(): void {
       <button
         v-if="worstFrame !== null"
         type="button"
+        class="button"
         data-testid="go-worst"
         @click="emit('go', worstFrame)"
       >
@@ -86,6 +89,7 @@ function waive(): void {
       />
       <button
         type="submit"
+        class="button"
         :disabled="reason.trim() === ''"
       >
         {{ text.waive }}
@@ -99,6 +103,7 @@ function waive(): void {
       {{ ' ' }}
       <button
         type="button"
+        class="button"
         @click="emit('waive', null)"
       >
         {{ text.takeUp }}
@@ -128,18 +133,5 @@ form {
 }
 input {
   flex: 1;
-}
-button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 var(--gap);
-  min-height: var(--control);
-}
-button:hover:enabled {
-  border-color: var(--accent);
-}
-button:disabled {
-  color: var(--ink-quiet);
 }
 </style>

@@ -47,6 +47,7 @@ const removable = computed(() => here.value.filter(isAdded))
         :key="k.id"
         :data-tip="k.tip"
         type="button"
+        class="button"
         :data-add="k.id"
         @click="edits.add(k.id)"
       >
@@ -56,6 +57,7 @@ const removable = computed(() => here.value.filter(isAdded))
         v-for="s in removable"
         :key="s.id"
         type="button"
+        class="button"
         :data-remove="s.id"
         @click="edits.remove(s)"
       >
@@ -70,12 +72,5 @@ const removable = computed(() => here.value.filter(isAdded))
   display: flex;
   gap: var(--gap);
   margin: var(--gap) 0;
-}
-button {
-  background: none;
-  border: var(--line) solid var(--hairline);
-  border-radius: var(--radius);
-  padding: 0 8px;
-  min-height: 24px;
 }
 </style>
