@@ -180,7 +180,7 @@ test('a still is kept with its grade, named, found, held, carried and removed', 
   const carried = page.locator(`[data-proposal="${old}"]`)
   await expect(carried).toHaveAttribute('data-state', 'proposed')
   expect((await demoShot(old)).headId).toBe(before)
-  await carried.getByRole('button', { name: 'Accept' }).click()
+  await carried.getByRole('button', { name: 'Accept', exact: true }).click()
   await expect.poll(async () => (await demoShot(old)).headId).not.toBe(before)
   await page.getByTestId('proposals').getByRole('button', { name: 'Close' }).click()
   await page.locator('[data-still="Noon"]').getByRole('button', { name: 'Remove' }).click()
