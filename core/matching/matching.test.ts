@@ -1,8 +1,7 @@
 // Matching on made pairs of the demo's plates: small, so that the whole judgement stays in the bench.
 import { strangers, errorsOf, matchPair } from '../../tests/matching/pairs'
-import { defaultGrade, openingShow } from '@core/grade'
 import { matched } from '../../tests/matching/judge'
-
+import { defaultGrade, openingShow } from '../grade'
 import { solveMatch } from './solve'
 
 const middle = (sorted: readonly number[]): number => sorted[sorted.length >> 1]!

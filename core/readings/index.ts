@@ -11,7 +11,17 @@ export { patchesOf } from './patches'
 export * from './measure'
 export { measureNoise, type Noise } from './noise'
 export * from './picture'
-export { isSpared, judge, knownCast, outside, readingKey, waivedKeys, type Finding, type Reading } from './reading'
+export {
+  isSpared,
+  judge,
+  knownCast,
+  outside,
+  readingKey,
+  waivableKey,
+  waivedKeys,
+  type Finding,
+  type Reading,
+} from './reading'
 export { reasonToStay } from './reasons'
 export { measureRestraint } from './restraint'
 export { hueName, measureSaturation } from './saturation'

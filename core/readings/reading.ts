@@ -42,16 +42,17 @@ export interface Reading extends Finding {
 /** What tells a reading from another, where there are several subjects. */
 export const readingKey = (r: Pick<Finding, 'id' | 'of'>): string => (r.of ? `${r.id} ${r.of}` : r.id)
 
+/** A reading as waivers name it: `subject` is empty where it is of the whole picture. */
+interface Waivable {
+  readonly reading: string
+  readonly subject: string
+}
+export const waivableKey = ({ reading, subject }: Waivable): string =>
+  readingKey({ id: reading as ReadingId, ...(subject ? { of: subject } : {}) })
+
 /** The keys of readings that are waived, with the reason of each. */
-export const waivedKeys = (
-  waivers: readonly { readonly reading: string; readonly subject: string; readonly reason: string }[],
-): ReadonlyMap<string, string> =>
-  new Map(
-    waivers.map(({ reading, subject, reason }) => [
-      readingKey({ id: reading as ReadingId, ...(subject ? { of: subject } : {}) }),
-      reason,
-    ]),
-  )
+export const waivedKeys = (waivers: readonly (Waivable & { readonly reason: string })[]): ReadonlyMap<string, string> =>
+  new Map(waivers.map((waiver) => [waivableKey(waiver), waiver.reason]))
 
 const leastConfidence = 1 / 3
 

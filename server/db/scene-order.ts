@@ -1,10 +1,11 @@
 // Queries about the order of a scene.
 import type { Queryable } from './pool'
 
-/** The shots before one in its scene as they are now, the nearest first. */
+/** The shots before one in its scene as they are now, the nearest first, so many at most. */
 export async function shotsBefore(
   db: Queryable,
   shotId: string,
+  most: number,
 ): Promise<readonly { readonly id: string; readonly headId: string }[]> {
   const { rows } = await db.query<{ id: string; headId: string }>(
     `
@@ -20,8 +21,10 @@ export async function shotsBefore(
         s.id = $1
       ORDER BY
         o.position DESC
+      LIMIT
+        $2
     `,
-    [shotId],
+    [shotId, most],
   )
   return rows
 }

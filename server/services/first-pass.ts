@@ -18,6 +18,8 @@ import { thumbnailThrough } from './thumbnails'
 const kept = 500
 /** So many shots before it are tried where nothing is shared with the hero. */
 const triedBefore = 2
+/** Each of those may rest on others before it: behind more than this, a shot is brought to the hero or to nothing. */
+const mostBefore = 60
 const size = { maxWidth: 960, maxHeight: 540 } as const
 export const firstPassChoices = ['all'] as const
 
@@ -84,8 +86,13 @@ export function firstPassReader(context: Context): FirstPassReader {
     ...shot,
     revision: { ...shot.revision, grade },
   })
+  /** All that a shot may rest on beside its hero. */
+  async function earlierOf(shot: ShotDetail): ReturnType<typeof shotsBefore> {
+    const before = await shotsBefore(pool, shot.id, mostBefore + 1)
+    return before.length > mostBefore ? [] : before
+  }
   async function matchedBefore(shot: ShotDetail, grade: GradeDocument, hero: ShotDetail): Promise<Passed> {
-    const nearest = (await shotsBefore(pool, shot.id)).filter((s) => s.id !== hero.id).slice(0, triedBefore)
+    const nearest = (await earlierOf(shot)).filter((s) => s.id !== hero.id).slice(0, triedBefore)
     for (const { id } of nearest) {
       const earlier = await findShot(pool, id)
       const found = earlier && (await matched(shot, grade, asPassed(earlier, (await passOf(earlier, hero)).grade)))
@@ -115,7 +122,7 @@ export function firstPassReader(context: Context): FirstPassReader {
   async function passOf(shot: ShotDetail, hero: ShotDetail): Promise<Judged> {
     const state = (of: ShotDetail): unknown => [of.headId, of.leadFrame, pointedAt(of.leadFrame, of), of.firstFrame]
     const standard = await standardOf(shot)
-    const key = JSON.stringify([state(shot), state(hero), standard, shot.waivers, await shotsBefore(pool, shot.id)])
+    const key = JSON.stringify([state(shot), state(hero), standard, shot.waivers, await earlierOf(shot)])
     const made = passes.get(key) ?? judged(shot, hero, standard)
     passes.set(key, made)
     made.catch(() => passes.delete(key))

@@ -15,6 +15,7 @@ import type {
   ShotSummary,
 } from '@contracts/responses'
 import type { CarriedStation } from '@core/aims'
+import { waivableKey, waivedKeys } from '@core/readings'
 import { moveRegions, type GradeDocument } from '@core/grade'
 import { ifSeen, post, put, request, sentenceOf } from '../api/client'
 
@@ -50,9 +51,7 @@ const movesOf = (put: ProposalEntry['put']) => [...put].map(([id, by]) => ({ id,
 export const leftOutside = ({ state, proposal, ignored }: ProposalEntry): readonly OutsideReading[] =>
   state === 'refused' || state === 'undone'
     ? []
-    : (proposal?.outside ?? []).filter(
-        (one) => !ignored.some((i) => i.reading === one.reading && i.subject === one.subject),
-      )
+    : (proposal?.outside ?? []).filter((one) => !waivedKeys(ignored).has(waivableKey(one)))
 
 export interface Carrying {
   readonly kind: 'carry'
@@ -212,7 +211,7 @@ export const useProposals = defineStore('proposals', () => {
       default: {
         const to = referenceOf(of, shotId)
         return {
-          summary: cutTo(`${of.kind === 'match' ? 'Matched to' : 'First pass, to'} ${to?.name ?? ''}`, 400),
+          summary: cutTo(of.kind === 'match' ? `Matched to ${of.reference.name}` : words, 400),
           why: { kind: 'matched', aims: [words], ...(to ? { from: to.headId } : {}) },
         }
       }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 // What would lie outside the standard: each with a reason to leave it so, to be changed and ignored in one act.
-import { reactive } from 'vue'
+import { computed, reactive } from 'vue'
 import type { OutsideReading } from '@contracts/responses'
+import { waivableKey as key, waivedKeys } from '@core/readings'
 import { leftOutside, type ProposalEntry } from '../../stores/proposals'
 import { text } from './text'
 
@@ -9,18 +10,12 @@ const props = defineProps<{ entry: ProposalEntry; outside: readonly OutsideReadi
 const emit = defineEmits<{ ignore: [outside: readonly OutsideReading[]] }>()
 /** The reasons as a person left them. */
 const own = reactive<Record<string, string>>({})
-const key = ({ reading, subject }: OutsideReading): string => `${reading} ${subject}`
 const reasonFor = (one: OutsideReading): string => own[key(one)] ?? one.reason
-const ignoredOf = (one: OutsideReading): OutsideReading | undefined =>
-  props.entry.ignored.find((i) => key(i) === key(one))
-const left = (): readonly OutsideReading[] => leftOutside(props.entry)
-const allHaveReasons = (): boolean => left().every((one) => reasonFor(one).trim() !== '')
+const ignored = computed(() => waivedKeys(props.entry.ignored))
+const left = computed(() => leftOutside(props.entry).map((one) => ({ ...one, reason: reasonFor(one).trim() })))
+const allHaveReasons = computed(() => left.value.every(({ reason }) => reason !== ''))
 function ignore(): void {
-  if (allHaveReasons())
-    emit(
-      'ignore',
-      left().map((one) => ({ ...one, reason: reasonFor(one).trim() })),
-    )
+  if (allHaveReasons.value) emit('ignore', left.value)
 }
 </script>
 
@@ -36,12 +31,12 @@ function ignore(): void {
       :key="key(one)"
       class="one"
     >
-      <span :class="{ off: !ignoredOf(one) }">{{ ignoredOf(one) ? '' : '▲ ' }}{{ one.sentence }}</span>
+      <span :class="{ off: !ignored.has(key(one)) }">{{ ignored.has(key(one)) ? '' : '▲ ' }}{{ one.sentence }}</span>
       <span
-        v-if="ignoredOf(one)"
+        v-if="ignored.has(key(one))"
         class="quiet"
       >
-        {{ text.ignored(ignoredOf(one)?.reason ?? '') }}
+        {{ text.ignored(ignored.get(key(one)) ?? '') }}
       </span>
       <input
         v-else
@@ -55,11 +50,11 @@ function ignore(): void {
       />
     </div>
     <button
-      v-if="left().length > 0"
+      v-if="left.length > 0"
       type="submit"
       class="button"
       :data-tip="text.ignoreTip"
-      :disabled="!allHaveReasons()"
+      :disabled="!allHaveReasons"
     >
       {{ entry.state === 'proposed' ? text.acceptAndIgnore : text.ignore }}
     </button>

@@ -62,7 +62,7 @@ const sentence = ({ proposal, at }: ProposalEntry): string =>
       >
         ▲ {{ entry.fault }}
       </p>
-      <template v-else-if="entry.proposal">
+      <template v-if="entry.proposal && entry.state !== 'failed'">
         <p>{{ sentence(entry) }}</p>
         <p
           v-if="entry.state === 'proposed' && openPlaces(entry).length"
