@@ -25,6 +25,7 @@ import { measureScenePlaying } from './scene-playing'
 import { measureSetups } from './setups'
 import { measureSheet } from './sheet'
 import { measureSlider } from './slider'
+import { watchStolen } from './stolen'
 
 const instance = await startDemoInstance()
 const browser = await startChromium()
@@ -111,11 +112,15 @@ try {
     // A part that held this thread for minutes has not heard yet which connections were closed meanwhile.
     await pause(100)
     const begun = performance.now()
+    const stolen = watchStolen()
     try {
       const lines = await measure()
       for (const line of lines) console.log(`    ${line}`)
       if (lines.length === 0 || lines.some((l) => /NaN|Infinity|undefined/.test(l)))
         throw new Error('It measured something that is no number.')
+      const share = stolen() ?? 0
+      if (share > 0.02)
+        console.log(`    meanwhile others took ${(100 * share).toFixed(0)} % of this machine's processor time`)
       done.push(letter)
       if (smoke) console.log(`    in ${((performance.now() - begun) / 1000).toFixed(0)} s`)
     } catch (error) {

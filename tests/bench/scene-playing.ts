@@ -5,6 +5,8 @@ import { smoke } from './effort'
 
 interface Seen {
   readonly places: readonly number[]
+  /** When each of them came, in milliseconds. */
+  readonly times: readonly number[]
   readonly begins: readonly number[]
 }
 
@@ -34,6 +36,8 @@ export async function measureScenePlaying(browser: Browser, address: string): Pr
     )
     const clean = cuts.filter((missing) => missing === 0).length
     const gaps = rounds.map(({ places }) => Math.max(0, ...places.slice(1).map((p, i) => p - (places[i] ?? 0) - 1)))
+    // Shown in order but late, a picture is no gap in what is seen of the shot, yet one in time.
+    const stood = rounds.map(({ times }) => Math.max(0, ...times.slice(1).map((t, i) => t - (times[i] ?? 0))))
     const shown = rounds.reduce((sum, { places }) => sum + places.length, 0)
     const due = rounds.reduce((sum, { places }) => sum + Math.max(...places) + 1, 0)
     return [
@@ -41,6 +45,7 @@ export async function measureScenePlaying(browser: Browser, address: string): Pr
       `  cuts without a dropped frame at them: ${clean} of ${cuts.length}, ` +
         `${((100 * clean) / Math.max(1, cuts.length)).toFixed(0)} % (bar 95)`,
       `  frames on screen: ${shown} of ${due}; longest gap ${Math.max(...gaps)} frames (bar 1)`,
+      `  longest that one picture stood, round by round: ${stood.map((ms) => ms.toFixed(0)).join(', ')} ms`,
     ]
   } finally {
     await page.close()
@@ -57,15 +62,19 @@ async function played(page: Awaited<ReturnType<Browser['newPage']>>): Promise<Se
     (longest) =>
       new Promise<Seen>((done) => {
         const places: number[] = []
+        const times: number[] = []
         let begins: number[] = []
         const began = performance.now()
         const look = (): void => {
           const element = document.querySelector<HTMLElement>('[data-testid="scene-played"]')
           const place = Number(element?.dataset['place'])
-          if (element && place !== places.at(-1)) places.push(place)
+          if (element && place !== places.at(-1)) {
+            places.push(place)
+            times.push(performance.now())
+          }
           if (element) begins = (element.dataset['begins'] ?? '').split(',').map(Number)
           const late = performance.now() - began
-          if ((!element && places.length > 0) || late > longest) return done({ places, begins })
+          if ((!element && places.length > 0) || late > longest) return done({ places, times, begins })
           requestAnimationFrame(look)
         }
         look()

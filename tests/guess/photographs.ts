@@ -20,7 +20,10 @@ export const teachingPhotographs = [
   'data/rubberwhale1.png',
   'data/graf3.png',
 ] as const
-/** More to teach the guess with, from the package mate-backgrounds; nothing is judged on these either. */
+/**
+ * More to teach the guess with, from the packages mate-backgrounds, plasma-workspace-wallpapers, python3-skimage and
+ * python3-sklearn; nothing is judged on these either.
+ */
 export const guessTeachingPhotographs: readonly string[] = [
   ...teachingPhotographs,
   ...[
@@ -37,6 +40,23 @@ export const guessTeachingPhotographs: readonly string[] = [
     'Wood',
     'YellowFlower',
   ].map((name) => `/usr/share/backgrounds/mate/nature/${name}.jpg`),
+  ...[
+    'BytheWater',
+    'ColdRipple',
+    'ColorfulCups',
+    'DarkestHour',
+    'EveningGlow',
+    'FallenLeaf',
+    'Grey',
+    'Kite',
+    'OneStandsOut',
+    'Path',
+    'summer_1am',
+  ].map((name) => `/usr/share/wallpapers/${name}/contents/images/2560x1600.jpg`),
+  ...['astronaut.png', 'chelsea.png', 'coffee.png', 'motorcycle_left.png', 'rocket.jpg'].map(
+    (name) => `/usr/lib/python3/dist-packages/skimage/data/${name}`,
+  ),
+  ...['china', 'flower'].map((name) => `/usr/lib/python3/dist-packages/sklearn/datasets/images/${name}.jpg`),
 ]
 export const judgingPhotographs = [
   'data/building.jpg',

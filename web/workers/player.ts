@@ -38,6 +38,8 @@ export const fewAhead = 2
 
 /** The clock does not wait for more than this: the others are made while it runs. */
 const mostAtStart = 4
+/** So many first pictures may hold it up: a beginning may be slow, what comes after is late. */
+const mostHolding = 10
 
 /** The frame that is due at a tick; null when the range has ended. */
 export function frameAt({ from, first, last, speed, loop }: PlayPlan, tick: number): number | null {
@@ -104,7 +106,7 @@ export async function play<P>(
       lastMade = index
       const picture = await tools.make(index, ++made)
       if (picture === null) continue
-      if (made <= readyAhead) start = Math.max(start, tools.now() - mine * tickMs)
+      if (made <= Math.min(readyAhead, mostHolding)) start = Math.max(start, tools.now() - mine * tickMs)
       const next = bring(picture, index, timeOf(mine), coming.at(-1))
       // Whoever waits for it hears of a failure.
       next.catch(() => undefined)

@@ -22,8 +22,11 @@ interface Playing {
 let playing: Playing | null = null
 whilePlaying(() => playing !== null)
 
-/** Pictures of a reel that may wait for their time: a clip that begins slowly is made up for by the one before it. */
-const manyAhead = 10
+/**
+ * Pictures of a reel that may wait for their time, two seconds of them (100 MB at 960×540): a clip that begins slowly,
+ * or a machine that is busy for a moment, is made up for by what was made before.
+ */
+const manyAhead = 48
 /** Frames of the next clip that are decoded before its cut. */
 const madeReady = 5
 
