@@ -1,8 +1,10 @@
 <script setup lang="ts">
-// Chooses a shot of a project to look at, where none is open.
+// Chooses a shot of a project to look at, where none is open: by its picture.
 import { computed, onMounted, ref, watch } from 'vue'
 import { sentenceOf } from '../api/client'
+import { thumbnailAddress } from '../api/thumbnail'
 import Notice from './Notice.vue'
+import PictureInTurn from './PictureInTurn.vue'
 import PlainSelect from './PlainSelect.vue'
 import { useProjects } from '../stores/projects'
 import { useReel } from '../stores/reel'
@@ -16,7 +18,11 @@ const fault = ref('')
 const projects = computed(() => projectStore.all.filter((p) => p.shotCount > 0).map(({ id, name }) => ({ id, name })))
 const shots = computed(() =>
   reelStore.current?.project.id === projectId.value
-    ? reelStore.current.shots.map(({ id, name }) => ({ id, name }))
+    ? reelStore.current.shots.map((shot) => ({
+        id: shot.id,
+        name: shot.name,
+        picture: thumbnailAddress({ ...shot, revisionId: shot.headId, frame: shot.leadFrame, as: 'graded' }),
+      }))
     : [],
 )
 onMounted(async () => {
@@ -46,13 +52,25 @@ watch(projectId, (id) => {
       :model-value="projectId"
       @update:model-value="projectId = $event"
     />
-    <PlainSelect
-      label="Shot"
-      tip="The shot whose frame is looked at."
-      :options="shots"
-      model-value=""
-      @update:model-value="emit('choose', $event)"
-    />
+    <ul aria-label="Shots">
+      <li
+        v-for="shot in shots"
+        :key="shot.id"
+      >
+        <button
+          type="button"
+          @click="emit('choose', shot.id)"
+        >
+          <PictureInTurn
+            :src="shot.picture"
+            alt=""
+            width="160"
+            height="90"
+          />
+          {{ shot.name }}
+        </button>
+      </li>
+    </ul>
     <Notice
       :text="fault"
       @close="fault = ''"
@@ -65,9 +83,41 @@ watch(projectId, (id) => {
   display: grid;
   gap: var(--gap);
   align-content: start;
-  max-width: 420px;
 }
 p {
   margin: 0;
+}
+.chooser > .choice {
+  max-width: 420px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(148px, 200px));
+  gap: var(--gap-wide) var(--gap);
+}
+button {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  padding: 0;
+  background: none;
+  border: 0;
+  color: var(--ink-quiet);
+  text-align: left;
+  cursor: pointer;
+}
+button:hover,
+button:focus-visible {
+  color: var(--ink);
+}
+button img {
+  width: 100%;
+  height: auto;
+  aspect-ratio: 16 / 9;
+  object-fit: contain;
+  background: var(--well);
 }
 </style>

@@ -171,6 +171,10 @@ async function keep(of: ChartReading): Promise<void> {
   min-height: 0;
   overflow-y: auto;
 }
+/* Before a shot is chosen its pictures have the room. */
+.source:only-child {
+  grid-column: 1 / -1;
+}
 .acts {
   display: flex;
   gap: var(--gap);

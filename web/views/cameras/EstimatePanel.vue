@@ -135,6 +135,7 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
       />
     </section>
     <EstimateResult
+      v-if="shot"
       :estimate="estimate"
       :kept="kept"
       @keep="keep"
@@ -158,6 +159,10 @@ async function keep(definition: Omit<EncodingDefinition, 'curve' | 'source'>): P
 }
 .source :deep(.picture) {
   max-width: 480px;
+}
+/* Before a shot is chosen its pictures have the room. */
+.source:only-child {
+  grid-column: 1 / -1;
 }
 .source > .choice {
   max-width: 480px;

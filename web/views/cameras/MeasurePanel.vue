@@ -155,6 +155,7 @@ function chooseOutput(id: string): void {
       />
     </section>
     <FitResultView
+      v-if="shot || source !== 'frame'"
       :patches="patches"
       :fit="result.fit"
       :nearest="result.nearest"
@@ -177,6 +178,10 @@ function chooseOutput(id: string): void {
   align-content: start;
   min-height: 0;
   overflow-y: auto;
+}
+/* Before a shot is chosen its pictures have the room. */
+.source:only-child {
+  grid-column: 1 / -1;
 }
 .source > .choice {
   max-width: 380px;

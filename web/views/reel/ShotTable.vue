@@ -78,6 +78,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
         :key="column.key"
         role="columnheader"
         :aria-sort="ordering(column.key)"
+        :class="{ source: column.key === 'source' }"
       >
         <button
           :data-tip="text.tips[column.key]"
@@ -153,7 +154,10 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
             >
               {{ shot.name }}
             </RouterLink>
-            <span class="figures quiet small">
+            <span
+              class="figures quiet small"
+              :data-tip="`${sizeOf(shot)} · ${sourceOf(shot)}`"
+            >
               {{ lengthOf(shot) }}
               <br />
               {{ startOf(shot) }}
@@ -198,7 +202,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
           </span>
           <span
             role="gridcell"
-            class="figures small"
+            class="figures small source"
           >
             {{ sizeOf(shot) }}
             <br />
@@ -252,6 +256,7 @@ const ordering = (key: Column['key']): 'ascending' | 'descending' | 'none' => {
 
 <style scoped>
 .table {
+  container-type: inline-size;
   display: grid;
   grid-template-rows: auto 1fr;
   min-height: 0;
@@ -307,6 +312,22 @@ img {
   height: 63px;
   object-fit: contain;
   background: var(--well);
+}
+/* Where it is narrow, what a file is moves into the tip of its length. */
+@container (width < 1000px) {
+  .row {
+    grid-template-columns:
+      22px 76px 76px minmax(122px, 1.2fr) minmax(66px, 0.7fr) minmax(120px, 1.5fr)
+      50px 98px minmax(70px, 0.8fr);
+    gap: 0 var(--gap);
+  }
+  .row > .source {
+    display: none;
+  }
+  img {
+    width: 76px;
+    height: 43px;
+  }
 }
 a {
   text-decoration: none;

@@ -114,6 +114,7 @@ h2 a {
   flex: 1;
   text-align: right;
   font-size: 11px;
+  white-space: nowrap;
   color: var(--ink-quiet);
 }
 .seen {
