@@ -1,54 +1,108 @@
 // A reel of twelve shots played in the real browser: what is on screen at each cut, frame by frame.
 import type { Browser } from '@playwright/test'
 import type { ProjectSummary, ShotSummary } from '@contracts/responses'
+import { seenHeader } from '@contracts/seen'
 import { smoke } from './effort'
+import { watchStolen } from './stolen'
 
 interface Seen {
   readonly places: readonly number[]
   /** When each of them came, in milliseconds. */
   readonly times: readonly number[]
   readonly begins: readonly number[]
+  /** The share of processor time that others took meanwhile. */
+  readonly stolen: number
 }
 
 export async function measureScenePlaying(browser: Browser, address: string): Promise<readonly string[]> {
   const projects = (await (await fetch(`${address}/api/projects`)).json()) as ProjectSummary[]
   const project = projects.find((p) => p.name === 'Ashglaze')
   if (!project) throw new Error('The demo project is missing.')
-  const { shots } = (await (await fetch(`${address}/api/projects/${project.id}/reel`)).json()) as {
-    shots: ShotSummary[]
-  }
+  const shots = await shotsOf(address, project.id)
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   try {
     const rounds: Seen[] = []
-    for (let round = 0; round < (smoke ? 1 : 3); round++) {
+    for (let round = 0; round < (smoke ? 1 : 4); round++) {
       await page.goto(`${address}/projects/${project.id}/continuity?scene=all&shot=${shots[0]?.id ?? ''}`)
       // The measuring of the shots goes on by itself; it is not what is measured here.
       await page.getByText(/measured$/).waitFor({ state: 'detached', timeout: 240_000 })
       await page.locator('[data-testid="pair-stage"][data-settled="true"]').waitFor({ timeout: 60_000 })
       rounds.push(await played(page))
     }
-    const cuts = rounds.flatMap(({ places, begins }) =>
-      begins
-        .slice(1)
-        // As far as it was played.
-        .filter((at) => at <= Math.max(...places))
-        .map((at) => missingAbout(places, at)),
-    )
-    const clean = cuts.filter((missing) => missing === 0).length
-    const gaps = rounds.map(({ places }) => Math.max(0, ...places.slice(1).map((p, i) => p - (places[i] ?? 0) - 1)))
-    // Shown in order but late, a picture is no gap in what is seen of the shot, yet one in time.
-    const stood = rounds.map(({ times }) => Math.max(0, ...times.slice(1).map((t, i) => t - (times[i] ?? 0))))
-    const shown = rounds.reduce((sum, { places }) => sum + places.length, 0)
-    const due = rounds.reduce((sum, { places }) => sum + Math.max(...places) + 1, 0)
+    const each = rounds.map(factsOf)
+    const sum = (pick: (f: Facts) => number): number => each.reduce((total, f) => total + pick(f), 0)
     return [
       `${shots.length} shots, 960×540, 24 frames a second, ${rounds.length} times:`,
-      `  cuts without a dropped frame at them: ${clean} of ${cuts.length}, ` +
-        `${((100 * clean) / Math.max(1, cuts.length)).toFixed(0)} % (bar 95)`,
-      `  frames on screen: ${shown} of ${due}; longest gap ${Math.max(...gaps)} frames (bar 1)`,
-      `  longest that one picture stood, round by round: ${stood.map((ms) => ms.toFixed(0)).join(', ')} ms`,
+      `  cuts without a dropped frame at them: ${sum((f) => f.clean)} of ${sum((f) => f.cuts)}, ` +
+        `${(
+          (100 * sum((f) => f.clean)) /
+          Math.max(
+            1,
+            sum((f) => f.cuts),
+          )
+        ).toFixed(0)} % (bar 95)`,
+      `  frames on screen: ${sum((f) => f.shown)} of ${sum((f) => f.due)}; ` +
+        `longest gap ${Math.max(...each.map((f) => f.longestGap))} frames (bar 1)`,
+      ...each.map(
+        (f, i) =>
+          `  round ${i + 1}: ${f.shown} of ${f.due} frames, longest gap ${f.longestGap}, ${f.clean} of ${f.cuts} ` +
+          `cuts; longest that a picture stood ${f.longestMs.toFixed(0)} ms; ${(100 * f.stolen).toFixed(1)} % of ` +
+          'processor time taken by other machines',
+      ),
     ]
   } finally {
     await page.close()
+  }
+}
+
+async function reelOf(address: string, projectId: string): Promise<readonly ShotSummary[]> {
+  const answer = await fetch(`${address}/api/projects/${projectId}/reel`)
+  return ((await answer.json()) as { shots: ShotSummary[] }).shots
+}
+
+/** The reel's shots, its longest cut in two: twelve. */
+async function shotsOf(address: string, projectId: string): Promise<readonly ShotSummary[]> {
+  const shots = await reelOf(address, projectId)
+  const longest = shots.reduce((a, b) => (b.frameCount > a.frameCount ? b : a))
+  const { firstFrame, frameCount } = longest
+  const half = frameCount >> 1
+  const cut = await fetch(`${address}/api/shots/${longest.id}/cut`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', ...seenHeader({ frameCount, firstFrame }) },
+    body: JSON.stringify({
+      pieces: [
+        { first: firstFrame, count: half },
+        { first: firstFrame + half, count: frameCount - half },
+      ],
+    }),
+  })
+  if (!cut.ok) throw new Error(`The longest shot could not be cut: ${cut.status}.`)
+  return reelOf(address, projectId)
+}
+
+interface Facts {
+  readonly cuts: number
+  readonly clean: number
+  readonly shown: number
+  readonly due: number
+  readonly longestGap: number
+  readonly longestMs: number
+  readonly stolen: number
+}
+
+function factsOf({ places, times, begins, stolen }: Seen): Facts {
+  const last = Math.max(...places)
+  // As far as it was played.
+  const cuts = begins.slice(1).filter((at) => at <= last)
+  const steps = (list: readonly number[]): readonly number[] => list.slice(1).map((v, i) => v - (list[i] ?? 0))
+  return {
+    cuts: cuts.length,
+    clean: cuts.filter((at) => missingAbout(places, at) === 0).length,
+    shown: places.length,
+    due: last + 1,
+    longestGap: Math.max(0, ...steps(places).map((step) => step - 1)),
+    longestMs: Math.max(0, ...steps(times)),
+    stolen,
   }
 }
 
@@ -57,10 +111,11 @@ const missingAbout = (places: readonly number[], at: number): number =>
   [at - 2, at - 1, at, at + 1].filter((p) => !places.includes(p)).length
 
 async function played(page: Awaited<ReturnType<Browser['newPage']>>): Promise<Seen> {
+  const stolen = watchStolen()
   await page.locator('body').press('Space')
-  return page.evaluate(
+  const seen = await page.evaluate(
     (longest) =>
-      new Promise<Seen>((done) => {
+      new Promise<Omit<Seen, 'stolen'>>((done) => {
         const places: number[] = []
         const times: number[] = []
         let begins: number[] = []
@@ -81,4 +136,5 @@ async function played(page: Awaited<ReturnType<Browser['newPage']>>): Promise<Se
       }),
     smoke ? 8000 : 120_000,
   )
+  return { ...seen, stolen: stolen() ?? 0 }
 }
