@@ -90,8 +90,9 @@ describe('the guess', () => {
     expect(guess.ranked.reduce((s, r) => s + r.probability, 0)).toBeCloseTo(1, 9)
     expect(new Set(guess.groups.flatMap((g) => g.members))).toEqual(new Set(guess.ranked))
     expect(guess.groups.reduce((n, g) => n + g.members.length, 0)).toBe(guess.ranked.length)
-    const top = guess.groups[0]!.members.filter((m) => m.range === 'full').map((m) => m.encodingId)
-    expect(top).toEqual(expect.arrayContaining(['log-420-95']))
+    // Of near ones the first may be another: three are offered.
+    const offered = guess.groups.slice(0, 3).flatMap(({ members }) => members.filter((m) => m.range === 'full'))
+    expect(offered.map((m) => m.encodingId)).toContain('log-420-95')
     expect(guess.sentences.join(' ')).toMatch(/no picture can tell them apart/)
   })
 

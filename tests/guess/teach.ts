@@ -17,9 +17,23 @@ import { madeUpScene, randomSource } from './scenes'
 /** How much less sure answers are made than what was kept back would allow: the world holds more than was taught. */
 const caution = 1.1
 /** Photographs that a first model is not taught with. */
-const heldBack = ['home', 'aloeL', 'baboon', 'LadyBird', 'Dune', 'Wood'] as const
-const sceneCount = 120
-const takesPerPhotograph = 132
+const heldBack = [
+  'home',
+  'aloeL',
+  'baboon',
+  'LadyBird',
+  'Dune',
+  'Wood',
+  'EveningGlow',
+  'Path',
+  'ColdRipple',
+  'coffee',
+  'rocket',
+  'china',
+] as const
+const sceneCount = 60
+/** Many photographs teach more than many takes of few. */
+const takesPerPhotograph = 48
 /** Takes of one view of a photograph. */
 const takesPerView = 6
 
@@ -41,8 +55,8 @@ function contentOf(random: () => number): Content {
   if (draw < 0.28) return 'finished'
   if (draw < 0.34) return 'flat-gamma'
   if (draw < 0.42) return 'unknown flat'
-  if (draw < 0.46) return 'hlg'
-  if (draw < 0.5) return 'pq'
+  if (draw < 0.47) return 'hlg'
+  if (draw < 0.52) return 'pq'
   return recordedLogs[Math.floor(random() * recordedLogs.length)]!
 }
 

@@ -3,6 +3,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { sentenceOf } from '../api/client'
 import { thumbnailAddress } from '../api/thumbnail'
+import EmptyState from './EmptyState.vue'
 import Notice from './Notice.vue'
 import PictureInTurn from './PictureInTurn.vue'
 import PlainSelect from './PlainSelect.vue'
@@ -15,6 +16,7 @@ const projectStore = useProjects()
 const reelStore = useReel()
 const projectId = ref('')
 const fault = ref('')
+const looked = ref(false)
 const projects = computed(() => projectStore.all.filter((p) => p.shotCount > 0).map(({ id, name }) => ({ id, name })))
 const shots = computed(() =>
   reelStore.current?.project.id === projectId.value
@@ -29,6 +31,7 @@ onMounted(async () => {
   try {
     await projectStore.load()
     projectId.value = projects.value[0]?.id ?? ''
+    looked.value = true
   } catch (error) {
     fault.value = sentenceOf(error)
   }
@@ -43,7 +46,24 @@ watch(projectId, (id) => {
 
 <template>
   <div class="chooser">
-    <p class="quiet">{{ hint }}</p>
+    <EmptyState
+      v-if="looked && projects.length === 0"
+      title="No shot yet"
+      :hint="hint"
+    >
+      <RouterLink
+        class="button"
+        :to="{ name: 'projects' }"
+      >
+        Add footage to a project
+      </RouterLink>
+    </EmptyState>
+    <p
+      v-else
+      class="quiet"
+    >
+      {{ hint }}
+    </p>
     <PlainSelect
       v-if="projects.length > 1"
       label="Project"
