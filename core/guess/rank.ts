@@ -155,10 +155,7 @@ function kindsOf(all: readonly { candidate: Candidate; probability: number }[]):
   return sums
 }
 
-/**
- * What a file states of its range is seldom wrong: it is doubted only where the codes by themselves speak for it. On the
- * photographs that teach, four right flags in a thousand are doubted at this.
- */
+/** What a file states of its range is seldom wrong: it is doubted only where the codes by themselves speak for it. */
 const suspicion = 0.65
 
 function judgeRange(candidates: readonly Candidate[], byPixels: readonly number[], flagged: CodeRange): Guess['range'] {

@@ -18,7 +18,7 @@ export async function measureScenePlaying(browser: Browser, address: string): Pr
   const projects = (await (await fetch(`${address}/api/projects`)).json()) as ProjectSummary[]
   const project = projects.find((p) => p.name === 'Ashglaze')
   if (!project) throw new Error('The demo project is missing.')
-  const shots = await shotsOf(address, project.id)
+  const shots = await twelveShots(address, project.id)
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   try {
     const rounds: Seen[] = []
@@ -31,16 +31,12 @@ export async function measureScenePlaying(browser: Browser, address: string): Pr
     }
     const each = rounds.map(factsOf)
     const sum = (pick: (f: Facts) => number): number => each.reduce((total, f) => total + pick(f), 0)
+    const cuts = sum((f) => f.cuts)
+    const clean = sum((f) => f.clean)
     return [
       `${shots.length} shots, 960×540, 24 frames a second, ${rounds.length} times:`,
-      `  cuts without a dropped frame at them: ${sum((f) => f.clean)} of ${sum((f) => f.cuts)}, ` +
-        `${(
-          (100 * sum((f) => f.clean)) /
-          Math.max(
-            1,
-            sum((f) => f.cuts),
-          )
-        ).toFixed(0)} % (bar 95)`,
+      `  cuts without a dropped frame at them: ${clean} of ${cuts}, ` +
+        `${((100 * clean) / Math.max(1, cuts)).toFixed(0)} % (bar 95)`,
       `  frames on screen: ${sum((f) => f.shown)} of ${sum((f) => f.due)}; ` +
         `longest gap ${Math.max(...each.map((f) => f.longestGap))} frames (bar 1)`,
       ...each.map(
@@ -61,7 +57,7 @@ async function reelOf(address: string, projectId: string): Promise<readonly Shot
 }
 
 /** The reel's shots, its longest cut in two: twelve. */
-async function shotsOf(address: string, projectId: string): Promise<readonly ShotSummary[]> {
+async function twelveShots(address: string, projectId: string): Promise<readonly ShotSummary[]> {
   const shots = await reelOf(address, projectId)
   const longest = shots.reduce((a, b) => (b.frameCount > a.frameCount ? b : a))
   const { firstFrame, frameCount } = longest
