@@ -81,12 +81,12 @@ watch(projectId, (id) => {
           type="button"
           @click="emit('choose', shot.id)"
         >
-          <PictureInTurn
-            :src="shot.picture"
-            alt=""
-            width="160"
-            height="90"
-          />
+          <span class="picture">
+            <PictureInTurn
+              :src="shot.picture"
+              alt=""
+            />
+          </span>
           {{ shot.name }}
         </button>
       </li>
@@ -120,6 +120,7 @@ ul {
 }
 button {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 2px;
   width: 100%;
   padding: 0;
@@ -133,11 +134,15 @@ button:hover,
 button:focus-visible {
   color: var(--ink);
 }
-button img {
-  width: 100%;
-  height: auto;
+/* Holds its place before the picture has come. */
+.picture {
   aspect-ratio: 16 / 9;
-  object-fit: contain;
   background: var(--well);
+}
+.picture img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
 }
 </style>
